@@ -1,0 +1,51 @@
+// Packages of the operating system, installed only where they are missing.
+import { existsSync, mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { run } from './run.mjs';
+
+const POSTGRES_DIR = '/usr/lib/postgresql';
+export const CHROMIUM = '/usr/bin/chromium';
+
+/** Folder of the newest PostgreSQL programs, or null. */
+export function findPostgres() {
+  if (!existsSync(POSTGRES_DIR)) return null;
+  const versions = readdirSync(POSTGRES_DIR)
+    .filter((name) => existsSync(join(POSTGRES_DIR, name, 'bin', 'postgres')))
+    .sort((a, b) => Number(b) - Number(a));
+  return versions.length > 0 ? join(POSTGRES_DIR, versions[0], 'bin') : null;
+}
+
+export async function ensurePostgres() {
+  if (!findPostgres()) {
+    // Without this Debian starts a cluster of its own, which nothing here uses.
+    await install('postgresql', () => {
+      const file = '/etc/postgresql-common/createcluster.conf';
+      if (existsSync(file) && /create_main_cluster\s*=/.test(readFileSync(file, 'utf8'))) return;
+      mkdirSync('/etc/postgresql-common', { recursive: true });
+      writeFileSync(file, 'create_main_cluster = false\n', { flag: 'a' });
+    });
+  }
+  const found = findPostgres();
+  if (!found) throw new Error('PostgreSQL was installed but its programs were not found under /usr/lib/postgresql.');
+  return found;
+}
+
+export async function ensureChromium() {
+  if (!existsSync(CHROMIUM)) await install('chromium');
+}
+
+async function install(name, prepare = () => undefined) {
+  if (process.getuid?.() !== 0)
+    throw new Error(`${name} is missing. Install it once with:\n\n  sudo apt-get install --no-install-recommends ${name}\n`);
+  console.log(`Installing ${name} …`);
+  prepare();
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  const quiet = { env, stdio: ['ignore', 'ignore', 'inherit'] };
+  await run('apt-get', ['update', '-qq'], quiet);
+  // Keep a configuration file that is already there instead of asking.
+  await run(
+    'apt-get',
+    ['install', '-y', '-qq', '--no-install-recommends', '-o', 'Dpkg::Options::=--force-confold', name],
+    quiet,
+  );
+}

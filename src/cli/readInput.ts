@@ -1,0 +1,114 @@
+import { readFileSync } from 'node:fs';
+import { z } from 'zod';
+import { type Instrument, instrumentWith } from '#core/instrument';
+import { GUESSED_LIMITS, LIMIT_KEYS, type Limit, type LimitKey, type Limits, limitsWith } from '#core/tempo';
+import type { Tune } from '#core/tune';
+import { readAbc } from '#formats/abc';
+import { readMorrinJson } from '#formats/json';
+import { type ImportMessage, decodeText } from '#formats/text';
+import { InputError, UsageError } from './usage';
+
+export interface InputTune {
+  readonly reference: string;
+  readonly tune: Tune;
+  readonly messages: readonly ImportMessage[];
+}
+
+function readBytes(file: string): Uint8Array {
+  try {
+    return readFileSync(file === '-' ? 0 : file);
+  } catch (error) {
+    throw new InputError(`${file}:1:1: cannot be read: ${(error as Error).message}`);
+  }
+}
+
+/** The tunes of a file, or the one whose `X:` is asked for. */
+export function readTunes(file: string, wanted: string | undefined): InputTune[] {
+  if (/\.(musicxml|xml|mxl|midi?|mid)$/i.test(file))
+    throw new InputError(
+      `${file}:1:1: this format is not read yet: expected ABC (.abc) or a Morrin plan (.morrin.json)`,
+    );
+  const decoded = decodeText(readBytes(file));
+  if (!decoded.ok)
+    throw new InputError(
+      `${file}:1:1: ${decoded.reason === 'empty' ? 'the file is empty' : 'this is not a text file'}`,
+    );
+  if (/\.json$/i.test(file)) {
+    const read = readMorrinJson(decoded.text);
+    if (!read.ok) throw new InputError(inputLines(file, read.messages));
+    return [{ reference: '1', tune: read.tune, messages: [] }];
+  }
+  const { tunes, messages } = readAbc(decoded.text);
+  if (tunes.length === 0) throw new InputError(inputLines(file, messages));
+  if (wanted === undefined) return [...tunes];
+  const found = tunes.filter(({ reference }) => reference === wanted);
+  if (found.length === 0)
+    throw new InputError(
+      `${file}:1:1: no tune X:${wanted}; the file holds X:${tunes.map(({ reference }) => reference).join(', ')}`,
+    );
+  return found.slice(0, 1);
+}
+
+function inputLines(file: string, messages: readonly ImportMessage[]): string {
+  return messages.map(({ line, column, message }) => `${file}:${line}:${column}: ${message}`).join('\n');
+}
+
+function readJson<T>(file: string, schema: z.ZodType<T>): T {
+  let value: unknown;
+  try {
+    value = JSON.parse(new TextDecoder().decode(readBytes(file)));
+  } catch (error) {
+    if (error instanceof InputError) throw error;
+    throw new InputError(`${file}:1:1: not JSON: ${(error as Error).message}`);
+  }
+  const parsed = schema.safeParse(value);
+  if (parsed.success) return parsed.data;
+  throw new InputError(
+    parsed.error.issues.map(({ path, message }) => `${file}:1:1: ${path.join('.') || 'file'}: ${message}`).join('\n'),
+  );
+}
+
+const positive = z.number().positive();
+const limit = z.union([
+  positive.transform((value): Limit => ({ value, source: 'measured' })),
+  z.object({ value: positive, source: z.enum(['guess', 'measured']).default('measured'), date: z.string().optional() }),
+]);
+const limitsFile = z.strictObject(
+  Object.fromEntries(LIMIT_KEYS.map((key) => [key, limit.optional()])) as Record<LimitKey, z.ZodOptional<typeof limit>>,
+);
+
+/** A player's limits: each a number, or `{ value, source, date }`; what is left out stays a guess. */
+export function readLimits(file: string | undefined): Limits {
+  return limitsWith(
+    file === undefined ? {} : (readJson(file, limitsFile) as Partial<Record<keyof typeof GUESSED_LIMITS, Limit>>),
+  );
+}
+
+const instrumentFile = z.strictObject({
+  stringLengthMm: positive.optional(),
+  bridgeRadiusMm: positive.optional(),
+  stringSpacingMm: positive.optional(),
+  marginDegrees: z.number().min(0).max(7).optional(),
+  hairCm: positive.optional(),
+  sweetSpotCm: positive.optional(),
+  windowHalfCm: positive.optional(),
+});
+
+export function readInstrument(file: string | undefined): Instrument {
+  if (file === undefined) return instrumentWith({});
+  const instrument = instrumentWith(readJson(file, instrumentFile));
+  if (instrument.stringSpacingMm >= 2 * instrument.bridgeRadiusMm)
+    throw new InputError(
+      `${file}:1:1: stringSpacingMm: expected less than twice bridgeRadiusMm (${2 * instrument.bridgeRadiusMm})`,
+    );
+  return instrument;
+}
+
+/** A number option within a range. */
+export function numberOption(name: string, text: string | undefined, low: number, high: number): number | undefined {
+  if (text === undefined) return undefined;
+  const value = Number(text);
+  if (!Number.isFinite(value) || value < low || value > high)
+    throw new UsageError(`--${name}: expected a number from ${low} to ${high}, got ${text}`);
+  return value;
+}

@@ -1,0 +1,75 @@
+import { applyPattern, PATTERNS, findPattern } from '#core/bowing';
+import { reportTune } from '#core/report';
+import type { Direction } from '#core/tune';
+import { parseTuning } from '#core/tuning';
+import { type Report, toReport } from '#contract/report';
+import { numberOption, readInstrument, readLimits, readTunes } from './readInput';
+import { UsageError } from './usage';
+
+export interface ReportFlags {
+  readonly json?: boolean;
+  readonly tune?: string;
+  readonly tempo?: string;
+  readonly pattern?: string;
+  readonly start?: string;
+  readonly tuning?: string;
+  readonly lilt?: string;
+  readonly fingers?: string;
+  readonly limits?: string;
+  readonly instrument?: string;
+  readonly optimise?: string;
+}
+
+/** `report FILE`: every figure of a plan. */
+export function report(file: string, flags: ReportFlags): string {
+  const bpm = numberOption('tempo', flags.tempo, 1, 1000);
+  numberOption('optimise', flags.optimise, 1, 100);
+  const pattern = flags.pattern === undefined ? null : findPattern(flags.pattern);
+  if (flags.pattern !== undefined && !pattern)
+    throw new UsageError(
+      `--pattern: expected one of ${PATTERNS.map(({ name }) => name).join(', ')}, got ${flags.pattern}`,
+    );
+  const tuning = flags.tuning === undefined ? null : parseTuning(flags.tuning);
+  if (flags.tuning !== undefined && !tuning)
+    throw new UsageError(
+      `--tuning: expected four pitches low to high with octaves, such as "A3 E4 A4 E5", got "${flags.tuning}"`,
+    );
+  const start = oneOf('start', flags.start, ['down', 'up']) as Direction | undefined;
+  const fingers = oneOf('fingers', flags.fingers, ['open', 'fourth']) as 'open' | 'fourth' | undefined;
+  oneOf('lilt', flags.lilt, ['straight']);
+  const limits = readLimits(flags.limits);
+  const instrument = readInstrument(flags.instrument);
+
+  const reports = readTunes(file, flags.tune).map(({ tune, messages }) => {
+    const tuned = tuning ? { ...tune, tuning } : tune;
+    const bowed = pattern ? applyPattern(tuned, pattern) : tuned;
+    return toReport(reportTune(bowed, { bpm, start, fingerRule: fingers, limits, instrument }), messages);
+  });
+  if (flags.json) return `${JSON.stringify(reports.length === 1 ? reports[0] : reports, null, 2)}\n`;
+  return reports.map(summary).join('\n');
+}
+
+function oneOf(name: string, value: string | undefined, allowed: readonly string[]): string | undefined {
+  if (value !== undefined && !allowed.includes(value))
+    throw new UsageError(`--${name}: expected ${allowed.join(' or ')}, got ${value}`);
+  return value;
+}
+
+function summary(report: Report): string {
+  const { title, danceType, key, tempo, bars, seconds, passes, ceiling, floor, findings, messages } = report;
+  const lines = [
+    `${title}: ${danceType ?? 'no dance type'}, ${report.meter}, ${key}, ${report.tuning.join(' ')}`,
+    `  ${report.form.join('')}, ${bars} bars, ${seconds.toFixed(1)} s at ${tempo.bpm} (beat ${tempo.beat}), ${report.square ? 'square' : 'crooked'}`,
+    ...passes.map(
+      ({ part, pass, pickup, entry, strokes, turns, exit, next }) =>
+        `  ${part}${pass}: ${pickup ? `pickup ${pickup}, ` : ''}entered ${entry ?? '-'}, ${strokes} strokes, ${turns} turns, left ${exit ?? '-'}, then ${next ?? '-'}`,
+    ),
+    `  ${report.comesRound ? 'comes round' : 'does not come round'}; stands to ${ceiling ? `${ceiling.bpm.toFixed(1)} (${ceiling.event} at ${ceiling.note.id})` : 'any tempo'}, down to ${floor ? floor.bpm.toFixed(1) : '-'}`,
+    ...findings.flatMap(({ severity, message, mends }) => [
+      `  ${severity}: ${message}`,
+      ...mends.map(({ label }) => `    ${label}`),
+    ]),
+    ...messages.map(({ line, column, message }) => `  line ${line}, column ${column}: ${message}`),
+  ];
+  return `${lines.join('\n')}\n`;
+}

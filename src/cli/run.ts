@@ -1,0 +1,77 @@
+import { parseArgs } from 'node:util';
+import { convert } from './convert';
+import { report } from './report';
+import { patterns, reportJsonSchema, tunings } from './tables';
+import { InputError, USAGE, UsageError } from './usage';
+
+export interface Outcome {
+  readonly exitCode: 0 | 1 | 2;
+  readonly stdout: string;
+  readonly stderr: string;
+  /** Where stdout goes instead of the terminal. */
+  readonly outPath?: string;
+}
+
+const text = { type: 'string' } as const;
+const OPTIONS = {
+  json: { type: 'boolean' },
+  help: { type: 'boolean' },
+  tune: text,
+  tempo: text,
+  pattern: text,
+  start: text,
+  tuning: text,
+  lilt: text,
+  fingers: text,
+  limits: text,
+  instrument: text,
+  optimise: text,
+  to: text,
+  out: text,
+} as const;
+
+/** Runs one command line; never throws for what a user can get wrong. */
+export function run(argv: readonly string[]): Outcome {
+  try {
+    const { values, positionals } = parse(argv);
+    if (values.help || positionals.length === 0)
+      return { exitCode: values.help ? 0 : 2, stdout: values.help ? USAGE : '', stderr: values.help ? '' : USAGE };
+    const [command, argument, ...more] = positionals;
+    if (more.length > 0) throw new UsageError(`expected one argument, got also ${more.join(' ')}`);
+    const file = () => {
+      if (argument === undefined) throw new UsageError(`${command}: expected a file, or - for standard input`);
+      return argument;
+    };
+    switch (command) {
+      case 'report':
+        return done(report(file(), values));
+      case 'convert':
+        return { ...done(convert(file(), values.to, values.tune)), outPath: values.out };
+      case 'patterns':
+        return done(patterns(values.json ?? false));
+      case 'tunings':
+        return done(tunings(values.json ?? false));
+      case 'schema':
+        if (argument !== 'report') throw new UsageError(`schema: expected report, got ${argument ?? 'nothing'}`);
+        return done(reportJsonSchema());
+      default:
+        throw new UsageError(`expected report, convert, patterns, tunings or schema, got ${command}`);
+    }
+  } catch (error) {
+    if (error instanceof UsageError) return { exitCode: 2, stdout: '', stderr: `${error.message}\n` };
+    if (error instanceof InputError) return { exitCode: 1, stdout: '', stderr: `${error.message}\n` };
+    throw error;
+  }
+}
+
+function done(stdout: string): Outcome {
+  return { exitCode: 0, stdout, stderr: '' };
+}
+
+function parse(argv: readonly string[]) {
+  try {
+    return parseArgs({ args: [...argv], options: OPTIONS, allowPositionals: true });
+  } catch (error) {
+    throw new UsageError((error as Error).message);
+  }
+}

@@ -1,0 +1,19 @@
+/** The call's words are off: exit 2. */
+export class UsageError extends Error {}
+
+/** The input could not be used: exit 1, lines of `file:line:column: text`. */
+export class InputError extends Error {}
+
+export const USAGE = `morrin: checks the bowing of fiddle tunes
+
+  report FILE [--json] [--tune X] [--tempo N] [--pattern NAME] [--start down|up]
+              [--tuning "A3 E4 A4 E5"] [--lilt straight] [--fingers open|fourth]
+              [--limits FILE] [--instrument FILE] [--optimise K]
+  convert FILE --to abc|json [--tune X] [--out PATH]
+  patterns [--json]
+  tunings [--json]
+  schema report
+
+FILE is ABC (.abc) or a Morrin plan (.morrin.json); - reads ABC from standard input.
+Tempo counts the dance's own beat. Exit 0: done, 1: the input could not be used, 2: wrong usage.
+`;

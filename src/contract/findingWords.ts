@@ -1,0 +1,140 @@
+import type { Finding, FindingPlace, Mend } from '#core/report';
+import type { Direction } from '#core/tune';
+
+/** A finding in words: where, why with figures. */
+export interface FindingWords {
+  /** Where it stands: `Bar 6.` or `B flips.` */
+  readonly lead: string;
+  readonly body: string;
+  /** The figures it rests on, in one line. */
+  readonly figures: string;
+}
+
+const BOW: Record<Direction, string> = { down: 'down-bow', up: 'up-bow' };
+
+export function barWords({ bar }: FindingPlace): string {
+  return bar === 0 ? 'Pickup' : `Bar ${bar}`;
+}
+
+/** `Bar 6 of B`. */
+export function placeWords(place: FindingPlace): string {
+  return `${barWords(place)} of ${place.part}`;
+}
+
+const round = (value: number) => String(Math.round(value));
+const strokes = (count: number) => `${count} stroke${count === 1 ? '' : 's'}`;
+
+/** Words for a finding. A finding without words does not compile. */
+export function findingWords(finding: Finding): FindingWords {
+  const lead = `${placeWords(finding.place)}.`;
+  switch (finding.code) {
+    case 'part-flips':
+      return {
+        lead: `${finding.part} flips.`,
+        body: `Its pass ${finding.pass} starts on the ${BOW[finding.entry]}, pass 1 on the other.`,
+        figures: `${turns(finding.turns)} in the pass before it: an odd count flips the next · ${finding.changed} notes change direction`,
+      };
+    case 'tune-flips-again':
+      return {
+        lead: 'Flips when begun again.',
+        body: 'Each part comes round, but the second time through the tune starts on the other bow.',
+        figures: `${turns(finding.turns)} from first note to last`,
+      };
+    case 'slur-skips-string':
+      return {
+        lead,
+        body: `This slur jumps from ${finding.from} to ${finding.to} over a string between.`,
+        figures: tempoFigures(finding),
+      };
+    case 'crossing-too-fast':
+      return {
+        lead,
+        body: `The bow cannot get from ${finding.from} to ${finding.to} in time${finding.inSlur ? ' inside a slur' : ''}.`,
+        figures: tempoFigures(finding),
+      };
+    case 'stroke-too-fast':
+      return { lead, body: 'This stroke is shorter than the hand can turn.', figures: tempoFigures(finding) };
+    case 'runs-out-of-hair':
+      return {
+        lead,
+        body: `The bow creeps to the ${finding.end} and runs out of hair.`,
+        figures: `${finding.cm.toFixed(1)} cm beyond the ${finding.end} · ${strokes(finding.strokes)} · drawn at even speed`,
+      };
+    case 'lock-contradicted':
+      return {
+        lead,
+        body: `Locked to the ${BOW[finding.lock]}, but the strokes before it bring the other.`,
+        figures: `on ${finding.passes.join(', ')}`,
+      };
+    case 'out-of-reach':
+      return {
+        lead,
+        body: 'Out of reach in first position: it needs a shift or another octave.',
+        figures: notes(finding.ids.length),
+      };
+    case 'stops-out-of-reach':
+      return {
+        lead,
+        body: 'The hand cannot stop these notes together; the top note is planned alone.',
+        figures: notes(finding.ids.length),
+      };
+    case 'finger-misfits':
+      return {
+        lead,
+        body: 'The finger written here does not give this note in first position.',
+        figures: notes(finding.ids.length),
+      };
+    case 'extended-fourth':
+      return {
+        lead,
+        body: `Reached only with the fourth finger stretched, 8 semitones up the ${finding.string} string.`,
+        figures: notes(finding.ids.length),
+      };
+  }
+}
+
+function notes(count: number): string {
+  return `${count} note${count === 1 ? '' : 's'}`;
+}
+
+function turns(count: number): string {
+  return `${count} turn${count === 1 ? '' : 's'}`;
+}
+
+function tempoFigures(finding: { degrees: number; availableMs: number; neededMs: number; standsTo: number }): string {
+  const way = finding.degrees > 0 ? `${round(finding.degrees)}° in ` : '';
+  return `${way}${round(finding.availableMs)} ms, you need ${round(finding.neededMs)} · stands to ${round(finding.standsTo)}`;
+}
+
+/** What a mend does and what it buys: `split it in bar 6: stands to 115`. */
+export function mendWords(mend: Mend, finding: Pick<Finding, 'place'>): string {
+  return `${deedWords(mend, finding)}: ${gainWords(mend)}`;
+}
+
+function deedWords({ deed, place }: Mend, finding: Pick<Finding, 'place'>): string {
+  const isHere = place !== null && place.part === finding.place.part && place.bar === finding.place.bar;
+  const where = place === null || isHere ? '' : ` in ${barWords(place).toLowerCase()}`;
+  switch (deed) {
+    case 'split':
+      return `split ${isHere ? 'it' : 'the slur'}${where}${beatWords(place, isHere)}`;
+    case 'join':
+      return `slur ${isHere ? 'it' : 'two'}${where}${beatWords(place, isHere)}`;
+    case 'retake':
+      return `retake${where}${beatWords(place, isHere)}`;
+    case 'unlock':
+      return 'unlock it';
+    case 'slower':
+      return 'play it slower';
+  }
+}
+
+function beatWords(place: FindingPlace | null, isHere: boolean): string {
+  if (!place || isHere || place.bar === 0) return '';
+  return `, beat ${Number(place.beat.toFixed(2))}`;
+}
+
+function gainWords({ deed, ceilingBpm, comesRound }: Mend): string {
+  const stands = ceilingBpm === null ? 'stands at any tempo' : `stands to ${Math.floor(ceilingBpm)}`;
+  if (deed === 'slower') return `${Math.floor(ceilingBpm ?? 0)} stands`;
+  return comesRound ? `comes round, ${stands}` : `${stands}, does not come round`;
+}

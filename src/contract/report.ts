@@ -1,0 +1,294 @@
+import { z } from 'zod';
+import { formatFraction } from '#core/base';
+import { planeName } from '#core/crossing';
+import { type Pitch, keyName, midiOf, pitchName } from '#core/pitch';
+import type { TuneReport } from '#core/report';
+import { LIMIT_KEYS } from '#core/tempo';
+import { LINKS, PLACES, meterName } from '#core/tune';
+import { IMPORT_CODES, type ImportMessage } from '#formats/text';
+import { findingWords, mendWords } from './findingWords';
+
+const direction = z.enum(['down', 'up']);
+const noteRef = z.object({ id: z.string(), part: z.string(), pass: z.int() });
+const event = z.object({
+  kind: z.enum(['stroke', 'crossing']),
+  availableMs: z.number(),
+  neededMs: z.number(),
+});
+
+const passSchema = z.object({
+  part: z.string(),
+  pass: z.int().min(1),
+  ending: z.int().nullable(),
+  pickup: direction.nullable().describe("direction of the pickup's first stroke"),
+  entry: direction.nullable().describe('what sounds at beat 1 of the first full bar'),
+  strokes: z.int(),
+  turns: z.int().describe('change links in the pass'),
+  exit: direction.nullable(),
+  next: direction.nullable().describe('what sounds at beat 1 of the next pass, or of the tune begun again'),
+});
+
+const noteSchema = z.object({
+  index: z.int(),
+  id: z.string(),
+  part: z.string(),
+  pass: z.int(),
+  bar: z.int().describe('as played within the pass, from 1; 0 is the pickup'),
+  beat: z.number().describe("1 + onset in the bar in units of the meter's denominator"),
+  onset: z.string().describe('exact, in whole notes'),
+  duration: z.string().describe('exact, in whole notes'),
+  onsetSeconds: z.number(),
+  durationSeconds: z.number(),
+  pitch: z.string(),
+  midi: z.int(),
+  place: z.enum(PLACES),
+  finger: z.int().nullable(),
+  position: z.int().nullable(),
+  reachable: z.boolean(),
+  stops: z.array(z.string()),
+  stopFingers: z.array(z.object({ place: z.enum(PLACES), finger: z.int() }).nullable()),
+  graceNotes: z.array(z.string()),
+  drones: z.array(z.string()),
+  link: z.enum(LINKS),
+  bow: direction,
+  stroke: z.int(),
+  inStroke: z.int(),
+  strokeNotes: z.int(),
+  locked: direction.nullable(),
+  bowStartCm: z.number(),
+  bowEndCm: z.number(),
+  speedCmPerSecond: z.number(),
+  crossing: z
+    .object({
+      from: z.string(),
+      to: z.string(),
+      skips: z.int(),
+      inSlur: z.boolean(),
+      degrees: z.number(),
+      oval: z.enum(['natural', 'reverse', 'free']).nullable(),
+    })
+    .nullable(),
+  arm: z.object({ low: z.number(), high: z.number(), angle: z.number() }).nullable(),
+  events: z.array(event),
+  headroom: z.number().nullable(),
+});
+
+const mendSchema = z.object({
+  label: z.string(),
+  ceilingBpm: z.number().nullable(),
+  comesRound: z.boolean(),
+  links: z.array(z.object({ id: z.string(), link: z.enum(LINKS), pass: z.int().nullable() })),
+});
+
+/** What `report --json` prints for one tune. */
+export const reportSchema = z.object({
+  schemaVersion: z.literal(1),
+  title: z.string(),
+  danceType: z.string().nullable(),
+  meter: z.string(),
+  key: z.string(),
+  tuning: z.array(z.string()).length(4),
+  lilt: z.literal('straight'),
+  tempo: z.object({ bpm: z.number(), beat: z.string().describe('fraction of a whole note') }),
+  bars: z.int(),
+  seconds: z.number(),
+  square: z.boolean(),
+  start: z.object({ direction, because: z.enum(['given', 'locked', 'first-bar-down']) }),
+  form: z.array(z.string()),
+  passes: z.array(passSchema),
+  comesRound: z.boolean(),
+  comesRoundAgain: z.boolean(),
+  oneDirection: z.boolean(),
+  differs: z.array(z.object({ id: z.string(), directions: z.record(z.string(), direction), planned: z.boolean() })),
+  notes: z.array(noteSchema),
+  crossings: z.object({
+    adjacent: z.int(),
+    skip: z.int(),
+    inSlur: z.int(),
+    naturalOvals: z.int(),
+    reverseOvals: z.int(),
+    free: z.int(),
+    armDegrees: z.number(),
+    armDegreesNaive: z.number(),
+  }),
+  ceiling: z.object({ bpm: z.number(), event: event.shape.kind, note: noteRef }).nullable(),
+  floor: z.object({ bpm: z.number(), event: z.literal('hair'), note: noteRef }).nullable(),
+  tightest: z.array(
+    z.object({
+      note: noteRef,
+      kind: event.shape.kind,
+      availableMs: z.number(),
+      neededMs: z.number(),
+      ceilingBpm: z.number(),
+    }),
+  ),
+  limits: z.record(
+    z.enum(LIMIT_KEYS as [string, ...string[]]),
+    z.object({ value: z.number(), source: z.enum(['guess', 'measured']), date: z.string().optional() }),
+  ),
+  instrument: z.object({
+    stringLengthMm: z.number(),
+    bridgeRadiusMm: z.number(),
+    stringSpacingMm: z.number(),
+    marginDegrees: z.number(),
+    hairCm: z.number(),
+    sweetSpotCm: z.number(),
+    windowHalfCm: z.number(),
+  }),
+  findings: z.array(
+    z.object({
+      code: z.string(),
+      severity: z.enum(['problem', 'care', 'note']),
+      notes: z.array(z.string()),
+      message: z.string(),
+      mends: z.array(mendSchema),
+    }),
+  ),
+  messages: z.array(
+    z.object({
+      line: z.int(),
+      column: z.int(),
+      severity: z.enum(['error', 'warning', 'info']),
+      code: z.enum(IMPORT_CODES),
+      message: z.string(),
+    }),
+  ),
+  candidates: z.array(z.never()).describe('filled by the search for bowings, which this version does not have'),
+});
+
+export type Report = z.output<typeof reportSchema>;
+
+const rounded = (digits: number) => (value: number) => Math.round(value * 10 ** digits) / 10 ** digits;
+const seconds = rounded(6);
+const fine = rounded(3);
+const fineOrNull = (value: number | null) => (value === null ? null : fine(value));
+
+/** A report as the contract writes it. */
+export function toReport(report: TuneReport, messages: readonly ImportMessage[] = []): Report {
+  const { tune, unrolled, settings, figures, timing } = report;
+  const { ledger, check, arm } = figures;
+  const refTo = (index: number) => {
+    const { note, part, pass } = unrolled.notes[index]!;
+    return { id: note.id, part, pass };
+  };
+  return {
+    schemaVersion: 1,
+    title: tune.title,
+    danceType: tune.danceType,
+    meter: meterName(tune.meter),
+    key: keyName(tune.key),
+    tuning: tune.tuning.map(pitchName),
+    lilt: 'straight',
+    tempo: { bpm: fine(settings.bpm), beat: formatFraction(settings.beat) },
+    bars: report.bars,
+    seconds: seconds(timing.total),
+    square: report.square,
+    start: figures.start,
+    form: [...tune.form],
+    passes: ledger.passes.map((pass) => ({ ...pass })),
+    comesRound: ledger.comesRound,
+    comesRoundAgain: ledger.comesRoundAgain,
+    oneDirection: ledger.oneDirection,
+    differs: ledger.differs.map(({ id, directions, planned }) => ({ id, directions: { ...directions }, planned })),
+    notes: noteRows(report),
+    crossings: {
+      ...arm.sums,
+      armDegrees: fine(arm.sums.armDegrees),
+      armDegreesNaive: fine(arm.sums.armDegreesNaive),
+    },
+    ceiling: check.ceiling && {
+      bpm: fine(check.ceiling.ceilingBpm),
+      event: check.ceiling.kind,
+      note: refTo(check.ceiling.index),
+    },
+    floor: check.floor && { bpm: fine(check.floor.bpm), event: 'hair', note: refTo(check.floor.index) },
+    tightest: check.tightest.map(({ index, kind, availableMs, neededMs, ceilingBpm }) => ({
+      note: refTo(index),
+      kind,
+      availableMs: fine(availableMs),
+      neededMs: fine(neededMs),
+      ceilingBpm: fine(ceilingBpm),
+    })),
+    limits: { ...settings.limits },
+    instrument: { ...settings.instrument },
+    findings: report.findings.map((finding) => {
+      const { lead, body, figures: reason } = findingWords(finding);
+      return {
+        code: finding.code,
+        severity: finding.severity,
+        notes: [...finding.ids],
+        message: `${lead} ${body} (${reason})`,
+        mends: finding.mends.map((mend) => ({
+          label: mendWords(mend, finding),
+          ceilingBpm: fineOrNull(mend.ceilingBpm),
+          comesRound: mend.comesRound,
+          links: mend.edits.map((edit) => ({ ...edit })),
+        })),
+      };
+    }),
+    messages: messages.map((message) => ({ ...message })),
+    candidates: [],
+  };
+}
+
+function noteRows({ unrolled, figures, timing, fingers }: TuneReport): Report['notes'] {
+  const { bowed, travel, arm, check } = figures;
+  const strokeNotes = new Map<number, number>();
+  for (const { stroke } of bowed) strokeNotes.set(stroke, (strokeNotes.get(stroke) ?? 0) + 1);
+  const names = (pitches: readonly Pitch[] | undefined) => pitches?.map(pitchName) ?? [];
+  return unrolled.notes.map(({ index, note, part, pass, bar, beat, onset, duration }, i) => {
+    const fingering = fingers.get(note.id)!;
+    const { link, bow, stroke, inStroke } = bowed[i]!;
+    const { bowStartCm, bowEndCm, speed } = travel[i]!;
+    const crossing = arm.crossings[i];
+    const interval = arm.intervals[i];
+    return {
+      index,
+      id: note.id,
+      part,
+      pass,
+      bar,
+      beat: seconds(beat),
+      onset: formatFraction(onset),
+      duration: formatFraction(duration),
+      onsetSeconds: seconds(timing.onsets[i]!),
+      durationSeconds: seconds(timing.durations[i]!),
+      pitch: pitchName(note.pitch),
+      midi: midiOf(note.pitch),
+      place: fingering.place,
+      finger: fingering.finger,
+      position: fingering.reachable ? 1 : null,
+      reachable: fingering.reachable,
+      stops: names(note.stops),
+      stopFingers: fingering.stops.map((stop) => stop && { place: stop.place, finger: stop.finger }),
+      graceNotes: names(note.graceNotes),
+      drones: [],
+      link,
+      bow,
+      stroke,
+      inStroke,
+      strokeNotes: strokeNotes.get(stroke)!,
+      locked: note.lock ?? null,
+      bowStartCm: fine(bowStartCm),
+      bowEndCm: fine(bowEndCm),
+      speedCmPerSecond: fine(speed),
+      crossing: crossing
+        ? {
+            from: planeName(crossing.from),
+            to: planeName(crossing.to),
+            skips: crossing.skips,
+            inSlur: crossing.inSlur,
+            degrees: fine(crossing.degrees),
+            oval: crossing.oval,
+          }
+        : null,
+      arm: interval ? { low: fine(interval.low), high: fine(interval.high), angle: fine(arm.angles[i]!) } : null,
+      events: check.events[i]!.map(({ kind, availableMs, neededMs }) => ({
+        kind,
+        availableMs: fine(availableMs),
+        neededMs: fine(neededMs),
+      })),
+      headroom: fineOrNull(check.headroom[i]!),
+    };
+  });
+}

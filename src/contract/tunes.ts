@@ -1,0 +1,58 @@
+import { z } from 'zod';
+import { tuneSchema } from '#formats/json';
+import type { Tune } from '#core/tune';
+
+/** Largest body of a save, and largest text of an import. */
+export const MOST_TUNE_BYTES = 12 * 1024 * 1024;
+export const MOST_IMPORT_BYTES = 5 * 1024 * 1024;
+
+/** The document, checked; typed as the core's own. */
+export const tuneDocument = tuneSchema.transform((tune) => tune as Tune);
+
+/** A row of the book. Figures are counted by the server on every save. */
+export const tuneSummarySchema = z.object({
+  id: z.uuid(),
+  revision: z.int().min(1),
+  title: z.string(),
+  danceType: z.string().nullable(),
+  meter: z.string(),
+  key: z.string(),
+  tuning: z.string(),
+  form: z.string(),
+  bars: z.int(),
+  comesRound: z.boolean(),
+  flippedParts: z.array(z.string()),
+  ceilingBpm: z.number().nullable(),
+  wishBpm: z.number(),
+  bandLow: z.number(),
+  bandHigh: z.number(),
+  beat: z.string(),
+  updatedAt: z.iso.datetime(),
+});
+export type TuneSummary = z.output<typeof tuneSummarySchema>;
+
+export const tuneListSchema = z.object({ tunes: z.array(tuneSummarySchema) });
+
+export const tuneRecordSchema = z.object({
+  id: z.uuid(),
+  revision: z.int().min(1),
+  updatedAt: z.iso.datetime(),
+  tune: tuneDocument,
+});
+export type TuneRecord = z.output<typeof tuneRecordSchema>;
+
+export const tuneIdSchema = z.object({ id: z.uuid('expected the id of a tune') });
+
+export const createTunesSchema = z.object({
+  fileName: z.string().max(300).optional(),
+  tunes: z
+    .array(z.object({ tune: tuneDocument, source: z.string().max(MOST_IMPORT_BYTES).optional() }))
+    .min(1)
+    .max(2000),
+});
+export type CreateTunes = z.input<typeof createTunesSchema>;
+
+export const createdTunesSchema = z.object({ tunes: z.array(z.object({ id: z.uuid(), title: z.string() })) });
+
+export const saveTuneSchema = z.object({ baseRevision: z.int().min(1), tune: tuneDocument });
+export const savedTuneSchema = z.object({ revision: z.int().min(1), updatedAt: z.iso.datetime() });

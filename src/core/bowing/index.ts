@@ -1,0 +1,18 @@
+// Directions and strokes.
+export type { BowedNote, Start } from './strokes';
+export { bowNotes, linkOnPass, opposite, startOf, staysInStroke } from './strokes';
+// The prover: does it come round.
+export type { DirectionDifference, Ledger, PassLedger } from './ledger';
+export { bowingLedger } from './ledger';
+export type { LockConflict } from './locks';
+export { lockConflicts } from './locks';
+export type { RoundMend } from './mends';
+export { roundMends } from './mends';
+// Patterns on the rhythm grid.
+export type { Pattern, PatternFigures } from './patterns';
+export { LIBRARY_UNIT, PATTERNS, findPattern, patternFigures } from './patterns';
+export type { PatternOptions } from './applyPattern';
+export { applyPattern, gridUnit, patternLinks } from './applyPattern';
+// Edits.
+export type { Gesture } from './gestures';
+export { gestureTargets, joiningLink, makeGesture, setLinks, setLocks } from './gestures';

@@ -1,0 +1,99 @@
+import type { Direction, Link, NoteEvent, Tune, Unrolled, UnrolledNote } from '#core/tune';
+
+/** What the bow does on one played note. */
+export interface BowedNote {
+  /** The link in force on this pass; `start` only on the very first note. */
+  readonly link: Link;
+  readonly bow: Direction;
+  /** Strokes are numbered from 1 through the whole tune. */
+  readonly stroke: number;
+  /** Place of the note in its stroke, from 1. */
+  readonly inStroke: number;
+}
+
+/** Why the first stroke goes the way it goes. */
+export interface Start {
+  readonly direction: Direction;
+  readonly because: 'given' | 'locked' | 'first-bar-down';
+}
+
+export function opposite(direction: Direction): Direction {
+  return direction === 'down' ? 'up' : 'down';
+}
+
+export function staysInStroke(link: Link): boolean {
+  return link === 'slur' || link === 'hook';
+}
+
+/** The link of a written note on one pass of its part. */
+export function linkOnPass(note: NoteEvent, pass: number): Link {
+  return note.linkOnPass?.[pass] ?? note.link;
+}
+
+/** The link by which a note is reached when it is not the first thing played: `start` becomes a turn of the bow. */
+export function linkInFlow(note: NoteEvent, pass: number): Link {
+  const link = linkOnPass(note, pass);
+  return link === 'start' ? 'change' : link;
+}
+
+/** The direction after following one link. */
+export function follow(direction: Direction, link: Link): Direction {
+  return link === 'change' ? opposite(direction) : direction;
+}
+
+/**
+ * Directions and strokes of every played note, from a start direction and the links:
+ * `slur` and `hook` stay in the stroke, `change` begins one the other way, `retake` one the same way.
+ * Rests neither turn nor reset.
+ * @returns `bowed[i]` belongs to `notes[i]`
+ * Time O(n).
+ */
+export function bowNotes(notes: readonly UnrolledNote[], start: Direction): BowedNote[] {
+  const bowed: BowedNote[] = [];
+  let bow = start;
+  let stroke = 0;
+  let inStroke = 0;
+  for (const { index, note, pass } of notes) {
+    const link = index === 0 ? 'start' : linkInFlow(note, pass);
+    bow = follow(bow, link);
+    if (staysInStroke(link)) {
+      inStroke += 1;
+    } else {
+      stroke += 1;
+      inStroke = 1;
+    }
+    bowed.push({ link, bow, stroke, inStroke });
+  }
+  return bowed;
+}
+
+/** Index of the note that sounds at the first full bar of a pass, or of the next one where a rest stands there; null past the last note. */
+export function entryNote(unrolled: Unrolled, passIndex: number): number | null {
+  const pass = unrolled.passes[passIndex]!;
+  const { n, d } = pass.firstFullBarOnset;
+  // A note tied or held over the bar line from the pickup still sounds there, so begin one note early.
+  for (let i = Math.max(0, pass.firstNote - 1); i < unrolled.notes.length; i++) {
+    const { onset, duration } = unrolled.notes[i]!;
+    const end = onset.n / onset.d + duration.n / duration.d;
+    if (end > n / d + 1e-12) return i;
+  }
+  return null;
+}
+
+/**
+ * The start direction: what was given, else a lock on the first note, else the direction that lets the first full
+ * bar begin on a down-bow.
+ */
+export function startOf(tune: Tune, unrolled: Unrolled, given: Direction | null = null): Start {
+  const wanted = given ?? tune.start;
+  if (wanted) return { direction: wanted, because: 'given' };
+  const lock = unrolled.notes[0]?.note.lock;
+  if (lock) return { direction: lock, because: 'locked' };
+  const entry = unrolled.passes.length > 0 ? entryNote(unrolled, 0) : null;
+  let bow: Direction = 'down';
+  for (let i = 1; entry !== null && i <= entry; i++) {
+    const { note, pass } = unrolled.notes[i]!;
+    bow = follow(bow, linkInFlow(note, pass));
+  }
+  return { direction: bow, because: 'first-bar-down' };
+}

@@ -1,0 +1,6 @@
+// Pitches as they are spelled.
+export type { Letter, Pitch } from './pitch';
+export { LETTERS, midiOf, parsePitch, pitchAtStep, pitchName, samePitch, staffStep } from './pitch';
+// Keys and what their signatures do.
+export type { Key, Mode } from './key';
+export { MODES, alterInKey, isInKey, keyFifths, keyName, sameKey } from './key';

@@ -1,0 +1,315 @@
+import type { BeatsPerMinute } from '#core/base';
+import { type RoundMend, joiningLink, lockConflicts, roundMends } from '#core/bowing';
+import { planeName } from '#core/crossing';
+import type { Fingering } from '#core/fingering';
+import { runsOut } from '#core/travel';
+import type { Direction, Link, NoteEvent, Place, Tune, Unrolled } from '#core/tune';
+import type { Figures, ReportSettings } from './figures';
+
+export type Severity = 'problem' | 'care' | 'note';
+
+/** Where a finding stands: its first note as played. */
+export interface FindingPlace {
+  readonly part: string;
+  readonly pass: number;
+  readonly bar: number;
+  readonly beat: number;
+}
+
+/** A link edit; `pass` null: on all passes. */
+export interface LinkEdit {
+  readonly id: string;
+  readonly link: Link;
+  readonly pass: number | null;
+}
+
+/** What can be done about a finding, with what it buys, counted by really doing it. */
+export interface Mend {
+  readonly deed: 'split' | 'join' | 'retake' | 'unlock' | 'slower';
+  readonly edits: readonly LinkEdit[];
+  readonly place: FindingPlace | null;
+  /** Ceiling of the whole tune afterwards. */
+  readonly ceilingBpm: BeatsPerMinute | null;
+  readonly comesRound: boolean;
+}
+
+/** A finding as data; words are made from it elsewhere. */
+export type Finding = {
+  readonly severity: Severity;
+  readonly ids: readonly string[];
+  readonly place: FindingPlace;
+  readonly mends: readonly Mend[];
+} & (
+  | {
+      readonly code: 'part-flips';
+      readonly part: string;
+      readonly turns: number;
+      readonly changed: number;
+      readonly pass: number;
+      readonly entry: Direction;
+    }
+  | { readonly code: 'tune-flips-again'; readonly turns: number }
+  | {
+      readonly code: 'slur-skips-string' | 'crossing-too-fast' | 'stroke-too-fast';
+      readonly from: string;
+      readonly to: string;
+      readonly inSlur: boolean;
+      readonly degrees: number;
+      readonly availableMs: number;
+      readonly neededMs: number;
+      readonly standsTo: BeatsPerMinute;
+    }
+  | { readonly code: 'runs-out-of-hair'; readonly cm: number; readonly strokes: number; readonly end: 'frog' | 'tip' }
+  | { readonly code: 'lock-contradicted'; readonly lock: Direction; readonly passes: readonly string[] }
+  | { readonly code: 'out-of-reach' | 'stops-out-of-reach' | 'finger-misfits' }
+  | { readonly code: 'extended-fourth'; readonly string: Place }
+);
+
+/** More places of one kind than this are not told one by one. */
+const PLACES_TOLD = 4;
+const MENDS_OFFERED = 3;
+
+export interface FindingInput {
+  readonly tune: Tune;
+  readonly unrolled: Unrolled;
+  readonly fingers: ReadonlyMap<string, Fingering>;
+  readonly figures: Figures;
+  readonly settings: ReportSettings;
+  /** Figures after link edits. */
+  readonly after: (edits: readonly LinkEdit[]) => Figures;
+}
+
+/** All findings of a plan, the gravest first within the order: round, locks, tempo, hair, hand. */
+export function findFindings(input: FindingInput): Finding[] {
+  return [
+    ...roundFindings(input),
+    ...lockFindings(input),
+    ...tempoFindings(input),
+    ...hairFindings(input),
+    ...handFindings(input),
+  ];
+}
+
+function placeOf({ unrolled }: FindingInput, index: number): FindingPlace {
+  const { part, pass, bar, beat } = unrolled.notes[index]!;
+  return { part, pass, bar, beat };
+}
+
+function mendBy(input: FindingInput, deed: Mend['deed'], edits: readonly LinkEdit[]): Mend {
+  const { check, ledger } = edits.length > 0 ? input.after(edits) : input.figures;
+  const index = input.unrolled.notes.findIndex(({ note }) => note.id === edits[0]?.id);
+  return {
+    deed,
+    edits,
+    place: index >= 0 ? placeOf(input, index) : null,
+    ceilingBpm: check.ceiling?.ceilingBpm ?? null,
+    comesRound: ledger.comesRound,
+  };
+}
+
+function roundFindings(input: FindingInput): Finding[] {
+  const { unrolled, figures, fingers } = input;
+  const { ledger, bowed } = figures;
+  if (ledger.comesRound) return [];
+  const stringOf = (note: NoteEvent) => fingers.get(note.id)?.place ?? null;
+  const mendsFor = (part: string | null) =>
+    distinctDeeds(roundMends(unrolled, bowed, part, stringOf)).map(({ deed, id, link }) =>
+      mendBy(input, deed, [{ id, link, pass: null }]),
+    );
+
+  const findings = ledger.flippedParts.flatMap((part): Finding[] => {
+    const ofPart = ledger.passes.filter((pass) => pass.part === part);
+    const odd = ofPart.findIndex(({ entry }) => entry !== ofPart[0]!.entry);
+    const flipped = ofPart[odd]!;
+    const cause = ledger.passes[ledger.passes.indexOf(flipped) - 1] ?? flipped;
+    const pass = unrolled.passes[ledger.passes.indexOf(flipped)]!;
+    const note = unrolled.notes[pass.firstNote]!;
+    const changed = ledger.differs.filter((difference) =>
+      unrolled.notes.slice(pass.firstNote, pass.endNote).some((played) => played.note.id === difference.id),
+    );
+    return [
+      {
+        code: 'part-flips',
+        severity: 'problem',
+        ids: [note.note.id],
+        place: placeOf(input, note.index),
+        part,
+        turns: cause.turns,
+        changed: changed.length,
+        pass: flipped.pass,
+        entry: flipped.entry ?? 'down',
+        mends: mendsFor(part),
+      },
+    ];
+  });
+  if (findings.length > 0 || unrolled.notes.length === 0) return findings;
+  const turns = ledger.passes.reduce((sum, pass) => sum + pass.turns, 0);
+  return [
+    {
+      code: 'tune-flips-again',
+      severity: 'problem',
+      ids: [unrolled.notes[unrolled.notes.length - 1]!.note.id],
+      place: placeOf(input, unrolled.notes.length - 1),
+      turns,
+      mends: mendsFor(null),
+    },
+  ];
+}
+
+/** The least disturbing mend of each deed first, then the rest, up to the number offered. */
+function distinctDeeds(mends: readonly RoundMend[]): RoundMend[] {
+  const firsts = mends.filter((mend, i) => mends.findIndex(({ deed }) => deed === mend.deed) === i);
+  return [...firsts, ...mends.filter((mend) => !firsts.includes(mend))].slice(0, MENDS_OFFERED);
+}
+
+function lockFindings(input: FindingInput): Finding[] {
+  const { unrolled, figures } = input;
+  return lockConflicts(unrolled, figures.bowed).map(({ id, lock, passes, indices }): Finding => {
+    const index = indices[0]!;
+    const isEverywhere = unrolled.notes.filter(({ note }) => note.id === id).length === indices.length;
+    const { link } = figures.bowed[index]!;
+    // Any of these turns the note round: a retake in place of a turn first, a turn in place of anything else.
+    const turned: Link = link === 'change' ? 'retake' : 'change';
+    const edits = isEverywhere
+      ? [{ id, link: turned, pass: null }]
+      : indices.map((i) => ({ id, link: turned, pass: unrolled.notes[i]!.pass }));
+    const mends = index > 0 ? [mendBy(input, turned === 'retake' ? 'retake' : 'split', edits)] : [];
+    return {
+      code: 'lock-contradicted',
+      severity: 'problem',
+      ids: [id],
+      place: placeOf(input, index),
+      lock,
+      passes,
+      mends: [...mends, { ...mendBy(input, 'unlock', []), place: placeOf(input, index) }],
+    };
+  });
+}
+
+function tempoFindings(input: FindingInput): Finding[] {
+  const { unrolled, figures, settings } = input;
+  const { check, arm } = figures;
+  const told = new Set<string>();
+  const findings: Finding[] = [];
+  const events = check.events.flatMap((list, index) =>
+    list.map((event) => ({ ...event, index, standsTo: (settings.bpm * event.availableMs) / event.neededMs })),
+  );
+  events.sort((a, b) => a.standsTo - b.standsTo || a.index - b.index);
+  for (const { kind, index, availableMs, neededMs, standsTo } of events) {
+    const { note } = unrolled.notes[index]!;
+    const crossing = kind === 'crossing' ? arm.crossings[index]! : null;
+    const skipsInSlur = crossing !== null && crossing.inSlur && crossing.skips > 0;
+    const isTooFast = standsTo < settings.bpm;
+    if ((!isTooFast && !skipsInSlur) || told.has(`${kind} ${note.id}`)) continue;
+    told.add(`${kind} ${note.id}`);
+    if (findings.length >= PLACES_TOLD) break;
+    const code = skipsInSlur ? 'slur-skips-string' : crossing ? 'crossing-too-fast' : 'stroke-too-fast';
+    const ids = crossing && index > 0 ? [unrolled.notes[index - 1]!.note.id, note.id] : [note.id];
+    findings.push({
+      code,
+      severity: isTooFast ? 'problem' : 'care',
+      ids,
+      place: placeOf(input, crossing && index > 0 ? index - 1 : index),
+      from: crossing ? planeName(crossing.from) : '',
+      to: crossing ? planeName(crossing.to) : '',
+      inSlur: crossing?.inSlur ?? false,
+      degrees: crossing?.degrees ?? 0,
+      availableMs,
+      neededMs,
+      standsTo,
+      mends: tempoMends(input, index, standsTo),
+    });
+  }
+  return findings;
+}
+
+/** Splitting or joining at the note or beside it, where that lifts the place itself; else a slower tempo. */
+function tempoMends(input: FindingInput, index: number, standsTo: BeatsPerMinute): Mend[] {
+  const { unrolled, figures, settings } = input;
+  const mends = [index, index + 1].flatMap((at): Mend[] => {
+    const played = unrolled.notes[at];
+    if (at === 0 || !played || played.note.linkOnPass) return [];
+    const { link } = figures.bowed[at]!;
+    const joins = link === 'change';
+    const joined = joiningLink(unrolled.notes[at - 1]!.note, played.note, played.restBefore.n > 0);
+    const edits = [{ id: played.note.id, link: joins ? joined : ('change' as const), pass: null }];
+    const { check } = input.after(edits);
+    const worst = Math.min(...[index, at].map((i) => check.headroom[i] ?? Infinity)) * settings.bpm;
+    return worst > standsTo + 1e-9 ? [mendBy(input, joins ? 'join' : 'split', edits)] : [];
+  });
+  mends.sort((a, b) => (b.ceilingBpm ?? Infinity) - (a.ceilingBpm ?? Infinity));
+  const ceiling = figures.check.ceiling?.ceilingBpm ?? null;
+  const slower: Mend[] =
+    ceiling !== null && ceiling < settings.bpm
+      ? [{ deed: 'slower', edits: [], place: null, ceilingBpm: ceiling, comesRound: figures.ledger.comesRound }]
+      : [];
+  return [...mends, ...slower].slice(0, MENDS_OFFERED);
+}
+
+function hairFindings(input: FindingInput): Finding[] {
+  const { unrolled, figures, settings } = input;
+  const { travel, bowed } = figures;
+  const out = travel.flatMap((note, i) => (runsOut(note, settings.instrument) ? [i] : []));
+  const first = out[0];
+  if (first === undefined) return [];
+  const strokes = new Set(out.map((i) => bowed[i]!.stroke)).size;
+  const beyondTip = Math.max(...out.map((i) => Math.max(travel[i]!.bowStartCm, travel[i]!.bowEndCm)));
+  const beforeFrog = Math.min(...out.map((i) => Math.min(travel[i]!.bowStartCm, travel[i]!.bowEndCm)));
+  const tipExcess = beyondTip - settings.instrument.hairCm;
+  const byTip = tipExcess >= -beforeFrog;
+  return [
+    {
+      code: 'runs-out-of-hair',
+      severity: 'problem',
+      ids: [unrolled.notes[first]!.note.id],
+      place: placeOf(input, first),
+      cm: byTip ? tipExcess : -beforeFrog,
+      strokes,
+      end: byTip ? 'tip' : 'frog',
+      mends: hairMends(input, first, out.length),
+    },
+  ];
+}
+
+/** Splits and joins in the strokes that lead to the place, kept where fewer notes run out afterwards. */
+function hairMends(input: FindingInput, index: number, before: number): Mend[] {
+  const { unrolled, figures, settings } = input;
+  const tried: { mend: Mend; out: number }[] = [];
+  for (let at = index; at > Math.max(0, index - 12); at--) {
+    const played = unrolled.notes[at]!;
+    const { link } = figures.bowed[at]!;
+    if (played.note.linkOnPass || link === 'start') continue;
+    const joined = joiningLink(unrolled.notes[at - 1]!.note, played.note, played.restBefore.n > 0);
+    const edits = [{ id: played.note.id, link: link === 'change' ? joined : ('change' as const), pass: null }];
+    const out = input.after(edits).travel.filter((note) => runsOut(note, settings.instrument)).length;
+    if (out < before) tried.push({ mend: mendBy(input, link === 'change' ? 'join' : 'split', edits), out });
+  }
+  // What keeps the tune coming round goes before what saves more hair.
+  const flips = ({ mend }: { mend: Mend }) => Number(figures.ledger.comesRound && !mend.comesRound);
+  tried.sort((a, b) => flips(a) - flips(b) || a.out - b.out);
+  return tried.slice(0, MENDS_OFFERED).map(({ mend }) => mend);
+}
+
+function handFindings(input: FindingInput): Finding[] {
+  const { unrolled, fingers } = input;
+  const found = new Map<string, { code: Finding['code']; ids: string[]; index: number; place: Place }>();
+  for (const { index, note } of unrolled.notes) {
+    const fingering = fingers.get(note.id)!;
+    const codes: ('out-of-reach' | 'stops-out-of-reach' | 'finger-misfits' | 'extended-fourth')[] = [];
+    if (!fingering.reachable) codes.push('out-of-reach');
+    else if (fingering.stops.includes(null)) codes.push('stops-out-of-reach');
+    if (fingering.pinMisfits) codes.push('finger-misfits');
+    if (fingering.extended) codes.push('extended-fourth');
+    for (const code of codes) {
+      const entry = found.get(code) ?? { code, ids: [], index, place: fingering.place };
+      if (!entry.ids.includes(note.id)) entry.ids.push(note.id);
+      found.set(code, entry);
+    }
+  }
+  return [...found.values()].map(({ code, ids, index, place }): Finding => {
+    const common = { ids, place: placeOf(input, index), mends: [] };
+    if (code === 'extended-fourth') return { code, severity: 'note', string: place, ...common };
+    const severity = code === 'out-of-reach' ? 'problem' : 'care';
+    return { code: code as 'out-of-reach' | 'stops-out-of-reach' | 'finger-misfits', severity, ...common };
+  });
+}

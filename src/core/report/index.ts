@@ -1,0 +1,9 @@
+// The whole check of a plan.
+export type { ReportOptions, TuneReport } from './report';
+export { danceBeat, reportTune, wishedTempo } from './report';
+export type { LimitsAndInstrument } from './settings';
+export { defaultSettings } from './settings';
+// What it counts, and what it finds.
+export type { Figures, ReportSettings, Timing } from './figures';
+export { timing } from './figures';
+export type { Finding, FindingPlace, LinkEdit, Mend, Severity } from './findings';

@@ -1,0 +1,110 @@
+import type { BeatsPerMinute, Fraction } from '#core/base';
+import { type LimitsAndInstrument, defaultSettings } from './settings';
+import { type Fingering, type FingerRule } from '#core/fingering';
+import { beatUnit, defaultTempo } from '#core/tempo';
+import { type Direction, type NoteEvent, type Tune, type Unrolled, unroll } from '#core/tune';
+import { type Figures, type ReportSettings, type Timing, figuresOf, fingerings, notePlanes, timing } from './figures';
+import { type Finding, type LinkEdit, findFindings } from './findings';
+
+export interface ReportOptions extends Partial<LimitsAndInstrument> {
+  /** Dance beats a minute; the tune's own wish or the middle of its dance's band when left out. */
+  readonly bpm?: BeatsPerMinute;
+  readonly start?: Direction | null;
+  readonly fingerRule?: FingerRule;
+}
+
+/** A checked plan: what the tune is, what the bow does, and what is the matter with it. */
+export interface TuneReport {
+  readonly tune: Tune;
+  readonly unrolled: Unrolled;
+  readonly settings: ReportSettings;
+  readonly timing: Timing;
+  readonly fingers: ReadonlyMap<string, Fingering>;
+  readonly figures: Figures;
+  readonly bars: number;
+  readonly square: boolean;
+  readonly findings: readonly Finding[];
+}
+
+/** Bars of a phrase of a dance; a part, or a run of one part's passes, of whole phrases is square. */
+const SQUARE_BARS = 8;
+
+/** The beat of a tune's dance. */
+export function danceBeat(tune: Tune): Fraction {
+  return beatUnit(tune.danceType, tune.meter);
+}
+
+/** The tempo a tune is checked at when no other is asked for. */
+export function wishedTempo(tune: Tune): BeatsPerMinute {
+  return tune.tempoBpm ?? defaultTempo(tune.danceType);
+}
+
+/**
+ * The whole check of a plan at a tempo.
+ * @throws RangeError if the form names a part that does not exist
+ * Time O(n log n) for n played notes, plus O(n) for each mend tried.
+ */
+export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport {
+  const defaults = defaultSettings();
+  const settings: ReportSettings = {
+    bpm: options.bpm ?? wishedTempo(tune),
+    beat: danceBeat(tune),
+    start: options.start ?? null,
+    fingerRule: options.fingerRule ?? 'open',
+    limits: options.limits ?? defaults.limits,
+    instrument: options.instrument ?? defaults.instrument,
+  };
+  const unrolled = unroll(tune);
+  const fingers = fingerings(tune, settings.fingerRule);
+  const planes = notePlanes(unrolled.notes, fingers);
+  const times = timing(unrolled, settings);
+  const figures = figuresOf(tune, unrolled, planes, times, settings);
+  const after = (edits: readonly LinkEdit[]) => figuresOf(tune, withEdits(unrolled, edits), planes, times, settings);
+  return {
+    tune,
+    unrolled,
+    settings,
+    timing: times,
+    fingers,
+    figures,
+    bars: unrolled.passes.reduce((sum, pass) => sum + pass.bars, 0),
+    square: isSquare(unrolled),
+    findings: findFindings({ tune, unrolled, fingers, figures, settings, after }),
+  };
+}
+
+/** The unrolled tune with links edited: cheaper than unrolling again, and equal to it, since no link moves a note. */
+function withEdits(unrolled: Unrolled, edits: readonly LinkEdit[]): Unrolled {
+  const changed = new Map<string, NoteEvent>();
+  return {
+    ...unrolled,
+    notes: unrolled.notes.map((played) => {
+      const ofNote = edits.filter(({ id }) => id === played.note.id);
+      if (ofNote.length === 0) return played;
+      let note = changed.get(played.note.id);
+      if (!note) {
+        note = ofNote.reduce<NoteEvent>(
+          (edited, { link, pass }) =>
+            pass === null
+              ? { ...edited, link, linkOnPass: undefined }
+              : { ...edited, linkOnPass: { ...edited.linkOnPass, [pass]: link } },
+          played.note,
+        );
+        changed.set(played.note.id, note);
+      }
+      return { ...played, note };
+    }),
+  };
+}
+
+/** Whether every run of passes of one part is a whole number of eight-bar phrases. */
+function isSquare({ passes }: Unrolled): boolean {
+  let run = 0;
+  return passes.every((pass, i) => {
+    run += pass.bars;
+    if (passes[i + 1]?.part === pass.part) return true;
+    const isWhole = run > 0 && run % SQUARE_BARS === 0;
+    run = 0;
+    return isWhole;
+  });
+}

@@ -1,0 +1,8 @@
+// The dance's own beat and its bands.
+export type { TempoBand } from './beat';
+export { TEMPO_BANDS, UNKNOWN_TYPE_BAND, beatUnit, defaultTempo, tempoBand, wholeNoteSeconds } from './beat';
+// What the player needs time for, and the tempos that follow.
+export type { Limit, LimitKey, Limits } from './limits';
+export { GUESSED_LIMITS, LIMIT_KEYS, crossingNeeds, limitsWith } from './limits';
+export type { DanceCheck, PlacedEvent, TimedEvent } from './danceCheck';
+export { danceCheck } from './danceCheck';

@@ -1,0 +1,3 @@
+// Bow travel.
+export type { NoteTravel } from './travel';
+export { AIR_SPEED, DANCE_SPEED, SATURATION_CM, bowSpeed, nominalLength, rawTravel, runsOut } from './travel';

@@ -1,0 +1,66 @@
+import type { Centimetres, CentimetresPerSecond, Seconds } from '#core/base';
+import type { BowedNote } from '#core/bowing';
+import type { Instrument } from '#core/instrument';
+import type { DanceType } from '#core/tune';
+
+/** A long stroke slows the bow: lengths saturate toward this, a guess. */
+export const SATURATION_CM: Centimetres = 45;
+/** Even bow speed by kind of tune, guesses. */
+export const DANCE_SPEED: CentimetresPerSecond = 45;
+export const AIR_SPEED: CentimetresPerSecond = 16;
+
+export function bowSpeed(danceType: DanceType | null): CentimetresPerSecond {
+  return danceType === 'air' ? AIR_SPEED : DANCE_SPEED;
+}
+
+/** Nominal length of a stroke of duration d at speed v: w·(1 - exp(-v·d/w)) with w = 45 cm. */
+export function nominalLength(duration: Seconds, speed: CentimetresPerSecond): Centimetres {
+  return SATURATION_CM * (1 - Math.exp((-speed * duration) / SATURATION_CM));
+}
+
+/** Where on the hair a note begins and ends, from the frog; raw figures, which may lie outside the hair. */
+export interface NoteTravel {
+  readonly bowStartCm: Centimetres;
+  readonly bowEndCm: Centimetres;
+  readonly speed: CentimetresPerSecond;
+}
+
+/**
+ * Raw travel at nominal lengths: the first stroke, and each one after a retake, is centred on the sweet spot; every
+ * other begins where the one before ended. A down-bow moves toward the tip. Notes share their stroke by time.
+ * Nothing is fitted to the hair here: what leaves it is reported as found.
+ * @param durations sounding seconds of each note
+ * Time O(n).
+ */
+export function rawTravel(
+  bowed: readonly BowedNote[],
+  durations: readonly Seconds[],
+  speed: CentimetresPerSecond,
+  instrument: Instrument,
+): NoteTravel[] {
+  const travel: NoteTravel[] = [];
+  let position = 0;
+  for (let first = 0; first < bowed.length;) {
+    let end = first + 1;
+    while (end < bowed.length && bowed[end]!.inStroke > 1) end += 1;
+    let duration = 0;
+    for (let i = first; i < end; i++) duration += durations[i]!;
+    const length = nominalLength(duration, speed);
+    const { link, bow } = bowed[first]!;
+    const sign = bow === 'down' ? 1 : -1;
+    if (link === 'start' || link === 'retake') position = instrument.sweetSpotCm - (sign * length) / 2;
+    const strokeSpeed = duration > 0 ? length / duration : 0;
+    for (let i = first; i < end; i++) {
+      const next = position + sign * strokeSpeed * durations[i]!;
+      travel.push({ bowStartCm: position, bowEndCm: next, speed: strokeSpeed });
+      position = next;
+    }
+    first = end;
+  }
+  return travel;
+}
+
+/** Whether a note's share of the stroke leaves the hair (beyond rounding, 1e-9 cm). */
+export function runsOut({ bowStartCm, bowEndCm }: NoteTravel, { hairCm }: Instrument): boolean {
+  return Math.min(bowStartCm, bowEndCm) < -1e-9 || Math.max(bowStartCm, bowEndCm) > hairCm + 1e-9;
+}

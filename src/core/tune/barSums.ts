@@ -1,0 +1,65 @@
+import { type Fraction, add, compare, equals } from '#core/base';
+import { barLength } from './meter';
+import type { Tune } from './tune';
+import { type Bar, type Pass, barsOnPass, writtenBars } from './unroll';
+
+/** A bar, or a join of two passes, whose lengths do not make a whole bar. */
+export type BarSumFault =
+  | { readonly kind: 'short' | 'long'; readonly barId: string; readonly length: Fraction; readonly expected: Fraction }
+  | {
+      readonly kind: 'join';
+      /** The last bar before the join and the bar after it. */
+      readonly barId: string;
+      readonly nextBarId: string;
+      readonly from: Pass;
+      readonly to: Pass;
+      /** Last bar plus pickup. */
+      readonly length: Fraction;
+      readonly expected: Fraction;
+      /** The join is the tune begun again. */
+      readonly again: boolean;
+    };
+
+/**
+ * Checks that every bar adds up, and that last bar plus pickup make one bar on every path through the repeats,
+ * the tune begun again included. Bars at the edge of a pass may be short where their partner completes them.
+ */
+export function barSumFaults(tune: Tune, passes: readonly Pass[]): BarSumFault[] {
+  const bars = writtenBars(tune);
+  const faults: BarSumFault[] = [];
+  const seen = new Set<string>();
+  const edges = passes.map((pass) => edgeBars(bars.get(pass.part) ?? [], pass));
+
+  const edgeIds = new Set(edges.flatMap((edge) => (edge ? [edge.first.event.id, edge.last.event.id] : [])));
+  for (const list of bars.values())
+    for (const bar of list) {
+      const expected = barLength(bar.meter);
+      const order = compare(bar.duration, expected);
+      if (order === 0 || (order < 0 && edgeIds.has(bar.event.id))) continue;
+      faults.push({ kind: order < 0 ? 'short' : 'long', barId: bar.event.id, length: bar.duration, expected });
+    }
+
+  for (const [i, from] of passes.entries()) {
+    const again = i === passes.length - 1;
+    const to = passes[again ? 0 : i + 1]!;
+    const last = edges[i]?.last;
+    const first = edges[again ? 0 : i + 1]?.first;
+    if (!last || !first) continue;
+    const expected = barLength(last.meter);
+    const lastIsShort = compare(last.duration, expected) < 0;
+    if (!to.hasPickup && !lastIsShort) continue;
+    const length = to.hasPickup ? add(last.duration, first.duration) : last.duration;
+    const key = `${last.event.id} ${first.event.id}`;
+    if (equals(length, expected) || seen.has(key)) continue;
+    seen.add(key);
+    faults.push({ kind: 'join', barId: last.event.id, nextBarId: first.event.id, from, to, length, expected, again });
+  }
+  return faults;
+}
+
+function edgeBars(bars: readonly Bar[], pass: Pass): { first: Bar; last: Bar } | null {
+  const { played } = barsOnPass(bars, pass.pass);
+  const first = played[0];
+  const last = played[played.length - 1];
+  return first && last ? { first, last } : null;
+}

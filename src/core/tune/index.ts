@@ -1,0 +1,24 @@
+// The document.
+export type {
+  BarEvent,
+  DanceType,
+  Direction,
+  Link,
+  NoteEvent,
+  NoteMark,
+  Part,
+  Place,
+  RestEvent,
+  Tune,
+  TuneEvent,
+  TupletMark,
+} from './tune';
+export { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, writtenNotes } from './tune';
+export type { Meter } from './meter';
+export { barLength, isCompound, meterBeat, meterName, sameMeter } from './meter';
+// The tune as it is played.
+export type { Bar, Pass, Unrolled, UnrolledNote } from './unroll';
+export { barsOnPass, unroll, writtenBars } from './unroll';
+// Whether its bars add up.
+export type { BarSumFault } from './barSums';
+export { barSumFaults } from './barSums';

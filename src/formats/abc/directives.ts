@@ -1,0 +1,110 @@
+import { setLinks } from '#core/bowing';
+import {
+  LINKS,
+  type Direction,
+  type Link,
+  type NoteEvent,
+  PLACES,
+  type Part,
+  type Place,
+  type Tune,
+  writtenNotes,
+} from '#core/tune';
+import { type Tuning, parseTuning } from '#core/tuning';
+import type { ImportMessage } from '../text';
+import type { AbcTuneText } from './splitTunes';
+
+/**
+ * What ABC has no sign for, as `%%morrin-…` lines that other readers skip. Notes are counted from 1 in written order.
+ * `%%morrin-tuning A3 E4 A4 E5` · `%%morrin-start up` · `%%morrin-links 5:retake 9@2:change` (9th note, 2nd pass) ·
+ * `%%morrin-places 5:D 12:A`
+ */
+export interface MorrinDirectives {
+  readonly tuning?: Tuning;
+  readonly start?: Direction;
+  readonly links: readonly { readonly note: number; readonly pass: number | null; readonly link: Link }[];
+  readonly places: readonly { readonly note: number; readonly place: Place }[];
+}
+
+export function readDirectives({ text, firstLine }: AbcTuneText, messages: ImportMessage[]): MorrinDirectives {
+  let tuning: Tuning | undefined;
+  let start: Direction | undefined;
+  const links: { note: number; pass: number | null; link: Link }[] = [];
+  const places: { note: number; place: Place }[] = [];
+  for (const [i, line] of text.split('\n').entries()) {
+    const match = /^%%morrin-(\w+)\s+(.*)$/.exec(line);
+    if (!match) continue;
+    const [, name, value] = match as unknown as [string, string, string];
+    const refuse = (expected: string) =>
+      messages.push({
+        line: firstLine + i,
+        column: 10 + name.length,
+        severity: 'warning',
+        code: 'bad-directive',
+        message: `%%morrin-${name}: expected ${expected}, got "${value.slice(0, 60)}".`,
+      });
+    if (name === 'tuning') {
+      const parsed = parseTuning(value);
+      if (parsed) tuning = parsed;
+      else refuse('four pitches low to high, such as A3 E4 A4 E5');
+    } else if (name === 'start') {
+      if (value.trim() === 'down' || value.trim() === 'up') start = value.trim() as Direction;
+      else refuse('down or up');
+    } else if (name === 'links') {
+      for (const item of value.trim().split(/\s+/)) {
+        const found = /^(\d+)(?:@(\d+))?:(\w+)$/.exec(item);
+        const link = LINKS.find((candidate) => candidate === found?.[3]);
+        if (found && link) links.push({ note: Number(found[1]), pass: found[2] ? Number(found[2]) : null, link });
+        else refuse('links such as 5:retake or 9@2:change');
+      }
+    } else if (name === 'places') {
+      for (const item of value.trim().split(/\s+/)) {
+        const found = /^(\d+):([GDAE])$/.exec(item);
+        if (found) places.push({ note: Number(found[1]), place: PLACES.find((place) => place === found[2])! });
+        else refuse('places such as 5:D');
+      }
+    } else {
+      refuse('one of tuning, start, links, places');
+    }
+  }
+  return { tuning, start, links, places };
+}
+
+export function applyDirectives(tune: Tune, { start, links, places }: MorrinDirectives): Tune {
+  const notes = writtenNotes(tune);
+  let edited: Tune = start ? { ...tune, start } : tune;
+  for (const { note, pass, link } of links) {
+    const id = notes[note - 1]?.id;
+    if (id !== undefined && note > 1) edited = setLinks(edited, new Map([[id, link]]), pass);
+  }
+  if (places.length === 0) return edited;
+  const byId = new Map(
+    places.flatMap(({ note, place }) => (notes[note - 1] ? [[notes[note - 1]!.id, place] as const] : [])),
+  );
+  return {
+    ...edited,
+    parts: edited.parts.map((part): Part => ({
+      ...part,
+      events: part.events.map((event) => {
+        const place = byId.get(event.id);
+        return event.kind === 'note' && place ? ({ ...event, place } satisfies NoteEvent) : event;
+      }),
+    })),
+  };
+}
+
+/** The directive lines that bring back what plain ABC of this tune would lose. */
+export function directiveLines(tune: Tune, plainLinks: ReadonlyMap<string, Link>): string[] {
+  const notes = writtenNotes(tune);
+  const links = notes.flatMap((note, i) => {
+    const own = plainLinks.get(note.id) === note.link ? [] : [`${i + 1}:${note.link}`];
+    const onPass = Object.entries(note.linkOnPass ?? {}).map(([pass, link]) => `${i + 1}@${pass}:${link}`);
+    return [...own, ...onPass];
+  });
+  const places = notes.flatMap(({ place }, i) => (place ? [`${i + 1}:${place}`] : []));
+  return [
+    ...(tune.start ? [`%%morrin-start ${tune.start}`] : []),
+    ...(links.length > 0 ? [`%%morrin-links ${links.join(' ')}`] : []),
+    ...(places.length > 0 ? [`%%morrin-places ${places.join(' ')}`] : []),
+  ];
+}

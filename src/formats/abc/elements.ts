@@ -1,0 +1,115 @@
+import type { AbcElement, AbcPitch } from 'abcjs/src/parse/abc_parse.js';
+import { type Fraction, fraction, multiply, nearestFraction } from '#core/base';
+import { type Key, type Letter, MODES, type Mode, type Pitch, alterInKey, pitchAtStep } from '#core/pitch';
+import type { Meter, NoteEvent, TupletMark } from '#core/tune';
+
+const ACCIDENTALS: Record<string, number> = { dblflat: -2, flat: -1, natural: 0, sharp: 1, dblsharp: 2 };
+const MODE_NAMES: Record<string, Mode> = {
+  '': 'major',
+  maj: 'major',
+  ion: 'major',
+  m: 'minor',
+  min: 'minor',
+  aeo: 'minor',
+  dor: 'dorian',
+  mix: 'mixolydian',
+  phr: 'phrygian',
+  lyd: 'lydian',
+  loc: 'locrian',
+};
+/** A tuplet being read: how many of its notes are still to come. */
+export interface Tuplet {
+  readonly notes: number;
+  readonly inTimeOf: number;
+  left: number;
+  readonly offset: number;
+}
+
+export function meterOf(element: AbcElement | undefined): Meter | null {
+  if (!element) return null;
+  if (element.type === 'common_time') return { num: 4, den: 4, symbol: 'common' };
+  if (element.type === 'cut_time') return { num: 2, den: 2, symbol: 'cut' };
+  const value = element.value?.[0];
+  if (element.type !== 'specified' || !value) return null;
+  const num = value.num.split('+').reduce((sum, term) => sum + Number(term), 0);
+  const den = Number(value.den ?? 1);
+  return num > 0 && num <= 64 && [1, 2, 4, 8, 16, 32].includes(den) ? { num, den } : null;
+}
+
+export function keyOf(element: AbcElement): Key {
+  const root = element.root ?? 'C';
+  const given = new Map(
+    element.accidentals?.map(({ acc, note }) => [note.toUpperCase() as Letter, ACCIDENTALS[acc] ?? 0]),
+  );
+  if (/^H/i.test(root)) return { letter: 'A', alter: 0, mode: 'mixolydian' };
+  const isLetter = /^[A-G]$/.test(root);
+  const alter = element.acc === '#' ? 1 : element.acc === 'b' ? -1 : 0;
+  const mode = MODE_NAMES[(element.mode ?? '').toLowerCase().slice(0, 3)] ?? MODES[0];
+  const key: Key = { letter: isLetter ? (root as Letter) : 'C', alter: isLetter ? alter : 0, mode };
+  const extra = (['C', 'D', 'E', 'F', 'G', 'A', 'B'] as const).flatMap((letter) => {
+    const wanted = given.get(letter) ?? 0;
+    return wanted === alterInKey(key, letter) ? [] : [{ letter, alter: wanted }];
+  });
+  return extra.length > 0 ? { ...key, extra } : key;
+}
+
+export function endingNumbers(text: string): number[] | null {
+  const numbers: number[] = [];
+  for (const item of text.replace(/[.\s"]/g, '').split(',')) {
+    const match = /^(\d{1,2})(?:-(\d{1,2}))?$/.exec(item);
+    if (!match) return null;
+    for (let k = Number(match[1]); k <= Number(match[2] ?? match[1]); k++) numbers.push(k);
+  }
+  return numbers.length > 0 && numbers.every((number) => number > 0) ? numbers : null;
+}
+
+export function startTuplet(element: AbcElement, offset: number): Tuplet | null {
+  if (!element.startTriplet) return null;
+  const notes = element.startTriplet;
+  const inTimeOf = Math.max(1, Math.round((element.tripletMultiplier ?? 2 / 3) * notes));
+  return { notes, inTimeOf, left: element.tripletR ?? notes, offset };
+}
+
+export function consumed(tuplet: Tuplet): Tuplet | null {
+  tuplet.left -= 1;
+  return tuplet.left > 0 ? tuplet : null;
+}
+
+export function lengthOf(element: AbcElement, tuplet: Tuplet | null): { duration: Fraction; mark: TupletMark | null } {
+  const written = nearestFraction(element.duration ?? 0);
+  if (!tuplet) return { duration: written, mark: null };
+  const { notes, inTimeOf } = tuplet;
+  return {
+    duration: multiply(written, fraction(inTimeOf, notes)),
+    mark: { notes, inTimeOf, ...(element.startTriplet ? { first: true as const } : {}) },
+  };
+}
+
+export function chordOf(element: AbcElement): string | undefined {
+  return element.chord?.find(({ position }) => position === undefined || position === 'default')?.name.slice(0, 40);
+}
+
+/** The parser counts steps from C4; key and bar accidentals are left to us. */
+export function pitchOf(
+  { pitch, accidental }: AbcPitch | { pitch: number; accidental?: string },
+  key: Key,
+  accidentals: Map<string, number>,
+  propagate: string,
+  before: NoteEvent | null,
+): Pitch {
+  const natural = pitchAtStep(28 + pitch);
+  // By default an accidental holds for its letter in every octave up to the bar line.
+  const slot = propagate === 'octave' ? `${natural.letter}${natural.octave}` : natural.letter;
+  if (accidental !== undefined) {
+    const alter = ACCIDENTALS[accidental] ?? 0;
+    if (propagate !== 'not') accidentals.set(slot, alter);
+    return { ...natural, alter };
+  }
+  // A tie carries the accidental over the bar line.
+  const tied = before?.tie
+    ? [before.pitch, ...(before.stops ?? [])].find(
+        ({ letter, octave }) => letter === natural.letter && octave === natural.octave,
+      )
+    : undefined;
+  return { ...natural, alter: tied?.alter ?? accidentals.get(slot) ?? alterInKey(key, natural.letter) };
+}

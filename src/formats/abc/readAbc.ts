@@ -1,0 +1,159 @@
+import Parse from 'abcjs/src/parse/abc_parse.js';
+import type { Tune } from '#core/tune';
+import { STANDARD_TUNING } from '#core/tuning';
+import { type ImportMessage, TextPositions, importMessage } from '../text';
+import { barSumMessages } from './barSumMessages';
+import { applyDirectives, readDirectives } from './directives';
+import { keyOf, meterOf } from './elements';
+import { readHeader, tempoOf } from './header';
+import { withPassLinks } from './passLinks';
+import { prepareText } from './prepare';
+import { type AbcTuneText, fileDefaults, splitTunes } from './splitTunes';
+import { readOrder, structureOf } from './structure';
+import { type Walk, walkLines } from './walk';
+
+/** One tune of a file, read as far as it could be. */
+export interface ReadTune {
+  readonly reference: string;
+  readonly tune: Tune;
+  readonly messages: readonly ImportMessage[];
+  /** The tune's own text as it stood in the file. */
+  readonly source: string;
+}
+
+export interface ReadResult {
+  readonly tunes: readonly ReadTune[];
+  /** Messages that belong to no tune that could be read. */
+  readonly messages: readonly ImportMessage[];
+}
+
+/** Reads all tunes of an ABC text, one at a time, so that a caller can show progress. */
+export function* readAbcTunes(text: string): Generator<ReadTune | { readonly failed: ImportMessage[] }> {
+  const defaults = fileDefaults(text);
+  for (const tuneText of splitTunes(text)) yield readOne(tuneText, defaults);
+}
+
+/** Reads an ABC text: tunes as far as they could be read, and every message with line and column. */
+export function readAbc(text: string): ReadResult {
+  const tunes: ReadTune[] = [];
+  const messages: ImportMessage[] = [];
+  for (const result of readAbcTunes(text)) {
+    if ('failed' in result) messages.push(...result.failed);
+    else tunes.push(result);
+  }
+  if (tunes.length === 0 && messages.length === 0)
+    messages.push(
+      importMessage(1, 1, 'error', 'no-notes', 'No tune was found: expected ABC with a K: line and notes after it.'),
+    );
+  return { tunes, messages };
+}
+
+function readOne(tuneText: AbcTuneText, defaults: readonly string[]): ReadTune | { failed: ImportMessage[] } {
+  const positions = new TextPositions(tuneText.text, tuneText.firstLine);
+  const prepared = prepareText(tuneText.text, positions);
+  const messages = prepared.messages;
+  const lead = defaults.map((line) => `${line}\n`).join('');
+  const parser = new Parse();
+  try {
+    parser.parse(lead + prepared.text, {});
+  } catch {
+    const words = 'This tune could not be read at all; its text is kept as it is.';
+    return { failed: [...messages, importMessage(tuneText.firstLine, 1, 'error', 'not-read', words)] };
+  }
+  const tree = parser.getTune();
+  for (const warning of parser.getWarningObjects() ?? []) {
+    // Odd note lengths are only hard to draw for the parser; here they are exact.
+    if (warning.message.startsWith('Duration not representable')) continue;
+    const at = positions.at(Math.max(0, warning.startChar - lead.length));
+    messages.push(importMessage(at.line, warning.column + 1, 'warning', 'syntax', `${warning.message}.`));
+  }
+
+  const header = readHeader(tuneText, defaults, messages);
+  const lines = tree.lines.flatMap(({ staff }) => (staff?.[0]?.voices[0] ? [staff] : []));
+  const firstStaff = lines[0]?.[0];
+  const walk: Walk = {
+    positions,
+    messages,
+    bars: [],
+    offsets: new Map(),
+    meter: meterOf(firstStaff?.meter) ?? { num: 4, den: 4 },
+    key: firstStaff?.key ? keyOf(firstStaff.key) : { letter: 'C', alter: 0, mode: 'major' },
+  };
+  const { meter, key } = walk;
+  if (lines.some((staves) => staves.length > 1 || (staves[0]?.voices.length ?? 0) > 1)) {
+    const at = tuneText.text.search(/^V:|\[V:|&/m);
+    const { line, column } = positions.at(Math.max(0, at));
+    messages.push(
+      importMessage(
+        line,
+        column,
+        'warning',
+        'voice-left-out',
+        'Several voices: the first one is read as the melody, the others are left out.',
+      ),
+    );
+  }
+  walkLines(
+    walk,
+    lines,
+    lead.length,
+    prepared.playsAt,
+    prepared.openSlurs,
+    /%%propagate-accidentals\s+(\w+)/.exec(lead + tuneText.text)?.[1] ?? 'pitch',
+  );
+  if (!walk.bars.some(({ events }) => events.some(({ kind }) => kind === 'note'))) {
+    const words = `No notes were found${header.title ? ` in "${header.title}"` : ''}: expected a K: line and notes after it.`;
+    return { failed: [...messages, importMessage(tuneText.firstLine, 1, 'error', 'no-notes', words)] };
+  }
+
+  const order = header.order === null ? null : readOrder(header.order);
+  if (header.order !== null && order === null)
+    messages.push(
+      importMessage(
+        tuneText.firstLine,
+        1,
+        'warning',
+        'part-order',
+        `The playing order P:${header.order} was not understood; the written order is used.`,
+      ),
+    );
+  const { parts, form } = structureOf(walk.bars, order);
+  if (
+    order &&
+    parts.some(
+      (part) => form.filter((name) => name === part.name).length > order.filter((name) => name === part.name).length,
+    ) &&
+    order.some((name, i) => order[i + 1] === name)
+  )
+    messages.push(
+      importMessage(
+        tuneText.firstLine,
+        1,
+        'warning',
+        'part-order',
+        `P:${header.order} names parts twice that also have repeat signs; both are followed, so the form is ${form.join('')}.`,
+      ),
+    );
+  const directives = readDirectives(tuneText, messages);
+  const tune: Tune = applyDirectives(
+    {
+      schemaVersion: 1,
+      title: header.title || 'Untitled',
+      ...(header.composer ? { composer: header.composer } : {}),
+      ...(header.source ? { source: header.source } : {}),
+      ...(header.notes ? { notes: header.notes } : {}),
+      danceType: header.danceType,
+      meter,
+      key,
+      tuning: directives.tuning ?? STANDARD_TUNING,
+      tempoBpm: tempoOf(tree.metaText.tempo, tuneText, header.danceType, meter, messages),
+      start: null,
+      parts: withPassLinks(parts, form),
+      form,
+    },
+    directives,
+  );
+  messages.push(...barSumMessages(tune, walk.offsets, positions));
+  messages.sort((a, b) => a.line - b.line || a.column - b.column);
+  return { reference: tuneText.reference, tune, messages, source: tuneText.text };
+}

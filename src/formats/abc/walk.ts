@@ -1,0 +1,289 @@
+import type { AbcElement } from 'abcjs/src/parse/abc_parse.js';
+import { joiningLink } from '#core/bowing';
+import { type Key, midiOf, sameKey } from '#core/pitch';
+import { type Link, type Meter, type NoteEvent, type NoteMark, type RestEvent, barLength, sameMeter } from '#core/tune';
+import { type ImportMessage, type TextPositions, importMessage } from '../text';
+import {
+  type Tuplet,
+  chordOf,
+  consumed,
+  endingNumbers,
+  keyOf,
+  lengthOf,
+  meterOf,
+  pitchOf,
+  startTuplet,
+} from './elements';
+import type { RawBar } from './structure';
+
+/** Bars beyond this are not read: 10,000 bars are far more than any tune has. */
+const MOST_BARS = 10_000;
+
+const MARKS: Record<string, NoteMark> = {
+  staccato: 'staccato',
+  accent: 'accent',
+  emphasis: 'accent',
+  fermata: 'fermata',
+  tenuto: 'tenuto',
+  trill: 'trill',
+  irishroll: 'roll',
+  roll: 'roll',
+  turn: 'turn',
+  mordent: 'mordent',
+  lowermordent: 'mordent',
+};
+/** Signs that change the playing order in ways that are not followed. */
+const JUMPS = ['D.C.', 'D.S.', 'D.C.alfine', 'D.C.alcoda', 'D.S.alfine', 'D.S.alcoda', 'coda', 'segno', 'fine'];
+/** Everything the walk over the parser's tree gathers. */
+export interface Walk {
+  readonly positions: TextPositions;
+  readonly messages: ImportMessage[];
+  readonly bars: RawBar[];
+  readonly offsets: Map<string, number>;
+  meter: Meter;
+  key: Key;
+}
+
+/** Walks the melody voice and gathers its bars; `propagate` is how far an accidental in a bar holds. */
+export function walkLines(
+  walk: Walk,
+  lines: readonly { key?: AbcElement; meter?: AbcElement; voices: AbcElement[][] }[][],
+  leadLength: number,
+  playsAt: ReadonlyMap<number, number>,
+  openSlurOffsets: ReadonlySet<number>,
+  propagate: string,
+): void {
+  const { bars, messages, positions } = walk;
+  const say = (offset: number, severity: ImportMessage['severity'], code: ImportMessage['code'], words: string) => {
+    const { line, column } = positions.at(Math.max(0, offset));
+    messages.push(importMessage(line, column, severity, code, words));
+  };
+  const openSlurs = new Set<string>();
+  const accidentals = new Map<string, number>();
+  let pendingMeter: Meter | undefined;
+  let pendingKey: Key | undefined;
+  let pendingLabel: string | undefined;
+  let pendingEnding: readonly number[] | undefined;
+  let opensRepeat = false;
+  let bar: RawBar | null = null;
+  let tuplet: Tuplet | null = null;
+  let lastNote: NoteEvent | null = null;
+  let restBetween = false;
+  let noteCount = 0;
+  let restCount = 0;
+  const unkept = new Set<string>();
+
+  const openBar = (offset: number): RawBar => {
+    const id = `b${bars.length + 1}`;
+    walk.offsets.set(id, offset);
+    const opened: RawBar = {
+      id,
+      offset,
+      events: [],
+      meterInForce: walk.meter,
+      meter: pendingMeter,
+      key: pendingKey,
+      endingOpens: pendingEnding,
+      label: pendingLabel,
+      endingCloses: false,
+      opensRepeat,
+      plays: 0,
+      closesDouble: false,
+    };
+    pendingMeter = pendingKey = pendingLabel = pendingEnding = undefined;
+    opensRepeat = false;
+    bars.push(opened);
+    return opened;
+  };
+  const changeKey = (key: Key) => {
+    if (sameKey(key, walk.key)) return;
+    walk.key = key;
+    pendingKey = key;
+  };
+  const changeMeter = (meter: Meter | null, offset: number) => {
+    if (!meter) say(offset, 'warning', 'not-kept', 'This meter cannot be kept; the meter before it stays.');
+    else if (!sameMeter(meter, walk.meter)) {
+      walk.meter = meter;
+      pendingMeter = meter;
+    }
+  };
+
+  for (const staves of lines) {
+    const staff = staves[0]!;
+    if (staff.key) changeKey(keyOf(staff.key));
+    if (staff.meter) changeMeter(meterOf(staff.meter), staff.meter.startChar - leadLength);
+    for (const element of staff.voices[0]!) {
+      const offset = element.startChar - leadLength;
+      switch (element.el_type) {
+        case 'key':
+          changeKey(keyOf(element));
+          accidentals.clear();
+          break;
+        case 'meter':
+          changeMeter(meterOf(element), offset);
+          break;
+        case 'part':
+          pendingLabel = element.title?.trim().slice(0, 12) || undefined;
+          bar = null;
+          break;
+        case 'bar': {
+          accidentals.clear();
+          if (tuplet) {
+            say(
+              tuplet.offset,
+              'warning',
+              'unclosed-tuplet',
+              `A tuplet of ${tuplet.notes} is not full: ${tuplet.left} more expected before the bar line.`,
+            );
+            tuplet = null;
+          }
+          const last = bars[bars.length - 1];
+          const type = element.type ?? '';
+          const closesRepeat = type === 'bar_right_repeat' || type === 'bar_dbl_repeat';
+          if (last) {
+            const asked = [...playsAt].find(([at]) => at >= offset - 1 && at < element.endChar - leadLength)?.[1];
+            if (closesRepeat) last.plays = Math.max(last.plays, asked ?? 2);
+            if (/bar_(thin_thin|thin_thick|thick_thin)/.test(type)) last.closesDouble = true;
+            if (element.endEnding) last.endingCloses = true;
+          }
+          if (type === 'bar_left_repeat' || type === 'bar_dbl_repeat') opensRepeat = true;
+          if (element.startEnding) {
+            const numbers = endingNumbers(element.startEnding);
+            if (numbers) pendingEnding = numbers;
+            else
+              say(
+                offset,
+                'warning',
+                'not-kept',
+                `The ending "${element.startEnding}" is not a number; its bars are played every time.`,
+              );
+          }
+          bar = null;
+          if (bars.length >= MOST_BARS) {
+            say(offset, 'error', 'too-long', `Only the first ${MOST_BARS} bars are read.`);
+            return;
+          }
+          break;
+        }
+        case 'note': {
+          const rest = element.rest;
+          if (rest) {
+            if (rest.type === 'spacer') break;
+            tuplet = startTuplet(element, offset) ?? tuplet;
+            if (rest.type === 'multimeasure') {
+              for (let k = 0; k < Math.min(rest.text ?? 1, 256); k++) {
+                bar = openBar(offset);
+                bar.events.push({ kind: 'rest', id: `r${++restCount}`, duration: barLength(walk.meter) });
+              }
+              restBetween = true;
+              break;
+            }
+            bar ??= openBar(offset);
+            const { duration, mark } = lengthOf(element, tuplet);
+            const event: RestEvent = {
+              kind: 'rest',
+              id: `r${++restCount}`,
+              duration,
+              ...(mark ? { tuplet: mark } : {}),
+              ...(chordOf(element) ? { chord: chordOf(element) } : {}),
+            };
+            bar.events.push(event);
+            if (tuplet) tuplet = consumed(tuplet);
+            restBetween = true;
+            break;
+          }
+          if (!element.pitches || element.pitches.length === 0) break;
+          bar ??= openBar(offset);
+          tuplet = startTuplet(element, offset) ?? tuplet;
+          const { duration, mark } = lengthOf(element, tuplet);
+          if (duration.n <= 0) break;
+          const pitches = element.pitches
+            .map((pitch) => pitchOf(pitch, walk.key, accidentals, propagate, lastNote))
+            .sort((a, b) => midiOf(b) - midiOf(a));
+          const graceNotes = element.gracenotes?.map((grace) => pitchOf(grace, walk.key, accidentals, propagate, null));
+          for (const decoration of element.decoration ?? []) {
+            if (JUMPS.includes(decoration))
+              say(
+                offset,
+                'warning',
+                'not-followed',
+                `${decoration} is not followed: the tune is read in its written order.`,
+              );
+            else if (!isKept(decoration) && !unkept.has(decoration)) {
+              unkept.add(decoration);
+              say(
+                offset,
+                'info',
+                'not-kept',
+                `The mark "${decoration}" has no place in a plan yet; the original text keeps it.`,
+              );
+            }
+          }
+          if (
+            element.chord?.some(({ position }) => position !== undefined && position !== 'default') &&
+            !unkept.has('"')
+          ) {
+            unkept.add('"');
+            say(
+              offset,
+              'info',
+              'not-kept',
+              'Written remarks over notes have no place in a plan yet; the original text keeps them.',
+            );
+          }
+          const decorations = element.decoration ?? [];
+          const finger = decorations.find((decoration) => /^[0-4]$/.test(decoration));
+          const marks = decorations.flatMap((decoration) => MARKS[decoration] ?? []);
+          const note: NoteEvent = {
+            kind: 'note',
+            id: `n${++noteCount}`,
+            duration,
+            pitch: pitches[0]!,
+            ...(pitches.length > 1 ? { stops: pitches.slice(1) } : {}),
+            ...(graceNotes && graceNotes.length > 0 ? { graceNotes } : {}),
+            ...(element.pitches.some(({ startTie }) => startTie) ? { tie: true as const } : {}),
+            link: 'change',
+            ...(decorations.includes('upbow')
+              ? { lock: 'up' as const }
+              : decorations.includes('downbow')
+                ? { lock: 'down' as const }
+                : {}),
+            ...(finger !== undefined ? { finger: Number(finger) } : {}),
+            ...(mark ? { tuplet: mark } : {}),
+            ...(chordOf(element) ? { chord: chordOf(element) } : {}),
+            ...(marks.length > 0 ? { marks } : {}),
+          };
+          const link: Link =
+            noteCount === 1
+              ? 'start'
+              : openSlurs.size > 0 && lastNote
+                ? joiningLink(lastNote, note, restBetween)
+                : 'change';
+          const linked: NoteEvent = { ...note, link };
+          bar.events.push(linked);
+          lastNote = linked;
+          restBetween = false;
+          followSlurs(element, offset, openSlurs, openSlurOffsets);
+          if (tuplet) tuplet = consumed(tuplet);
+          break;
+        }
+        default:
+          break;
+      }
+    }
+  }
+}
+
+function isKept(decoration: string): boolean {
+  return decoration in MARKS || decoration === 'upbow' || decoration === 'downbow' || /^[0-4]$/.test(decoration);
+}
+
+/** Opens and closes slurs at a note. Those never closed in the text are passed over. */
+function followSlurs(element: AbcElement, offset: number, open: Set<string>, unclosed: ReadonlySet<number>): void {
+  const marks = [element, ...(element.pitches ?? [])];
+  for (const { endSlur } of marks) for (const label of endSlur ?? []) open.delete(String(label));
+  const starts = marks.flatMap(({ startSlur }) => startSlur ?? []);
+  // An element's text begins with its slur signs, outermost first.
+  const dropped = [...unclosed].filter((at) => at >= offset && at < element.endChar).length;
+  for (const { label } of starts.slice(Math.min(dropped, starts.length))) open.add(String(label));
+}

@@ -1,0 +1,106 @@
+import { z } from 'zod';
+import { LETTERS, MODES } from '#core/pitch';
+import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune } from '#core/tune';
+
+/** Most written events that a document may hold: far beyond any tune, small enough to stay quick. */
+export const MOST_EVENTS = 100_000;
+
+const fraction = z
+  .object({ n: z.int().min(0).max(1_000_000_000), d: z.int().min(1).max(1_000_000_000) })
+  .describe('exact length in whole notes: n/d');
+const pitch = z.object({ letter: z.enum(LETTERS), alter: z.int().min(-2).max(2), octave: z.int().min(-1).max(9) });
+const meter = z.object({
+  num: z.int().min(1).max(64),
+  den: z.union([z.literal(1), z.literal(2), z.literal(4), z.literal(8), z.literal(16), z.literal(32)]),
+  symbol: z.enum(['common', 'cut']).optional(),
+});
+const key = z.object({
+  letter: z.enum(LETTERS),
+  alter: z.int().min(-1).max(1),
+  mode: z.enum(MODES),
+  extra: z
+    .array(z.object({ letter: z.enum(LETTERS), alter: z.int().min(-2).max(2) }))
+    .max(7)
+    .optional(),
+});
+const id = z.string().min(1).max(24);
+const direction = z.enum(['down', 'up']);
+const link = z.enum(LINKS);
+const tuplet = z.object({
+  notes: z.int().min(2).max(64),
+  inTimeOf: z.int().min(1).max(64),
+  first: z.literal(true).optional(),
+});
+const chord = z.string().max(40).optional();
+
+const note = z.object({
+  kind: z.literal('note'),
+  id,
+  duration: fraction.refine(({ n }) => n > 0, 'a note lasts longer than 0'),
+  pitch,
+  stops: z.array(pitch).max(5).optional(),
+  graceNotes: z.array(pitch).max(16).optional(),
+  tie: z.literal(true).optional(),
+  link,
+  linkOnPass: z.record(z.string().regex(/^[1-9]\d{0,2}$/), link).optional(),
+  lock: direction.optional(),
+  place: z.enum(PLACES).optional(),
+  finger: z.int().min(0).max(4).optional(),
+  tuplet: tuplet.optional(),
+  chord,
+  marks: z.array(z.enum(NOTE_MARKS)).max(8).optional(),
+});
+const rest = z.object({ kind: z.literal('rest'), id, duration: fraction, tuplet: tuplet.optional(), chord });
+const bar = z.object({
+  kind: z.literal('bar'),
+  id,
+  onPlays: z.array(z.int().min(1).max(999)).min(1).max(64).optional(),
+  ending: z.literal(true).optional(),
+  meter: meter.optional(),
+  key: key.optional(),
+});
+
+/** The tune document, version 1, as it is stored and exchanged. */
+export const tuneSchema = z
+  .object({
+    schemaVersion: z.literal(1),
+    title: z.string().trim().min(1, 'a tune has a title').max(300),
+    composer: z.string().max(300).optional(),
+    source: z.string().max(1000).optional(),
+    notes: z.array(z.string().max(4000)).max(200).optional(),
+    danceType: z.enum(DANCE_TYPES).nullable(),
+    meter,
+    key,
+    tuning: z.tuple([pitch, pitch, pitch, pitch]),
+    tempoBpm: z.number().min(10).max(400).nullable(),
+    start: direction.nullable(),
+    parts: z
+      .array(
+        z.object({ name: z.string().min(1).max(24), events: z.array(z.discriminatedUnion('kind', [note, rest, bar])) }),
+      )
+      .min(1)
+      .max(500),
+    form: z.array(z.string().max(24)).min(1).max(1000),
+  })
+  .superRefine((tune, context) => {
+    const refuse = (message: string, path: (string | number)[]) => context.addIssue({ code: 'custom', message, path });
+    const names = new Set(tune.parts.map(({ name }) => name));
+    if (names.size !== tune.parts.length) refuse('part names are different from each other', ['parts']);
+    for (const [i, name] of tune.form.entries())
+      if (!names.has(name)) refuse(`names a part: one of ${[...names].join(', ')}`, ['form', i]);
+    const ids = new Set<string>();
+    let count = 0;
+    for (const [p, part] of tune.parts.entries()) {
+      if (part.events[0]?.kind !== 'bar') refuse('a part begins with a bar', ['parts', p, 'events', 0]);
+      count += part.events.length;
+      for (const [e, event] of part.events.entries()) {
+        if (ids.has(event.id)) refuse('ids are different from each other', ['parts', p, 'events', e, 'id']);
+        ids.add(event.id);
+      }
+    }
+    if (count > MOST_EVENTS) refuse(`at most ${MOST_EVENTS} events`, ['parts']);
+  });
+
+type Equal<A, B> = A extends B ? true : false;
+/** The schema and the core's type may not part ways: this line stops compiling when they do. */
+export const schemaIsTune: Equal<z.output<typeof tuneSchema>, Tune> = true;

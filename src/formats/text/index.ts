@@ -1,0 +1,5 @@
+// Bytes to text, and what readers say of it.
+export type { Decoded } from './decode';
+export { decodeText } from './decode';
+export type { ImportCode, ImportMessage } from './messages';
+export { IMPORT_CODES, TextPositions, importMessage } from './messages';

@@ -1,0 +1,60 @@
+import { randomBytes } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import express, { type Express } from 'express';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import { MOST_TUNE_BYTES } from '#contract/tunes';
+import type { Database } from './db';
+import { AppError, errorHandler } from './errors';
+import { sameOriginOnly, securityHeaders } from './security';
+import { tuneRoutes } from './tunes/routes';
+
+export interface AppDeps {
+  readonly db: Database;
+  readonly log: Logger;
+  /** Built pages; left out where only the API is served. */
+  readonly webDir?: string;
+  readonly allowedHosts?: readonly string[];
+}
+
+/** The place in the built page that is filled with a fresh nonce for each answer. */
+const NONCE_PLACEHOLDER = /__CSP_NONCE__/g;
+
+/** The whole server as a value: nothing listens yet. */
+export function createApp({ db, log, webDir, allowedHosts = [] }: AppDeps): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use((_request, response, next) => {
+    response.locals.nonce = randomBytes(16).toString('base64');
+    next();
+  });
+  app.use(securityHeaders());
+  app.use(pinoHttp({ logger: log, autoLogging: false }));
+  app.use(sameOriginOnly(allowedHosts));
+  app.use('/api', express.json({ limit: MOST_TUNE_BYTES, strict: true }));
+
+  app.get('/api/health', async (_request, response) => {
+    await db.query('SELECT 1');
+    response.json({ ok: true });
+  });
+  app.use('/api/tunes', tuneRoutes(db));
+  app.use('/api', () => {
+    throw new AppError('not-found');
+  });
+
+  if (webDir !== undefined) {
+    const page = readFileSync(path.join(webDir, 'index.html'), 'utf8');
+    app.use(
+      '/assets',
+      express.static(path.join(webDir, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
+    );
+    app.use(express.static(webDir, { index: false }));
+    app.get('/{*splat}', (_request, response) => {
+      response.set('Cache-Control', 'no-store');
+      response.type('html').send(page.replace(NONCE_PLACEHOLDER, response.locals.nonce as string));
+    });
+  }
+  app.use(errorHandler);
+  return app;
+}

@@ -1,0 +1,31 @@
+import pg from 'pg';
+
+export type Database = pg.Pool;
+/** A pool, or one client inside a transaction. */
+export type Queryable = Pick<pg.Pool, 'query'>;
+
+export function connect(databaseUrl: string, onError: (error: Error) => void): Database {
+  const pool = new pg.Pool({ connectionString: databaseUrl, max: 10, connectionTimeoutMillis: 4000 });
+  // An idle client whose server dies would otherwise end the process.
+  pool.on('error', onError);
+  return pool;
+}
+
+/** Runs work in one transaction: all of it is kept, or none. */
+export async function inTransaction<T>(db: Database, work: (client: Queryable) => Promise<T>): Promise<T> {
+  const client = await db.connect();
+  let broken: Error | undefined;
+  try {
+    await client.query('BEGIN');
+    const result = await work(client);
+    await client.query('COMMIT');
+    return result;
+  } catch (error) {
+    await client.query('ROLLBACK').catch((failure: Error) => {
+      broken = failure;
+    });
+    throw error;
+  } finally {
+    client.release(broken);
+  }
+}

@@ -1,0 +1,57 @@
+import type { NextFunction, Request, Response } from 'express';
+import { ZodError } from 'zod';
+import type { ErrorBody, ErrorCode } from '#contract/errors';
+
+/** The one table of errors: status and words by code. */
+export const ERRORS: Readonly<Record<ErrorCode, { readonly status: number; readonly message: string }>> = {
+  'not-found': { status: 404, message: 'There is nothing here: the tune may have been removed.' },
+  'bad-request': { status: 400, message: 'The request was not understood.' },
+  'bad-tune': { status: 422, message: 'The tune is not as expected.' },
+  'stale-save': { status: 409, message: 'A newer version of this tune was kept from elsewhere.' },
+  'too-large': { status: 413, message: 'Too large to be taken in one piece.' },
+  'wrong-origin': { status: 403, message: 'Requests from other sites are refused.' },
+  'database-away': { status: 503, message: 'The database does not answer just now.' },
+  internal: { status: 500, message: 'Something went wrong on the server.' },
+};
+
+export class AppError extends Error {
+  constructor(
+    readonly code: ErrorCode,
+    readonly details?: unknown,
+  ) {
+    super(ERRORS[code].message);
+  }
+}
+
+/** Where a value was not as expected: `parts.0.events.3.duration: a note lasts longer than 0`. */
+function issuesOf(error: ZodError): { path: string; message: string }[] {
+  return error.issues.slice(0, 20).map(({ path, message }) => ({ path: path.join('.'), message }));
+}
+
+function toAppError(error: unknown): AppError {
+  if (error instanceof AppError) return error;
+  if (error instanceof ZodError) {
+    const isTune = error.issues.some(({ path }) => path[0] === 'tune' || path[0] === 'tunes');
+    return new AppError(isTune ? 'bad-tune' : 'bad-request', issuesOf(error));
+  }
+  const { type, code, status } = error as { type?: string; code?: string; status?: number };
+  if (type === 'entity.too.large') return new AppError('too-large');
+  if (status === 400) return new AppError('bad-request');
+  if (isDatabaseAway(code, error)) return new AppError('database-away');
+  return new AppError('internal');
+}
+
+/** Connection refused or lost, a server shutting down or starting up (SQLSTATE classes 08 and 57P). */
+function isDatabaseAway(code: string | undefined, error: unknown): boolean {
+  if (code && (/^(ECONN|EPIPE|ETIMEDOUT)/.test(code) || /^(08|57P)/.test(code))) return true;
+  return error instanceof Error && /connection terminated|timeout exceeded when trying to connect/i.test(error.message);
+}
+
+/** The one place that turns an error into an answer. */
+export function errorHandler(error: unknown, request: Request, response: Response, _next: NextFunction): void {
+  const appError = toAppError(error);
+  const { status, message } = ERRORS[appError.code];
+  if (status >= 500) request.log.error({ err: error }, 'request failed');
+  const body: ErrorBody = { code: appError.code, message, details: appError.details };
+  response.status(status).json(body);
+}

@@ -1,0 +1,40 @@
+import path from 'node:path';
+import { pino } from 'pino';
+import { createApp } from './app';
+import { readConfig } from './config';
+import { connect } from './db';
+import { loadDemo } from './demo/loadDemo';
+import { migrate } from './migrate';
+
+const config = readConfig(process.env);
+const log = pino({ level: config.logLevel });
+const root = process.cwd();
+
+await migrate(config.databaseUrl, path.join(root, 'db/migrations'));
+const db = connect(config.databaseUrl, (error) => log.warn({ err: error }, 'database connection lost'));
+if (config.loadDemo) await loadDemo(db, path.join(root, 'demo'));
+
+const app = createApp({ db, log, webDir: path.join(root, 'dist/web'), allowedHosts: config.allowedHosts });
+const server = app.listen(config.port, config.host, (error) => {
+  if (error) {
+    process.send?.({ kind: 'failed', message: error.message });
+    throw error;
+  }
+  const address = server.address();
+  const port = typeof address === 'object' && address ? address.port : config.port;
+  process.send?.({ kind: 'listening', url: `http://${config.host}:${port}` });
+});
+
+let stopping = false;
+function stop(): void {
+  if (stopping) return;
+  stopping = true;
+  server.close(() => void db.end().finally(() => process.exit(0)));
+  server.closeIdleConnections();
+  setTimeout(() => process.exit(0), 3000).unref();
+}
+
+process.on('SIGTERM', stop);
+process.on('SIGINT', stop);
+// The process that started this one is gone, however it went.
+process.on('disconnect', stop);
