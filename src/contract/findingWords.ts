@@ -32,13 +32,13 @@ export function findingWords(finding: Finding): FindingWords {
       return {
         lead: `${finding.part} flips.`,
         body: `Its pass ${finding.pass} starts on the ${BOW[finding.entry]}, pass 1 on the other.`,
-        figures: `${turns(finding.turns)} in the pass before it: an odd count flips the next · ${finding.changed} notes change direction`,
+        figures: `${turns(finding.turns)} from beat 1 to the next: an odd count flips it · ${finding.changed} notes change direction`,
       };
     case 'tune-flips-again':
       return {
         lead: 'Flips when begun again.',
         body: 'Each part comes round, but the second time through the tune starts on the other bow.',
-        figures: `${turns(finding.turns)} from first note to last`,
+        figures: `${turns(finding.turns)} from first note to first note: an odd count flips it`,
       };
     case 'slur-skips-string':
       return {
@@ -57,8 +57,8 @@ export function findingWords(finding: Finding): FindingWords {
     case 'runs-out-of-hair':
       return {
         lead,
-        body: `The bow creeps to the ${finding.end} and runs out of hair.`,
-        figures: `${finding.cm.toFixed(1)} cm beyond the ${finding.end} · ${strokes(finding.strokes)} · drawn at even speed`,
+        body: `Drawn at even speed the bow creeps to the ${finding.end} and runs out of hair; the short strokes need a quicker bow.`,
+        figures: `${finding.cm.toFixed(1)} cm beyond the ${finding.end} in the end · ${strokes(finding.strokes)} off the hair`,
       };
     case 'lock-contradicted':
       return {
@@ -106,21 +106,26 @@ function tempoFigures(finding: { degrees: number; availableMs: number; neededMs:
   return `${way}${round(finding.availableMs)} ms, you need ${round(finding.neededMs)} · stands to ${round(finding.standsTo)}`;
 }
 
-/** What a mend does and what it buys: `split it in bar 6: stands to 115`. */
-export function mendWords(mend: Mend, finding: Pick<Finding, 'place'>): string {
+type MendedFinding = Pick<Finding, 'place' | 'ids'>;
+
+/** What a mend does and what it buys: `split it: stands to 115`. */
+export function mendWords(mend: Mend, finding: MendedFinding): string {
   return `${deedWords(mend, finding)}: ${gainWords(mend)}`;
 }
 
-function deedWords({ deed, place }: Mend, finding: Pick<Finding, 'place'>): string {
-  const isHere = place !== null && place.part === finding.place.part && place.bar === finding.place.bar;
-  const where = place === null || isHere ? '' : ` in ${barWords(place).toLowerCase()}`;
+function deedWords({ deed, place, edits }: Mend, { place: own, ids }: MendedFinding): string {
+  const isHere = edits.length === 0 || ids.includes(edits[0]!.id);
+  const isSameBar = place !== null && place.part === own.part && place.bar === own.bar;
+  const bar = place === null || isSameBar ? '' : ` in ${barWords(place).toLowerCase()}`;
+  const beat = place === null ? '' : `${isSameBar ? ' at' : ','} beat ${Number(place.beat.toFixed(2))}`;
+  const where = isHere ? '' : `${bar}${beat}`;
   switch (deed) {
     case 'split':
-      return `split ${isHere ? 'it' : 'the slur'}${where}${beatWords(place, isHere)}`;
+      return `split ${isHere ? 'it' : 'the slur'}${where}`;
     case 'join':
-      return `slur ${isHere ? 'it' : 'two'}${where}${beatWords(place, isHere)}`;
+      return `slur ${isHere ? 'it' : 'two'}${where}`;
     case 'retake':
-      return `retake${where}${beatWords(place, isHere)}`;
+      return `retake${where}`;
     case 'unlock':
       return 'unlock it';
     case 'slower':
@@ -128,13 +133,13 @@ function deedWords({ deed, place }: Mend, finding: Pick<Finding, 'place'>): stri
   }
 }
 
-function beatWords(place: FindingPlace | null, isHere: boolean): string {
-  if (!place || isHere || place.bar === 0) return '';
-  return `, beat ${Number(place.beat.toFixed(2))}`;
-}
-
-function gainWords({ deed, ceilingBpm, comesRound }: Mend): string {
-  const stands = ceilingBpm === null ? 'stands at any tempo' : `stands to ${Math.floor(ceilingBpm)}`;
+function gainWords({ deed, ceilingBpm, hereBpm, comesRound, flippedParts }: Mend): string {
+  const to = (bpm: number | null) => (bpm === null ? 'at any tempo' : `to ${Math.floor(bpm)}`);
   if (deed === 'slower') return `${Math.floor(ceilingBpm ?? 0)} stands`;
-  return comesRound ? `comes round, ${stands}` : `${stands}, does not come round`;
+  // Other places may still hold the tune back: then the gain is here alone.
+  const isHereOnly = hereBpm !== undefined && ceilingBpm !== null && (hereBpm === null || hereBpm > ceilingBpm + 0.5);
+  const stands = isHereOnly ? `stands ${to(hereBpm)} here` : `stands ${to(ceilingBpm)}`;
+  if (comesRound) return `comes round, ${stands}`;
+  if (flippedParts.length === 0) return `${stands}, flips when begun again`;
+  return `${stands}, ${flippedParts.join(' and ')} flip${flippedParts.length === 1 ? 's' : ''}`;
 }

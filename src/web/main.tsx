@@ -1,1 +1,22 @@
-document.body.append('hello');
+import { setNonce } from 'get-nonce';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { Provider } from 'react-redux';
+import { RouterProvider } from 'react-router';
+import { router } from './app/App';
+import { createStore } from './app/store';
+import './app/theme.css';
+import { currentTheme, showTheme } from './app/theme';
+
+// Sheets add a style of their own while open; the page's policy lets it pass only with the nonce.
+const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
+if (nonce) setNonce(nonce);
+showTheme(currentTheme());
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <Provider store={createStore()}>
+      <RouterProvider router={router} />
+    </Provider>
+  </StrictMode>,
+);

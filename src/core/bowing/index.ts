@@ -1,6 +1,6 @@
 // Directions and strokes.
 export type { BowedNote, Start } from './strokes';
-export { bowNotes, linkOnPass, opposite, startOf, staysInStroke } from './strokes';
+export { bowNotes, entryNote, linkOnPass, opposite, startOf, staysInStroke } from './strokes';
 // The prover: does it come round.
 export type { DirectionDifference, Ledger, PassLedger } from './ledger';
 export { bowingLedger } from './ledger';

@@ -1,5 +1,5 @@
 import type { BeatsPerMinute } from '#core/base';
-import { type RoundMend, joiningLink, lockConflicts, roundMends } from '#core/bowing';
+import { type RoundMend, entryNote, joiningLink, lockConflicts, roundMends } from '#core/bowing';
 import { planeName } from '#core/crossing';
 import type { Fingering } from '#core/fingering';
 import { runsOut } from '#core/travel';
@@ -30,7 +30,11 @@ export interface Mend {
   readonly place: FindingPlace | null;
   /** Ceiling of the whole tune afterwards. */
   readonly ceilingBpm: BeatsPerMinute | null;
+  /** Tempo to which the place itself stands afterwards, where the finding is about one place; null at any tempo. */
+  readonly hereBpm?: BeatsPerMinute | null;
   readonly comesRound: boolean;
+  /** Parts that are still entered in two directions afterwards. */
+  readonly flippedParts: readonly string[];
 }
 
 /** A finding as data; words are made from it elsewhere. */
@@ -104,6 +108,7 @@ function mendBy(input: FindingInput, deed: Mend['deed'], edits: readonly LinkEdi
     place: index >= 0 ? placeOf(input, index) : null,
     ceilingBpm: check.ceiling?.ceilingBpm ?? null,
     comesRound: ledger.comesRound,
+    flippedParts: ledger.flippedParts,
   };
 }
 
@@ -121,7 +126,11 @@ function roundFindings(input: FindingInput): Finding[] {
     const ofPart = ledger.passes.filter((pass) => pass.part === part);
     const odd = ofPart.findIndex(({ entry }) => entry !== ofPart[0]!.entry);
     const flipped = ofPart[odd]!;
-    const cause = ledger.passes[ledger.passes.indexOf(flipped) - 1] ?? flipped;
+    const cause = turnsSinceEntry(
+      input,
+      ledger.passes.indexOf(ofPart[odd - 1] ?? flipped),
+      ledger.passes.indexOf(flipped),
+    );
     const pass = unrolled.passes[ledger.passes.indexOf(flipped)]!;
     const note = unrolled.notes[pass.firstNote]!;
     const changed = ledger.differs.filter((difference) =>
@@ -134,7 +143,7 @@ function roundFindings(input: FindingInput): Finding[] {
         ids: [note.note.id],
         place: placeOf(input, note.index),
         part,
-        turns: cause.turns,
+        turns: cause,
         changed: changed.length,
         pass: flipped.pass,
         entry: flipped.entry ?? 'down',
@@ -143,6 +152,7 @@ function roundFindings(input: FindingInput): Finding[] {
     ];
   });
   if (findings.length > 0 || unrolled.notes.length === 0) return findings;
+  // Coming back to the first note is a turn too.
   const turns = ledger.passes.reduce((sum, pass) => sum + pass.turns, 0);
   return [
     {
@@ -150,10 +160,17 @@ function roundFindings(input: FindingInput): Finding[] {
       severity: 'problem',
       ids: [unrolled.notes[unrolled.notes.length - 1]!.note.id],
       place: placeOf(input, unrolled.notes.length - 1),
-      turns,
+      turns: turns + 1,
       mends: mendsFor(null),
     },
   ];
+}
+
+/** Turns of the bow from beat 1 of one pass to beat 1 of a later one. */
+function turnsSinceEntry({ unrolled, figures }: FindingInput, from: number, to: number): number {
+  const first = entryNote(unrolled, from) ?? 0;
+  const last = entryNote(unrolled, to) ?? figures.bowed.length - 1;
+  return figures.bowed.slice(first + 1, last + 1).filter(({ link }) => link === 'change').length;
 }
 
 /** The least disturbing mend of each deed first, then the rest, up to the number offered. */
@@ -235,14 +252,12 @@ function tempoMends(input: FindingInput, index: number, standsTo: BeatsPerMinute
     const edits = [{ id: played.note.id, link: joins ? joined : ('change' as const), pass: null }];
     const { check } = input.after(edits);
     const worst = Math.min(...[index, at].map((i) => check.headroom[i] ?? Infinity)) * settings.bpm;
-    return worst > standsTo + 1e-9 ? [mendBy(input, joins ? 'join' : 'split', edits)] : [];
+    if (worst <= standsTo + 1e-9) return [];
+    return [{ ...mendBy(input, joins ? 'join' : 'split', edits), hereBpm: Number.isFinite(worst) ? worst : null }];
   });
   mends.sort((a, b) => (b.ceilingBpm ?? Infinity) - (a.ceilingBpm ?? Infinity));
   const ceiling = figures.check.ceiling?.ceilingBpm ?? null;
-  const slower: Mend[] =
-    ceiling !== null && ceiling < settings.bpm
-      ? [{ deed: 'slower', edits: [], place: null, ceilingBpm: ceiling, comesRound: figures.ledger.comesRound }]
-      : [];
+  const slower: Mend[] = ceiling !== null && ceiling < settings.bpm ? [mendBy(input, 'slower', [])] : [];
   return [...mends, ...slower].slice(0, MENDS_OFFERED);
 }
 
@@ -256,11 +271,14 @@ function hairFindings(input: FindingInput): Finding[] {
   const beyondTip = Math.max(...out.map((i) => Math.max(travel[i]!.bowStartCm, travel[i]!.bowEndCm)));
   const beforeFrog = Math.min(...out.map((i) => Math.min(travel[i]!.bowStartCm, travel[i]!.bowEndCm)));
   const tipExcess = beyondTip - settings.instrument.hairCm;
+  const longest = Math.max(...travel.map(({ bowStartCm, bowEndCm }) => Math.abs(bowEndCm - bowStartCm)));
+  const hasStrokeTooLong = longest > settings.instrument.hairCm;
   const byTip = tipExcess >= -beforeFrog;
   return [
     {
       code: 'runs-out-of-hair',
-      severity: 'problem',
+      // A creep can be recovered by quicker short strokes; a stroke longer than the hair cannot.
+      severity: hasStrokeTooLong ? 'problem' : 'care',
       ids: [unrolled.notes[first]!.note.id],
       place: placeOf(input, first),
       cm: byTip ? tipExcess : -beforeFrog,

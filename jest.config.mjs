@@ -1,0 +1,46 @@
+const swc = (tsx) => [
+  '@swc/jest',
+  {
+    jsc: {
+      parser: { syntax: 'typescript', tsx },
+      target: 'es2022',
+      transform: tsx ? { react: { runtime: 'automatic' } } : undefined,
+    },
+    module: { type: 'commonjs' },
+  },
+];
+
+const common = {
+  transform: { '\\.ts$': swc(false), '\\.tsx$': swc(true), '\\.js$': swc(false) },
+  transformIgnorePatterns: ['/node_modules/(?!(@tanstack|vexflow)/)'],
+  moduleFileExtensions: ['ts', 'tsx', 'js', 'mjs', 'cjs', 'json'],
+  moduleNameMapper: {
+    '^#(core|formats)/(.*)$': '<rootDir>/src/$1/$2/index.ts',
+    '^#contract/(.*)$': '<rootDir>/src/contract/$1.ts',
+  },
+};
+
+export default {
+  projects: [
+    {
+      ...common,
+      displayName: 'core',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/src/{core,formats,contract,cli}/**/*.test.ts'],
+    },
+    {
+      ...common,
+      displayName: 'server',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/src/server/**/*.test.ts'],
+      globalSetup: '<rootDir>/scripts/testDatabase.mjs',
+      globalTeardown: '<rootDir>/scripts/testDatabaseStop.mjs',
+    },
+    {
+      ...common,
+      displayName: 'web',
+      testEnvironment: 'jsdom',
+      testMatch: ['<rootDir>/src/web/**/*.test.{ts,tsx}'],
+    },
+  ],
+};

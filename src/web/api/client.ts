@@ -1,0 +1,64 @@
+import { z } from 'zod';
+import { type ErrorBody, type ErrorCode, errorSchema } from '#contract/errors';
+import {
+  type CreateTunes,
+  type TuneRecord,
+  createdTunesSchema,
+  savedTuneSchema,
+  tuneListSchema,
+  tuneRecordSchema,
+} from '#contract/tunes';
+import type { Tune } from '#core/tune';
+
+/** Why a request did not do what was asked. `no-connection`: nothing answered. */
+export type Failure = { readonly code: ErrorCode | 'no-connection' | 'bad-answer'; readonly details?: unknown };
+
+export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly failure: Failure };
+
+const TIMEOUT_MS = 20_000;
+
+async function ask<T>(path: string, schema: z.ZodType<T>, init: RequestInit = {}): Promise<Answer<T>> {
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      ...init,
+      headers: init.body === undefined ? {} : { 'Content-Type': 'application/json' },
+      signal: AbortSignal.timeout(TIMEOUT_MS),
+    });
+  } catch {
+    return { ok: false, failure: { code: 'no-connection' } };
+  }
+  const body: unknown = await response.json().catch(() => undefined);
+  if (!response.ok) {
+    const error = errorSchema.safeParse(body);
+    const failure: ErrorBody | Failure = error.success ? error.data : { code: 'bad-answer' };
+    return { ok: false, failure: { code: failure.code, details: failure.details } };
+  }
+  const parsed = schema.safeParse(body);
+  return parsed.success ? { ok: true, value: parsed.data } : { ok: false, failure: { code: 'bad-answer' } };
+}
+
+export function listTunes() {
+  return ask('/api/tunes', tuneListSchema);
+}
+
+export function findTune(id: string) {
+  return ask(`/api/tunes/${encodeURIComponent(id)}`, tuneRecordSchema);
+}
+
+export function createTunes(body: CreateTunes) {
+  return ask('/api/tunes', createdTunesSchema, { method: 'POST', body: JSON.stringify(body) });
+}
+
+export function saveTune(id: string, baseRevision: number, tune: Tune) {
+  const body = JSON.stringify({ baseRevision, tune });
+  return ask(`/api/tunes/${encodeURIComponent(id)}`, savedTuneSchema, { method: 'PUT', body });
+}
+
+const staleDetails = z.object({ current: tuneRecordSchema });
+
+/** The newer version that a refused save tells of. */
+export function newerVersion(failure: Failure): TuneRecord | null {
+  const parsed = staleDetails.safeParse(failure.details);
+  return failure.code === 'stale-save' && parsed.success ? parsed.data.current : null;
+}

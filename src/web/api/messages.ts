@@ -1,0 +1,32 @@
+import type { Failure } from './client';
+
+/** Words for what went wrong. A new code without words does not compile. */
+export function failureWords({ code, details }: Failure): string {
+  switch (code) {
+    case 'no-connection':
+      return 'The server does not answer.';
+    case 'bad-answer':
+      return 'The server answered with something this page does not understand. Reload the page.';
+    case 'not-found':
+      return 'This tune is not in the book.';
+    case 'bad-request':
+      return `The request was not understood${issueWords(details)}.`;
+    case 'bad-tune':
+      return `The tune is not as expected${issueWords(details)}.`;
+    case 'stale-save':
+      return 'A newer version of this tune was kept from elsewhere.';
+    case 'too-large':
+      return 'This is too large to be kept in one piece.';
+    case 'wrong-origin':
+      return 'The server refuses requests from this address.';
+    case 'database-away':
+      return 'The database does not answer just now.';
+    case 'internal':
+      return 'Something went wrong on the server.';
+  }
+}
+
+function issueWords(details: unknown): string {
+  const first = Array.isArray(details) ? (details[0] as { path?: string; message?: string } | undefined) : undefined;
+  return first?.message ? `: ${first.path ?? ''}: ${first.message}` : '';
+}

@@ -1,0 +1,101 @@
+import { BookOpen, Moon, Music3, Sun } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { Link, NavLink, Outlet, createBrowserRouter, useMatch } from 'react-router';
+import { BenchPage } from '../bench/BenchPage';
+import { BookPage } from '../book/BookPage';
+import { SignButton } from '../ui/Button';
+import { NameSign } from '../ui/signs';
+import { chooseTheme, currentTheme, showTheme } from './theme';
+
+export const router = createBrowserRouter([
+  {
+    element: <Frame />,
+    children: [
+      { path: '/', element: <BookPage /> },
+      { path: '/tunes/:id', element: <BenchPage /> },
+      { path: '*', element: <Nowhere /> },
+    ],
+  },
+]);
+
+/** The rail with the rooms that exist, and the room itself. */
+function Frame() {
+  const bench = useMatch('/tunes/:id');
+  const [lastTune, setLastTune] = useState<string | null>(null);
+  const tuneId = bench?.params.id ?? null;
+  if (tuneId !== null && tuneId !== lastTune) setLastTune(tuneId);
+  return (
+    <div className="flex h-dvh flex-col md:flex-row">
+      <a
+        href="#room"
+        className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-surface focus:px-3 focus:py-2"
+      >
+        Skip to the page
+      </a>
+      <nav
+        aria-label="Rooms"
+        className="flex items-center border-line max-md:border-b max-md:px-2 md:w-[76px] md:flex-col md:border-r md:pt-3 md:pb-2"
+      >
+        <Link to="/" aria-label="Morrin, to the book" className="grid place-items-center p-1.5 md:mb-2">
+          <NameSign />
+        </Link>
+        <Room to="/" name="Book" Icon={BookOpen} />
+        {lastTune !== null && <Room to={`/tunes/${lastTune}`} name="Bench" Icon={Music3} />}
+        <div className="ml-auto md:mt-auto md:ml-0">
+          <ThemeButton />
+        </div>
+      </nav>
+      <div id="room" className="min-h-0 min-w-0 flex-1" tabIndex={-1}>
+        <Outlet />
+      </div>
+    </div>
+  );
+}
+
+function Room({ to, name, Icon }: { readonly to: string; readonly name: string; readonly Icon: typeof BookOpen }) {
+  return (
+    <NavLink
+      to={to}
+      end
+      className={({ isActive }) =>
+        `flex items-center gap-1 px-2 py-2 text-[13.5px] max-md:min-h-10 md:w-full md:flex-col md:border-l-3 ${
+          isActive ? 'border-woad bg-surface font-bold text-ink' : 'border-transparent text-muted hover:text-ink'
+        }`
+      }
+    >
+      <Icon size={20} strokeWidth={1.6} aria-hidden />
+      {name}
+    </NavLink>
+  );
+}
+
+function ThemeButton() {
+  const [theme, setTheme] = useState(currentTheme);
+  useEffect(() => showTheme(theme), [theme]);
+  const other = theme === 'day' ? 'evening' : 'day';
+  return (
+    <SignButton
+      label={`To the ${other} theme`}
+      onClick={() => {
+        chooseTheme(other);
+        setTheme(other);
+      }}
+    >
+      {theme === 'day' ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
+    </SignButton>
+  );
+}
+
+function Nowhere() {
+  return (
+    <main className="mx-auto max-w-xl px-6 py-16">
+      <h1 className="mb-2 text-2xl">Nothing is here</h1>
+      <p>
+        This address leads to no room.{' '}
+        <Link to="/" className="text-woad underline">
+          Back to the book
+        </Link>
+      </p>
+    </main>
+  );
+}

@@ -1,0 +1,393 @@
+import { CircleHelp, Download, Layers, Redo2, Undo2, Waves } from 'lucide-react';
+import { Popover } from 'radix-ui';
+import { type KeyboardEvent, useEffect, useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import type { Gesture } from '#core/bowing';
+import { makeGesture, setLinks, setLocks } from '#core/bowing';
+import type { Finding, LinkEdit, Mend, TuneReport } from '#core/report';
+import { type Direction, type Tune, writtenNotes } from '#core/tune';
+import { findTune } from '../api/client';
+import type { Failure } from '../api/client';
+import { failureWords } from '../api/messages';
+import { useAppDispatch, useAppSelector } from '../app/store';
+import type { LineSpec } from '../score/lines';
+import type { NoteState } from '../score/noteStates';
+import { writtenKey, writtenPitch } from '../score/noteWords';
+import { Button, SignButton } from '../ui/Button';
+import { BowSign } from '../ui/signs';
+import {
+  type OpenTune,
+  conflictFound,
+  conflictSettled,
+  edited,
+  passShown,
+  redone,
+  selectNoteStates,
+  selectOpen,
+  selectReport,
+  selected,
+  tuneClosed,
+  tuneOpened,
+  undone,
+} from './benchSlice';
+import { Card } from './Card';
+import { findDraft, removeDrafts } from './drafts';
+import { Foot } from './Foot';
+import { Margin } from './Margin';
+import { PatternSheet } from './PatternSheet';
+import { SaveMark } from './SaveMark';
+import { type FoldedLanes, ScoreView } from './ScoreView';
+import { moveSelection, selectedIds } from './selection';
+import { ConflictSheet, KeysSheet } from './sheets';
+import { Verdict } from './Verdict';
+
+/** Loads the tune of the address and opens it on the bench, with edits that an earlier visit left in this browser. */
+export function BenchPage() {
+  const { id = '' } = useParams();
+  const dispatch = useAppDispatch();
+  const open = useAppSelector(selectOpen);
+  const report = useAppSelector(selectReport);
+  const states = useAppSelector(selectNoteStates);
+  const [failure, setFailure] = useState<Failure | null>(null);
+  const [tries, setTries] = useState(0);
+
+  useEffect(() => {
+    let isCurrent = true;
+    void findTune(id).then((answer) => {
+      if (!isCurrent) return;
+      if (!answer.ok) {
+        setFailure(answer.failure);
+        return;
+      }
+      const record = answer.value;
+      const draft = findDraft(id);
+      const isSame = draft !== null && JSON.stringify(draft.tune) === JSON.stringify(record.tune);
+      if (isSame) removeDrafts(id, draft.at);
+      const unsaved = draft && !isSame ? draft.tune : null;
+      dispatch(tuneOpened({ record, unsaved, at: Date.now() }));
+      if (unsaved && draft!.baseRevision !== record.revision) dispatch(conflictFound(record));
+    });
+    return () => {
+      isCurrent = false;
+      dispatch(tuneClosed());
+    };
+  }, [id, tries, dispatch]);
+
+  if (failure && !open)
+    return (
+      <main className="mx-auto max-w-xl px-6 py-16" role="alert">
+        <h1 className="mb-2 text-2xl">This tune cannot be opened</h1>
+        <p className="mb-4">{failureWords(failure)} Edits kept in this browser are still here.</p>
+        <div className="flex gap-2">
+          <Button
+            look="main"
+            onClick={() => {
+              setFailure(null);
+              setTries(tries + 1);
+            }}
+          >
+            Try again
+          </Button>
+          <Link to="/" className="self-center text-woad underline">
+            Back to the book
+          </Link>
+        </div>
+      </main>
+    );
+  if (!open || !report || !states || open.id !== id)
+    return (
+      <main className="px-6 py-16 text-muted" aria-busy>
+        Opening the tune …
+      </main>
+    );
+  return <Bench open={open} report={report} states={states} />;
+}
+
+interface BenchProps {
+  readonly open: OpenTune;
+  readonly report: TuneReport;
+  readonly states: ReadonlyMap<string, NoteState>;
+}
+
+function Bench({ open, report, states }: BenchProps) {
+  const dispatch = useAppDispatch();
+  const { tune, selection, passInView } = open;
+  const [sheet, setSheet] = useState<'keys' | 'patterns' | null>(null);
+  const [thisPassOnly, setThisPassOnly] = useState(false);
+  const [folded, setFolded] = useState<FoldedLanes>({ fingers: true, bow: true, arm: true, room: true });
+  const notes = useMemo(() => writtenNotes(tune), [tune]);
+  const ids = useMemo(() => selectedIds(notes, selection), [notes, selection]);
+  const partOfFocus = tune.parts.find(({ events }) => events.some(({ id }) => id === selection?.focus))?.name;
+  const part = partOfFocus ?? tune.parts[0]!.name;
+  const passes = tune.form.filter((name) => name === part).length;
+  const pass = passes > 1 ? { part, pass: passInView[part] ?? 1 } : null;
+  const onePass = thisPassOnly && pass ? pass.pass : null;
+
+  const edit = (next: Tune, label: string) => {
+    if (next !== tune) dispatch(edited({ tune: next, label }));
+  };
+  const where = barWords(report, ids);
+  const gesture = (made: Gesture) => {
+    const words = { slur: 'slur', change: 'turn', hook: 'hook', retake: 'retake' }[made];
+    const next = makeGesture(tune, ids, made, onePass);
+    if (next.parts.some((item, i) => item !== tune.parts[i]))
+      edit(next, `${words} in ${where}${onePass ? `, ${part}${onePass} only` : ''}`);
+  };
+  const lock = (direction: Direction | null) =>
+    edit(setLocks(tune, ids, direction), direction ? `lock to the ${direction}-bow in ${where}` : `unlock in ${where}`);
+  const otherStart = () => {
+    const direction = report.figures.start.direction === 'down' ? 'up' : 'down';
+    edit({ ...tune, start: direction }, `start on the ${direction}-bow`);
+  };
+  const pick = (id: string, extend: boolean) =>
+    dispatch(selected({ anchor: extend && selection ? selection.anchor : id, focus: id }));
+  const show = (finding: Finding) => {
+    dispatch(passShown({ part: finding.place.part, pass: finding.place.pass }));
+    dispatch(selected({ anchor: finding.ids[0]!, focus: finding.ids[finding.ids.length - 1]! }));
+    document.querySelector(`[data-note="${finding.ids[0]!}"]`)?.scrollIntoView({ block: 'nearest' });
+  };
+  const mend = (chosen: Mend, finding: Finding) => applyMend(chosen, finding, tune, edit);
+
+  const onKey = (event: KeyboardEvent) => {
+    if (sheet || event.defaultPrevented) return;
+    const inScore = (event.target as Element).closest('[data-score]') !== null;
+    const command = event.ctrlKey || event.metaKey;
+    const key = event.key.toLowerCase();
+    if (command && (key === 'z' || key === 'y')) {
+      if ((event.target as Element).closest('input, textarea, select')) return;
+      event.preventDefault();
+      dispatch(key === 'y' || event.shiftKey ? redone() : undone());
+      return;
+    }
+    if (command || event.altKey || !inScore || (event.target as Element).closest('button, input, a, select')) return;
+    const moves: Record<string, Parameters<typeof moveSelection>[2]> = {
+      arrowright: 'next',
+      arrowleft: 'previous',
+      arrowdown: 'next-bar',
+      arrowup: 'previous-bar',
+      home: 'first',
+      end: 'last',
+    };
+    const gestures: Record<string, Gesture> = { s: 'slur', t: 'change', h: 'hook', r: 'retake' };
+    const move = moves[key];
+    const made = gestures[key];
+    if (move) dispatch(selected(moveSelection(tune, selection, move, event.shiftKey)));
+    else if (made) gesture(made);
+    else if (key === 'd' || key === 'u') {
+      const direction = key === 'd' ? 'down' : 'up';
+      lock(states.get(ids[0] ?? '')?.lock === direction ? null : direction);
+    } else if (key === 'o') setThisPassOnly(!thisPassOnly);
+    else if (/^[1-9]$/.test(key) && Number(key) <= passes) dispatch(passShown({ part, pass: Number(key) }));
+    else if (key === 'b') otherStart();
+    else if (key === 'p') setSheet('patterns');
+    else if (key === '?') setSheet('keys');
+    else if (key === 'escape') dispatch(selected(null));
+    else return;
+    event.preventDefault();
+  };
+
+  const findings = useMemo(() => report.findings, [report]);
+  const ofLine = (line: LineSpec) =>
+    findings.filter(({ ids: [first] }) => line.bars.some(({ events }) => events.some(({ id }) => id === first)));
+
+  return (
+    <div className="flex h-full flex-col" onKeyDown={onKey}>
+      <header className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-2 lg:px-5">
+        <h1 className="min-w-0 truncate text-[25px] leading-tight" title={tune.title}>
+          {tune.title}
+        </h1>
+        <p className="text-muted">{facts(report)}</p>
+        <div className="ml-auto flex flex-wrap items-center gap-x-1">
+          <SaveMark save={open.save} />
+          <StartButton report={report} onClick={otherStart} />
+          <SignButton
+            label={undoLabel('Undo', open.past[open.past.length - 1]?.label)}
+            disabled={open.past.length === 0}
+            onClick={() => dispatch(undone())}
+          >
+            <Undo2 size={18} aria-hidden />
+          </SignButton>
+          <SignButton
+            label={undoLabel('Do again', open.future[0]?.label)}
+            disabled={open.future.length === 0}
+            onClick={() => dispatch(redone())}
+          >
+            <Redo2 size={18} aria-hidden />
+          </SignButton>
+          <SignButton label="Bowing patterns (P)" onClick={() => setSheet('patterns')}>
+            <Waves size={18} aria-hidden />
+          </SignButton>
+          <LaneChoice folded={folded} onFold={setFolded} />
+          <a
+            href={`/api/tunes/${open.id}/source`}
+            className="grid size-9 place-items-center rounded-md text-muted hover:bg-band hover:text-ink"
+            aria-label="Download the text this tune was read from"
+            title="Download the text this tune was read from"
+          >
+            <Download size={18} aria-hidden />
+          </a>
+          <SignButton label="Keys (?)" onClick={() => setSheet('keys')}>
+            <CircleHelp size={18} aria-hidden />
+          </SignButton>
+        </div>
+        <p className="sr-only" role="status">
+          {open.said}
+        </p>
+      </header>
+      <main className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto px-4 lg:px-5">
+        <Verdict
+          report={report}
+          onShow={(index) => {
+            const { note, part: name, pass: number } = report.unrolled.notes[index]!;
+            dispatch(passShown({ part: name, pass: number }));
+            dispatch(selected({ anchor: note.id, focus: note.id }));
+          }}
+        />
+        {notes.length === 0 ? (
+          <p className="py-8 text-muted">This tune has no notes. Bring one in from the book.</p>
+        ) : (
+          <ScoreView
+            report={report}
+            states={states}
+            selection={selection}
+            folded={folded}
+            onPick={pick}
+            margin={(line) => <Margin findings={ofLine(line)} onShow={show} onMend={mend} />}
+            card={
+              <Card
+                tune={tune}
+                ids={ids}
+                states={states}
+                barWords={where}
+                onGesture={gesture}
+                onLock={lock}
+                pass={pass}
+                thisPassOnly={thisPassOnly}
+                onThisPassOnly={setThisPassOnly}
+              />
+            }
+          />
+        )}
+      </main>
+      <Foot
+        report={report}
+        passInView={passInView}
+        onPass={(name, number) => dispatch(passShown({ part: name, pass: number }))}
+        onTempo={(bpm) => edit({ ...tune, tempoBpm: bpm }, `tempo ${bpm}`)}
+      />
+      {sheet === 'keys' && <KeysSheet onClose={() => setSheet(null)} />}
+      {sheet === 'patterns' && (
+        <PatternSheet
+          report={report}
+          selected={ids}
+          part={part}
+          onClose={() => setSheet(null)}
+          onApply={(next, label) => {
+            edit(next, label);
+            setSheet(null);
+          }}
+        />
+      )}
+      {open.save.kind === 'conflict' && (
+        <ConflictSheet
+          newer={open.save.newer}
+          onSettle={(take) => dispatch(conflictSettled({ take, at: Date.now() }))}
+        />
+      )}
+    </div>
+  );
+}
+
+/** `reel · D major · G D A E · AABB, 32 bars`. */
+function facts({ tune, bars }: TuneReport): string {
+  const form = tune.form.every((name) => name.length === 1) ? tune.form.join('') : tune.form.join(' ');
+  const strings = tune.tuning.map((pitch) => writtenPitch(pitch)).join(' ');
+  return [tune.danceType ?? 'no dance type', writtenKey(tune.key), strings, `${form}, ${bars} bars`].join(' · ');
+}
+
+function undoLabel(deed: string, label: string | undefined): string {
+  return label === undefined ? deed : `${deed}: ${label}`;
+}
+
+function barWords({ unrolled }: TuneReport, ids: readonly string[]): string {
+  const find = (id: string | undefined) => unrolled.notes.find((played) => id !== undefined && played.ids.includes(id));
+  const first = find(ids[0]);
+  const last = find(ids[ids.length - 1]);
+  if (!first || !last) return 'nothing';
+  const bar = (number: number) => (number === 0 ? 'pickup' : `bar ${number}`);
+  if (first.part !== last.part) return `${first.part} ${bar(first.bar)} to ${last.part} ${bar(last.bar)}`;
+  return first.bar === last.bar
+    ? `${bar(first.bar)} of ${first.part}`
+    : `bars ${first.bar}–${last.bar} of ${first.part}`;
+}
+
+/** Makes a mend as one step: link edits, an unlocked note, or a slower tempo. */
+function applyMend(chosen: Mend, finding: Finding, tune: Tune, edit: (next: Tune, label: string) => void): void {
+  const bar = finding.place.bar === 0 ? 'the pickup' : `bar ${(chosen.place ?? finding.place).bar}`;
+  if (chosen.deed === 'unlock') edit(setLocks(tune, finding.ids, null), `unlock in ${bar}`);
+  else if (chosen.deed === 'slower')
+    edit(
+      { ...tune, tempoBpm: Math.max(10, Math.floor(chosen.ceilingBpm ?? 10)) },
+      `tempo ${Math.floor(chosen.ceilingBpm ?? 10)}`,
+    );
+  else edit(chosen.edits.reduce(withLink, tune), `${chosen.deed} in ${bar}`);
+}
+
+function withLink(tune: Tune, { id, link, pass }: LinkEdit): Tune {
+  return setLinks(tune, new Map([[id, link]]), pass);
+}
+
+function StartButton({ report, onClick }: { readonly report: TuneReport; readonly onClick: () => void }) {
+  const { direction, because } = report.figures.start;
+  const reason = { given: 'chosen', locked: 'locked', 'first-bar-down': 'so that bar 1 is a down-bow' }[because];
+  return (
+    <button
+      type="button"
+      onClick={onClick}
+      title={`Starts on the ${direction}-bow (${reason}). Press to start on the other (B).`}
+      className="flex h-9 items-center gap-1.5 rounded-md px-2 whitespace-nowrap text-muted hover:bg-band hover:text-ink"
+    >
+      starts <BowSign direction={direction} />
+      <span className="sr-only">{direction}-bow</span>
+    </button>
+  );
+}
+
+function LaneChoice({
+  folded,
+  onFold,
+}: {
+  readonly folded: FoldedLanes;
+  readonly onFold: (folded: FoldedLanes) => void;
+}) {
+  const names = { fingers: 'fingers', bow: 'bow', arm: 'arm', room: 'room to spare' } as const;
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <SignButton label="Lanes shown">
+          <Layers size={18} aria-hidden />
+        </SignButton>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          sideOffset={6}
+          align="end"
+          aria-label="Lanes shown"
+          className="z-30 rounded-lg border border-line bg-surface px-4 py-3 shadow-lg"
+        >
+          {(Object.keys(names) as (keyof typeof names)[]).map((name) => (
+            <label key={name} className="flex items-center gap-2 py-0.5">
+              <input
+                type="checkbox"
+                className="accent-woad"
+                checked={folded[name]}
+                onChange={(event) => onFold({ ...folded, [name]: event.target.checked })}
+              />
+              {names[name]}
+            </label>
+          ))}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,226 @@
+import { useMemo, useState } from 'react';
+import { formatFraction, fraction } from '#core/base';
+import { PATTERNS, type Pattern, applyPattern, gridUnit, lockConflicts, patternFigures } from '#core/bowing';
+import { type TuneReport, reportTune } from '#core/report';
+import { type Tune, writtenBars } from '#core/tune';
+import { Button } from '../ui/Button';
+import { Sheet } from '../ui/Sheet';
+import { PatternSign } from '../ui/signs';
+import { StrokePreview } from './StrokePreview';
+import { roundWords } from './Verdict';
+
+interface PatternSheetProps {
+  readonly report: TuneReport;
+  readonly selected: readonly string[];
+  /** Part in which the selection lies, or the first. */
+  readonly part: string;
+  readonly onClose: () => void;
+  readonly onApply: (tune: Tune, label: string) => void;
+}
+
+type Scope = 'selection' | 'bars' | 'part' | 'tune';
+
+/** `Pair-first shuffle`. */
+export function patternWords(name: string): string {
+  const words = /-and-|three-three/.test(name) ? name : name.replace(/-(?!first)/g, ' ');
+  return words[0]!.toUpperCase() + words.slice(1);
+}
+
+/** Chooses a pattern and a range, and shows what would come of it before it is applied. */
+export function PatternSheet({ report, selected, part: partAtStart, onClose, onApply }: PatternSheetProps) {
+  const { tune } = report;
+  const [pattern, setPattern] = useState<Pattern>(PATTERNS[1]!);
+  const [scope, setScope] = useState<Scope>(selected.length > 1 ? 'selection' : 'part');
+  const [part, setPart] = useState(partAtStart);
+  const bars = useMemo(() => writtenBars(tune).get(part) ?? [], [tune, part]);
+  const [range, setRange] = useState({ from: 1, to: Math.min(4, bars.length) });
+  const [runsOn, setRunsOn] = useState<boolean | null>(null);
+  const ownUnit = useMemo(() => gridUnit(tune), [tune]);
+  const [unit, setUnit] = useState(ownUnit);
+
+  const ids = useMemo(() => {
+    if (scope === 'tune') return undefined;
+    if (scope === 'selection') return new Set(selected);
+    const chosen = scope === 'part' ? bars : bars.slice(range.from - 1, range.to);
+    return new Set(chosen.flatMap(({ events }) => events.map(({ id }) => id)));
+  }, [scope, selected, bars, range]);
+  const result = useMemo(
+    () => applyPattern(tune, pattern, { ids, unit, runsOn: runsOn ?? pattern.runsOn }),
+    [tune, pattern, ids, unit, runsOn],
+  );
+  const after = useMemo(() => reportTune(result), [result]);
+  const broken = lockConflicts(after.unrolled, after.figures.bowed).length;
+  const figures = patternFigures(pattern);
+  const { ceiling } = after.figures.check;
+  const where = {
+    selection: 'the selection',
+    bars: `bars ${range.from}–${range.to} of ${part}`,
+    part: `part ${part}`,
+    tune: 'the tune',
+  }[scope];
+
+  return (
+    <Sheet
+      open
+      onOpenChange={onClose}
+      title="Bowing patterns"
+      description="Laid on the rhythm, not on the count of notes."
+      wide
+    >
+      <div className="grid gap-5 sm:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]">
+        <div
+          role="radiogroup"
+          aria-label="Pattern"
+          className="max-h-[46dvh] overflow-y-auto rounded-md border border-line sm:max-h-[58dvh]"
+        >
+          {PATTERNS.map((candidate) => (
+            <label
+              key={candidate.name}
+              className="flex cursor-pointer items-center gap-3 border-b border-line px-3 py-1.5 last:border-b-0 has-checked:bg-band has-focus-visible:outline-2 has-focus-visible:-outline-offset-2 has-focus-visible:outline-woad"
+            >
+              <input
+                type="radio"
+                name="pattern"
+                className="sr-only"
+                data-autofocus={candidate === pattern || undefined}
+                checked={candidate === pattern}
+                onChange={() => setPattern(candidate)}
+              />
+              <PatternSign slots={candidate.slots ?? [1, 1, 1, 1]} />
+              <span className={candidate === pattern ? 'font-bold' : ''}>{patternWords(candidate.name)}</span>
+              <span className="ml-auto text-[13.5px] text-muted">{candidate.slots?.join(' ') ?? 'each note'}</span>
+            </label>
+          ))}
+        </div>
+        <div className="flex flex-col gap-3">
+          <fieldset className="flex flex-col gap-1.5">
+            <legend className="font-bold">Where</legend>
+            <div className="flex flex-wrap gap-x-4 gap-y-1">
+              {(['selection', 'bars', 'part', 'tune'] as const).map((value) => (
+                <label key={value} className="flex items-center gap-1.5">
+                  <input
+                    type="radio"
+                    name="scope"
+                    className="accent-woad"
+                    checked={scope === value}
+                    disabled={value === 'selection' && selected.length < 2}
+                    onChange={() => setScope(value)}
+                  />
+                  {{ selection: 'selection', bars: 'bars', part: 'part', tune: 'whole tune' }[value]}
+                </label>
+              ))}
+            </div>
+            {(scope === 'part' || scope === 'bars') && (
+              <div className="flex flex-wrap items-center gap-2">
+                <label className="flex items-center gap-1.5">
+                  part
+                  <select
+                    value={part}
+                    onChange={(event) => setPart(event.target.value)}
+                    className="rounded-md border border-line bg-surface px-2 py-1"
+                  >
+                    {tune.parts.map(({ name }) => (
+                      <option key={name}>{name}</option>
+                    ))}
+                  </select>
+                </label>
+                {scope === 'bars' && (
+                  <>
+                    <BarField
+                      label="from bar"
+                      value={range.from}
+                      most={bars.length}
+                      onChange={(from) => setRange({ from, to: Math.max(from, range.to) })}
+                    />
+                    <BarField
+                      label="to bar"
+                      value={range.to}
+                      most={bars.length}
+                      onChange={(to) => setRange({ from: Math.min(range.from, to), to })}
+                    />
+                  </>
+                )}
+              </div>
+            )}
+          </fieldset>
+          <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+            <label className="flex items-center gap-1.5">
+              grid unit
+              <select
+                value={formatFraction(unit)}
+                onChange={(event) => setUnit(event.target.value === '1/16' ? fraction(1, 16) : fraction(1, 8))}
+                className="rounded-md border border-line bg-surface px-2 py-1"
+              >
+                <option value="1/8">eighth</option>
+                <option value="1/16">sixteenth</option>
+              </select>
+            </label>
+            <label className="flex items-center gap-1.5">
+              <input
+                type="checkbox"
+                className="accent-woad"
+                checked={runsOn ?? pattern.runsOn}
+                onChange={(event) => setRunsOn(event.target.checked)}
+              />
+              runs on over the bar line
+            </label>
+          </div>
+          <div className="rounded-md bg-band px-3 py-2" aria-live="polite">
+            <p
+              className={`font-serif text-[18px] leading-snug font-bold ${after.figures.ledger.comesRound ? 'text-lichen-ink' : 'text-madder'}`}
+            >
+              {roundWords(after)}
+            </p>
+            <StrokePreview report={after} ids={ids} />
+            <p className="text-[13.5px] text-muted">
+              {after.figures.ledger.passes
+                .map(({ part, pass, strokes }) => `${part}${pass}: ${strokes} strokes`)
+                .join(' · ')}
+            </p>
+            <p className="text-[13.5px] text-muted">
+              {ceiling ? `stands to ${Math.floor(ceiling.ceilingBpm)}` : 'stands at any tempo'} · on running notes{' '}
+              {figures.strokesPerBar} strokes a bar ({figures.parityPerBar}), drift {figures.driftUnits}
+            </p>
+            {broken > 0 && (
+              <p className="text-madder">
+                {broken} locked {broken === 1 ? 'note' : 'notes'} would come out the other way. Locks are kept and told.
+              </p>
+            )}
+          </div>
+          <div className="flex justify-end gap-2">
+            <Button onClick={onClose}>Cancel</Button>
+            <Button
+              look="main"
+              onClick={() => onApply(result, `${patternWords(pattern.name).toLowerCase()} on ${where}`)}
+            >
+              Apply to {where}
+            </Button>
+          </div>
+        </div>
+      </div>
+    </Sheet>
+  );
+}
+
+function BarField(props: {
+  readonly label: string;
+  readonly value: number;
+  readonly most: number;
+  readonly onChange: (value: number) => void;
+}) {
+  return (
+    <label className="flex items-center gap-1.5">
+      {props.label}
+      <input
+        type="number"
+        min={1}
+        max={props.most}
+        value={props.value}
+        onChange={(event) =>
+          props.onChange(Math.min(props.most, Math.max(1, Math.round(Number(event.target.value)) || 1)))
+        }
+        className="w-16 rounded-md border border-line bg-surface px-2 py-1"
+      />
+    </label>
+  );
+}

@@ -1,0 +1,150 @@
+import { type ReactNode, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { neighbourAngle } from '#core/crossing';
+import type { TuneReport } from '#core/report';
+import { type NoteEvent, writtenNotes } from '#core/tune';
+import { loadEngravingFonts } from '../score/fonts';
+import type { LaneSettings } from '../score/Lanes';
+import { type LineSpec, engravingKey, scoreLines } from '../score/lines';
+import type { NoteState } from '../score/noteStates';
+import { spokenNote } from '../score/noteWords';
+import { ScoreLine } from '../score/ScoreLine';
+import type { Selection } from './benchSlice';
+import { selectedIds } from './selection';
+
+export type FoldedLanes = Pick<LaneSettings, 'fingers' | 'bow' | 'arm' | 'room'>;
+
+interface ScoreViewProps {
+  readonly report: TuneReport;
+  readonly states: ReadonlyMap<string, NoteState>;
+  readonly selection: Selection | null;
+  readonly folded: FoldedLanes;
+  readonly onPick: (id: string, extend: boolean) => void;
+  /** What stands beside a line, and what belongs under its notes. */
+  readonly margin: (line: LineSpec) => ReactNode;
+  readonly card: ReactNode;
+}
+
+/** Widths from which a line takes four or two bars. */
+const FOUR_BARS_FROM = 620;
+const TWO_BARS_FROM = 300;
+/** Room that a note needs; denser bars get fewer on a line. */
+const NOTE_ROOM = 16;
+const CLEF_ROOM = 70;
+
+/** The score with its lanes, line by line, each with its margin. */
+export function ScoreView({ report, states, selection, folded, onPick, margin, card }: ScoreViewProps) {
+  const root = useRef<HTMLDivElement>(null);
+  const column = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(0);
+  const [ready, setReady] = useState(false);
+  useEffect(() => {
+    let isCurrent = true;
+    void loadEngravingFonts().then(() => isCurrent && setReady(true));
+    return () => {
+      isCurrent = false;
+    };
+  }, []);
+  useLayoutEffect(() => {
+    const element = column.current!;
+    const measure = () => setWidth(Math.floor(element.clientWidth));
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+
+  const { tune } = report;
+  const lines = useMemo(() => scoreLines(tune, barsThatFit(tune, width)), [tune, width]);
+  const keyed = useMemo(() => lines.map((line) => ({ line, key: engravingKey(line) })), [lines]);
+  const notes = useMemo(() => writtenNotes(tune), [tune]);
+  const chosen = useMemo(() => selectedIds(notes, selection), [notes, selection]);
+  const beats = useMemo(
+    () => new Map(report.unrolled.notes.flatMap(({ ids, beat }) => ids.map((id) => [id, beat] as const))),
+    [report],
+  );
+  const next = useMemo(() => new Map(notes.map(({ id }, i) => [id, notes[i + 1]?.id])), [notes]);
+  const spoken = useCallback(
+    (note: NoteEvent, bar: number) => {
+      const after = next.get(note.id);
+      const following = after === undefined ? undefined : states.get(after);
+      const joins = following !== undefined && following.link === 'slur' && following.inStroke > 1;
+      return spokenNote(note, states.get(note.id), { bar, beat: beats.get(note.id) ?? 1 }, joins);
+    },
+    [states, beats, next],
+  );
+
+  const { instrument } = report.settings;
+  const lanes: LaneSettings = useMemo(
+    () => ({
+      ...folded,
+      hair: {
+        hairCm: instrument.hairCm,
+        windowLowCm: instrument.sweetSpotCm - instrument.windowHalfCm,
+        windowHighCm: instrument.sweetSpotCm + instrument.windowHalfCm,
+      },
+      neighbourAngle: neighbourAngle(instrument),
+      marginDegrees: instrument.marginDegrees,
+    }),
+    [folded, instrument],
+  );
+
+  const focusId = selection?.focus ?? null;
+  const tabStop = focusId ?? notes[0]?.id ?? null;
+  useEffect(() => {
+    if (focusId === null) return;
+    const target = root.current?.querySelector<SVGGElement>(`[data-note="${focusId}"]`);
+    if (!target) return;
+    // Follow with the focus only while it is in the score: a click on a mend must not take it away.
+    if (document.activeElement?.closest('[data-score]')) target.focus({ preventScroll: true });
+    target.closest('[data-line]')?.scrollIntoView({ block: 'nearest' });
+  }, [focusId]);
+
+  return (
+    <div data-score ref={root} className="relative">
+      <div ref={column} className="pointer-events-none absolute inset-y-0 left-0 w-full lg:w-[calc(100%-19rem)]" />
+      {!ready || width === 0 ? (
+        <p className="py-10 text-muted">Engraving …</p>
+      ) : (
+        keyed.map(({ line, key }) => {
+          const onLine = chosen.filter((id) => line.bars.some((bar) => bar.events.some((event) => event.id === id)));
+          const hasTabStop = line.bars.some((bar) => bar.events.some((event) => event.id === tabStop));
+          const hasFocus = focusId !== null && onLine.includes(focusId);
+          return (
+            <div key={line.id} className="lg:grid lg:grid-cols-[minmax(0,1fr)_18rem] lg:gap-4">
+              <div>
+                <ScoreLine
+                  line={line}
+                  lineKey={key}
+                  width={width}
+                  states={states}
+                  lanes={lanes}
+                  selectedIds={onLine.length > 0 ? onLine : null}
+                  focusId={hasFocus ? focusId : null}
+                  tabStopId={hasTabStop ? tabStop : null}
+                  spoken={spoken}
+                  onPick={onPick}
+                  card={hasFocus ? card : null}
+                />
+              </div>
+              {margin(line)}
+            </div>
+          );
+        })
+      )}
+    </div>
+  );
+}
+
+function barsThatFit(tune: TuneReport['tune'], width: number): number {
+  let densest = 1;
+  let count = 0;
+  for (const event of tune.parts.flatMap(({ events }) => events)) {
+    if (event.kind === 'bar') count = 0;
+    else count += 1;
+    densest = Math.max(densest, count);
+  }
+  const fitting = (bars: number) => CLEF_ROOM + bars * (densest * NOTE_ROOM + 18) <= width * 1.15;
+  if (width >= FOUR_BARS_FROM && fitting(4)) return 4;
+  if (width >= TWO_BARS_FROM && fitting(2)) return 2;
+  return width >= FOUR_BARS_FROM ? 2 : 1;
+}

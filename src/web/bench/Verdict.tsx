@@ -1,0 +1,90 @@
+import type { TuneReport } from '#core/report';
+import { tempoBand } from '#core/tempo';
+import { beatWords } from './tempoWords';
+
+/** The one loud sentence: does it work. */
+export function Verdict(props: { readonly report: TuneReport; readonly onShow: (index: number) => void }) {
+  const { report, onShow } = props;
+  const { figures, settings, tune } = report;
+  const { ledger, check } = figures;
+  const { ceiling } = check;
+  const stands = ceiling === null || ceiling.ceilingBpm >= settings.bpm;
+  const isGood = ledger.comesRound && stands;
+  const { low, high } = tempoBand(tune.danceType);
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-6 gap-y-0.5 py-2" aria-live="polite">
+      <h2 className={`text-[22px] leading-tight ${isGood ? 'text-lichen-ink' : 'text-madder'}`} data-verdict>
+        {roundWords(report)}
+        {ledger.comesRound && !stands && ' It breaks at dance tempo.'}
+      </h2>
+      <p className="text-muted">
+        {ceiling ? (
+          <>
+            stands to <b className="text-ink">{Math.floor(ceiling.ceilingBpm)}</b>, you want{' '}
+            <b className="text-ink">{Math.round(settings.bpm)}</b>
+          </>
+        ) : (
+          'stands at any tempo'
+        )}{' '}
+        <span className="whitespace-nowrap">
+          ({beatWords(settings.beat)} a minute; {tune.danceType ? `${tune.danceType} band` : 'guessed band'} {low}–
+          {high})
+        </span>
+      </p>
+      {ceiling && (
+        <p className="text-muted">
+          tightest:{' '}
+          <button
+            type="button"
+            className="font-bold text-ink underline decoration-line underline-offset-3 hover:decoration-ink"
+            onClick={() => onShow(ceiling.index)}
+          >
+            {placeOf(report, ceiling.index)}
+          </button>
+          , {eventWords(report, ceiling)}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** `A comes round. B flips on its 2nd time.` */
+export function roundWords({ figures, tune }: TuneReport): string {
+  const { ledger } = figures;
+  if (ledger.passes.every(({ entry }) => entry === null)) return 'There are no notes yet.';
+  if (ledger.comesRound) return 'It comes round.';
+  const names = tune.parts.map(({ name }) => name).filter((name) => tune.form.includes(name));
+  const good = names.filter((name) => !ledger.flippedParts.includes(name));
+  const sentences = [
+    ...(good.length > 0 ? [`${list(good)} ${good.length === 1 ? 'comes' : 'come'} round.`] : []),
+    ...ledger.flippedParts.map((part) => {
+      const passes = ledger.passes.filter((pass) => pass.part === part);
+      const odd = passes.findIndex(({ entry }) => entry !== passes[0]!.entry);
+      return `${part} flips on its ${ordinal(passes[odd]!.pass)} time.`;
+    }),
+    ...(ledger.flippedParts.length === 0 ? ['The tune flips when begun again.'] : []),
+  ];
+  return sentences.join(' ');
+}
+
+function list(names: readonly string[]): string {
+  return names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
+}
+
+function ordinal(n: number): string {
+  const ending =
+    n % 10 === 1 && n !== 11 ? 'st' : n % 10 === 2 && n !== 12 ? 'nd' : n % 10 === 3 && n !== 13 ? 'rd' : 'th';
+  return `${n}${ending}`;
+}
+
+function placeOf({ unrolled }: TuneReport, index: number): string {
+  const { part, bar } = unrolled.notes[index]!;
+  return bar === 0 ? `pickup of ${part}` : `bar ${bar} of ${part}`;
+}
+
+function eventWords({ figures }: TuneReport, { kind, index }: { kind: string; index: number }): string {
+  const crossing = figures.arm.crossings[index];
+  if (kind === 'stroke' || !crossing) return 'a stroke';
+  if (crossing.inSlur) return crossing.skips > 0 ? 'slur over a skipped string' : 'crossing inside a slur';
+  return crossing.skips > 0 ? 'crossing over a skipped string' : 'crossing';
+}

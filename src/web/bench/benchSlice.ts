@@ -1,0 +1,173 @@
+import { type PayloadAction, createSelector, createSlice } from '@reduxjs/toolkit';
+import { reportTune } from '#core/report';
+import type { Tune } from '#core/tune';
+import type { TuneRecord } from '#contract/tunes';
+import type { Failure } from '../api/client';
+import { noteStates } from '../score/noteStates';
+
+/** How far back undo reaches. */
+const MOST_STEPS = 500;
+
+interface Step {
+  readonly tune: Tune;
+  /** What was done from here: `slur in bar 6`. */
+  readonly label: string;
+}
+
+export type SaveState =
+  | { readonly kind: 'kept'; readonly at: number }
+  | { readonly kind: 'unsaved' }
+  | { readonly kind: 'saving' }
+  | { readonly kind: 'failed'; readonly failure: Failure }
+  | { readonly kind: 'conflict'; readonly newer: TuneRecord };
+
+/** From the note where the selection began to the one it reached, in written order. */
+export interface Selection {
+  readonly anchor: string;
+  readonly focus: string;
+}
+
+export interface OpenTune {
+  readonly id: string;
+  /** The revision that edits are based on. */
+  readonly revision: number;
+  readonly tune: Tune;
+  readonly past: readonly Step[];
+  readonly future: readonly Step[];
+  readonly selection: Selection | null;
+  readonly passInView: Readonly<Record<string, number>>;
+  readonly save: SaveState;
+  /** What the last undo or redo did, to be said aloud. */
+  readonly said: string;
+}
+
+export interface BenchState {
+  readonly open: OpenTune | null;
+}
+
+const initialState: BenchState = { open: null };
+
+function withOpen(state: BenchState, change: (open: OpenTune) => Partial<OpenTune>): BenchState {
+  return state.open ? { open: { ...state.open, ...change(state.open) } } : state;
+}
+
+const benchSlice = createSlice({
+  name: 'bench',
+  initialState,
+  reducers: {
+    /** `unsaved`: edits of an earlier visit that the server does not have. */
+    tuneOpened: (
+      _state,
+      { payload: { record, unsaved, at } }: PayloadAction<{ record: TuneRecord; unsaved: Tune | null; at: number }>,
+    ): BenchState => ({
+      open: {
+        id: record.id,
+        revision: record.revision,
+        tune: unsaved ?? record.tune,
+        past: unsaved ? [{ tune: record.tune, label: 'edits of your last visit' }] : [],
+        future: [],
+        selection: null,
+        passInView: {},
+        save: unsaved ? { kind: 'unsaved' } : { kind: 'kept', at },
+        said: unsaved ? 'Edits of your last visit are back.' : '',
+      },
+    }),
+    tuneClosed: (): BenchState => initialState,
+    edited: (state, { payload: { tune, label } }: PayloadAction<{ tune: Tune; label: string }>): BenchState =>
+      withOpen(state, (open) => ({
+        tune,
+        past: [...open.past, { tune: open.tune, label }].slice(-MOST_STEPS),
+        future: [],
+        save: open.save.kind === 'conflict' ? open.save : { kind: 'unsaved' },
+        said: label,
+      })),
+    undone: (state): BenchState =>
+      withOpen(state, ({ past, future, tune, save }) => {
+        const step = past[past.length - 1];
+        if (!step) return {};
+        return {
+          tune: step.tune,
+          past: past.slice(0, -1),
+          future: [{ tune, label: step.label }, ...future],
+          save: save.kind === 'conflict' ? save : { kind: 'unsaved' },
+          said: `Undone: ${step.label}`,
+        };
+      }),
+    redone: (state): BenchState =>
+      withOpen(state, ({ past, future, tune, save }) => {
+        const step = future[0];
+        if (!step) return {};
+        return {
+          tune: step.tune,
+          past: [...past, { tune, label: step.label }],
+          future: future.slice(1),
+          save: save.kind === 'conflict' ? save : { kind: 'unsaved' },
+          said: `Done again: ${step.label}`,
+        };
+      }),
+    selected: (state, { payload }: PayloadAction<Selection | null>): BenchState =>
+      withOpen(state, () => ({ selection: payload })),
+    passShown: (state, { payload: { part, pass } }: PayloadAction<{ part: string; pass: number }>): BenchState =>
+      withOpen(state, ({ passInView }) => ({ passInView: { ...passInView, [part]: pass } })),
+    savingStarted: (state): BenchState => withOpen(state, () => ({ save: { kind: 'saving' } })),
+    /** The server has `tune`; later edits are still to be kept. */
+    saved: (
+      state,
+      { payload: { revision, tune, at } }: PayloadAction<{ revision: number; tune: Tune; at: number }>,
+    ): BenchState =>
+      withOpen(state, (open) => ({
+        revision,
+        save: open.tune === tune ? { kind: 'kept', at } : { kind: 'unsaved' },
+      })),
+    saveFailed: (state, { payload }: PayloadAction<Failure>): BenchState =>
+      withOpen(state, () => ({ save: { kind: 'failed', failure: payload } })),
+    conflictFound: (state, { payload }: PayloadAction<TuneRecord>): BenchState =>
+      withOpen(state, () => ({ save: { kind: 'conflict', newer: payload } })),
+    /** Mine goes on top of the newer version, or the newer one is taken and mine stays one undo away. */
+    conflictSettled: (
+      state,
+      { payload: { take, at } }: PayloadAction<{ take: 'mine' | 'newer'; at: number }>,
+    ): BenchState =>
+      withOpen(state, (open) => {
+        if (open.save.kind !== 'conflict') return {};
+        const { newer } = open.save;
+        if (take === 'mine') {
+          const past = [...open.past, { tune: newer.tune, label: 'keeping your version over the other' }];
+          return { revision: newer.revision, past, save: { kind: 'unsaved' } };
+        }
+        return {
+          revision: newer.revision,
+          tune: newer.tune,
+          past: [...open.past, { tune: open.tune, label: 'taking the other version' }],
+          future: [],
+          selection: null,
+          save: { kind: 'kept', at },
+        };
+      }),
+  },
+});
+
+export const {
+  tuneOpened,
+  tuneClosed,
+  edited,
+  undone,
+  redone,
+  selected,
+  passShown,
+  savingStarted,
+  saved,
+  saveFailed,
+  conflictFound,
+  conflictSettled,
+} = benchSlice.actions;
+export const benchReducer = benchSlice.reducer;
+
+type WithBench = { readonly bench: BenchState };
+export const selectOpen = (state: WithBench) => state.bench.open;
+const selectTune = (state: WithBench) => state.bench.open?.tune ?? null;
+const selectPassInView = (state: WithBench) => state.bench.open?.passInView ?? null;
+export const selectReport = createSelector([selectTune], (tune) => tune && reportTune(tune));
+export const selectNoteStates = createSelector([selectReport, selectPassInView], (report, inView) =>
+  report && inView ? noteStates(report, inView) : null,
+);

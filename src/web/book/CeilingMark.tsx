@@ -1,0 +1,36 @@
+import type { TuneSummary } from '#contract/tunes';
+
+const LOWEST = 30;
+const HIGHEST = 240;
+const WIDTH = 110;
+
+const place = (bpm: number) => ((Math.min(HIGHEST, Math.max(LOWEST, bpm)) - LOWEST) / (HIGHEST - LOWEST)) * WIDTH;
+
+/** The ceiling as a figure and against the dance's band: how far the line reaches, and where the dance needs it. */
+export function CeilingMark({ tune, beat }: { readonly tune: TuneSummary; readonly beat: string }) {
+  const { ceilingBpm, wishBpm, bandLow, bandHigh } = tune;
+  const stands = ceilingBpm === null || ceilingBpm >= wishBpm;
+  const figure = ceilingBpm === null ? 'any' : String(Math.floor(ceilingBpm));
+  return (
+    <span
+      className="flex items-center gap-3"
+      title={`stands to ${figure} ${beat} a minute; wished for ${Math.round(wishBpm)}; usual ${bandLow}–${bandHigh}`}
+    >
+      <span className={`w-8 text-right font-bold ${stands ? '' : 'text-madder'}`}>{figure}</span>
+      <svg width={WIDTH} height="16" viewBox={`0 0 ${WIDTH} 16`} aria-hidden className="max-md:hidden">
+        <rect x={place(bandLow)} y="1" width={place(bandHigh) - place(bandLow)} height="14" rx="2" fill="var(--band)" />
+        <rect
+          y="6.5"
+          width={place(ceilingBpm ?? HIGHEST)}
+          height="3"
+          rx="1.5"
+          fill={stands ? 'var(--lichen)' : 'var(--madder)'}
+        />
+        <path d={`M${place(wishBpm)} 2v12`} stroke="var(--ink)" strokeWidth="1.5" />
+      </svg>
+      <span className={`text-[13.5px] whitespace-nowrap ${stands ? 'text-muted' : 'text-madder'}`}>
+        {stands ? 'of' : 'short of'} {Math.round(wishBpm)}
+      </span>
+    </span>
+  );
+}

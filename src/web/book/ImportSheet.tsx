@@ -1,0 +1,229 @@
+import { useEffect, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { MOST_IMPORT_BYTES } from '#contract/tunes';
+import type { ImportMessage } from '#formats/text';
+import type { Failure } from '../api/client';
+import { failureWords } from '../api/messages';
+import { useAddTunesMutation } from '../api/tunesApi';
+import { Button } from '../ui/Button';
+import { Sheet } from '../ui/Sheet';
+import type { ImportOutcome, ImportedTune } from './importProtocol';
+import { type RunningImport, startImport } from './startImport';
+
+/** What is to be read: a dropped or chosen file, a pasted text, or nothing yet. */
+export type ImportInput =
+  { readonly kind: 'file'; readonly file: File } | { readonly kind: 'text'; readonly text: string } | null;
+
+type Stage =
+  | { readonly kind: 'input'; readonly problem: string | null }
+  | { readonly kind: 'reading'; readonly count: number }
+  | { readonly kind: 'read'; readonly outcome: ImportOutcome };
+
+interface ImportSheetProps {
+  readonly input: ImportInput;
+  readonly onClose: () => void;
+}
+
+/** Brings tunes in: paste or choose, see what was read bar by bar with every message, then keep. */
+export function ImportSheet({ input, onClose }: ImportSheetProps) {
+  const [text, setText] = useState(input?.kind === 'text' ? input.text : '');
+  const [fileName, setFileName] = useState<string | undefined>();
+  const [stage, setStage] = useState<Stage>({ kind: 'input', problem: null });
+  const running = useRef<RunningImport | null>(null);
+  const [addTunes, { isLoading, error }] = useAddTunesMutation();
+  const navigate = useNavigate();
+
+  const read = async (bytes: Uint8Array) => {
+    if (bytes.byteLength > MOST_IMPORT_BYTES) {
+      const size = (bytes.byteLength / 1024 / 1024).toFixed(1);
+      setStage({
+        kind: 'input',
+        problem: `This is too large: ${size} MB, and at most ${MOST_IMPORT_BYTES / 1024 / 1024} MB are read at once. Cut the file in two.`,
+      });
+      return;
+    }
+    setStage({ kind: 'reading', count: 0 });
+    const started = startImport(bytes, (count) => setStage({ kind: 'reading', count }));
+    running.current = started;
+    try {
+      const outcome = await started.outcome;
+      if (running.current === started) setStage({ kind: 'read', outcome });
+    } catch (failure) {
+      if (running.current === started) setStage({ kind: 'input', problem: (failure as Error).message });
+    }
+  };
+  const readFile = async (file: File) => {
+    setFileName(file.name);
+    // The size is known before a byte is read.
+    await read(
+      file.size > MOST_IMPORT_BYTES
+        ? new Uint8Array(file.size > 1e9 ? 1e9 : file.size)
+        : new Uint8Array(await file.arrayBuffer()),
+    );
+  };
+  const cancel = () => {
+    running.current?.cancel();
+    running.current = null;
+    setStage({ kind: 'input', problem: null });
+  };
+
+  useEffect(() => {
+    if (input?.kind === 'file') void readFile(input.file);
+    if (input?.kind === 'text') void read(new TextEncoder().encode(input.text));
+    return () => running.current?.cancel();
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, for what the sheet was opened with
+  }, []);
+
+  const keep = async (tunes: readonly ImportedTune[]) => {
+    const kept = await addTunes({
+      fileName,
+      tunes: tunes.map(({ tune, source }) => ({ tune: tune as never, source })),
+    });
+    if (!kept.data) return;
+    onClose();
+    if (kept.data.length === 1) void navigate(`/tunes/${kept.data[0]!.id}`);
+  };
+
+  return (
+    <Sheet
+      open
+      onOpenChange={onClose}
+      title="Bring tunes in"
+      description="ABC text or a Morrin plan: paste it, or choose a file."
+      wide
+    >
+      {stage.kind === 'input' && (
+        <div className="flex flex-col gap-3">
+          {stage.problem && (
+            <p role="alert" className="text-madder">
+              {stage.problem}
+            </p>
+          )}
+          <label className="flex flex-col gap-1">
+            <span className="font-bold">Text</span>
+            <textarea
+              data-autofocus
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+              rows={11}
+              spellCheck={false}
+              placeholder={'X:1\nT:Name of the tune\nR:reel\nM:4/4\nL:1/8\nK:D\n|: …'}
+              className="w-full rounded-md border border-soft bg-paper px-3 py-2 font-mono text-[14px]"
+            />
+          </label>
+          <div className="flex flex-wrap items-center justify-between gap-2">
+            <label className="flex items-center gap-2">
+              <span>or a file</span>
+              <input
+                type="file"
+                accept=".abc,.txt,.json,text/plain,text/vnd.abc"
+                onChange={(event) => {
+                  const file = event.target.files?.[0];
+                  if (file) void readFile(file);
+                }}
+              />
+            </label>
+            <Button
+              look="main"
+              disabled={text.trim() === ''}
+              onClick={() => {
+                setFileName(undefined);
+                void read(new TextEncoder().encode(text));
+              }}
+            >
+              Read it
+            </Button>
+          </div>
+        </div>
+      )}
+      {stage.kind === 'reading' && (
+        <div role="status" className="flex items-center justify-between gap-4 py-6">
+          <p>Reading … {stage.count > 0 && `${stage.count} tunes so far`}</p>
+          <Button onClick={cancel}>Cancel</Button>
+        </div>
+      )}
+      {stage.kind === 'read' && (
+        <Outcome
+          outcome={stage.outcome}
+          isKeeping={isLoading}
+          failure={(error as Failure | undefined) ?? null}
+          onBack={() => setStage({ kind: 'input', problem: null })}
+          onKeep={(tunes) => void keep(tunes)}
+        />
+      )}
+    </Sheet>
+  );
+}
+
+/** Tunes shown at once; more are kept all the same. */
+const MOST_SHOWN = 60;
+const MOST_MESSAGES = 30;
+
+function Outcome(props: {
+  readonly outcome: ImportOutcome;
+  readonly isKeeping: boolean;
+  readonly failure: Failure | null;
+  readonly onBack: () => void;
+  readonly onKeep: (tunes: readonly ImportedTune[]) => void;
+}) {
+  const { outcome, isKeeping, failure, onBack, onKeep } = props;
+  const { tunes, messages } = outcome;
+  const count = `${tunes.length} tune${tunes.length === 1 ? '' : 's'}`;
+  return (
+    <div className="flex flex-col gap-3">
+      <p className="font-serif text-[18px] font-bold" role="status">
+        {tunes.length === 0 ? 'Nothing could be read.' : `${count} read.`}
+      </p>
+      <Messages messages={messages} />
+      <ul className="flex flex-col gap-3">
+        {tunes.slice(0, MOST_SHOWN).map(({ title, bars, notes, messages: own }, i) => (
+          <li key={i} className="border-t border-line pt-2">
+            <p>
+              <b className="font-serif text-[17px]">{title}</b>{' '}
+              <span className="text-muted">
+                {bars} bars, {notes} notes
+              </span>
+            </p>
+            <Messages messages={own} />
+          </li>
+        ))}
+      </ul>
+      {tunes.length > MOST_SHOWN && <p className="text-muted">and {tunes.length - MOST_SHOWN} more tunes</p>}
+      {failure && (
+        <p role="alert" className="text-madder">
+          Not kept: {failureWords(failure)} What was read is still here; try again.
+        </p>
+      )}
+      <div className="sticky bottom-0 flex justify-end gap-2 bg-surface py-2">
+        <Button onClick={onBack}>Back to the text</Button>
+        <Button look="main" disabled={tunes.length === 0 || isKeeping} onClick={() => onKeep(tunes)}>
+          {isKeeping ? 'Keeping …' : tunes.length === 0 ? 'Keep' : `Keep ${count}`}
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+const TONES = { error: 'text-madder', warning: 'text-weld-ink', info: 'text-muted' } as const;
+const NAMES = { error: 'Problem', warning: 'Take care', info: 'Note' } as const;
+
+function Messages({ messages }: { readonly messages: readonly ImportMessage[] }) {
+  if (messages.length === 0) return null;
+  return (
+    <ul className="mt-1 text-[14px]">
+      {messages.slice(0, MOST_MESSAGES).map(({ line, column, severity, message }, i) => (
+        <li key={i} className="flex gap-2">
+          <span className="w-28 shrink-0 text-muted">
+            line {line}, col. {column}
+          </span>
+          <span>
+            <b className={TONES[severity]}>{NAMES[severity]}.</b> {message}
+          </span>
+        </li>
+      ))}
+      {messages.length > MOST_MESSAGES && (
+        <li className="text-muted">and {messages.length - MOST_MESSAGES} more messages</li>
+      )}
+    </ul>
+  );
+}

@@ -1,0 +1,286 @@
+import { type ReactNode, memo, useCallback, useMemo, useState } from 'react';
+import type { NoteEvent } from '#core/tune';
+import { bowSignPath } from '../ui/signs';
+import { STAFF_TOP } from './engrave';
+import type { LineGeometry, NoteBox } from './geometry';
+import { Lanes, type LaneSettings, lanesHeight } from './Lanes';
+import type { LineSpec } from './lines';
+import type { NoteState } from './noteStates';
+import { type LineSigns, layOutSigns } from './signs';
+import { StaffDrawing } from './StaffDrawing';
+
+export interface ScoreLineProps {
+  readonly line: LineSpec;
+  readonly lineKey: string;
+  readonly width: number;
+  readonly states: ReadonlyMap<string, NoteState>;
+  readonly lanes: LaneSettings;
+  /** Ids selected on this line, in order; null where none is. */
+  readonly selectedIds: readonly string[] | null;
+  readonly focusId: string | null;
+  /** The note that the tab key reaches on this line. */
+  readonly tabStopId: string | null;
+  readonly spoken: (note: NoteEvent, bar: number) => string;
+  readonly onPick: (id: string, extend: boolean) => void;
+  /** Facts and gestures of the selection, shown under its notes where its focus lies on this line. */
+  readonly card: ReactNode;
+}
+
+/** Room kept over the ink for signs that later edits may need, so that lines do not jump. */
+const SIGN_RESERVE = 32;
+const CARD_ROOM = 42;
+
+/** One line of the score: staff, signs and lanes on one x. */
+export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
+  const { line, lineKey, width, states, lanes, selectedIds, focusId, tabStopId, spoken, onPick, card } = props;
+  const [drawn, setDrawn] = useState<{ geometry: LineGeometry } | null>(null);
+  const onDrawn = useCallback((_id: string, geometry: LineGeometry) => setDrawn({ geometry }), []);
+  const geometry = drawn?.geometry ?? null;
+  const signs = useMemo(() => geometry && layOutSigns(line, geometry, states), [line, geometry, states]);
+  const frame = useMemo(() => geometry && frameOf(line, geometry), [line, geometry]);
+  const top = frame?.top ?? STAFF_TOP - 60;
+  const fingerY = lanes.fingers ? (frame?.fingerY ?? STAFF_TOP + 60) : (frame?.fingerY ?? STAFF_TOP + 60) - 14;
+  const lanesTop = fingerY - top + 8;
+  const lanesDeep = lanesHeight(lanes);
+  const height = lanesTop + lanesDeep;
+
+  return (
+    <div className="relative flow-root" style={{ minHeight: height + CARD_ROOM, width }} data-line={line.id}>
+      <div className="absolute left-0" style={{ top: -top }}>
+        <StaffDrawing line={line} lineKey={lineKey} width={width} onDrawn={onDrawn} />
+      </div>
+      {geometry && signs && (
+        <svg
+          width={width}
+          height={height}
+          viewBox={`0 ${top} ${width} ${height}`}
+          className="absolute top-0 left-0 overflow-visible"
+          data-layer="signs"
+        >
+          <LineHeading line={line} y={geometry.staffTop - 17} />
+          <Signs signs={signs} fingerY={fingerY} showFingers={lanes.fingers} />
+          <Lanes geometry={geometry} states={states} lanes={lanes} top={top + lanesTop} />
+          {selectedIds && <SelectionBox geometry={geometry} ids={selectedIds} top={top + 2} bottom={top + height} />}
+          <NoteTargets
+            line={line}
+            geometry={geometry}
+            top={top}
+            height={height}
+            selectedIds={selectedIds}
+            focusId={focusId}
+            tabStopId={tabStopId}
+            spoken={spoken}
+            onPick={onPick}
+          />
+        </svg>
+      )}
+      {geometry && card !== null && (
+        <CardPlace geometry={geometry} ids={selectedIds ?? []} top={height + 3}>
+          {card}
+        </CardPlace>
+      )}
+    </div>
+  );
+});
+
+/** Under the lanes at the selection, in the room kept for it; on narrow screens the line grows for it. */
+function CardPlace(props: {
+  readonly geometry: LineGeometry;
+  readonly ids: readonly string[];
+  readonly top: number;
+  readonly children: ReactNode;
+}) {
+  const { geometry, ids, top, children } = props;
+  const xs = geometry.notes.filter(({ id }) => ids.includes(id)).map(({ x }) => x);
+  const middle = xs.length > 0 ? (Math.min(...xs) + Math.max(...xs)) / 2 : 0;
+  // Shifted by the same share of its own width as its place has of the line's: it never leaves the line.
+  const share = (100 * middle) / geometry.width;
+  const isNarrow = geometry.width < NARROW;
+  return (
+    <div
+      data-card
+      className={`z-10 rounded-lg border border-woad bg-surface px-3 py-0.5 shadow-md ${isNarrow ? 'relative mb-2' : 'absolute w-max max-w-full'}`}
+      style={isNarrow ? { marginTop: top } : { top, left: middle, transform: `translateX(-${share}%)` }}
+    >
+      {children}
+    </div>
+  );
+}
+
+/** Lines narrower than this have no room for the card under a note. */
+const NARROW = 560;
+
+/** The line's upper and lower bounds, with room for whatever bowing comes to stand on its notes. */
+function frameOf(line: LineSpec, geometry: LineGeometry): { top: number; fingerY: number } {
+  const inkTop = Math.min(geometry.staffTop, ...geometry.obstacles.map(({ top }) => top));
+  const inkBottom = Math.max(geometry.staffBottom, ...geometry.obstacles.map(({ bottom }) => bottom));
+  const endings = line.bars.some(({ ending }) => ending) ? 20 : 0;
+  const chords = line.bars.some(({ events }) => events.some((event) => event.chord)) ? 14 : 0;
+  return { top: Math.min(inkTop, geometry.staffTop - 4) - SIGN_RESERVE - endings - chords, fingerY: inkBottom + 21 };
+}
+
+function LineHeading({ line, y }: { readonly line: LineSpec; readonly y: number }) {
+  const number = line.bars.find((bar) => bar.number > 0)?.number ?? 0;
+  return (
+    <g aria-hidden>
+      <text x={1} y={y} className="fill-walnut font-serif text-[17px] font-bold">
+        {line.part}
+      </text>
+      <text x={line.part.length * 11 + 4} y={y} className="fill-muted text-[12px]">
+        {number}
+      </text>
+    </g>
+  );
+}
+
+const Signs = memo(function Signs({
+  signs,
+  fingerY,
+  showFingers,
+}: {
+  readonly signs: LineSigns;
+  readonly fingerY: number;
+  readonly showFingers: boolean;
+}) {
+  const bows = signs.bows.map(({ x, y, down }) => bowSignPath(x, y, down)).join('');
+  const differing = signs.bows.filter(({ differs }) => differs);
+  return (
+    <g aria-hidden>
+      <path d={signs.curves} fill="var(--ink)" data-sign="curves" />
+      <path d={signs.hooks} stroke="var(--ink)" strokeWidth="1.4" fill="none" />
+      <path d={bows} fill="var(--ink)" data-sign="bows" />
+      {/* A sign that turns round on another pass wears a dot. */}
+      <path
+        d={differing.map(({ x, y }) => `M${x - 1.4} ${y - 13}a1.4 1.4 0 1 0 2.8 0a1.4 1.4 0 1 0-2.8 0Z`).join('')}
+        fill="var(--madder)"
+        data-sign="differing"
+      />
+      {signs.locks.map(({ id, x, y, broken }) => (
+        <path
+          key={id}
+          d={`M${x - 3.6} ${y}v-5h1.4v-1.6a2.2 2.2 0 0 1 4.4 0${broken ? 'l1.6-1.6' : 'v1.6'}h1.4v5Z`}
+          fill={broken ? 'none' : 'var(--walnut)'}
+          stroke={broken ? 'var(--madder)' : 'var(--walnut)'}
+          strokeWidth="1.1"
+        />
+      ))}
+      {signs.chords.map(({ x, y, text }) => (
+        <text key={x} x={x} y={y} className="fill-muted text-[12px]">
+          {text}
+        </text>
+      ))}
+      {signs.endings.map(({ label, path, x, y }) => (
+        <g key={path}>
+          <path d={path} fill="none" stroke="var(--ink)" strokeWidth="1.2" />
+          <text x={x} y={y} className="fill-ink text-[12px]">
+            {label}
+          </text>
+        </g>
+      ))}
+      {showFingers &&
+        signs.fingers.map(({ id, x, text }) => (
+          <text key={id} x={x} y={fingerY} textAnchor="middle" className="fill-ink text-[12.5px]">
+            {text}
+          </text>
+        ))}
+    </g>
+  );
+});
+
+function SelectionBox({
+  geometry,
+  ids,
+  top,
+  bottom,
+}: {
+  readonly geometry: LineGeometry;
+  readonly ids: readonly string[];
+  readonly top: number;
+  readonly bottom: number;
+}) {
+  const boxes = geometry.notes.filter(({ id }) => ids.includes(id));
+  const first = boxes[0];
+  const last = boxes[boxes.length - 1];
+  if (!first || !last) return null;
+  const left = first.headLeft - 5;
+  const width = last.headRight + 5 - left;
+  return (
+    <rect
+      x={left}
+      y={top}
+      width={width}
+      height={bottom - top}
+      rx={4}
+      fill="color-mix(in srgb, var(--woad) 9%, transparent)"
+      stroke="var(--woad)"
+      strokeWidth="1.4"
+      data-selection
+    />
+  );
+}
+
+/** Columns over the notes that can be clicked, reached and read. */
+function NoteTargets({
+  line,
+  geometry,
+  top,
+  height,
+  selectedIds,
+  focusId,
+  tabStopId,
+  spoken,
+  onPick,
+}: Pick<ScoreLineProps, 'line' | 'selectedIds' | 'focusId' | 'tabStopId' | 'spoken' | 'onPick'> & {
+  readonly geometry: LineGeometry;
+  readonly top: number;
+  readonly height: number;
+}) {
+  const events = useMemo(
+    () =>
+      new Map(line.bars.flatMap((bar) => bar.events.map((event) => [event.id, { event, bar: bar.number }] as const))),
+    [line],
+  );
+  const columns = useMemo(() => columnsOf(geometry.notes), [geometry]);
+  const selected = new Set(selectedIds);
+  const numbers = line.bars.map(({ number }) => number).filter((number) => number > 0);
+  return (
+    <g
+      role="listbox"
+      aria-multiselectable
+      aria-label={`Part ${line.part}, bars ${numbers[0] ?? 0} to ${numbers[numbers.length - 1] ?? 0}`}
+    >
+      {geometry.notes.map((box, i) => {
+        const found = events.get(box.id);
+        if (!found || found.event.kind !== 'note') return null;
+        const { left, right } = columns[i]!;
+        return (
+          <g
+            key={box.id}
+            role="option"
+            data-note={box.id}
+            data-x={box.x}
+            aria-label={spoken(found.event, found.bar)}
+            aria-selected={selected.has(box.id)}
+            tabIndex={box.id === tabStopId ? 0 : -1}
+            className="note-target cursor-pointer"
+            onPointerDown={(event) => {
+              if (event.button === 0) onPick(box.id, event.shiftKey);
+            }}
+            data-focus={box.id === focusId || undefined}
+          >
+            <rect x={left} y={top} width={right - left} height={height} fill="transparent" />
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+/** Each note's column reaches half way to its neighbours, and no farther than a hand's width. */
+function columnsOf(boxes: readonly NoteBox[]): { left: number; right: number }[] {
+  return boxes.map(({ x }, i) => {
+    const before = boxes[i - 1]?.x ?? -Infinity;
+    const after = boxes[i + 1]?.x ?? Infinity;
+    return { left: Math.max(x - 24, (before + x) / 2), right: Math.min(x + 24, (x + after) / 2) };
+  });
+}

@@ -1,0 +1,29 @@
+import { memo, useLayoutEffect, useRef } from 'react';
+import { engraveLine } from './engrave';
+import type { LineGeometry } from './geometry';
+import type { LineSpec } from './lines';
+
+interface StaffDrawingProps {
+  readonly line: LineSpec;
+  /** Stands for all that the drawing shows of the line: it is drawn anew only when this or the width changes. */
+  readonly lineKey: string;
+  readonly width: number;
+  readonly onDrawn: (lineId: string, geometry: LineGeometry) => void;
+}
+
+/** The engraved staff of one line. */
+export const StaffDrawing = memo(
+  function StaffDrawing({ line, lineKey, width, onDrawn }: StaffDrawingProps) {
+    const host = useRef<HTMLDivElement>(null);
+    useLayoutEffect(() => {
+      performance.mark('morrin:engrave:start');
+      const geometry = engraveLine(host.current!, line, width);
+      performance.measure('morrin:engrave', 'morrin:engrave:start');
+      onDrawn(line.id, geometry);
+      // eslint-disable-next-line react-hooks/exhaustive-deps -- the key stands for the line
+    }, [lineKey, width, onDrawn]);
+    return <div ref={host} className="engraving" aria-hidden />;
+  },
+  (before, after) =>
+    before.lineKey === after.lineKey && before.width === after.width && before.onDrawn === after.onDrawn,
+);

@@ -1,0 +1,44 @@
+/** Where a written note stands on its line, in CSS pixels from the line's left and top edge. */
+export interface NoteBox {
+  readonly id: string;
+  /** Middle of the notehead: the x that lanes and signs share. */
+  readonly x: number;
+  /** The melody's notehead, and the lowest of a chord. */
+  readonly headY: number;
+  readonly lowHeadY: number;
+  readonly headLeft: number;
+  readonly headRight: number;
+  readonly stemUp: boolean;
+  readonly hasStem: boolean;
+  readonly stemTipY: number;
+  readonly barIndex: number;
+  /** Sits between other notes of a beam or at its ends. */
+  readonly beamed: boolean;
+}
+
+/** Ink that signs must not touch. */
+export interface Obstacle {
+  readonly left: number;
+  readonly right: number;
+  readonly top: number;
+  readonly bottom: number;
+}
+
+export interface BarBox {
+  readonly id: string;
+  readonly x: number;
+  readonly endX: number;
+}
+
+/** A line as it was engraved. */
+export interface LineGeometry {
+  readonly width: number;
+  readonly staffTop: number;
+  readonly staffBottom: number;
+  readonly notes: readonly NoteBox[];
+  readonly rests: readonly { readonly id: string; readonly x: number }[];
+  readonly bars: readonly BarBox[];
+  readonly obstacles: readonly Obstacle[];
+  /** x of the first note or rest. */
+  readonly musicX: number;
+}

@@ -1,0 +1,166 @@
+import type { LineGeometry } from './geometry';
+import type { NoteState } from './noteStates';
+
+/** Heights of the lanes under a staff, from the top of the first one. */
+export const LANES = {
+  bow: { height: 54, gap: 6 },
+  arm: { height: 48, gap: 5 },
+  room: { height: 14, gap: 2 },
+} as const;
+export type LaneName = keyof typeof LANES;
+
+/** Hair shown in the bow lane: the working window takes the middle, what lies outside is drawn smaller. */
+export interface HairScale {
+  readonly hairCm: number;
+  readonly windowLowCm: number;
+  readonly windowHighCm: number;
+}
+
+const WINDOW_SHARE = 0.62;
+
+/** Height of a place on the hair, frog above, in a lane of a given height; clamped at frog and tip. */
+export function hairY(cm: number, { hairCm, windowLowCm, windowHighCm }: HairScale, height: number): number {
+  const edge = ((1 - WINDOW_SHARE) / 2) * height;
+  const at = Math.min(hairCm, Math.max(0, cm));
+  if (at < windowLowCm) return edge * (at / windowLowCm);
+  if (at > windowHighCm) return height - edge * ((hairCm - at) / (hairCm - windowHighCm));
+  return edge + ((at - windowLowCm) / (windowHighCm - windowLowCm)) * (height - 2 * edge);
+}
+
+export interface BowLane {
+  readonly strokes: string;
+  readonly outOfHair: string;
+  readonly downHeads: string;
+  readonly upHeads: string;
+  readonly ticks: string;
+}
+
+const HEAD_RADIUS = 3.4;
+
+/** The end of each note's stretch: the next note or rest on the line, else the line's edge. */
+export function noteEnds(geometry: LineGeometry): Map<string, number> {
+  const starts = [...geometry.notes, ...geometry.rests].sort((a, b) => a.x - b.x);
+  const ends = new Map<string, number>();
+  for (const [i, { id }] of starts.entries()) ends.set(id, starts[i + 1]?.x ?? geometry.width - 6);
+  return ends;
+}
+
+/** Strokes as lines from note to note, heads at their beginnings, ticks and gaps at notes that share one. */
+export function bowLane(geometry: LineGeometry, states: ReadonlyMap<string, NoteState>, scale: HairScale): BowLane {
+  const ends = noteEnds(geometry);
+  const { height } = LANES.bow;
+  let [strokes, outOfHair, downHeads, upHeads, ticks] = ['', '', '', '', ''];
+  for (const { id, x } of geometry.notes) {
+    const state = states.get(id);
+    if (!state) continue;
+    const end = ends.get(id)!;
+    // A tied head further along shows nothing of its own; its share belongs to the note it continues.
+    const span = tiedSpan(geometry, states, id, ends);
+    if (state.continues) continue;
+    const y = hairY(state.bowStartCm, scale, height);
+    const endY = hairY(state.bowEndCm, scale, height);
+    const isHooked = state.link === 'hook' && state.inStroke > 1;
+    const startX = isHooked ? x + 3 : x;
+    const stretch = `M${startX.toFixed(2)} ${y.toFixed(2)}L${(span ?? end).toFixed(2)} ${endY.toFixed(2)}`;
+    if (state.outOfHair) outOfHair += stretch;
+    else strokes += stretch;
+    if (state.inStroke > 1) {
+      if (!isHooked) ticks += `M${x.toFixed(2)} ${(y - 4).toFixed(2)}v8`;
+    } else {
+      const circle = `M${(x - HEAD_RADIUS).toFixed(2)} ${y.toFixed(2)}a${HEAD_RADIUS} ${HEAD_RADIUS} 0 1 0 ${2 * HEAD_RADIUS} 0a${HEAD_RADIUS} ${HEAD_RADIUS} 0 1 0 ${-2 * HEAD_RADIUS} 0Z`;
+      if (state.bow === 'down') downHeads += circle;
+      else upHeads += circle;
+    }
+  }
+  return { strokes, outOfHair, downHeads, upHeads, ticks };
+}
+
+/** Where a note's sound ends on this line when further heads are tied to it. */
+function tiedSpan(
+  geometry: LineGeometry,
+  states: ReadonlyMap<string, NoteState>,
+  id: string,
+  ends: ReadonlyMap<string, number>,
+): number | null {
+  const at = geometry.notes.findIndex((note) => note.id === id);
+  let end: number | null = null;
+  for (let i = at + 1; i < geometry.notes.length; i++) {
+    const next = states.get(geometry.notes[i]!.id);
+    if (!next?.continues || next.index !== states.get(id)?.index) break;
+    end = ends.get(next.id) ?? null;
+  }
+  return end;
+}
+
+export interface ArmLane {
+  readonly path: string;
+  readonly pairs: string;
+  readonly skips: readonly { readonly x: number; readonly y: number; readonly inSlur: boolean }[];
+}
+
+/** Height of an angle in the arm lane: the lowest string's band at the bottom. */
+export function angleY(angle: number, neighbourAngle: number, height: number): number {
+  return height / 2 - (angle / (4 * neighbourAngle)) * height;
+}
+
+/** The arm's path as level stretches joined at crossings; double stops thickened; skips marked on the band swept over. */
+export function armLane(
+  geometry: LineGeometry,
+  states: ReadonlyMap<string, NoteState>,
+  neighbourAngle: number,
+): ArmLane {
+  const ends = noteEnds(geometry);
+  const { height } = LANES.arm;
+  let path = '';
+  let pairs = '';
+  const skips: { x: number; y: number; inSlur: boolean }[] = [];
+  let before: { y: number } | null = null;
+  for (const { id, x } of geometry.notes) {
+    const state = states.get(id);
+    if (!state || state.angle === null) {
+      before = null;
+      continue;
+    }
+    const y = angleY(state.angle, neighbourAngle, height);
+    const end = ends.get(id)!;
+    const turn = Math.min(8, (end - x) * 0.4);
+    path += `${before ? 'L' : 'M'}${x.toFixed(2)} ${y.toFixed(2)}L${(end - turn).toFixed(2)} ${y.toFixed(2)}`;
+    if (state.isPair) pairs += `M${x.toFixed(2)} ${y.toFixed(2)}H${(end - turn).toFixed(2)}`;
+    if (state.skips > 0 && before && !state.continues)
+      skips.push({ x: x - 4, y: (before.y + y) / 2, inSlur: state.crossesInSlur });
+    before = { y };
+  }
+  return { path, pairs, skips };
+}
+
+export interface RoomLane {
+  readonly easy: string;
+  readonly tight: string;
+  readonly broken: string;
+}
+
+/** Headroom below this is tight. */
+const TIGHT = 1.15;
+
+/** Room to spare as bars: full height at twice the time needed or more, none where the time does not do. */
+export function roomLane(geometry: LineGeometry, states: ReadonlyMap<string, NoteState>): RoomLane {
+  const ends = noteEnds(geometry);
+  const { height } = LANES.room;
+  let [easy, tight, broken] = ['', '', ''];
+  for (const { id, x } of geometry.notes) {
+    const state = states.get(id);
+    if (!state || state.continues) continue;
+    const width = Math.max(3, ends.get(id)! - x - 2);
+    const room = state.headroom === null ? 1 : Math.min(1, Math.max(0, state.headroom - 1));
+    const barHeight = room * (height - 2);
+    const left = (x - 3).toFixed(2);
+    if (state.headroom !== null && state.headroom < 1)
+      broken += `M${left} ${height - 3}h${width.toFixed(2)}v3h${(-width).toFixed(2)}Z`;
+    else {
+      const bar = `M${left} ${height}v${(-Math.max(2, barHeight)).toFixed(2)}h${width.toFixed(2)}V${height}Z`;
+      if (state.headroom !== null && state.headroom < TIGHT) tight += bar;
+      else easy += bar;
+    }
+  }
+  return { easy, tight, broken };
+}

@@ -1,0 +1,172 @@
+import { compare } from '#core/base';
+import type { Key } from '#core/pitch';
+import {
+  type Bar,
+  type Meter,
+  type NoteEvent,
+  type RestEvent,
+  type Tune,
+  barLength,
+  barsOnPass,
+  writtenBars,
+} from '#core/tune';
+
+/** A bar as it stands on the page. */
+export interface LineBar {
+  readonly id: string;
+  /** As played within a pass; 0 is a pickup. */
+  readonly number: number;
+  readonly events: readonly (NoteEvent | RestEvent)[];
+  readonly meter: Meter;
+  readonly key: Key;
+  /** Changes to be shown at this bar. */
+  readonly showMeter: boolean;
+  readonly showKey: boolean;
+  readonly keyBefore: Key;
+  readonly beginsRepeat: boolean;
+  readonly endsRepeat: boolean;
+  readonly endsPart: boolean;
+  /** `1.` where an ending bracket opens, and whether it goes on from and to neighbour bars. */
+  readonly ending: { readonly label: string; readonly opens: boolean; readonly closes: boolean } | null;
+}
+
+/** One line of the score. */
+export interface LineSpec {
+  readonly id: string;
+  readonly part: string;
+  readonly bars: readonly LineBar[];
+  readonly opensPart: boolean;
+  readonly closesTune: boolean;
+  /** Bars that a full line of this part has: shorter lines are not stretched. */
+  readonly fullBars: number;
+}
+
+/** Lines of the score: each part begins one, and a lone bar left over joins the line before. */
+export function scoreLines(tune: Tune, barsPerLine: number): LineSpec[] {
+  const all = writtenBars(tune);
+  const lines: LineSpec[] = [];
+  let keyBefore = tune.key;
+  for (const [p, part] of tune.parts.entries()) {
+    const bars = all.get(part.name)!;
+    const plays = longestRun(tune.form, part.name);
+    const numbers = barNumbers(bars, tune.form.filter((name) => name === part.name).length);
+    const isOpening = p === 0;
+    const lineBars = bars.map((bar, i): LineBar => {
+      const shown = toLineBar(bars, i, plays, numbers.get(bar.event.id) ?? i + 1, keyBefore, isOpening && i === 0);
+      keyBefore = bar.key;
+      return shown;
+    });
+    for (const [k, chunk] of chunkBars(lineBars, barsPerLine).entries())
+      lines.push({
+        id: chunk[0]!.id,
+        part: part.name,
+        bars: chunk,
+        opensPart: k === 0,
+        closesTune: p === tune.parts.length - 1 && chunk[chunk.length - 1] === lineBars[lineBars.length - 1],
+        fullBars: Math.min(barsPerLine, lineBars.length),
+      });
+  }
+  return lines;
+}
+
+function longestRun(form: readonly string[], name: string): number {
+  let longest = 0;
+  let run = 0;
+  for (const part of form) {
+    run = part === name ? run + 1 : 0;
+    longest = Math.max(longest, run);
+  }
+  return longest;
+}
+
+function barNumbers(bars: readonly Bar[], passes: number): Map<string, number> {
+  const numbers = new Map<string, number>();
+  for (let pass = 1; pass <= Math.max(1, passes); pass++) {
+    const { played } = barsOnPass(bars, pass);
+    const first = played[0];
+    const hasPickup = first !== undefined && played.length > 1 && compare(first.duration, barLength(first.meter)) < 0;
+    for (const [i, bar] of played.entries())
+      if (!numbers.has(bar.event.id)) numbers.set(bar.event.id, hasPickup ? i : i + 1);
+  }
+  return numbers;
+}
+
+function toLineBar(
+  bars: readonly Bar[],
+  i: number,
+  plays: number,
+  number: number,
+  keyBefore: Key,
+  opensTune: boolean,
+): LineBar {
+  const { event, events, meter, key } = bars[i]!;
+  const before = bars[i - 1]?.event;
+  const after = bars[i + 1]?.event;
+  const isOnce = (bar: typeof before) => bar?.onPlays !== undefined && !bar.ending;
+  const sameEnding = (bar: typeof before) => bar?.ending === true && String(bar.onPlays) === String(event.onPlays);
+  const closes = event.ending === true && !sameEnding(after);
+  const isLastPlay = event.onPlays?.includes(plays) ?? false;
+  return {
+    id: event.id,
+    number,
+    events,
+    meter,
+    key,
+    showMeter: opensTune || event.meter !== undefined,
+    showKey: event.key !== undefined,
+    keyBefore,
+    beginsRepeat: plays > 1 && !isOnce(event) && (i === 0 || isOnce(before)),
+    endsRepeat: plays > 1 && (event.ending ? closes && !isLastPlay : !after),
+    endsPart: !after,
+    ending: event.ending ? { label: `${event.onPlays!.join(', ')}.`, opens: !sameEnding(before), closes } : null,
+  };
+}
+
+/** Chunks of full length; a pickup rides with the first bar, a lone last bar with the line before. */
+function chunkBars(bars: readonly LineBar[], size: number): LineBar[][] {
+  const chunks: LineBar[][] = [];
+  let chunk: LineBar[] = [];
+  let counted = 0;
+  for (const bar of bars) {
+    if (counted === size) {
+      chunks.push(chunk);
+      chunk = [];
+      counted = 0;
+    }
+    chunk.push(bar);
+    if (bar.number > 0) counted += 1;
+  }
+  const last = chunks[chunks.length - 1];
+  if (chunk.length === 1 && last && size > 1) last.push(...chunk);
+  else if (chunk.length > 0) chunks.push(chunk);
+  return chunks;
+}
+
+/** Everything about a line that its engraving shows; two lines with one key look the same. */
+export function engravingKey(line: LineSpec): string {
+  return line.bars
+    .map((bar) => {
+      const events = bar.events.map((event) => {
+        const length = `${event.duration.n}/${event.duration.d}${event.tuplet ? `t${event.tuplet.notes}:${event.tuplet.inTimeOf}${event.tuplet.first ?? ''}` : ''}`;
+        if (event.kind === 'rest') return `${event.id} r${length}`;
+        const pitches = [event.pitch, ...(event.stops ?? []), ...(event.graceNotes ?? [])];
+        const heads = pitches.map(({ letter, alter, octave }) => `${letter}${alter}${octave}`).join('.');
+        return `${event.id} ${heads} ${event.stops?.length ?? 0} ${length}${event.tie ? '-' : ''}${event.marks?.join('') ?? ''}`;
+      });
+      const { id, number, beginsRepeat, endsRepeat, endsPart, ending, showKey, showMeter, meter, key } = bar;
+      return JSON.stringify([
+        id,
+        number,
+        beginsRepeat,
+        endsRepeat,
+        endsPart,
+        ending,
+        showKey,
+        showMeter,
+        meter,
+        key,
+        events,
+      ]);
+    })
+    .join('\n');
+}

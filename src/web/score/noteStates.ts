@@ -1,0 +1,87 @@
+import type { TuneReport } from '#core/report';
+import type { Direction, Link, Place } from '#core/tune';
+
+/** What the lanes and signs show of a written note, on the pass in view. */
+export interface NoteState {
+  readonly id: string;
+  /** Index of the played note. */
+  readonly index: number;
+  readonly passIndex: number;
+  /** Tied into the note before: shown, but part of it. */
+  readonly continues: boolean;
+  readonly link: Link;
+  readonly bow: Direction;
+  readonly inStroke: number;
+  readonly strokeNotes: number;
+  readonly place: Place;
+  readonly finger: number | null;
+  readonly reachable: boolean;
+  readonly bowStartCm: number;
+  readonly bowEndCm: number;
+  readonly outOfHair: boolean;
+  readonly angle: number | null;
+  readonly isPair: boolean;
+  /** Strings swept over on the way to this note, and whether inside a slur. */
+  readonly skips: number;
+  readonly crossesInSlur: boolean;
+  readonly headroom: number | null;
+  readonly lock: Direction | null;
+  readonly lockBroken: boolean;
+  /** Met in another direction on another pass. */
+  readonly differs: boolean;
+  /** Rest between this note's end and the next note's onset. */
+  readonly restAfter: boolean;
+}
+
+/** Pass in view by part; parts left out show their first. */
+export type PassesInView = Readonly<Record<string, number>>;
+
+/**
+ * States of all written notes: each as played on its part's pass in view or, where that pass leaves it out, on the
+ * first pass that plays it. Notes never played are left out.
+ */
+export function noteStates(report: TuneReport, inView: PassesInView): Map<string, NoteState> {
+  const { unrolled, figures, fingers, settings } = report;
+  const { bowed, travel, arm, check, ledger } = figures;
+  const differing = new Set(ledger.differs.map(({ id }) => id));
+  const strokeNotes = new Map<number, number>();
+  for (const { stroke } of bowed) strokeNotes.set(stroke, (strokeNotes.get(stroke) ?? 0) + 1);
+  const states = new Map<string, NoteState>();
+  const { hairCm } = settings.instrument;
+  for (const played of unrolled.notes) {
+    const { index, note, part, pass } = played;
+    const wanted = (inView[part] ?? 1) === pass;
+    if (states.has(note.id) && !wanted) continue;
+    const { link, bow, stroke, inStroke } = bowed[index]!;
+    const fingering = fingers.get(note.id)!;
+    const crossing = arm.crossings[index];
+    const { bowStartCm, bowEndCm } = travel[index]!;
+    const state: NoteState = {
+      id: note.id,
+      index,
+      passIndex: played.passIndex,
+      continues: false,
+      link,
+      bow,
+      inStroke,
+      strokeNotes: strokeNotes.get(stroke)!,
+      place: fingering.place,
+      finger: fingering.finger,
+      reachable: fingering.reachable,
+      bowStartCm,
+      bowEndCm,
+      outOfHair: Math.min(bowStartCm, bowEndCm) < -1e-9 || Math.max(bowStartCm, bowEndCm) > hairCm + 1e-9,
+      angle: arm.angles[index] ?? null,
+      isPair: arm.planes[index]?.length === 2,
+      skips: crossing?.skips ?? 0,
+      crossesInSlur: crossing?.inSlur ?? false,
+      headroom: check.headroom[index] ?? null,
+      lock: note.lock ?? null,
+      lockBroken: note.lock !== undefined && note.lock !== bow,
+      differs: differing.has(note.id),
+      restAfter: (unrolled.notes[index + 1]?.restBefore.n ?? 0) > 0,
+    };
+    for (const [k, id] of played.ids.entries()) states.set(id, k === 0 ? state : { ...state, id, continues: true });
+  }
+  return states;
+}

@@ -1,0 +1,65 @@
+import { type Key, type Pitch, pitchName } from '#core/pitch';
+import type { NoteEvent } from '#core/tune';
+import type { NoteState } from './noteStates';
+
+const FINGERS = ['open', 'first finger', 'second finger', 'third finger', 'fourth finger'];
+const ACCIDENTALS: Record<number, string> = {
+  [-2]: ' double flat',
+  [-1]: ' flat',
+  0: '',
+  1: ' sharp',
+  2: ' double sharp',
+};
+
+/** `F sharp`, as it is said. */
+export function spokenPitch({ letter, alter }: Pitch): string {
+  return `${letter}${ACCIDENTALS[alter] ?? ''}`;
+}
+
+/** `Bar 3, beat 2: E, D string, first finger, up-bow, slurred with the next`. */
+export function spokenNote(
+  note: NoteEvent,
+  state: NoteState | undefined,
+  place: { readonly bar: number; readonly beat: number },
+  joinsNext: boolean,
+): string {
+  const where = `${place.bar === 0 ? 'Pickup' : `Bar ${place.bar}`}, beat ${Number(place.beat.toFixed(2))}`;
+  const pitches = [note.pitch, ...(note.stops ?? [])].map(spokenPitch).join(' with ');
+  if (!state) return `${where}: ${pitches}, not played in this form`;
+  const hand =
+    state.reachable && state.finger !== null ? `${state.place} string, ${FINGERS[state.finger]}` : 'out of reach';
+  if (state.continues) return `${where}: ${pitches}, tied`;
+  const link = linkWords(state);
+  return [
+    `${where}: ${pitches}`,
+    hand,
+    `${state.bow}-bow`,
+    ...(link ? [link] : []),
+    ...(joinsNext ? ['slurred with the next'] : []),
+    ...(state.lock ? [state.lockBroken ? `locked ${state.lock}, which it is not` : 'locked'] : []),
+    ...(state.differs ? ['other direction on another pass'] : []),
+  ].join(', ');
+}
+
+function linkWords({ link }: NoteState): string | null {
+  if (link === 'slur') return 'slurred to the one before';
+  if (link === 'hook') return 'hooked';
+  if (link === 'retake') return 'retaken';
+  return null;
+}
+
+/** `A:1`, the call of a note: place and finger; `-` and `+` where the finger is lowered or raised is left to the letter. */
+export function callOf(state: NoteState): string {
+  return state.finger === null ? '–' : `${state.place}:${state.finger}`;
+}
+
+/** `F#5` with proper signs. */
+export function writtenPitch(pitch: Pitch): string {
+  return pitchName(pitch).replace('##', '𝄪').replace('#', '♯').replace('bb', '𝄫').replace('b', '♭');
+}
+
+/** `D major`, `B♭ major`. */
+export function writtenKey(key: Key): string {
+  const sign = key.alter === 1 ? '♯' : key.alter === -1 ? '♭' : '';
+  return `${key.letter}${sign} ${key.mode}`;
+}

@@ -1,0 +1,280 @@
+import type { LineGeometry, NoteBox } from './geometry';
+import type { LineSpec } from './lines';
+import type { NoteState } from './noteStates';
+import { Skyline } from './skyline';
+
+/** Signs of our own over the engraving: bow signs, slurs, ties, fingers, endings. All places in the line's pixels. */
+export interface LineSigns {
+  /** Closed shapes of slurs and ties, as one path. */
+  readonly curves: string;
+  /** Short strokes under a slur that mark a hook's stop. */
+  readonly hooks: string;
+  readonly bows: readonly {
+    readonly id: string;
+    readonly x: number;
+    readonly y: number;
+    readonly down: boolean;
+    readonly differs: boolean;
+  }[];
+  readonly locks: readonly { readonly id: string; readonly x: number; readonly y: number; readonly broken: boolean }[];
+  readonly fingers: readonly {
+    readonly id: string;
+    readonly x: number;
+    readonly text: string;
+    readonly faint: boolean;
+  }[];
+  readonly fingerY: number;
+  readonly endings: readonly {
+    readonly label: string;
+    readonly path: string;
+    readonly x: number;
+    readonly y: number;
+  }[];
+  readonly chords: readonly { readonly x: number; readonly y: number; readonly text: string }[];
+  /** Highest and lowest ink with all signs. */
+  readonly top: number;
+  readonly bottom: number;
+}
+
+const BOW_SIGN = { width: 10, height: 11, gap: 4 };
+const HEAD_GAP = 8;
+const ENDING_HEIGHT = 14;
+const FINGER_ROW = 17;
+/** Most that a slur may bulge before it is let touch what is in its way. */
+const MOST_BULGE = 46;
+
+interface Curve {
+  readonly from: { x: number; y: number };
+  readonly to: { x: number; y: number };
+  readonly above: boolean;
+  readonly bulge: number;
+}
+
+/**
+ * Lays signs on an engraved line in one order: curves first, then bow signs above them, then endings above those;
+ * fingers stand in a row below everything. Each looks up the outline so far, so that nothing touches.
+ * Time O(notes + width).
+ */
+export function layOutSigns(line: LineSpec, geometry: LineGeometry, states: ReadonlyMap<string, NoteState>): LineSigns {
+  const skyline = new Skyline(geometry.width, geometry.staffTop, geometry.staffBottom);
+  for (const obstacle of geometry.obstacles) skyline.add(obstacle);
+  const boxes = geometry.notes;
+  const events = new Map(line.bars.flatMap((bar) => bar.events.map((event) => [event.id, event] as const)));
+  const { curves, hookXs } = curvesOf(boxes, states, events, geometry);
+  const paths: string[] = [];
+  let hooks = '';
+  for (const curve of curves) {
+    const cleared = clear(curve, skyline);
+    paths.push(curvePath(cleared));
+    for (const x of hookXs.get(curve) ?? []) {
+      const y = curveY(cleared, x) + (cleared.above ? -5 : 5);
+      hooks += `M${x - 3} ${y}h6`;
+    }
+    addCurve(cleared, skyline);
+  }
+
+  const bows: LineSigns['bows'][number][] = [];
+  const locks: LineSigns['locks'][number][] = [];
+  const chords: LineSigns['chords'][number][] = [];
+  for (const box of boxes) {
+    const state = states.get(box.id);
+    if (!state || state.continues) continue;
+    const half = BOW_SIGN.width / 2 + 1;
+    if (state.inStroke === 1) {
+      const y = Math.min(skyline.top(box.x - half, box.x + half), geometry.staffTop - 2) - BOW_SIGN.gap;
+      bows.push({ id: box.id, x: box.x, y, down: state.bow === 'down', differs: state.differs });
+      skyline.add({ left: box.x - half, right: box.x + half, top: y - BOW_SIGN.height, bottom: y });
+    }
+    if (state.lock) {
+      const y = Math.min(skyline.top(box.x - half, box.x + half), geometry.staffTop - 2) - 3;
+      locks.push({ id: box.id, x: box.x, y, broken: state.lockBroken });
+      skyline.add({ left: box.x - half, right: box.x + half, top: y - 11, bottom: y });
+    }
+  }
+  for (const box of boxes) {
+    const event = events.get(box.id);
+    if (!event?.chord) continue;
+    const right = box.headLeft + 8 * event.chord.length;
+    const y = Math.min(skyline.top(box.headLeft - 2, right), geometry.staffTop - 2) - 4;
+    chords.push({ x: box.headLeft, y, text: event.chord });
+    skyline.add({ left: box.headLeft - 2, right, top: y - 12, bottom: y });
+  }
+
+  const endings = endingSigns(line, geometry, skyline);
+  const fingerY = skyline.bottom(0, geometry.width) + FINGER_ROW;
+  const fingers = boxes.flatMap((box) => {
+    const state = states.get(box.id);
+    if (!state || state.continues) return [];
+    const text = state.finger === null ? '×' : String(state.finger);
+    return [{ id: box.id, x: box.x, text, faint: false }];
+  });
+  return {
+    curves: paths.join(''),
+    hooks,
+    bows,
+    locks,
+    fingers,
+    fingerY,
+    endings,
+    chords,
+    top: skyline.top(0, geometry.width),
+    bottom: fingerY,
+  };
+}
+
+/** Strokes with several notes get a slur; ties join equal heads. A stroke cut by the line end runs to its edge. */
+function curvesOf(
+  boxes: readonly NoteBox[],
+  states: ReadonlyMap<string, NoteState>,
+  events: ReadonlyMap<string, { readonly kind: string; readonly tie?: true }>,
+  geometry: LineGeometry,
+): { curves: Curve[]; hookXs: Map<Curve, number[]> } {
+  const curves: Curve[] = [];
+  const hookXs = new Map<Curve, number[]>();
+  let group: NoteBox[] = [];
+  let fromBefore = false;
+  const close = (toAfter: boolean) => {
+    if (group.length > 1 || (group.length === 1 && (fromBefore || toAfter))) {
+      const curve = slurCurve(group, fromBefore, toAfter, geometry);
+      curves.push(curve);
+      const xs = group
+        .filter(({ id }, i) => (i > 0 || fromBefore) && states.get(id)?.link === 'hook')
+        .map(({ x }) => x);
+      hookXs.set(curve, xs);
+    }
+    group = [];
+    fromBefore = false;
+  };
+  for (const [i, box] of boxes.entries()) {
+    const event = events.get(box.id);
+    if (event?.tie) {
+      const next = boxes[i + 1];
+      curves.push(tieCurve(box, next ? next.headLeft : geometry.width - 4));
+    }
+    const state = states.get(box.id);
+    if (!state || state.continues) {
+      if (state && group.length > 0) group.push(box);
+      continue;
+    }
+    const follows = group.length > 0 && states.get(group[0]!.id)?.passIndex === state.passIndex;
+    const joins = state.inStroke > 1 && (group.length === 0 ? i === 0 : follows);
+    if (!joins) {
+      close(false);
+      group = [box];
+    } else {
+      if (group.length === 0) fromBefore = true;
+      group.push(box);
+    }
+  }
+  const lastState = group.length > 0 ? states.get(group[group.length - 1]!.id) : undefined;
+  const goesOn =
+    lastState !== undefined &&
+    lastState.inStroke < lastState.strokeNotes &&
+    boxes[boxes.length - 1] === group[group.length - 1];
+  close(goesOn && !lastState.continues);
+  return { curves, hookXs };
+}
+
+function slurCurve(group: readonly NoteBox[], fromBefore: boolean, toAfter: boolean, geometry: LineGeometry): Curve {
+  const above = !group.every(({ stemUp }) => stemUp);
+  const endY = (box: NoteBox) => {
+    if (!above) return box.lowHeadY + HEAD_GAP;
+    return box.stemUp ? box.stemTipY - 4 : box.headY - HEAD_GAP;
+  };
+  const first = group[0]!;
+  const last = group[group.length - 1]!;
+  const from = fromBefore
+    ? { x: Math.max(geometry.musicX - 16, first.x - 22), y: endY(first) }
+    : { x: above && first.stemUp ? first.headRight : first.x, y: endY(first) };
+  const to = toAfter
+    ? { x: Math.min(geometry.width - 2, last.x + 26), y: endY(last) }
+    : { x: above && last.stemUp ? last.headRight : last.x, y: endY(last) };
+  const span = to.x - from.x;
+  return { from, to, above, bulge: Math.min(14, 5 + span / 14) };
+}
+
+function tieCurve(box: NoteBox, toX: number): Curve {
+  const above = !box.stemUp;
+  const y = above ? box.headY - 6 : box.lowHeadY + 6;
+  return { from: { x: box.headRight - 2, y }, to: { x: toX + 1, y }, above, bulge: 6 };
+}
+
+/** Height of a curve at x: a cubic whose inner points lie at a quarter and three quarters of its span. */
+function curveY({ from, to, above, bulge }: Curve, x: number): number {
+  const t = (x - from.x) / Math.max(1, to.x - from.x);
+  const base = from.y + (to.y - from.y) * t;
+  return base + (above ? -1 : 1) * bulge * (4 / 3) * 3 * t * (1 - t) * 0.75;
+}
+
+/** Raises a curve until it clears the ink between its ends. */
+function clear(curve: Curve, skyline: Skyline): Curve {
+  let { bulge, from, to } = curve;
+  for (;;) {
+    let depth = 0;
+    for (let x = from.x + 7; x <= to.x - 7; x += 2) {
+      const y = curveY({ ...curve, bulge, from, to }, x);
+      const ink = curve.above ? skyline.top(x - 1, x + 1) - 3 : skyline.bottom(x - 1, x + 1) + 3;
+      // Inside the staff there is only ink of notes to clear, not the staff itself.
+      const isStaff = curve.above ? ink >= curve.from.y + 40 : ink <= curve.from.y - 40;
+      if (!isStaff) depth = Math.max(depth, curve.above ? y - ink : ink - y);
+    }
+    if (depth <= 0 || bulge >= MOST_BULGE) return { ...curve, bulge, from, to };
+    // The ends move along so that a steep curve does not become a hairpin.
+    bulge += Math.max(1.5, depth * 0.5);
+    const shift = Math.min(depth, 2) * (curve.above ? -0.5 : 0.5);
+    from = { ...from, y: from.y + shift };
+    to = { ...to, y: to.y + shift };
+  }
+}
+
+function curvePath({ from, to, above, bulge }: Curve): string {
+  const sign = above ? -1 : 1;
+  const span = to.x - from.x;
+  const thickness = span > 24 ? 2.2 : 1.6;
+  const [ax, bx] = [from.x + span * 0.25, from.x + span * 0.75];
+  const lean = (x: number) => from.y + ((to.y - from.y) * (x - from.x)) / Math.max(1, span);
+  const outer = (x: number) => (lean(x) + sign * bulge * (4 / 3)).toFixed(2);
+  const inner = (x: number) => (lean(x) + sign * (bulge * (4 / 3) - thickness)).toFixed(2);
+  const p = (value: number) => value.toFixed(2);
+  return `M${p(from.x)} ${p(from.y)}C${p(ax)} ${outer(ax)} ${p(bx)} ${outer(bx)} ${p(to.x)} ${p(to.y)}C${p(bx)} ${inner(bx)} ${p(ax)} ${inner(ax)} ${p(from.x)} ${p(from.y)}Z`;
+}
+
+function addCurve(curve: Curve, skyline: Skyline): void {
+  for (let x = curve.from.x; x <= curve.to.x; x += 2) {
+    const y = curveY(curve, x);
+    skyline.add({ left: x, right: x + 2, top: y - 1.5, bottom: y + 1.5 });
+  }
+}
+
+/** Brackets over bars of an ending; neighbours on a line stand at one height. */
+function endingSigns(line: LineSpec, geometry: LineGeometry, skyline: Skyline): LineSigns['endings'] {
+  const spans: { label: string; left: number; right: number; opens: boolean; closes: boolean }[] = [];
+  for (const [i, { ending }] of line.bars.entries()) {
+    if (!ending) continue;
+    const { x, endX } = geometry.bars[i]!;
+    const left = i === 0 ? Math.max(x, geometry.musicX - 14) : x;
+    const open = spans[spans.length - 1];
+    if (open && !ending.opens && i > 0) {
+      open.right = endX;
+      open.closes = ending.closes;
+    } else {
+      spans.push({
+        label: ending.opens ? ending.label : '',
+        left,
+        right: endX,
+        opens: ending.opens,
+        closes: ending.closes,
+      });
+    }
+  }
+  if (spans.length === 0) return [];
+  const y =
+    Math.min(...spans.map(({ left, right }) => skyline.top(left, right)), geometry.staffTop - 10) - 5 - ENDING_HEIGHT;
+  for (const { left, right } of spans) skyline.add({ left, right, top: y - 1, bottom: y + ENDING_HEIGHT });
+  return spans.map(({ label, left, right, opens, closes }) => ({
+    label,
+    x: left + 6,
+    y: y + 12,
+    path: `M${left + 2} ${opens ? y + ENDING_HEIGHT : y}V${y}H${right - 3}${closes ? `V${y + ENDING_HEIGHT}` : ''}`,
+  }));
+}

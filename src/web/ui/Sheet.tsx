@@ -1,0 +1,59 @@
+import { X } from 'lucide-react';
+import { Dialog } from 'radix-ui';
+import type { ReactNode } from 'react';
+import { SignButton } from './Button';
+
+export interface SheetProps {
+  readonly open: boolean;
+  readonly onOpenChange: (open: boolean) => void;
+  readonly title: string;
+  readonly description?: string;
+  readonly children: ReactNode;
+  /** For questions that must be answered: no closing by Escape or a click beside it. */
+  readonly mustAnswer?: boolean;
+  readonly wide?: boolean;
+}
+
+/** A sheet of paper laid over the page. */
+export function Sheet({ open, onOpenChange, title, description, children, mustAnswer, wide }: SheetProps) {
+  const refuse = (event: Event) => {
+    if (mustAnswer) event.preventDefault();
+  };
+  return (
+    <Dialog.Root open={open} onOpenChange={onOpenChange}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
+        <Dialog.Content
+          onOpenAutoFocus={(event) => {
+            const wanted = (event.currentTarget as Element).querySelector<HTMLElement>('[data-autofocus]');
+            if (!wanted) return;
+            event.preventDefault();
+            wanted.focus();
+          }}
+          onEscapeKeyDown={refuse}
+          onPointerDownOutside={refuse}
+          {...(description === undefined ? { 'aria-describedby': undefined } : {})}
+          className={`fixed top-1/2 left-1/2 z-50 flex max-h-[92dvh] -translate-x-1/2 -translate-y-1/2 flex-col rounded-lg border border-line bg-surface text-ink shadow-2xl`}
+          style={{ width: `min(94vw, ${wide ? '56rem' : '36rem'})` }}
+        >
+          <header className="flex items-start justify-between gap-4 border-b border-line px-5 pt-4 pb-3">
+            <div>
+              <Dialog.Title className="text-xl">{title}</Dialog.Title>
+              {description !== undefined && (
+                <Dialog.Description className="text-muted">{description}</Dialog.Description>
+              )}
+            </div>
+            {!mustAnswer && (
+              <Dialog.Close asChild>
+                <SignButton label="Close">
+                  <X size={18} aria-hidden />
+                </SignButton>
+              </Dialog.Close>
+            )}
+          </header>
+          <div className="min-h-0 overflow-y-auto px-5 py-4">{children}</div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

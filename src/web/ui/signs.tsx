@@ -1,0 +1,84 @@
+import type { Direction } from '#core/tune';
+
+/** The name sign: two strokes down and up, begun on a filled head and ended on an open one. */
+export function NameSign({ size = 34 }: { readonly size?: number }) {
+  return (
+    <svg width={size} height={size} viewBox="0 0 32 32" aria-hidden>
+      <path
+        d="M6 24 11.5 8 16 19 20.5 8 26 24"
+        fill="none"
+        stroke="var(--walnut)"
+        strokeWidth="2.4"
+        strokeLinejoin="round"
+        strokeLinecap="round"
+      />
+      <circle cx="6" cy="24" r="2.5" fill="var(--woad)" />
+      <circle cx="26" cy="24" r="2.5" fill="var(--paper)" stroke="var(--woad)" strokeWidth="1.7" />
+    </svg>
+  );
+}
+
+/** Outline of a bow sign whose foot stands on (x, y): down-bow an open frame, up-bow a wedge. */
+export function bowSignPath(x: number, y: number, down: boolean): string {
+  if (down) return `M${x - 4} ${y}V${y - 9}H${x + 4}V${y}H${x + 3}V${y - 5.4}H${x - 3}V${y}Z`;
+  return `M${x - 3.8} ${y - 10}h1.2L${x} ${y - 2.4}L${x + 2.6} ${y - 10}h1.2L${x + 0.5} ${y}h-1Z`;
+}
+
+export function BowSign({ direction }: { readonly direction: Direction }) {
+  return (
+    <svg width="12" height="13" viewBox="0 0 12 13" aria-hidden className="inline-block align-[-1px]">
+      <path d={bowSignPath(6, 12, direction === 'down')} fill="currentColor" />
+    </svg>
+  );
+}
+
+/** The four gestures as the bow lane draws them. */
+export function GestureSign({ gesture }: { readonly gesture: 'slur' | 'change' | 'hook' | 'retake' }) {
+  const paths = {
+    slur: 'M3 4 31 13M17 5.5v6',
+    change: 'M3 4 17 13 31 4',
+    hook: 'M3 4 14 7.5M20 9.5 31 13',
+    retake: 'M3 4 15 13M19 4 31 13',
+  };
+  return (
+    <svg width="34" height="17" viewBox="0 0 34 17" aria-hidden>
+      <path d={paths[gesture]} fill="none" stroke="currentColor" strokeWidth="1.8" strokeLinecap="round" />
+    </svg>
+  );
+}
+
+/** Slots of a pattern as strokes falling and rising, ticks where notes share one. */
+export function PatternSign({ slots, width = 96 }: { readonly slots: readonly number[]; readonly width?: number }) {
+  const cycles = slots.length % 2 === 0 ? [...slots] : [...slots, ...slots];
+  const units = cycles.reduce((sum, slot) => sum + slot, 0);
+  const unit = (width - 8) / units;
+  let x = 4;
+  let strokes = '';
+  let ticks = '';
+  let down = '';
+  let up = '';
+  for (const [i, slot] of cycles.entries()) {
+    const isDown = i % 2 === 0;
+    const rise = Math.min(12, 4 + 2.6 * slot);
+    const y = isDown ? 11 - rise / 2 : 11 + rise / 2;
+    const toY = isDown ? 11 + rise / 2 : 11 - rise / 2;
+    const length = slot * unit - 3;
+    strokes += `M${x} ${y}L${x + length} ${toY}`;
+    for (let k = 1; k < slot; k++) {
+      const tickX = x + (length * k) / slot;
+      const tickY = y + ((toY - y) * k) / slot;
+      ticks += `M${tickX} ${tickY - 3}v6`;
+    }
+    const head = `M${x - 2.2} ${y}a2.2 2.2 0 1 0 4.4 0a2.2 2.2 0 1 0-4.4 0Z`;
+    if (isDown) down += head;
+    else up += head;
+    x += slot * unit;
+  }
+  return (
+    <svg width={width} height="22" viewBox={`0 0 ${width} 22`} aria-hidden>
+      <path d={strokes + ticks} fill="none" stroke="currentColor" strokeWidth="1.5" strokeLinecap="round" />
+      <path d={down} fill="currentColor" />
+      <path d={up} fill="var(--surface)" stroke="currentColor" strokeWidth="1.3" />
+    </svg>
+  );
+}
