@@ -16,17 +16,36 @@ import { type Pattern, slotAt } from './patterns';
 const EIGHTH = fraction(1, 8);
 const SIXTEENTH = fraction(1, 16);
 
-/** The grid unit of a tune: the commoner of eighth and sixteenth among its written notes, the eighth on a tie. */
+/**
+ * The grid unit of a tune: the commoner of eighth and sixteenth among its written notes, the eighth on a tie.
+ * A dotted or snapped pair counts as the two even notes that it stands for.
+ */
 export function gridUnit(tune: Tune): Fraction {
   let eighths = 0;
   let sixteenths = 0;
-  for (const part of tune.parts)
-    for (const event of part.events) {
-      if (event.kind !== 'note' || event.tuplet) continue;
-      if (compare(event.duration, EIGHTH) === 0) eighths += 1;
-      if (compare(event.duration, SIXTEENTH) === 0) sixteenths += 1;
+  for (const part of tune.parts) {
+    let paired = false;
+    for (const [i, event] of part.events.entries()) {
+      if (paired || event.kind !== 'note' || event.tuplet) {
+        paired = false;
+        continue;
+      }
+      const next = part.events[i + 1];
+      paired = next?.kind === 'note' && !next.tuplet && isUneven(event.duration, next.duration);
+      const even = paired && next?.kind === 'note' ? halved(add(event.duration, next.duration)) : event.duration;
+      if (compare(even, EIGHTH) === 0) eighths += paired ? 2 : 1;
+      if (compare(even, SIXTEENTH) === 0) sixteenths += paired ? 2 : 1;
     }
+  }
   return sixteenths > eighths ? SIXTEENTH : EIGHTH;
+}
+
+const halved = (length: Fraction) => multiply(length, fraction(1, 2));
+
+/** In the ratios of a dotted or double-dotted pair, either way round. */
+function isUneven(a: Fraction, b: Fraction): boolean {
+  const ratio = divide(a, b);
+  return [3, 7].some((odd) => compare(ratio, fraction(odd)) === 0 || compare(ratio, fraction(1, odd)) === 0);
 }
 
 export interface PatternOptions {
@@ -164,7 +183,7 @@ function gridPositions(events: readonly (NoteEvent | RestEvent)[], unit: Fractio
   return positions;
 }
 
-/** A dotted or snapped pair: two units in all, begun on the grid, in the ratios 3:1 or 1:3 (or 7:1, 1:7). */
+/** A dotted or snapped pair: two units in all, begun on the grid. */
 function isUnevenPair(
   event: NoteEvent | RestEvent,
   next: NoteEvent | RestEvent,
@@ -173,8 +192,7 @@ function isUnevenPair(
 ): boolean {
   if (divide(at, unit).d !== 1) return false;
   if (compare(add(event.duration, next.duration), multiply(unit, fraction(2))) !== 0) return false;
-  const ratio = divide(event.duration, next.duration);
-  return [3, 7].some((odd) => compare(ratio, fraction(odd)) === 0 || compare(ratio, fraction(1, odd)) === 0);
+  return isUneven(event.duration, next.duration);
 }
 
 /** The tune with a pattern's links in place. */

@@ -50,6 +50,10 @@ export function readAbc(text: string): ReadResult {
 
 function readOne(tuneText: AbcTuneText, defaults: readonly string[]): ReadTune | { failed: ImportMessage[] } {
   const positions = new TextPositions(tuneText.text, tuneText.firstLine);
+  if (!/^K:/m.test(tuneText.text)) {
+    const words = 'No K: line was found; in ABC the music begins after the line that names the key, such as K:D.';
+    return { failed: [importMessage(tuneText.firstLine, 1, 'error', 'no-notes', words)] };
+  }
   const prepared = prepareText(tuneText.text, positions);
   const messages = prepared.messages;
   const lead = defaults.map((line) => `${line}\n`).join('');
