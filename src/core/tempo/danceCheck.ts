@@ -80,7 +80,9 @@ export function danceCheck(input: DanceCheckInput): DanceCheck {
     }
   }
 
-  placed.sort((a, b) => a.ceilingBpm - b.ceilingBpm || a.index - b.index);
+  // Equal ceilings differ in their last digits by the way they were reached: told apart only beyond a millionth.
+  const rank = ({ ceilingBpm }: PlacedEvent) => Math.round(ceilingBpm * 1e6);
+  placed.sort((a, b) => rank(a) - rank(b) || a.index - b.index);
   const first = placed[0];
   return {
     events,

@@ -1,0 +1,162 @@
+import { mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { reportSchema } from '#contract/report';
+import { readMorrinJson } from '#formats/json';
+import { run } from './run';
+
+const dir = mkdtempSync(path.join(tmpdir(), 'morrin-cli-'));
+function file(name: string, content: string | Uint8Array): string {
+  const full = path.join(dir, name);
+  writeFileSync(full, content);
+  return full;
+}
+const reel = file('reel.abc', 'X:3\nT:Reel\nR:reel\nM:4/4\nL:1/8\nK:D\n|:dAFA defd|ecAc efge:|\n');
+const json = (...args: string[]) => {
+  const { exitCode, stdout, stderr } = run([...args, '--json']);
+  if (exitCode !== 0) throw new Error(stderr);
+  return JSON.parse(stdout) as never;
+};
+const report = (...args: string[]) => reportSchema.parse(json('report', ...args));
+
+test('every demo tune gives a report as the schema says', () => {
+  for (const name of readdirSync('demo')) expect(report(`demo/${name}`).notes.length).toBeGreaterThan(50);
+});
+
+test('the demo reel has an odd count in its B part and a slur over a skipped string', () => {
+  const heron = report('demo/heron.abc');
+  expect(heron.passes.map(({ part, strokes }) => [part, strokes % 2])).toEqual([
+    ['A', 0],
+    ['A', 0],
+    ['B', 1],
+    ['B', 1],
+  ]);
+  expect(heron.findings.map(({ code }) => code)).toEqual(['part-flips', 'slur-skips-string']);
+  expect(heron.comesRound).toBe(false);
+});
+
+test('a pattern is laid on before the report', () => {
+  expect(report(reel, '--pattern', 'pair-first-shuffle').passes[0]!.strokes).toBe(12);
+  expect(report(reel, '--pattern', 'offbeat-pairs').comesRound).toBe(true);
+});
+
+test('tempo, start, tuning and fingers are followed', () => {
+  const base = report(reel);
+  const quick = report(reel, '--tempo', '218');
+  expect(quick.seconds).toBeCloseTo(base.seconds / 2, 5);
+  expect(quick.ceiling!.bpm).toBeCloseTo(base.ceiling!.bpm, 2);
+  expect(report(reel, '--start', 'up').passes[0]!.entry).toBe('up');
+  expect(report(reel, '--start', 'up').start.because).toBe('given');
+  expect(report(reel, '--tuning', 'A3 E4 A4 E5').notes.find(({ pitch }) => pitch === 'F#4')).toMatchObject({
+    place: 'D',
+    finger: 1,
+  });
+  expect(report(reel, '--fingers', 'fourth').notes.find(({ pitch }) => pitch === 'A4')).toMatchObject({
+    place: 'D',
+    finger: 4,
+  });
+});
+
+test('limits and instrument are read from files, and say where they come from', () => {
+  const limits = file(
+    'limits.json',
+    '{"strokeMs": 200, "crossingMs": {"value": 50, "source": "measured", "date": "2026-11-01"}}',
+  );
+  const slow = report(reel, '--limits', limits);
+  expect(slow.ceiling).toMatchObject({ event: 'stroke' });
+  expect(slow.limits.crossingMs).toEqual({ value: 50, source: 'measured', date: '2026-11-01' });
+  expect(slow.limits.crossingMsPerDegree).toEqual({ value: 2, source: 'guess' });
+  const flat = file('flat.json', '{"bridgeRadiusMm": 60, "hairCm": 60}');
+  const instrument = report(reel, '--instrument', flat).instrument;
+  expect(instrument).toMatchObject({ bridgeRadiusMm: 60, sweetSpotCm: 0.42 * 60 });
+});
+
+test('several tunes are an array, --tune takes one by its number', () => {
+  const two = file('two.abc', 'X:1\nT:A\nM:4/4\nL:1/8\nK:D\nD8|\n\nX:5\nT:B\nM:4/4\nL:1/8\nK:G\nG8|\n');
+  expect((json('report', two) as { title: string }[]).map(({ title }) => title)).toEqual(['A', 'B']);
+  expect(report(two, '--tune', '5').title).toBe('B');
+  expect(run(['report', two, '--tune', '9'])).toMatchObject({
+    exitCode: 1,
+    stderr: expect.stringContaining('X:1, 5') as never,
+  });
+});
+
+test.each([
+  [['report', 'no-such.abc'], 1, /^no-such\.abc:1:1: cannot be read/],
+  [['report', file('empty.abc', '')], 1, /empty\.abc:1:1: the file is empty/],
+  [['report', file('binary.abc', new Uint8Array([0, 1, 2, 255]))], 1, /not a text file/],
+  [['report', file('prose.abc', 'X:1\nT:x\n')], 1, /prose\.abc:1:1: No K: line/],
+  [['report', file('x.musicxml', '<score/>')], 1, /not read yet/],
+  [['report', reel, '--limits', file('bad.json', '{"strokeMss": 3}')], 1, /strokeMss/],
+  [['report', reel, '--limits', file('worse.json', '{')], 1, /not JSON/],
+  [['report', reel, '--tempo', 'quick'], 2, /--tempo: expected a number from 1 to 1000, got quick/],
+  [['report', reel, '--pattern', 'wiggle'], 2, /pair-first-shuffle/],
+  [['report', reel, '--lilt', 'lumpy'], 2, /straight/],
+  [['report', reel, '--tuning', 'G D A E'], 2, /with octaves/],
+  [['report', reel, '--nonsense'], 2, /nonsense/],
+  [['report'], 2, /expected a file/],
+  [['dance'], 2, /expected report, convert/],
+  [['convert', reel, '--to', 'midi'], 2, /abc or json/],
+  [[], 2, /report FILE/],
+])('%p ends with %i', (args, exitCode, stderr) => {
+  const outcome = run(args as string[]);
+  expect(outcome.exitCode).toBe(exitCode);
+  expect(outcome.stderr).toMatch(stderr as RegExp);
+  expect(outcome.stdout).toBe('');
+});
+
+test('a tune goes to a Morrin plan and back to the same report', () => {
+  for (const name of readdirSync('demo')) {
+    const plan = run(['convert', `demo/${name}`, '--to', 'json']);
+    expect(readMorrinJson(plan.stdout).ok).toBe(true);
+    const saved = file(`${name}.morrin.json`, plan.stdout);
+    const { messages: _m, ...again } = report(saved);
+    const { messages: _n, ...first } = report(`demo/${name}`);
+    expect(again).toEqual(first);
+    const abc = file(`again-${name}`, run(['convert', saved, '--to', 'abc']).stdout);
+    const { messages: _o, ...third } = report(abc);
+    expect(third).toEqual(first);
+  }
+});
+
+test('a plan that is not one is told field by field', () => {
+  const plan = JSON.parse(run(['convert', reel, '--to', 'json']).stdout) as {
+    parts: { events: { duration?: unknown }[] }[];
+  };
+  plan.parts[0]!.events[1]!.duration = { n: 0, d: 1 };
+  const { exitCode, stderr } = run(['report', file('bad.morrin.json', JSON.stringify(plan))]);
+  expect(exitCode).toBe(1);
+  expect(stderr).toContain('parts.0.events.1.duration: a note lasts longer than 0');
+});
+
+test('tables and the schema are JSON', () => {
+  const patterns = json('patterns') as { name: string; slots: number[]; driftUnits: number }[];
+  expect(patterns.find(({ name }) => name === 'pair-first-shuffle')).toMatchObject({
+    slots: [2, 1, 1],
+    unit: '1/8',
+    strokesPerCycle: 3,
+    parityPerCycle: 'odd',
+    parityPerBar: 'even',
+    driftUnits: 0,
+  });
+  const tunings = json('tunings') as {
+    strings: string[];
+    semitones: number[];
+    tensionRatio: number[];
+    totalTensionRatio: number;
+  }[];
+  expect(tunings).toHaveLength(8);
+  const crossed = tunings.find(({ strings }) => strings.join(' ') === 'A3 E4 A4 E5')!;
+  expect(crossed.semitones).toEqual([2, 2, 0, 0]);
+  expect(crossed.tensionRatio[0]).toBeCloseTo(1.26, 2);
+  expect(crossed.totalTensionRatio).toBeCloseTo(1.105, 2);
+  const schema = JSON.parse(run(['schema', 'report']).stdout) as { properties: object };
+  expect(Object.keys(schema.properties)).toEqual(expect.arrayContaining(['passes', 'notes', 'ceiling', 'candidates']));
+});
+
+test('without --json the report is a short summary', () => {
+  const { stdout } = run(['report', 'demo/heron.abc']);
+  expect(stdout.split('\n').length).toBeLessThan(30);
+  expect(stdout).toContain('does not come round');
+  expect(readFileSync('demo/heron.abc', 'utf8')).toContain('The Heron');
+});
