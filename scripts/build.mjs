@@ -19,8 +19,12 @@ await build({
     {
       name: 'own-imports',
       setup(bundler) {
-        bundler.onResolve({ filter: /^#(core|formats)\// }, ({ path }) => ({ path: join(ROOT, 'src', path.slice(1), 'index.ts') }));
-        bundler.onResolve({ filter: /^#contract\// }, ({ path }) => ({ path: join(ROOT, 'src', `${path.slice(1)}.ts`) }));
+        bundler.onResolve({ filter: /^#(core|formats)\// }, ({ path }) => ({
+          path: join(ROOT, 'src', path.slice(1), 'index.ts'),
+        }));
+        bundler.onResolve({ filter: /^#contract\// }, ({ path }) => ({
+          path: join(ROOT, 'src', `${path.slice(1)}.ts`),
+        }));
       },
     },
   ],

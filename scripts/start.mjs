@@ -14,7 +14,9 @@ const MOST_RESTARTS = 5;
 
 const lock = takeLock();
 if (!lock.ok) {
-  console.log(lock.url ? `Morrin is already running at ${lock.url}` : `Morrin is already being started by process ${lock.pid}.`);
+  console.log(
+    lock.url ? `Morrin is already running at ${lock.url}` : `Morrin is already being started by process ${lock.pid}.`,
+  );
   process.exit(0);
 }
 
@@ -71,12 +73,19 @@ function portIsFree(port) {
 async function startServer(port) {
   server = fork(join(ROOT, 'dist/server/main.js'), [], {
     cwd: ROOT,
-    env: { ...process.env, DATABASE_URL: database.url, MORRIN_PORT: String(port), MORRIN_DEMO: process.env.MORRIN_DEMO ?? '1' },
+    env: {
+      ...process.env,
+      DATABASE_URL: database.url,
+      MORRIN_PORT: String(port),
+      MORRIN_DEMO: process.env.MORRIN_DEMO ?? '1',
+    },
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
   });
   const child = server;
   const url = await new Promise((resolve, reject) => {
-    child.on('message', (message) => (message.kind === 'listening' ? resolve(message.url) : reject(new Error(message.message))));
+    child.on('message', (message) =>
+      message.kind === 'listening' ? resolve(message.url) : reject(new Error(message.message)),
+    );
     child.once('exit', (code) => reject(new Error(`The server ended with ${code} before it listened.`)));
   });
   child.removeAllListeners('exit');

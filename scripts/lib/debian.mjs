@@ -36,7 +36,9 @@ export async function ensureChromium() {
 
 async function install(name, prepare = () => undefined) {
   if (process.getuid?.() !== 0)
-    throw new Error(`${name} is missing. Install it once with:\n\n  sudo apt-get install --no-install-recommends ${name}\n`);
+    throw new Error(
+      `${name} is missing. Install it once with:\n\n  sudo apt-get install --no-install-recommends ${name}\n`,
+    );
   console.log(`Installing ${name} …`);
   prepare();
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };

@@ -1,7 +1,18 @@
 // A PostgreSQL cluster of the project's own, on loopback, by password only.
 import { spawn } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
-import { accessSync, chmodSync, chownSync, constants, existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  accessSync,
+  chmodSync,
+  chownSync,
+  constants,
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { dirname, join } from 'node:path';
 import { ROOT } from './root.mjs';
@@ -19,7 +30,8 @@ async function identity() {
 
 /** Whether another user can reach a folder: every folder above it lets others pass. */
 function isReachable(dir) {
-  for (let at = dir; at !== dirname(at); at = dirname(at)) if (existsSync(at) && (statSync(at).mode & 0o001) === 0) return false;
+  for (let at = dir; at !== dirname(at); at = dirname(at))
+    if (existsSync(at) && (statSync(at).mode & 0o001) === 0) return false;
   return true;
 }
 
@@ -75,7 +87,7 @@ export async function startPostgres(bin, name, { throwaway = false } = {}) {
     if (child.exitCode === null && child.signalCode === null) {
       const gone = new Promise((resolve) => child.once('exit', resolve));
       child.kill('SIGINT');
-      await Promise.race([gone, new Promise((resolve) => setTimeout(resolve, 8000))]);
+      await Promise.race([gone, new Promise((resolve) => setTimeout(resolve, 8000).unref())]);
     }
     if (throwaway) rmSync(dir, { recursive: true, force: true });
   };
@@ -97,7 +109,18 @@ async function ensureCluster(bin, dir, who, throwaway) {
     chownSync(secretFile, who.uid, who.gid);
   }
   chmodSync(dir, 0o700);
-  const args = ['-D', dir, '-U', USER, '-E', 'UTF8', '--locale=C.UTF-8', '-A', 'scram-sha-256', `--pwfile=${secretFile}`];
+  const args = [
+    '-D',
+    dir,
+    '-U',
+    USER,
+    '-E',
+    'UTF8',
+    '--locale=C.UTF-8',
+    '-A',
+    'scram-sha-256',
+    `--pwfile=${secretFile}`,
+  ];
   const { code, output } = await capture(join(bin, 'initdb'), throwaway ? [...args, '--no-sync'] : args, who);
   if (code !== 0) throw new Error(`initdb failed:\n${output}`);
   writeFileSync(complete, '');

@@ -49,8 +49,8 @@ export function tuneRoutes(db: Database): Router {
     const { id } = tuneIdSchema.parse(request.params);
     const found = await findSource(db, id);
     if (!found) throw new AppError('not-found');
-    response.type('text/plain; charset=utf-8');
     response.attachment(found.fileName?.replace(/[^\w.-]+/g, '-') || 'tune.abc');
+    response.type('text/plain; charset=utf-8');
     response.send(found.source);
   });
 

@@ -24,6 +24,8 @@ interface ScoreViewProps {
   readonly card: ReactNode;
 }
 
+/** Tunes of more lines than this draw only what is near the view. */
+const ALL_LINES_UP_TO = 40;
 /** Widths from which a line takes four or two bars. */
 const FOUR_BARS_FROM = 620;
 const TWO_BARS_FROM = 300;
@@ -88,6 +90,7 @@ export function ScoreView({ report, states, selection, folded, onPick, margin, c
     [folded, instrument],
   );
 
+  const isLong = lines.length > ALL_LINES_UP_TO;
   const focusId = selection?.focus ?? null;
   const tabStop = focusId ?? notes[0]?.id ?? null;
   useEffect(() => {
@@ -110,7 +113,11 @@ export function ScoreView({ report, states, selection, folded, onPick, margin, c
           const hasTabStop = line.bars.some((bar) => bar.events.some((event) => event.id === tabStop));
           const hasFocus = focusId !== null && onLine.includes(focusId);
           return (
-            <div key={line.id} className="lg:grid lg:grid-cols-[minmax(0,1fr)_18rem] lg:gap-4">
+            <NearView
+              key={line.id}
+              always={!isLong || hasFocus}
+              className="lg:grid lg:grid-cols-[minmax(0,1fr)_18rem] lg:gap-4"
+            >
               <div>
                 <ScoreLine
                   line={line}
@@ -127,10 +134,34 @@ export function ScoreView({ report, states, selection, folded, onPick, margin, c
                 />
               </div>
               {margin(line)}
-            </div>
+            </NearView>
           );
         })
       )}
+    </div>
+  );
+}
+
+/** Height kept for a line that is not drawn yet. */
+const LINE_HEIGHT_GUESS = 330;
+
+/** Draws its children once they come near the view; from then on they stay. */
+function NearView(props: { readonly always: boolean; readonly className: string; readonly children: ReactNode }) {
+  const { always, className, children } = props;
+  const place = useRef<HTMLDivElement>(null);
+  const [isNear, setNear] = useState(false);
+  const isShown = always || isNear;
+  useEffect(() => {
+    if (isShown) return;
+    const observer = new IntersectionObserver(([entry]) => entry?.isIntersecting && setNear(true), {
+      rootMargin: '800px 0px',
+    });
+    observer.observe(place.current!);
+    return () => observer.disconnect();
+  }, [isShown]);
+  return (
+    <div ref={place} className={className} style={isShown ? undefined : { minHeight: LINE_HEIGHT_GUESS }}>
+      {isShown && children}
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { type PayloadAction, createSelector, createSlice } from '@reduxjs/toolkit';
+import { type PayloadAction, createSelector, createSlice, original } from '@reduxjs/toolkit';
 import { reportTune } from '#core/report';
 import type { Tune } from '#core/tune';
 import type { TuneRecord } from '#contract/tunes';
@@ -47,7 +47,9 @@ export interface BenchState {
 
 const initialState: BenchState = { open: null };
 
-function withOpen(state: BenchState, change: (open: OpenTune) => Partial<OpenTune>): BenchState {
+/** Works on the plain values behind the draft: tunes are told apart by identity, which drafts do not keep. */
+function withOpen(draft: BenchState, change: (open: OpenTune) => Partial<OpenTune>): BenchState {
+  const state = original(draft) ?? draft;
   return state.open ? { open: { ...state.open, ...change(state.open) } } : state;
 }
 

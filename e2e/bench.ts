@@ -1,0 +1,37 @@
+import { type Page, expect } from '@playwright/test';
+
+/** Opens a tune of the book by its title and waits until it is engraved. */
+export async function openTune(page: Page, title: string): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('link', { name: title, exact: true }).first().click();
+  await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
+  await expect(page.locator('[data-note]').first()).toBeVisible();
+}
+
+/** Brings an ABC text in by pasting it into the sheet, and keeps it. */
+export async function bringIn(page: Page, abc: string): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Bring tunes in' }).click();
+  await page.getByLabel('Text').fill(abc);
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await page.getByRole('button', { name: /^Keep \d/ }).click();
+}
+
+export async function kept(page: Page): Promise<void> {
+  await expect(page.locator('[data-save]')).toHaveAttribute('data-save', 'kept');
+}
+
+export function verdict(page: Page) {
+  return page.locator('[data-verdict]');
+}
+
+/** The rhythm of an odd count: pair-first shuffle makes seven strokes of its pickup bar. */
+export const ODD_REEL = (title: string) => `X:1
+T:${title}
+R:reel
+M:4/4
+L:1/8
+K:D
+|:dAFA defd|cAEA cdec|dBGB dgfe|d2A2 d2 z2:|
+|:fgaf gfed|cdec A2A2|BcdB AFDF|E2 A2 d4:|
+`;

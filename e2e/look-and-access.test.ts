@@ -1,0 +1,104 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { openTune } from './bench';
+
+for (const theme of ['day', 'evening'] as const)
+  test(`nothing serious is found by axe in the ${theme} theme`, async ({ page }) => {
+    await page.addInitScript((name) => localStorage.setItem('morrin.theme', name), theme);
+    const scan = async (where: string) => {
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+        .analyze();
+      const serious = violations
+        .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+        .map(
+          ({ id, nodes }) =>
+            `${where}: ${id}: ${nodes
+              .map(({ html }) => html)
+              .join(' ')
+              .slice(0, 300)}`,
+        );
+      expect(serious).toEqual([]);
+    };
+    await page.goto('/');
+    await expect(page.getByRole('table')).toBeVisible();
+    await scan('book');
+    await page.getByRole('button', { name: 'Bring tunes in' }).click();
+    await scan('import');
+    await page.keyboard.press('Escape');
+    await openTune(page, 'The Heron on the Slipway');
+    await page.locator('[data-note]').nth(60).click();
+    await scan('bench');
+    await page.keyboard.press('p');
+    await expect(page.getByRole('dialog')).toBeVisible();
+    await scan('patterns');
+  });
+
+test('no request leaves the origin, and nothing is complained of in the console', async ({ page, baseURL }) => {
+  const foreign: string[] = [];
+  const complaints: string[] = [];
+  page.on('request', (request) => {
+    if (!request.url().startsWith(baseURL!) && !request.url().startsWith('data:') && !request.url().startsWith('blob:'))
+      foreign.push(request.url());
+  });
+  page.on('console', (message) => {
+    if (message.type() === 'error') complaints.push(message.text());
+  });
+  page.on('pageerror', (error) => complaints.push(error.message));
+  await openTune(page, 'The Ferry Bell Rings Late');
+  await page.locator('[data-note]').nth(5).click();
+  await page.keyboard.press('p');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('?');
+  await page.waitForTimeout(300);
+  expect(foreign).toEqual([]);
+  expect(complaints).toEqual([]);
+});
+
+for (const width of [390, 768, 1280, 1920])
+  test(`noteheads and lanes agree within half a pixel at ${width} px, also after an edit`, async ({ page }) => {
+    await page.setViewportSize({ width, height: 900 });
+    await openTune(page, 'The Ferry Bell Rings Late');
+    const farthest = () =>
+      page.evaluate(() => {
+        let worst = 0;
+        let compared = 0;
+        for (const line of document.querySelectorAll('[data-line]')) {
+          const left = line.getBoundingClientRect().left;
+          // Noteheads as the engraver drew them; signs and lanes as their paths say.
+          const heads = [...line.querySelectorAll('.vf-stavenote')].flatMap((note) => {
+            const id = note.id.replace(/^vf-/, '');
+            const head = note.querySelector('.vf-notehead text, .vf-notehead path');
+            const target = line.querySelector(`[data-note="${id}"]`);
+            if (!head || !target) return [];
+            const box = (head as SVGGraphicsElement).getBoundingClientRect();
+            return [{ id, middle: box.left + box.width / 2 - left, x: Number(target.getAttribute('data-x')) }];
+          });
+          const marks = ['down', 'up'].flatMap((name) => {
+            const d = line.querySelector(`[data-heads="${name}"]`)?.getAttribute('d') ?? '';
+            return [...d.matchAll(/M([\d.-]+) [\d.-]+a([\d.]+)/g)].map(([, x, radius]) => Number(x) + Number(radius));
+          });
+          for (const { middle, x } of heads) {
+            worst = Math.max(worst, Math.abs(middle - x));
+            compared += 1;
+          }
+          for (const mark of marks)
+            worst = Math.max(worst, Math.min(...heads.map(({ middle }) => Math.abs(middle - mark))));
+        }
+        return { worst, compared };
+      });
+    const before = await farthest();
+    expect(before.compared).toBeGreaterThan(100);
+    expect(before.worst).toBeLessThan(0.5);
+    await page.locator('[data-note]').nth(2).click();
+    await page.keyboard.press('s');
+    expect((await farthest()).worst).toBeLessThan(0.5);
+  });
+
+test('a page that is not there leads back to the book', async ({ page }) => {
+  await page.goto('/nowhere/at/all');
+  await page.getByRole('main').getByRole('link', { name: 'Back to the book' }).click();
+  await expect(page.getByRole('heading', { name: 'Book' })).toBeVisible();
+  await page.goto('/tunes/7c5e2f5e-0000-4000-8000-000000000000');
+  await expect(page.getByRole('alert')).toContainText('This tune is not in the book.');
+});

@@ -1,0 +1,101 @@
+import { expect, test } from '@playwright/test';
+import { ODD_REEL, bringIn, kept, verdict } from './bench';
+
+test('bring a tune in, lay a pattern on it, see that it does not come round, mend it, and it is still mended later', async ({
+  page,
+}) => {
+  await bringIn(page, ODD_REEL('Mended by Mouse'));
+  await expect(page.getByRole('heading', { level: 1, name: 'Mended by Mouse' })).toBeVisible();
+
+  await page.getByRole('button', { name: 'Bowing patterns (P)' }).click();
+  await page.getByRole('dialog').getByText('Pair-first shuffle').click();
+  await page.getByRole('radio', { name: 'whole tune' }).check();
+  await expect(page.getByRole('dialog')).toContainText('strokes a bar');
+  await page.getByRole('button', { name: 'Apply to the tune' }).click();
+  await expect(verdict(page)).toContainText('flips');
+
+  for (let tries = 0; tries < 3 && !(await verdict(page).textContent())?.includes('comes round'); tries++)
+    await page.locator('[data-finding="part-flips"] li button').first().click();
+  await expect(verdict(page)).toContainText('It comes round.');
+  await kept(page);
+
+  await page.reload();
+  await expect(verdict(page)).toContainText('It comes round.');
+  await expect(page.locator('[data-finding="part-flips"]')).toHaveCount(0);
+});
+
+test('the same by keyboard only', async ({ page }) => {
+  await page.goto('/');
+  const tabTo = async (name: RegExp) => {
+    for (let presses = 0; presses < 60; presses++) {
+      await page.keyboard.press('Tab');
+      const label = await page.evaluate(() => {
+        const focused = document.activeElement;
+        return `${focused?.getAttribute('aria-label') ?? ''} ${focused?.textContent ?? ''}`;
+      });
+      if (name.test(label)) return;
+    }
+    throw new Error(`${name} was not reached with the tab key`);
+  };
+  await tabTo(/Bring tunes in/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Text')).toBeFocused();
+  await page.keyboard.insertText(ODD_REEL('Mended by Keys'));
+  await tabTo(/Read it/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('1 tune read.')).toBeVisible();
+  await tabTo(/Keep 1 tune/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { level: 1, name: 'Mended by Keys' })).toBeVisible();
+  await expect(page.locator('[data-note]').first()).toBeVisible();
+
+  await tabTo(/Bar 1, beat 1: D/);
+  await page.keyboard.press('p');
+  await expect(page.getByRole('radio', { name: /Pair-first shuffle/ })).toBeFocused();
+  await tabTo(/Apply to part A/);
+  await page.keyboard.press('Enter');
+  await expect(verdict(page)).toContainText('A flips');
+
+  // Counting back from the verdict: the last bar's long note takes a retake, or the margin's first mend does it.
+  await tabTo(/(comes round|stands to \d+)/);
+  await page.keyboard.press('Enter');
+  await expect(verdict(page)).toContainText('It comes round.');
+  await kept(page);
+  await page.reload();
+  await expect(verdict(page)).toContainText('It comes round.');
+});
+
+test('gestures, locks, passes and undo answer by mouse and by key', async ({ page }) => {
+  await bringIn(page, ODD_REEL('Gestures'));
+  const notes = page.locator('[data-note]');
+  await notes.nth(1).click();
+  await expect(notes.nth(1)).toHaveAttribute('aria-label', /Bar 1, beat 1\.5: A, A string, open, up-bow/);
+  await page.keyboard.press('s');
+  await expect(notes.nth(1)).toHaveAttribute('aria-label', /down-bow, slurred to the one before/);
+  await expect(notes.nth(0)).toHaveAttribute('aria-label', /slurred with the next/);
+  await page.getByRole('button', { name: 'retake' }).click();
+  await expect(notes.nth(1)).toHaveAttribute('aria-label', /down-bow, retaken/);
+  await page.keyboard.press('Control+z');
+  await expect(notes.nth(1)).toHaveAttribute('aria-label', /slurred to the one before/);
+  await page.getByRole('button', { name: /^Undo: slur/ }).click();
+  await expect(notes.nth(1)).toHaveAttribute('aria-label', /up-bow$/);
+
+  await notes.nth(1).click();
+  await page.keyboard.press('d');
+  await expect(page.locator('[data-finding="lock-contradicted"]')).toContainText('Locked to the down-bow');
+  await page
+    .locator('[data-finding="lock-contradicted"]')
+    .getByRole('button', { name: /^retake/ })
+    .click();
+  await expect(page.locator('[data-finding="lock-contradicted"]')).toHaveCount(0);
+
+  await page.getByRole('button', { name: /^A, time 2/ }).click();
+  await expect(page.getByRole('button', { name: /^A, time 2/ })).toHaveAttribute('aria-pressed', 'true');
+
+  await notes.nth(4).click();
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(page.locator('[data-note][aria-selected="true"]')).toHaveCount(3);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+});

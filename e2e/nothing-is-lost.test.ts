@@ -1,0 +1,66 @@
+import { expect, test } from '@playwright/test';
+import { ODD_REEL, bringIn, kept, openTune } from './bench';
+
+test('a tab that dies right after an edit loses nothing', async ({ page, context }) => {
+  await bringIn(page, ODD_REEL('Crash Proof'));
+  await expect(page.locator('[data-note]').first()).toBeVisible();
+  const url = page.url();
+  // The save never reaches the server before the tab is gone.
+  await context.route('**/api/tunes/*', (route) =>
+    route.request().method() === 'PUT' ? route.abort() : route.continue(),
+  );
+  await page.locator('[data-note]').nth(1).click();
+  await page.keyboard.press('s');
+  await page.close({ runBeforeUnload: false });
+  await context.unroute('**/api/tunes/*');
+
+  const again = await context.newPage();
+  await again.goto(url);
+  await expect(again.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /slurred to the one before/);
+  await kept(again);
+  const stored = await again.evaluate(() => Object.keys(localStorage).filter((key) => key.startsWith('morrin.draft.')));
+  expect(stored).toEqual([]);
+});
+
+test('while the server is away edits go on, the state says so, and they are kept when it is back', async ({
+  page,
+  context,
+}) => {
+  await bringIn(page, ODD_REEL('Server Away'));
+  await expect(page.locator('[data-note]').first()).toBeVisible();
+  await context.route('**/api/tunes/*', (route) => route.abort('connectionrefused'));
+  await page.locator('[data-note]').nth(1).click();
+  await page.keyboard.press('s');
+  await expect(page.locator('[data-save]')).toContainText('no connection, will retry');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('s');
+  await context.unroute('**/api/tunes/*');
+  await kept(page);
+  await page.reload();
+  await expect(page.locator('[data-note]').nth(2)).toHaveAttribute('aria-label', /slurred to the one before/);
+});
+
+test('two windows on one tune: a stale save overwrites nothing, and either version can be taken', async ({
+  page,
+  context,
+}) => {
+  await bringIn(page, ODD_REEL('Two Windows'));
+  await expect(page.locator('[data-note]').first()).toBeVisible();
+  const other = await context.newPage();
+  await openTune(other, 'Two Windows');
+  await other.locator('[data-note]').nth(3).click();
+  await other.keyboard.press('s');
+  await kept(other);
+
+  await page.locator('[data-note]').nth(1).click();
+  await page.keyboard.press('s');
+  await expect(page.getByRole('dialog', { name: 'Two versions of this tune' })).toBeVisible();
+  await page.getByRole('button', { name: 'Take the other version' }).click();
+  await expect(page.locator('[data-note]').nth(3)).toHaveAttribute('aria-label', /slurred to the one before/);
+  await expect(page.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /up-bow/);
+  // Mine is one undo away, and now stands on top of the other.
+  await page.locator('[data-note]').nth(0).click();
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /slurred to the one before/);
+  await kept(page);
+});

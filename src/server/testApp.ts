@@ -1,0 +1,36 @@
+import { execFile } from 'node:child_process';
+import { promisify } from 'node:util';
+import type { Express } from 'express';
+import pg from 'pg';
+import { pino } from 'pino';
+import { createApp } from './app';
+import { type Database, connect } from './db';
+
+const runFile = promisify(execFile);
+
+/** Brings a database to the newest schema as the command does: the migration package is a module that Jest cannot load. */
+export async function migrateByCommand(url: string): Promise<void> {
+  const env = { ...process.env, DATABASE_URL: url };
+  await runFile(process.execPath, ['--import', 'tsx', 'src/server/migrateCommand.ts'], { env });
+}
+
+/** An app on a database of its own inside the test run's throw-away cluster. */
+export async function testApp(name: string): Promise<{ app: Express; db: Database; close: () => Promise<void> }> {
+  const url = await emptyDatabase(name);
+  await migrateByCommand(url);
+  const db = connect(url, () => undefined);
+  const app = createApp({ db, log: pino({ level: 'silent' }) });
+  return { app, db, close: () => db.end() };
+}
+
+/** Makes an empty database and gives its address. */
+export async function emptyDatabase(name: string): Promise<string> {
+  const base = process.env.TEST_DATABASE_URL!;
+  const admin = new pg.Client({ connectionString: base });
+  await admin.connect();
+  await admin.query(`CREATE DATABASE ${pg.escapeIdentifier(name)}`);
+  await admin.end();
+  const url = new URL(base);
+  url.pathname = `/${name}`;
+  return url.href;
+}

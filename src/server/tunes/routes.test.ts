@@ -1,0 +1,180 @@
+import type { Express } from 'express';
+import { pino } from 'pino';
+import request from 'supertest';
+import { readAbc } from '#formats/abc';
+import type { Tune } from '#core/tune';
+import { tuneListSchema, tuneRecordSchema } from '#contract/tunes';
+import { type Database, connect } from '../db';
+import { createApp } from '../app';
+import { loadDemo } from '../demo/loadDemo';
+import { testApp } from '../testApp';
+
+let app: Express;
+let db: Database;
+let close: () => Promise<void>;
+const SOURCE = 'X:1\nT:Tide <b>Turn</b>\nR:reel\nM:4/4\nL:1/8\nK:D\n|:d2 (AF) DFA2:|\n';
+const tune: Tune = readAbc(SOURCE).tunes[0]!.tune;
+
+beforeAll(async () => {
+  ({ app, db, close } = await testApp('tune_routes'));
+});
+afterAll(() => close());
+
+async function add(more: Partial<Tune> = {}): Promise<string> {
+  const response = await request(app)
+    .post('/api/tunes')
+    .send({ fileName: 'tide.abc', tunes: [{ tune: { ...tune, ...more }, source: SOURCE }] });
+  expect(response.status).toBe(201);
+  return (response.body as { tunes: { id: string }[] }).tunes[0]!.id;
+}
+
+test('a new tune is listed with figures counted by the server, and comes back as it was sent', async () => {
+  const id = await add();
+  const list = tuneListSchema.parse((await request(app).get('/api/tunes')).body);
+  expect(list.tunes.find((row) => row.id === id)).toMatchObject({
+    title: 'Tide <b>Turn</b>',
+    danceType: 'reel',
+    form: 'AA',
+    comesRound: false,
+    flippedParts: ['A'],
+    bandLow: 100,
+    beat: '1/2',
+  });
+  const record = tuneRecordSchema.parse((await request(app).get(`/api/tunes/${id}`)).body);
+  expect(record.revision).toBe(1);
+  expect(record.tune).toEqual(tune);
+});
+
+test('a save makes a revision, and the one before stays in the history', async () => {
+  const id = await add();
+  const saved = await request(app)
+    .put(`/api/tunes/${id}`)
+    .send({ baseRevision: 1, tune: { ...tune, start: 'up' } });
+  expect(saved.body).toMatchObject({ revision: 2 });
+  const { rows } = await db.query(
+    "SELECT revision, document->>'start' AS start FROM tune_revisions WHERE tune_id = $1 ORDER BY revision",
+    [id],
+  );
+  expect(rows).toEqual([
+    { revision: 1, start: null },
+    { revision: 2, start: 'up' },
+  ]);
+});
+
+test('a stale save is refused with the newer version, and nothing is overwritten', async () => {
+  const id = await add();
+  await request(app)
+    .put(`/api/tunes/${id}`)
+    .send({ baseRevision: 1, tune: { ...tune, title: 'Theirs' } });
+  const stale = await request(app)
+    .put(`/api/tunes/${id}`)
+    .send({ baseRevision: 1, tune: { ...tune, title: 'Mine' } });
+  expect(stale.status).toBe(409);
+  expect(stale.body).toMatchObject({
+    code: 'stale-save',
+    details: { current: { revision: 2, tune: { title: 'Theirs' } } },
+  });
+  expect((await request(app).get(`/api/tunes/${id}`)).body).toMatchObject({ revision: 2, tune: { title: 'Theirs' } });
+});
+
+test('a save whose answer was lost is acknowledged when it comes again', async () => {
+  const id = await add();
+  const body = { baseRevision: 1, tune: { ...tune, title: 'Twice' } };
+  await request(app).put(`/api/tunes/${id}`).send(body);
+  const again = await request(app).put(`/api/tunes/${id}`).send(body);
+  expect([again.status, again.body]).toMatchObject([200, { revision: 2 }]);
+});
+
+test('of ten saves at once on one revision just one is taken', async () => {
+  const id = await add();
+  const saves = await Promise.all(
+    Array.from({ length: 10 }, (_, i) =>
+      request(app)
+        .put(`/api/tunes/${id}`)
+        .send({ baseRevision: 1, tune: { ...tune, title: `Save ${i}` } }),
+    ),
+  );
+  expect(saves.filter(({ status }) => status === 200)).toHaveLength(1);
+  expect(saves.filter(({ status }) => status === 409)).toHaveLength(9);
+});
+
+test('the text a tune was read from is kept and comes back to the letter', async () => {
+  const id = await add();
+  const response = await request(app).get(`/api/tunes/${id}/source`);
+  expect(response.text).toBe(SOURCE);
+  expect(response.headers['content-disposition']).toContain('tide.abc');
+});
+
+test.each([
+  [
+    'an event without a bar',
+    (t: Tune) => ({ ...t, parts: [{ ...t.parts[0]!, events: t.parts[0]!.events.slice(1) }] }),
+    'a part begins with a bar',
+  ],
+  ['a form that names no part', (t: Tune) => ({ ...t, form: ['Z'] }), 'names a part'],
+  ['an empty title', (t: Tune) => ({ ...t, title: '  ' }), 'a tune has a title'],
+  ['a newer document', (t: Tune) => ({ ...t, schemaVersion: 2 }), '1'],
+])('%s is refused and the place is told', async (_name, spoil, words) => {
+  const id = await add();
+  const response = await request(app)
+    .put(`/api/tunes/${id}`)
+    .send({ baseRevision: 1, tune: spoil(tune) });
+  expect(response.status).toBe(422);
+  expect((response.body as { code: string }).code).toBe('bad-tune');
+  expect(JSON.stringify((response.body as { details: unknown }).details)).toContain(words);
+  expect((await request(app).get(`/api/tunes/${id}`)).body).toMatchObject({ revision: 1 });
+});
+
+test.each([
+  ['get', '/api/tunes/not-an-id', 400, 'bad-request'],
+  ['get', '/api/tunes/7c5e2f5e-0000-4000-8000-000000000000', 404, 'not-found'],
+  ['get', '/api/nothing', 404, 'not-found'],
+] as const)('%s %s answers %i', async (method, url, status, code) => {
+  const response = await request(app)[method](url);
+  expect([response.status, (response.body as { code: string }).code]).toEqual([status, code]);
+});
+
+test('a body that is not JSON, and one that is too large, are refused in words', async () => {
+  const broken = await request(app).post('/api/tunes').set('Content-Type', 'application/json').send('{"tunes":');
+  expect([broken.status, (broken.body as { code: string }).code]).toEqual([400, 'bad-request']);
+  const large = await request(app)
+    .post('/api/tunes')
+    .send({ tunes: [], filler: 'x'.repeat(13 * 1024 * 1024) });
+  expect([large.status, (large.body as { code: string }).code]).toEqual([413, 'too-large']);
+});
+
+test('pages of other origins cannot change anything, and other host names are refused', async () => {
+  const foreign = await request(app).post('/api/tunes').set('Origin', 'http://elsewhere.example').send({ tunes: [] });
+  expect(foreign.status).toBe(403);
+  expect((await request(app).get('/api/tunes').set('Host', 'elsewhere.example')).status).toBe(403);
+});
+
+test('the policy lets scripts come only from here and allows no inline ones', async () => {
+  const policy = (await request(app).get('/api/tunes')).headers['content-security-policy']!;
+  expect(policy).toContain("script-src 'self';");
+  expect(policy).toContain("default-src 'none'");
+  expect(policy).not.toContain('unsafe');
+});
+
+test('all tunes of an import are kept, or none', async () => {
+  const before = tuneListSchema.parse((await request(app).get('/api/tunes')).body).tunes.length;
+  const bad = await request(app)
+    .post('/api/tunes')
+    .send({ tunes: [{ tune }, { tune: { ...tune, form: [] } }] });
+  expect(bad.status).toBe(422);
+  expect(tuneListSchema.parse((await request(app).get('/api/tunes')).body).tunes).toHaveLength(before);
+});
+
+test('the demo is loaded into an empty book and into no other', async () => {
+  expect(await loadDemo(db, 'demo')).toBe(0);
+  await db.query('DELETE FROM tunes');
+  expect(await loadDemo(db, 'demo')).toBe(4);
+  expect(await loadDemo(db, 'demo')).toBe(0);
+});
+
+test('while the database is away the answer says so', async () => {
+  const nowhere = connect('postgres://morrin:x@127.0.0.1:9/none', () => undefined);
+  const response = await request(createApp({ db: nowhere, log: pino({ level: 'silent' }) })).get('/api/tunes');
+  expect([response.status, (response.body as { code: string }).code]).toEqual([503, 'database-away']);
+  await nowhere.end();
+});
