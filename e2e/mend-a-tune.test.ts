@@ -78,7 +78,7 @@ test('gestures, locks, passes and undo answer by mouse and by key', async ({ pag
   await page.keyboard.press('Control+z');
   await expect(notes.nth(1)).toHaveAttribute('aria-label', /slurred to the one before/);
   await page.getByRole('button', { name: /^Undo: slur/ }).click();
-  await expect(notes.nth(1)).toHaveAttribute('aria-label', /up-bow$/);
+  await expect(notes.nth(1)).toHaveAttribute('aria-label', /open, up-bow/);
 
   await notes.nth(1).click();
   await page.keyboard.press('d');

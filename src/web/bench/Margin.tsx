@@ -64,14 +64,14 @@ function FindingNote({ finding, onShow, onMend }: Omit<MarginProps, 'findings'> 
       <ul className="leading-snug">
         {mends.map((mend) => (
           <li key={mendWords(mend, finding)}>
-            <Button look="link" className="text-left" onClick={() => onMend(mend, finding)}>
+            <Button look="link" className="min-h-6 py-0.5 text-left" onClick={() => onMend(mend, finding)}>
               {mendWords(mend, finding)}
             </Button>
           </li>
         ))}
       </ul>
       {others.length > 0 && !isOpen && (
-        <Button look="link" className="text-[13.5px] font-normal" onClick={() => setOpen(true)}>
+        <Button look="link" className="inline-block min-h-6 min-w-6 py-0.5 text-[13.5px] font-normal" onClick={() => setOpen(true)}>
           {others.length} more
         </Button>
       )}

@@ -1,4 +1,4 @@
-import { type PayloadAction, createSelector, createSlice, original } from '@reduxjs/toolkit';
+import { type Draft, type PayloadAction, createSelector, createSlice, original } from '@reduxjs/toolkit';
 import { reportTune } from '#core/report';
 import type { Tune } from '#core/tune';
 import type { TuneRecord } from '#contract/tunes';
@@ -48,8 +48,8 @@ export interface BenchState {
 const initialState: BenchState = { open: null };
 
 /** Works on the plain values behind the draft: tunes are told apart by identity, which drafts do not keep. */
-function withOpen(draft: BenchState, change: (open: OpenTune) => Partial<OpenTune>): BenchState {
-  const state = original(draft) ?? draft;
+function withOpen(draft: Draft<BenchState>, change: (open: OpenTune) => Partial<OpenTune>): BenchState {
+  const state = (original(draft) ?? draft) as BenchState;
   return state.open ? { open: { ...state.open, ...change(state.open) } } : state;
 }
 
