@@ -8,7 +8,12 @@ const layer = (from, to) => ({
 
 module.exports = {
   forbidden: [
-    { name: 'no-circular', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+    {
+      name: 'no-circular',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
     layer('core', 'formats|contract|server|web|cli'),
     layer('formats', 'contract|server|web|cli'),
     layer('contract', 'server|web|cli'),
@@ -16,5 +21,9 @@ module.exports = {
     layer('web', 'server|cli'),
     layer('cli', 'server|web'),
   ],
-  options: { doNotFollow: { path: 'node_modules' }, tsConfig: { fileName: 'tsconfig.base.json' }, tsPreCompilationDeps: true },
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsConfig: { fileName: 'tsconfig.base.json' },
+    tsPreCompilationDeps: true,
+  },
 };

@@ -7,7 +7,7 @@ export default tseslint.config(
   {
     rules: {
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
-      'no-restricted-imports': ['error', { patterns: ['../../../*'] }],
+      'no-restricted-imports': ['error', { patterns: [{ regex: '^(\\.\\./){3}' }] }],
     },
   },
   {
@@ -19,7 +19,10 @@ export default tseslint.config(
         { object: 'Math', property: 'random', message: 'The world comes in as arguments.' },
         { object: 'Date', property: 'now', message: 'The world comes in as arguments.' },
       ],
-      'no-restricted-imports': ['error', { patterns: ['[a-z@]*', '../../../*'] }],
+      'no-restricted-imports': [
+        'error',
+        { patterns: [{ regex: '^([a-z@]|node:)', message: 'The core uses no package.' }, { regex: '^(\\.\\./){3}' }] },
+      ],
     },
   },
   { files: ['src/web/**/*.tsx'], plugins: { 'react-hooks': hooks }, rules: hooks.configs.recommended.rules },

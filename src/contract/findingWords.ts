@@ -1,5 +1,5 @@
 import type { Finding, FindingPlace, Mend } from '#core/report';
-import type { Direction } from '#core/tune';
+import type { Direction, Link } from '#core/tune';
 
 /** A finding in words: where, why with figures. */
 export interface FindingWords {
@@ -113,19 +113,34 @@ export function mendWords(mend: Mend, finding: MendedFinding): string {
   return `${deedWords(mend, finding)}: ${gainWords(mend)}`;
 }
 
-function deedWords({ deed, place, edits }: Mend, { place: own, ids }: MendedFinding): string {
+/** A second edit, to the note after. */
+const NEXT_WORDS: Record<Link, string> = {
+  start: 'begin on the next note',
+  change: 'turn on the next note',
+  slur: 'slur the next note',
+  hook: 'hook the next note',
+  retake: 'retake the next note',
+};
+
+function deedWords({ deed, place, edits, start }: Mend, { place: own, ids }: MendedFinding): string {
   const isHere = edits.length === 0 || ids.includes(edits[0]!.id);
   const isSameBar = place !== null && place.part === own.part && place.bar === own.bar;
   const bar = place === null || isSameBar ? '' : ` in ${barWords(place).toLowerCase()}`;
   const beat = place === null ? '' : `${isSameBar ? ' at' : ','} beat ${Number(place.beat.toFixed(2))}`;
   const where = isHere ? '' : `${bar}${beat}`;
+  const other = edits.find(({ id }) => id !== edits[0]!.id);
+  const next = other ? ` and ${NEXT_WORDS[other.link]}` : '';
   switch (deed) {
     case 'split':
-      return `split ${isHere ? 'it' : 'the slur'}${where}`;
+      return `split ${isHere ? 'it' : 'the slur'}${where}${next}`;
     case 'join':
-      return `slur ${isHere ? 'it' : 'two'}${where}`;
+      return `slur ${isHere ? 'it' : 'two'}${where}${next}`;
+    case 'turn':
+      return `turn the bow${where}${next}`;
     case 'retake':
-      return `retake${where}`;
+      return `retake${where}${next}`;
+    case 'start':
+      return `start on the ${BOW[start ?? 'down']}`;
     case 'unlock':
       return 'unlock it';
     case 'slower':

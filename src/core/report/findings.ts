@@ -1,10 +1,11 @@
 import type { BeatsPerMinute } from '#core/base';
-import { type RoundMend, entryNote, joiningLink, lockConflicts, roundMends } from '#core/bowing';
+import { type RoundMend, entryNote, joiningLink, roundMends } from '#core/bowing';
 import { planeName } from '#core/crossing';
 import type { Fingering } from '#core/fingering';
 import { runsOut } from '#core/travel';
 import type { Direction, Link, NoteEvent, Place, Tune, Unrolled } from '#core/tune';
 import type { Figures, ReportSettings } from './figures';
+import { lockFindings } from './lockFindings';
 
 export type Severity = 'problem' | 'care' | 'note';
 
@@ -25,8 +26,10 @@ export interface LinkEdit {
 
 /** What can be done about a finding, with what it buys, counted by really doing it. */
 export interface Mend {
-  readonly deed: 'split' | 'join' | 'retake' | 'unlock' | 'slower';
+  readonly deed: 'split' | 'join' | 'turn' | 'retake' | 'start' | 'unlock' | 'slower';
   readonly edits: readonly LinkEdit[];
+  /** Direction of the tune's first stroke, where the mend is to begin on the other bow. */
+  readonly start?: Direction;
   readonly place: FindingPlace | null;
   /** Ceiling of the whole tune afterwards. */
   readonly ceilingBpm: BeatsPerMinute | null;
@@ -71,7 +74,7 @@ export type Finding = {
 
 /** More places of one kind than this are not told one by one. */
 const PLACES_TOLD = 4;
-const MENDS_OFFERED = 3;
+export const MENDS_OFFERED = 3;
 
 export interface FindingInput {
   readonly tune: Tune;
@@ -79,8 +82,8 @@ export interface FindingInput {
   readonly fingers: ReadonlyMap<string, Fingering>;
   readonly figures: Figures;
   readonly settings: ReportSettings;
-  /** Figures after link edits. */
-  readonly after: (edits: readonly LinkEdit[]) => Figures;
+  /** Figures after link edits, and after another start direction where one is given. */
+  readonly after: (edits: readonly LinkEdit[], start?: Direction) => Figures;
 }
 
 /** All findings of a plan, the gravest first within the order: round, locks, tempo, hair, hand. */
@@ -94,13 +97,17 @@ export function findFindings(input: FindingInput): Finding[] {
   ];
 }
 
-function placeOf({ unrolled }: FindingInput, index: number): FindingPlace {
+export function placeOf({ unrolled }: FindingInput, index: number): FindingPlace {
   const { part, pass, bar, beat } = unrolled.notes[index]!;
   return { part, pass, bar, beat };
 }
 
-function mendBy(input: FindingInput, deed: Mend['deed'], edits: readonly LinkEdit[]): Mend {
-  const { check, ledger } = edits.length > 0 ? input.after(edits) : input.figures;
+export function mendBy(
+  input: FindingInput,
+  deed: Mend['deed'],
+  edits: readonly LinkEdit[],
+  { check, ledger }: Figures = edits.length > 0 ? input.after(edits) : input.figures,
+): Mend {
   const index = input.unrolled.notes.findIndex(({ note }) => note.id === edits[0]?.id);
   return {
     deed,
@@ -177,30 +184,6 @@ function turnsSinceEntry({ unrolled, figures }: FindingInput, from: number, to: 
 function distinctDeeds(mends: readonly RoundMend[]): RoundMend[] {
   const firsts = mends.filter((mend, i) => mends.findIndex(({ deed }) => deed === mend.deed) === i);
   return [...firsts, ...mends.filter((mend) => !firsts.includes(mend))].slice(0, MENDS_OFFERED);
-}
-
-function lockFindings(input: FindingInput): Finding[] {
-  const { unrolled, figures } = input;
-  return lockConflicts(unrolled, figures.bowed).map(({ id, lock, passes, indices }): Finding => {
-    const index = indices[0]!;
-    const isEverywhere = unrolled.notes.filter(({ note }) => note.id === id).length === indices.length;
-    const { link } = figures.bowed[index]!;
-    // Any of these turns the note round: a retake in place of a turn first, a turn in place of anything else.
-    const turned: Link = link === 'change' ? 'retake' : 'change';
-    const edits = isEverywhere
-      ? [{ id, link: turned, pass: null }]
-      : indices.map((i) => ({ id, link: turned, pass: unrolled.notes[i]!.pass }));
-    const mends = index > 0 ? [mendBy(input, turned === 'retake' ? 'retake' : 'split', edits)] : [];
-    return {
-      code: 'lock-contradicted',
-      severity: 'problem',
-      ids: [id],
-      place: placeOf(input, index),
-      lock,
-      passes,
-      mends: [...mends, { ...mendBy(input, 'unlock', []), place: placeOf(input, index) }],
-    };
-  });
 }
 
 function tempoFindings(input: FindingInput): Finding[] {

@@ -59,7 +59,8 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
   const planes = notePlanes(unrolled.notes, fingers);
   const times = timing(unrolled, settings);
   const figures = figuresOf(tune, unrolled, planes, times, settings);
-  const after = (edits: readonly LinkEdit[]) => figuresOf(tune, withEdits(unrolled, edits), planes, times, settings);
+  const after = (edits: readonly LinkEdit[], start = settings.start) =>
+    figuresOf(tune, withEdits(unrolled, edits), planes, times, { ...settings, start });
   return {
     tune,
     unrolled,

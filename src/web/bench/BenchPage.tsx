@@ -325,6 +325,7 @@ function barWords({ unrolled }: TuneReport, ids: readonly string[]): string {
 function applyMend(chosen: Mend, finding: Finding, tune: Tune, edit: (next: Tune, label: string) => void): void {
   const bar = finding.place.bar === 0 ? 'the pickup' : `bar ${(chosen.place ?? finding.place).bar}`;
   if (chosen.deed === 'unlock') edit(setLocks(tune, finding.ids, null), `unlock in ${bar}`);
+  else if (chosen.start) edit({ ...tune, start: chosen.start }, `start on the ${chosen.start}-bow`);
   else if (chosen.deed === 'slower')
     edit(
       { ...tune, tempoBpm: Math.max(10, Math.floor(chosen.ceilingBpm ?? 10)) },

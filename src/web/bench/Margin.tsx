@@ -71,7 +71,11 @@ function FindingNote({ finding, onShow, onMend }: Omit<MarginProps, 'findings'> 
         ))}
       </ul>
       {others.length > 0 && !isOpen && (
-        <Button look="link" className="inline-block min-h-6 min-w-6 py-0.5 text-[13.5px] font-normal" onClick={() => setOpen(true)}>
+        <Button
+          look="link"
+          className="inline-block min-h-6 min-w-6 py-0.5 text-[13.5px] font-normal"
+          onClick={() => setOpen(true)}
+        >
           {others.length} more
         </Button>
       )}

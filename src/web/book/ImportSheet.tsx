@@ -1,6 +1,5 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { MOST_IMPORT_BYTES } from '#contract/tunes';
 import type { ImportMessage } from '#formats/text';
 import type { Failure } from '../api/client';
 import { failureWords } from '../api/messages';
@@ -27,39 +26,24 @@ interface ImportSheetProps {
 /** Brings tunes in: paste or choose, see what was read bar by bar with every message, then keep. */
 export function ImportSheet({ input, onClose }: ImportSheetProps) {
   const [text, setText] = useState(input?.kind === 'text' ? input.text : '');
-  const [fileName, setFileName] = useState<string | undefined>();
-  const [stage, setStage] = useState<Stage>({ kind: 'input', problem: null });
+  const [fileName, setFileName] = useState(input?.kind === 'file' ? input.file.name : undefined);
+  const [stage, setStage] = useState<Stage>(input ? { kind: 'reading', count: 0 } : { kind: 'input', problem: null });
   const running = useRef<RunningImport | null>(null);
   const [addTunes, { isLoading, error }] = useAddTunesMutation();
   const navigate = useNavigate();
 
-  const read = async (bytes: Uint8Array) => {
-    if (bytes.byteLength > MOST_IMPORT_BYTES) {
-      const size = (bytes.byteLength / 1024 / 1024).toFixed(1);
-      setStage({
-        kind: 'input',
-        problem: `This is too large: ${size} MB, and at most ${MOST_IMPORT_BYTES / 1024 / 1024} MB are read at once. Cut the file in two.`,
-      });
-      return;
-    }
-    setStage({ kind: 'reading', count: 0 });
-    const started = startImport(bytes, (count) => setStage({ kind: 'reading', count }));
+  const begin = (source: Blob) => {
+    const started = startImport(source, (count) => setStage({ kind: 'reading', count }));
     running.current = started;
-    try {
-      const outcome = await started.outcome;
-      if (running.current === started) setStage({ kind: 'read', outcome });
-    } catch (failure) {
-      if (running.current === started) setStage({ kind: 'input', problem: (failure as Error).message });
-    }
-  };
-  const readFile = async (file: File) => {
-    setFileName(file.name);
-    // The size is known before a byte is read.
-    await read(
-      file.size > MOST_IMPORT_BYTES
-        ? new Uint8Array(file.size > 1e9 ? 1e9 : file.size)
-        : new Uint8Array(await file.arrayBuffer()),
+    started.outcome.then(
+      (outcome) => running.current === started && setStage({ kind: 'read', outcome }),
+      ({ message }: Error) => running.current === started && setStage({ kind: 'input', problem: message }),
     );
+  };
+  const read = (source: Blob, name?: string) => {
+    setFileName(name);
+    setStage({ kind: 'reading', count: 0 });
+    begin(source);
   };
   const cancel = () => {
     running.current?.cancel();
@@ -67,11 +51,12 @@ export function ImportSheet({ input, onClose }: ImportSheetProps) {
     setStage({ kind: 'input', problem: null });
   };
 
+  const beginWithInput = useEffectEvent(() => {
+    if (input) begin(input.kind === 'file' ? input.file : new Blob([input.text]));
+  });
   useEffect(() => {
-    if (input?.kind === 'file') void readFile(input.file);
-    if (input?.kind === 'text') void read(new TextEncoder().encode(input.text));
+    beginWithInput();
     return () => running.current?.cancel();
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, for what the sheet was opened with
   }, []);
 
   const keep = async (tunes: readonly ImportedTune[]) => {
@@ -119,18 +104,11 @@ export function ImportSheet({ input, onClose }: ImportSheetProps) {
                 accept=".abc,.txt,.json,text/plain,text/vnd.abc"
                 onChange={(event) => {
                   const file = event.target.files?.[0];
-                  if (file) void readFile(file);
+                  if (file) read(file, file.name);
                 }}
               />
             </label>
-            <Button
-              look="main"
-              disabled={text.trim() === ''}
-              onClick={() => {
-                setFileName(undefined);
-                void read(new TextEncoder().encode(text));
-              }}
-            >
+            <Button look="main" disabled={text.trim() === ''} onClick={() => read(new Blob([text]))}>
               Read it
             </Button>
           </div>

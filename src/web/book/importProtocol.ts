@@ -19,5 +19,5 @@ export interface ImportOutcome {
 
 /** What the page asks of its import worker. */
 export interface ImportWorker {
-  readText(bytes: Uint8Array, onProgress: (tunesRead: number) => void): ImportOutcome | Promise<ImportOutcome>;
+  readText(bytes: ArrayBuffer, onProgress: (tunesRead: number) => void): ImportOutcome | Promise<ImportOutcome>;
 }

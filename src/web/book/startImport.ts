@@ -1,4 +1,5 @@
-import { proxy, wrap } from 'comlink';
+import { proxy, transfer, wrap } from 'comlink';
+import { MOST_IMPORT_BYTES } from '#contract/tunes';
 import type { ImportOutcome, ImportWorker } from './importProtocol';
 
 /** An import under way; `cancel` ends its worker at once. */
@@ -10,17 +11,31 @@ export interface RunningImport {
 /** Reading takes a second for hundreds of tunes; what takes longer than this is given up. */
 const TIME_LIMIT_MS = 60_000;
 
-export function startImport(bytes: Uint8Array, onProgress: (tunesRead: number) => void): RunningImport {
+/**
+ * Reads a file or text in a worker of its own. Its size is looked at before a byte is read.
+ * The outcome is refused in words for the reader: too large, took too long, could not be read.
+ */
+export function startImport(source: Blob, onProgress: (tunesRead: number) => void): RunningImport {
+  if (source.size > MOST_IMPORT_BYTES)
+    return { outcome: Promise.reject(new Error(tooLargeWords(source.size))), cancel: () => undefined };
   const worker = new Worker(new URL('./import.worker.ts', import.meta.url), { type: 'module' });
   const remote = wrap<ImportWorker>(worker);
   let timer: ReturnType<typeof setTimeout> | undefined;
   const outcome = new Promise<ImportOutcome>((resolve, reject) => {
     timer = setTimeout(() => reject(new Error('The text took too long to read.')), TIME_LIMIT_MS);
     worker.onerror = () => reject(new Error('The text could not be read.'));
-    remote.readText(bytes, proxy(onProgress)).then(resolve, reject);
+    source
+      .arrayBuffer()
+      .then((bytes) => remote.readText(transfer(bytes, [bytes]), proxy(onProgress)))
+      .then(resolve, reject);
   }).finally(() => {
     clearTimeout(timer);
     worker.terminate();
   });
   return { outcome, cancel: () => worker.terminate() };
+}
+
+function tooLargeWords(bytes: number): string {
+  const mebibytes = (count: number) => Number((count / 1024 / 1024).toFixed(1));
+  return `This is too large: ${mebibytes(bytes).toFixed(1)} MB, and at most ${mebibytes(MOST_IMPORT_BYTES)} MB are read at once. Cut the file in two.`;
 }

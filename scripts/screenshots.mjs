@@ -1,0 +1,64 @@
+// Pictures of the main views from the demo data, for README and docs; `npm run screenshots`.
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { ROOT } from './lib/root.mjs';
+import { startTestServer } from './lib/testServer.mjs';
+
+const FOLDER = join(ROOT, process.env.PICTURES ?? 'docs/screenshots');
+const WIDE = { width: 1280, height: 800 };
+const PHONE = { width: 390, height: 844 };
+
+const book = async () => {};
+const bench = (title, note) => async (page) => {
+  await page.getByRole('link', { name: title, exact: true }).click();
+  await page.locator('[data-note]').first().waitFor();
+  if (note !== undefined) await page.locator('[data-note]').nth(note).click();
+};
+const patterns = async (page) => {
+  await bench('The Heron on the Slipway', 3)(page);
+  await page.keyboard.press('p');
+  await page.getByRole('dialog').waitFor();
+};
+const broughtIn = async (page) => {
+  await page.getByRole('button', { name: 'Bring tunes in' }).click();
+  await page
+    .getByLabel('Text')
+    .fill('X:1\nT:The Slack Tide\nR:reel\nM:4/4\nL:1/8\nK:D\n|:d2(AF A)dfd|e2ce aece|d2AF A(dfd|e2cA d2:|\n');
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await page.getByText(/tunes? read\./).waitFor();
+};
+
+const PICTURES = [
+  ['book', WIDE, 'day', book],
+  ['bench', WIDE, 'day', bench('The Heron on the Slipway', 41)],
+  ['bench-evening', WIDE, 'evening', bench('The Ferry Bell Rings Late', 12)],
+  ['bench-phone', PHONE, 'day', bench('The Heron on the Slipway', 3)],
+  ['patterns', WIDE, 'day', patterns],
+  ['import', WIDE, 'day', broughtIn],
+];
+
+mkdirSync(FOLDER, { recursive: true });
+const wanted = process.argv.slice(2);
+const { url, stop } = await startTestServer('pictures-postgres');
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],
+});
+try {
+  for (const [name, viewport, theme, prepare] of PICTURES) {
+    if (wanted.length > 0 && !wanted.includes(name)) continue;
+    const context = await browser.newContext({ viewport, reducedMotion: 'reduce' });
+    await context.addInitScript((value) => localStorage.setItem('morrin.theme', value), theme);
+    const page = await context.newPage();
+    await page.goto(url);
+    await page.getByRole('table').waitFor();
+    await prepare(page);
+    await page.waitForTimeout(400);
+    await page.screenshot({ path: join(FOLDER, `${name}.png`) });
+    await context.close();
+  }
+} finally {
+  await browser.close();
+  await stop();
+}

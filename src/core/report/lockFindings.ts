@@ -1,0 +1,86 @@
+import { type LockConflict, joiningLink, lockConflicts, opposite, staysInStroke } from '#core/bowing';
+import type { Link } from '#core/tune';
+import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Mend, mendBy, placeOf } from './findings';
+
+/** Conflicts beyond these are told without a search for mends. */
+const CONFLICTS_MENDED = 12;
+
+/** Locks that the links contradict, each with the mends that really bring the locked direction out on every pass. */
+export function lockFindings(input: FindingInput): Finding[] {
+  return lockConflicts(input.unrolled, input.figures.bowed).map((conflict, i, conflicts): Finding => {
+    const { id, lock, passes, indices } = conflict;
+    const place = placeOf(input, indices[0]!);
+    const mends = i < CONFLICTS_MENDED ? lockMends(input, conflict, conflicts.length) : [];
+    return {
+      code: 'lock-contradicted',
+      severity: 'problem',
+      ids: [id],
+      place,
+      lock,
+      passes,
+      mends: [...mends, { ...mendBy(input, 'unlock', []), place }],
+    };
+  });
+}
+
+/**
+ * Edits that turn the locked note round, kept where the conflict is gone on every pass and none is new. A turned link
+ * flips every note after it, so the link to the next note is also tried turned back. Those after which the tune comes
+ * round go first, then the retake, then the fewer edits.
+ * Cost: O(n) for each of at most nine edits tried.
+ */
+function lockMends(input: FindingInput, { id, indices }: LockConflict, conflictsBefore: number): Mend[] {
+  const { unrolled, figures } = input;
+  const solves = (bowed: typeof figures.bowed) => {
+    const left = lockConflicts(unrolled, bowed);
+    return left.length < conflictsBefore && left.every((conflict) => conflict.id !== id);
+  };
+  const tried = candidates(input, id, indices).flatMap(({ deed, edits }) => {
+    const after = input.after(edits);
+    return solves(after.bowed) ? [mendBy(input, deed, edits, after)] : [];
+  });
+  const start = opposite(figures.start.direction);
+  const begunOtherwise = input.after([], start);
+  if (solves(begunOtherwise.bowed)) tried.push({ ...mendBy(input, 'start', [], begunOtherwise), start });
+  const rank = ({ comesRound, deed, edits }: Mend) => [Number(!comesRound), Number(deed !== 'retake'), edits.length];
+  tried.sort((a, b) => compareLists(rank(a), rank(b)));
+  return tried.slice(0, MENDS_OFFERED);
+}
+
+function candidates(
+  { unrolled, figures: { bowed } }: FindingInput,
+  id: string,
+  indices: readonly number[],
+): { deed: Mend['deed']; edits: LinkEdit[] }[] {
+  const index = indices[0]!;
+  if (index === 0) return [];
+  const isEverywhere = unrolled.notes.filter(({ note }) => note.id === id).length === indices.length;
+  const passes = isEverywhere ? [null] : indices.map((i) => unrolled.notes[i]!.pass);
+  const next = unrolled.notes[index + 1];
+  const { link } = bowed[index]!;
+  const played = unrolled.notes[index]!;
+  const joined = joiningLink(unrolled.notes[index - 1]!.note, played.note, played.restBefore.n > 0);
+  const turns: { deed: Mend['deed']; link: Link }[] =
+    link === 'change'
+      ? [
+          { deed: 'retake', link: 'retake' },
+          { deed: 'join', link: joined },
+        ]
+      : [{ deed: staysInStroke(link) ? 'split' : 'turn', link: 'change' }];
+  return turns.flatMap(({ deed, link: turned }) => {
+    const alone = passes.map((pass) => ({ id, link: turned, pass }));
+    if (!next || next.note.id === id) return [{ deed, edits: alone }];
+    const nextJoined = joiningLink(played.note, next.note, next.restBefore.n > 0);
+    const back: Link[] = bowed[index + 1]!.link === 'change' ? ['retake', nextJoined] : ['change'];
+    const restored = back.map((nextLink) => ({
+      deed,
+      edits: [...alone, ...passes.map((pass) => ({ id: next.note.id, link: nextLink, pass }))],
+    }));
+    return [{ deed, edits: alone }, ...restored];
+  });
+}
+
+function compareLists(a: readonly number[], b: readonly number[]): number {
+  const at = a.findIndex((value, i) => value !== b[i]);
+  return at < 0 ? 0 : a[at]! - b[at]!;
+}
