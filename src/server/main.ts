@@ -1,3 +1,4 @@
+import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { pino } from 'pino';
 import { createApp } from './app';
@@ -14,7 +15,10 @@ await migrate(config.databaseUrl, path.join(root, 'db/migrations'));
 const db = connect(config.databaseUrl, (error) => log.warn({ err: error }, 'database connection lost'));
 if (config.loadDemo) await loadDemo(db, path.join(root, 'demo'));
 
-const app = createApp({ db, log, webDir: path.join(root, 'dist/web'), allowedHosts: config.allowedHosts });
+const webDir = path.join(root, 'dist/web');
+// While the pages are worked on they come from elsewhere, and nothing is built.
+const pages = existsSync(webDir) ? { webDir } : {};
+const app = createApp({ db, log, ...pages, allowedHosts: config.allowedHosts });
 const server = app.listen(config.port, config.host, (error) => {
   if (error) {
     process.send?.({ kind: 'failed', message: error.message });

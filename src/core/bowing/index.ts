@@ -2,8 +2,8 @@
 export type { BowedNote, Start } from './strokes';
 export { bowNotes, entryNote, linkOnPass, opposite, startOf, staysInStroke } from './strokes';
 // The prover: does it come round.
-export type { DirectionDifference, Ledger, PassLedger } from './ledger';
-export { bowingLedger } from './ledger';
+export type { DirectionDifference, Ledger, PassLedger, RoundVerdict } from './ledger';
+export { bowingLedger, roundVerdict } from './ledger';
 export type { LockConflict } from './locks';
 export { lockConflicts } from './locks';
 export type { RoundMend } from './mends';

@@ -1,4 +1,4 @@
-import type { Direction, Unrolled } from '#core/tune';
+import { type Direction, type Unrolled, occurrencesOf } from '#core/tune';
 import { type BowedNote, entryNote, follow, linkInFlow } from './strokes';
 
 /** One line of the count that fiddlers keep on paper. */
@@ -26,13 +26,16 @@ export interface DirectionDifference {
   readonly planned: boolean;
 }
 
-export interface Ledger {
-  readonly passes: readonly PassLedger[];
+export interface RoundVerdict {
   /** Every part is entered in one direction on all its passes, and the second time through equals the first. */
   readonly comesRound: boolean;
   readonly comesRoundAgain: boolean;
   /** Parts entered in more than one direction, in the order of the form. */
   readonly flippedParts: readonly string[];
+}
+
+export interface Ledger extends RoundVerdict {
+  readonly passes: readonly PassLedger[];
   readonly oneDirection: boolean;
   readonly differs: readonly DirectionDifference[];
 }
@@ -44,13 +47,8 @@ export interface Ledger {
  * Time O(n) for n played notes.
  */
 export function bowingLedger(unrolled: Unrolled, bowed: readonly BowedNote[]): Ledger {
-  const entries = unrolled.passes.map((_, i) => {
-    const note = entryNote(unrolled, i);
-    return note === null ? null : bowed[note]!.bow;
-  });
-  const again = directionAgain(unrolled, bowed);
-  const comesRoundAgain = again === null || again === bowed[0]!.bow;
-  const entryAgain = flipUnless(comesRoundAgain, entries[0] ?? null);
+  const { entries, ...verdict } = enter(unrolled, bowed);
+  const entryAgain = flipUnless(verdict.comesRoundAgain, entries[0] ?? null);
 
   const passes = unrolled.passes.map((pass, i): PassLedger => {
     const played = bowed.slice(pass.firstNote, pass.endNote);
@@ -68,19 +66,34 @@ export function bowingLedger(unrolled: Unrolled, bowed: readonly BowedNote[]): L
     };
   });
 
-  const flippedParts = [...new Set(unrolled.passes.map(({ part }) => part))].filter((part) => {
-    const directions = passes.filter((pass) => pass.part === part).map(({ entry }) => entry);
-    return new Set(directions).size > 1;
-  });
   const differs = directionDifferences(unrolled, bowed);
-  return {
-    passes,
-    comesRound: flippedParts.length === 0 && comesRoundAgain,
-    comesRoundAgain,
-    flippedParts,
-    oneDirection: differs.length === 0,
-    differs,
-  };
+  return { ...verdict, passes, oneDirection: differs.length === 0, differs };
+}
+
+/** Whether a bowing comes round, without the rest of the count. Time O(p) for p passes, after the bowing itself. */
+export function roundVerdict(unrolled: Unrolled, bowed: readonly BowedNote[]): RoundVerdict {
+  const { comesRound, comesRoundAgain, flippedParts } = enter(unrolled, bowed);
+  return { comesRound, comesRoundAgain, flippedParts };
+}
+
+function enter(
+  unrolled: Unrolled,
+  bowed: readonly BowedNote[],
+): RoundVerdict & { entries: readonly (Direction | null)[] } {
+  const entries = unrolled.passes.map((_, i) => {
+    const note = entryNote(unrolled, i);
+    return note === null ? null : bowed[note]!.bow;
+  });
+  const again = directionAgain(unrolled, bowed);
+  const comesRoundAgain = again === null || again === bowed[0]!.bow;
+  const known = new Map<string, Direction | null>();
+  const flipped = new Set<string>();
+  for (const [i, { part }] of unrolled.passes.entries()) {
+    if (!known.has(part)) known.set(part, entries[i]!);
+    else if (known.get(part) !== entries[i]) flipped.add(part);
+  }
+  const flippedParts = [...known.keys()].filter((part) => flipped.has(part));
+  return { entries, comesRound: flippedParts.length === 0 && comesRoundAgain, comesRoundAgain, flippedParts };
 }
 
 /** Direction of the first note when the tune is begun again; null without notes. */
@@ -96,34 +109,28 @@ function flipUnless(keep: boolean, direction: Direction | null): Direction | nul
 }
 
 function directionDifferences(unrolled: Unrolled, bowed: readonly BowedNote[]): DirectionDifference[] {
-  const met = new Map<string, { pass: number; label: string; bow: Direction }[]>();
-  for (const { index, note, part, pass } of unrolled.notes) {
-    const meetings = met.get(note.id);
-    const meeting = { pass: unrolled.notes[index]!.passIndex, label: `${part}${pass}`, bow: bowed[index]!.bow };
-    if (meetings) meetings.push(meeting);
-    else met.set(note.id, [meeting]);
-  }
-  const bowOnEntry = unrolled.passes.map((pass) => commonEntry(unrolled, bowed, pass.part, pass.firstNote));
+  const { notes, passes } = unrolled;
+  const met = occurrencesOf(unrolled);
+  const timesPlayed = new Map<string, number>();
+  for (const { part } of passes) timesPlayed.set(part, (timesPlayed.get(part) ?? 0) + 1);
+  /** Direction, on each pass, of its first note that every pass of the part plays. */
+  const bowOnEntry = passes.map(({ part, firstNote, endNote }) => {
+    for (let i = firstNote; i < endNote; i++)
+      if (met.get(notes[i]!.note.id)!.length === timesPlayed.get(part)) return bowed[i]!.bow;
+    return null;
+  });
   const differs: DirectionDifference[] = [];
   for (const [id, meetings] of met) {
-    if (meetings.every(({ bow }) => bow === meetings[0]!.bow)) continue;
-    const enteredAlike = meetings.every(({ pass }) => bowOnEntry[pass] === bowOnEntry[meetings[0]!.pass]);
+    const first = meetings[0]!;
+    if (meetings.every((index) => bowed[index]!.bow === bowed[first]!.bow)) continue;
+    const entryOf = (index: number) => bowOnEntry[notes[index]!.passIndex];
     differs.push({
       id,
-      directions: Object.fromEntries(meetings.map(({ label, bow }) => [label, bow])),
-      planned: enteredAlike,
+      directions: Object.fromEntries(
+        meetings.map((index) => [`${notes[index]!.part}${notes[index]!.pass}`, bowed[index]!.bow]),
+      ),
+      planned: meetings.every((index) => entryOf(index) === entryOf(first)),
     });
   }
   return differs;
-}
-
-/** Direction, on the pass that begins at note `from`, of the first written note that every pass of the part plays. */
-function commonEntry(unrolled: Unrolled, bowed: readonly BowedNote[], part: string, from: number): Direction | null {
-  const passes = unrolled.passes.filter((pass) => pass.part === part);
-  const played = passes.map(
-    (pass) => new Set(unrolled.notes.slice(pass.firstNote, pass.endNote).map(({ note }) => note.id)),
-  );
-  for (let i = from; i < unrolled.notes.length && unrolled.notes[i]!.part === part; i++)
-    if (played.every((ids) => ids.has(unrolled.notes[i]!.note.id))) return bowed[i]!.bow;
-  return null;
 }

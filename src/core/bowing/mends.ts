@@ -1,5 +1,5 @@
 import { toNumber } from '#core/base';
-import type { Direction, Link, NoteEvent, Unrolled } from '#core/tune';
+import { type Direction, type Link, type NoteEvent, type Unrolled, occurrencesOf } from '#core/tune';
 import { type BowedNote, entryNote, follow, linkInFlow, opposite, staysInStroke } from './strokes';
 
 /** One link edit that mends a tune that does not come round. */
@@ -40,14 +40,8 @@ export function roundMends(
   placeOf: (note: NoteEvent) => string | null,
 ): RoundMend[] {
   const entries = unrolled.passes.map((_, i) => entryNote(unrolled, i));
-  const occurrences = new Map<string, number[]>();
-  for (const { index, note } of unrolled.notes) {
-    const list = occurrences.get(note.id);
-    if (list) list.push(index);
-    else occurrences.set(note.id, [index]);
-  }
   const found: RoundMend[] = [];
-  for (const [id, indices] of occurrences) {
+  for (const [id, indices] of occurrencesOf(unrolled)) {
     const first = indices[0]!;
     const played = unrolled.notes[first]!;
     if (first === 0 || played.note.linkOnPass || (part !== null && played.part !== part)) continue;

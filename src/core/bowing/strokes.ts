@@ -1,3 +1,4 @@
+import { add, compare } from '#core/base';
 import type { Direction, Link, NoteEvent, Tune, Unrolled, UnrolledNote } from '#core/tune';
 
 /** What the bow does on one played note. */
@@ -70,12 +71,10 @@ export function bowNotes(notes: readonly UnrolledNote[], start: Direction): Bowe
 /** Index of the note that sounds at the first full bar of a pass, or of the next one where a rest stands there; null past the last note. */
 export function entryNote(unrolled: Unrolled, passIndex: number): number | null {
   const pass = unrolled.passes[passIndex]!;
-  const { n, d } = pass.firstFullBarOnset;
   // A note tied or held over the bar line from the pickup still sounds there, so begin one note early.
   for (let i = Math.max(0, pass.firstNote - 1); i < unrolled.notes.length; i++) {
     const { onset, duration } = unrolled.notes[i]!;
-    const end = onset.n / onset.d + duration.n / duration.d;
-    if (end > n / d + 1e-12) return i;
+    if (compare(add(onset, duration), pass.firstFullBarOnset) > 0) return i;
   }
   return null;
 }

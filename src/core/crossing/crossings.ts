@@ -3,7 +3,7 @@ import { type BowedNote } from '#core/bowing';
 import type { Instrument } from '#core/instrument';
 import type { UnrolledNote } from '#core/tune';
 import { armPath, turning } from './armPath';
-import { type Interval, type Plane, planeAngle, planeInterval, planeName, skippedStrings } from './planes';
+import { type Interval, type Plane, planeAngle, planeInterval, skippedStrings } from './planes';
 
 /** The bow leaves one plane for another before a note. */
 export interface Crossing {
@@ -53,34 +53,41 @@ export function armPlan(
   planes: readonly (Plane | null)[],
   instrument: Instrument,
 ): ArmPlan {
-  const known = new Map<string, { angle: Degrees; interval: Interval }>();
+  // Few planes stand for many notes: each is reckoned once.
+  const known = new Map<Plane, { angle: Degrees; interval: Interval }>();
   const figures = (plane: Plane) => {
-    const name = planeName(plane);
-    let entry = known.get(name);
+    let entry = known.get(plane);
     if (!entry) {
       entry = { angle: planeAngle(plane, instrument), interval: planeInterval(plane, instrument) };
-      known.set(name, entry);
+      known.set(plane, entry);
     }
     return entry;
   };
 
   const crossings: (Crossing | null)[] = [];
+  const intervals: (Interval | null)[] = [];
+  const reached: Interval[] = [];
+  const centres: Degrees[] = [];
   let before: Plane | null = null;
-  for (const [i, plane] of planes.entries()) {
-    crossings.push(before && plane ? crossingBetween(before, plane, notes[i]!, bowed[i]!, figures) : null);
-    before = plane ?? before;
+  for (let i = 0; i < planes.length; i++) {
+    const plane = planes[i]!;
+    const reckoned = plane && figures(plane);
+    intervals.push(reckoned && reckoned.interval);
+    if (!reckoned) {
+      crossings.push(null);
+      continue;
+    }
+    crossings.push(before && before !== plane ? crossingBetween(before, plane, notes[i]!, bowed[i]!, figures) : null);
+    reached.push(reckoned.interval);
+    centres.push(reckoned.angle);
+    before = plane;
   }
 
-  const reached = planes.flatMap((plane, i) => (plane ? [{ i, ...figures(plane) }] : []));
-  const path = armPath(reached.map(({ interval }) => interval));
-  const intervals: (Interval | null)[] = planes.map(() => null);
-  const angles: (Degrees | null)[] = planes.map(() => null);
-  for (const [k, { i, interval }] of reached.entries()) {
-    intervals[i] = interval;
-    angles[i] = path[k]!;
-  }
-  const naive = turning(reached.map(({ angle }) => angle));
-  return { planes, crossings, intervals, angles, sums: sumCrossings(crossings, turning(path), naive) };
+  const path = armPath(reached);
+  let step = 0;
+  const angles = intervals.map((interval) => (interval ? path[step++]! : null));
+  const sums = sumCrossings(crossings, turning(path), turning(centres));
+  return { planes, crossings, intervals, angles, sums };
 }
 
 function crossingBetween(
@@ -101,16 +108,15 @@ function crossingBetween(
 }
 
 function sumCrossings(crossings: readonly (Crossing | null)[], least: Degrees, naive: Degrees): CrossingSums {
-  const made = crossings.filter((crossing) => crossing !== null);
-  const count = (test: (crossing: Crossing) => boolean) => made.filter(test).length;
-  return {
-    adjacent: count(({ skips }) => skips === 0),
-    skip: count(({ skips }) => skips > 0),
-    inSlur: count(({ inSlur }) => inSlur),
-    naturalOvals: count(({ oval }) => oval === 'natural'),
-    reverseOvals: count(({ oval }) => oval === 'reverse'),
-    free: count(({ oval }) => oval === 'free'),
-    armDegrees: least,
-    armDegreesNaive: naive,
-  };
+  const sums = { adjacent: 0, skip: 0, inSlur: 0, naturalOvals: 0, reverseOvals: 0, free: 0 };
+  for (const crossing of crossings) {
+    if (!crossing) continue;
+    if (crossing.skips === 0) sums.adjacent += 1;
+    else sums.skip += 1;
+    if (crossing.inSlur) sums.inSlur += 1;
+    if (crossing.oval === 'natural') sums.naturalOvals += 1;
+    if (crossing.oval === 'reverse') sums.reverseOvals += 1;
+    if (crossing.oval === 'free') sums.free += 1;
+  }
+  return { ...sums, armDegrees: least, armDegreesNaive: naive };
 }

@@ -5,6 +5,15 @@ import { PLACES, type Place } from '#core/tune';
 /** The strings the bow lies on, lowest first: one, or two neighbours. */
 export type Plane = readonly [Place] | readonly [Place, Place];
 
+const SINGLES: readonly Plane[] = PLACES.map((place) => [place]);
+const PAIRS: readonly Plane[] = PLACES.slice(1).map((place, i) => [PLACES[i]!, place]);
+
+/** The plane of one string, or of it and its lower neighbour; the same value for the same plane. The G has none. */
+export function planeOf(place: Place, withLower: boolean): Plane {
+  const at = PLACES.indexOf(place);
+  return withLower && at > 0 ? PAIRS[at - 1]! : SINGLES[at]!;
+}
+
 export interface Interval {
   readonly low: Degrees;
   readonly high: Degrees;

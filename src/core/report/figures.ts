@@ -1,11 +1,29 @@
 import { type BeatsPerMinute, type Fraction, type Seconds, toNumber } from '#core/base';
-import { type BowedNote, type Ledger, type Start, bowNotes, bowingLedger, startOf } from '#core/bowing';
-import { type ArmPlan, type Plane, armPlan } from '#core/crossing';
+import {
+  type BowedNote,
+  type Ledger,
+  type RoundVerdict,
+  type Start,
+  bowNotes,
+  bowingLedger,
+  roundVerdict,
+  startOf,
+} from '#core/bowing';
+import { type ArmPlan, type Plane, armPlan, planeOf } from '#core/crossing';
 import { type FingerRule, type Fingering, fingerNote } from '#core/fingering';
 import type { Instrument } from '#core/instrument';
-import { type DanceCheck, type Limits, danceCheck, wholeNoteSeconds } from '#core/tempo';
-import { type NoteTravel, bowSpeed, rawTravel } from '#core/travel';
-import { type Direction, PLACES, type Tune, type Unrolled, type UnrolledNote } from '#core/tune';
+import { staffStep } from '#core/pitch';
+import {
+  type DanceCheck,
+  type DanceCheckInput,
+  type Limits,
+  danceCeiling,
+  danceCheck,
+  headroomAt,
+  wholeNoteSeconds,
+} from '#core/tempo';
+import { type NoteTravel, bowSpeed, notesOffHair, rawTravel } from '#core/travel';
+import { type Direction, type Tune, type Unrolled, type UnrolledNote, writtenNotes } from '#core/tune';
 
 /** What the figures are taken with. */
 export interface ReportSettings {
@@ -45,12 +63,20 @@ export function timing(unrolled: Unrolled, { bpm, beat }: Pick<ReportSettings, '
   };
 }
 
-/** Fingering of every written note, by id. */
+/** Fingering of every written note, by id. Plain notes of one pitch are fingered alike, so each pitch is asked once. */
 export function fingerings(tune: Tune, rule: FingerRule): Map<string, Fingering> {
   const found = new Map<string, Fingering>();
-  for (const part of tune.parts)
-    for (const event of part.events)
-      if (event.kind === 'note') found.set(event.id, fingerNote(event, tune.tuning, rule));
+  const ofPitch = new Map<number, Fingering>();
+  for (const note of writtenNotes(tune)) {
+    if (note.stops || note.place !== undefined || note.finger !== undefined) {
+      found.set(note.id, fingerNote(note, tune.tuning, rule));
+      continue;
+    }
+    const spelling = 5 * staffStep(note.pitch) + note.pitch.alter;
+    const known = ofPitch.get(spelling) ?? fingerNote(note, tune.tuning, rule);
+    ofPitch.set(spelling, known);
+    found.set(note.id, known);
+  }
   return found;
 }
 
@@ -62,8 +88,7 @@ export function notePlanes(notes: readonly UnrolledNote[], fingers: ReadonlyMap<
   return notes.map(({ note }) => {
     const fingering = fingers.get(note.id);
     if (!fingering?.reachable) return null;
-    const below = fingering.stops[0] && PLACES[PLACES.indexOf(fingering.place) - 1];
-    return below ? [below, fingering.place] : [fingering.place];
+    return planeOf(fingering.place, Boolean(fingering.stops[0]));
   });
 }
 
@@ -75,7 +100,7 @@ export function figuresOf(
   times: Timing,
   settings: ReportSettings,
 ): Figures {
-  const { instrument, limits, bpm } = settings;
+  const { instrument } = settings;
   const start = startOf(tune, unrolled, settings.start);
   const bowed = bowNotes(unrolled.notes, start.direction);
   const arm = armPlan(unrolled.notes, bowed, planes, instrument);
@@ -85,14 +110,44 @@ export function figuresOf(
     ledger: bowingLedger(unrolled, bowed),
     arm,
     travel: rawTravel(bowed, times.durations, bowSpeed(tune.danceType), instrument),
-    check: danceCheck({
-      bowed,
-      crossings: arm.crossings,
-      durations: times.durations,
-      rests: times.rests,
-      bpm,
-      limits,
-      hairCm: instrument.hairCm,
-    }),
+    check: danceCheck(checkInput(bowed, arm, times, settings)),
+  };
+}
+
+function checkInput(
+  bowed: readonly BowedNote[],
+  { crossings }: ArmPlan,
+  { durations, rests }: Timing,
+  { bpm, limits, instrument }: ReportSettings,
+): DanceCheckInput {
+  return { bowed, crossings, durations, rests, bpm, limits, hairCm: instrument.hairCm };
+}
+
+/** What a mend is judged by. */
+export interface Trial {
+  readonly bowed: readonly BowedNote[];
+  readonly round: RoundVerdict;
+  readonly ceilingBpm: () => BeatsPerMinute | null;
+  /** The smallest available/needed among the events of some notes. */
+  readonly headroomAt: (indices: readonly number[]) => number;
+  /** How many notes leave the hair. */
+  readonly notesOffHair: () => number;
+}
+
+/**
+ * The figures a mend is judged by, for the same notes with other links. Crossings and the arm's path are those of the
+ * bowing before: planes do not hang on links, and the check asks the bowing which crossings lie in a slur.
+ * Equal to what `figuresOf` gives; time O(n), a small part of it.
+ */
+export function tryLinks(tune: Tune, edited: Unrolled, arm: ArmPlan, times: Timing, settings: ReportSettings): Trial {
+  const { direction } = startOf(tune, edited, settings.start);
+  const bowed = bowNotes(edited.notes, direction);
+  const input = checkInput(bowed, arm, times, settings);
+  return {
+    bowed,
+    round: roundVerdict(edited, bowed),
+    ceilingBpm: () => danceCeiling(input),
+    headroomAt: (indices) => headroomAt(input, indices),
+    notesOffHair: () => notesOffHair(bowed, times.durations, bowSpeed(tune.danceType), settings.instrument),
   };
 }

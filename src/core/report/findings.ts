@@ -4,7 +4,7 @@ import { planeName } from '#core/crossing';
 import type { Fingering } from '#core/fingering';
 import { runsOut } from '#core/travel';
 import type { Direction, Link, NoteEvent, Place, Tune, Unrolled } from '#core/tune';
-import type { Figures, ReportSettings } from './figures';
+import type { Figures, ReportSettings, Trial } from './figures';
 import { lockFindings } from './lockFindings';
 
 export type Severity = 'problem' | 'care' | 'note';
@@ -75,6 +75,8 @@ export type Finding = {
 /** More places of one kind than this are not told one by one. */
 const PLACES_TOLD = 4;
 export const MENDS_OFFERED = 3;
+/** Notes before the one that leaves the hair at whose links a mend is sought. */
+const HAIR_LOOKBACK = 8;
 
 export interface FindingInput {
   readonly tune: Tune;
@@ -82,8 +84,8 @@ export interface FindingInput {
   readonly fingers: ReadonlyMap<string, Fingering>;
   readonly figures: Figures;
   readonly settings: ReportSettings;
-  /** Figures after link edits, and after another start direction where one is given. */
-  readonly after: (edits: readonly LinkEdit[], start?: Direction) => Figures;
+  /** What link edits, and another start direction where one is given, would lead to. */
+  readonly attempt: (edits: readonly LinkEdit[], start?: Direction) => Trial;
 }
 
 /** All findings of a plan, the gravest first within the order: round, locks, tempo, hair, hand. */
@@ -106,17 +108,21 @@ export function mendBy(
   input: FindingInput,
   deed: Mend['deed'],
   edits: readonly LinkEdit[],
-  { check, ledger }: Figures = edits.length > 0 ? input.after(edits) : input.figures,
+  { round, ceilingBpm }: Pick<Trial, 'round' | 'ceilingBpm'> = edits.length > 0 ? input.attempt(edits) : asItIs(input),
 ): Mend {
   const index = input.unrolled.notes.findIndex(({ note }) => note.id === edits[0]?.id);
   return {
     deed,
     edits,
     place: index >= 0 ? placeOf(input, index) : null,
-    ceilingBpm: check.ceiling?.ceilingBpm ?? null,
-    comesRound: ledger.comesRound,
-    flippedParts: ledger.flippedParts,
+    ceilingBpm: ceilingBpm(),
+    comesRound: round.comesRound,
+    flippedParts: round.flippedParts,
   };
+}
+
+function asItIs({ figures: { ledger, check } }: FindingInput): Pick<Trial, 'round' | 'ceilingBpm'> {
+  return { round: ledger, ceilingBpm: () => check.ceiling?.ceilingBpm ?? null };
 }
 
 function roundFindings(input: FindingInput): Finding[] {
@@ -140,9 +146,8 @@ function roundFindings(input: FindingInput): Finding[] {
     );
     const pass = unrolled.passes[ledger.passes.indexOf(flipped)]!;
     const note = unrolled.notes[pass.firstNote]!;
-    const changed = ledger.differs.filter((difference) =>
-      unrolled.notes.slice(pass.firstNote, pass.endNote).some((played) => played.note.id === difference.id),
-    );
+    const inPass = new Set(unrolled.notes.slice(pass.firstNote, pass.endNote).map((played) => played.note.id));
+    const changed = ledger.differs.filter(({ id }) => inPass.has(id));
     return [
       {
         code: 'part-flips',
@@ -191,9 +196,14 @@ function tempoFindings(input: FindingInput): Finding[] {
   const { check, arm } = figures;
   const told = new Set<string>();
   const findings: Finding[] = [];
-  const events = check.events.flatMap((list, index) =>
-    list.map((event) => ({ ...event, index, standsTo: (settings.bpm * event.availableMs) / event.neededMs })),
-  );
+  const events = check.events.flatMap((list, index) => {
+    const crossing = arm.crossings[index];
+    const isSkip = crossing?.inSlur === true && crossing.skips > 0;
+    const told = list.filter(
+      ({ kind, availableMs, neededMs }) => availableMs < neededMs || (isSkip && kind === 'crossing'),
+    );
+    return told.map((event) => ({ ...event, index, standsTo: (settings.bpm * event.availableMs) / event.neededMs }));
+  });
   events.sort((a, b) => a.standsTo - b.standsTo || a.index - b.index);
   for (const { kind, index, availableMs, neededMs, standsTo } of events) {
     const { note } = unrolled.notes[index]!;
@@ -233,10 +243,12 @@ function tempoMends(input: FindingInput, index: number, standsTo: BeatsPerMinute
     const joins = link === 'change';
     const joined = joiningLink(unrolled.notes[at - 1]!.note, played.note, played.restBefore.n > 0);
     const edits = [{ id: played.note.id, link: joins ? joined : ('change' as const), pass: null }];
-    const { check } = input.after(edits);
-    const worst = Math.min(...[index, at].map((i) => check.headroom[i] ?? Infinity)) * settings.bpm;
+    const trial = input.attempt(edits);
+    const worst = trial.headroomAt([index, at]) * settings.bpm;
     if (worst <= standsTo + 1e-9) return [];
-    return [{ ...mendBy(input, joins ? 'join' : 'split', edits), hereBpm: Number.isFinite(worst) ? worst : null }];
+    return [
+      { ...mendBy(input, joins ? 'join' : 'split', edits, trial), hereBpm: Number.isFinite(worst) ? worst : null },
+    ];
   });
   mends.sort((a, b) => (b.ceilingBpm ?? Infinity) - (a.ceilingBpm ?? Infinity));
   const ceiling = figures.check.ceiling?.ceilingBpm ?? null;
@@ -275,20 +287,21 @@ function hairFindings(input: FindingInput): Finding[] {
 /** Splits and joins in the strokes that lead to the place, kept where fewer notes run out afterwards. */
 function hairMends(input: FindingInput, index: number, before: number): Mend[] {
   const { unrolled, figures, settings } = input;
-  const tried: { mend: Mend; out: number }[] = [];
-  for (let at = index; at > Math.max(0, index - 12); at--) {
+  const tried: { deed: Mend['deed']; edits: LinkEdit[]; trial: Trial; out: number }[] = [];
+  for (let at = index; at > Math.max(0, index - HAIR_LOOKBACK); at--) {
     const played = unrolled.notes[at]!;
     const { link } = figures.bowed[at]!;
     if (played.note.linkOnPass || link === 'start') continue;
     const joined = joiningLink(unrolled.notes[at - 1]!.note, played.note, played.restBefore.n > 0);
     const edits = [{ id: played.note.id, link: link === 'change' ? joined : ('change' as const), pass: null }];
-    const out = input.after(edits).travel.filter((note) => runsOut(note, settings.instrument)).length;
-    if (out < before) tried.push({ mend: mendBy(input, link === 'change' ? 'join' : 'split', edits), out });
+    const trial = input.attempt(edits);
+    const out = trial.notesOffHair();
+    if (out < before) tried.push({ deed: link === 'change' ? 'join' : 'split', edits, trial, out });
   }
   // What keeps the tune coming round goes before what saves more hair.
-  const flips = ({ mend }: { mend: Mend }) => Number(figures.ledger.comesRound && !mend.comesRound);
+  const flips = ({ trial }: { trial: Trial }) => Number(figures.ledger.comesRound && !trial.round.comesRound);
   tried.sort((a, b) => flips(a) - flips(b) || a.out - b.out);
-  return tried.slice(0, MENDS_OFFERED).map(({ mend }) => mend);
+  return tried.slice(0, MENDS_OFFERED).map(({ deed, edits, trial }) => mendBy(input, deed, edits, trial));
 }
 
 function handFindings(input: FindingInput): Finding[] {

@@ -36,11 +36,11 @@ function lockMends(input: FindingInput, { id, indices }: LockConflict, conflicts
     return left.length < conflictsBefore && left.every((conflict) => conflict.id !== id);
   };
   const tried = candidates(input, id, indices).flatMap(({ deed, edits }) => {
-    const after = input.after(edits);
-    return solves(after.bowed) ? [mendBy(input, deed, edits, after)] : [];
+    const trial = input.attempt(edits);
+    return solves(trial.bowed) ? [mendBy(input, deed, edits, trial)] : [];
   });
   const start = opposite(figures.start.direction);
-  const begunOtherwise = input.after([], start);
+  const begunOtherwise = input.attempt([], start);
   if (solves(begunOtherwise.bowed)) tried.push({ ...mendBy(input, 'start', [], begunOtherwise), start });
   const rank = ({ comesRound, deed, edits }: Mend) => [Number(!comesRound), Number(deed !== 'retake'), edits.length];
   tried.sort((a, b) => compareLists(rank(a), rank(b)));

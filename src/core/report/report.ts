@@ -2,8 +2,17 @@ import type { BeatsPerMinute, Fraction } from '#core/base';
 import { type LimitsAndInstrument, defaultSettings } from './settings';
 import { type Fingering, type FingerRule } from '#core/fingering';
 import { beatUnit, defaultTempo } from '#core/tempo';
-import { type Direction, type NoteEvent, type Tune, type Unrolled, unroll } from '#core/tune';
-import { type Figures, type ReportSettings, type Timing, figuresOf, fingerings, notePlanes, timing } from './figures';
+import { type Direction, type NoteEvent, type Tune, type Unrolled, occurrencesOf, unroll } from '#core/tune';
+import {
+  type Figures,
+  type ReportSettings,
+  type Timing,
+  figuresOf,
+  fingerings,
+  notePlanes,
+  timing,
+  tryLinks,
+} from './figures';
 import { type Finding, type LinkEdit, findFindings } from './findings';
 
 export interface ReportOptions extends Partial<LimitsAndInstrument> {
@@ -59,8 +68,9 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
   const planes = notePlanes(unrolled.notes, fingers);
   const times = timing(unrolled, settings);
   const figures = figuresOf(tune, unrolled, planes, times, settings);
-  const after = (edits: readonly LinkEdit[], start = settings.start) =>
-    figuresOf(tune, withEdits(unrolled, edits), planes, times, { ...settings, start });
+  const occurrences = occurrencesOf(unrolled);
+  const attempt = (edits: readonly LinkEdit[], start = settings.start) =>
+    tryLinks(tune, withEdits(unrolled, occurrences, edits), figures.arm, times, { ...settings, start });
   return {
     tune,
     unrolled,
@@ -70,32 +80,28 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
     figures,
     bars: unrolled.passes.reduce((sum, pass) => sum + pass.bars, 0),
     square: isSquare(unrolled),
-    findings: findFindings({ tune, unrolled, fingers, figures, settings, after }),
+    findings: findFindings({ tune, unrolled, fingers, figures, settings, attempt }),
   };
 }
 
 /** The unrolled tune with links edited: cheaper than unrolling again, and equal to it, since no link moves a note. */
-function withEdits(unrolled: Unrolled, edits: readonly LinkEdit[]): Unrolled {
-  const changed = new Map<string, NoteEvent>();
-  return {
-    ...unrolled,
-    notes: unrolled.notes.map((played) => {
-      const ofNote = edits.filter(({ id }) => id === played.note.id);
-      if (ofNote.length === 0) return played;
-      let note = changed.get(played.note.id);
-      if (!note) {
-        note = ofNote.reduce<NoteEvent>(
-          (edited, { link, pass }) =>
-            pass === null
-              ? { ...edited, link, linkOnPass: undefined }
-              : { ...edited, linkOnPass: { ...edited.linkOnPass, [pass]: link } },
-          played.note,
-        );
-        changed.set(played.note.id, note);
-      }
-      return { ...played, note };
-    }),
-  };
+function withEdits(
+  unrolled: Unrolled,
+  occurrences: ReadonlyMap<string, readonly number[]>,
+  edits: readonly LinkEdit[],
+): Unrolled {
+  const notes = unrolled.notes.slice();
+  for (const { id, link, pass } of edits) {
+    const indices = occurrences.get(id) ?? [];
+    const before = indices.length > 0 ? notes[indices[0]!]!.note : null;
+    const note: NoteEvent | null =
+      before &&
+      (pass === null
+        ? { ...before, link, linkOnPass: undefined }
+        : { ...before, linkOnPass: { ...before.linkOnPass, [pass]: link } });
+    if (note) for (const index of indices) notes[index] = { ...notes[index]!, note };
+  }
+  return { ...unrolled, notes };
 }
 
 /** Whether every run of passes of one part is a whole number of eight-bar phrases. */

@@ -43,57 +43,99 @@ export interface DanceCheckInput {
   readonly hairCm: number;
 }
 
+type Visit = (index: number, kind: TimedEvent['kind'], availableMs: Milliseconds, neededMs: Milliseconds) => void;
+
 /**
- * Events with their available and needed times at a tempo, and the tempos that follow.
+ * Visits the timed events in playing order; at one note the stroke goes before the crossing.
  *
  * Stroke: its duration against `strokeMs`. Crossing: the shorter of the two notes, plus a rest between where the bow
- * stops or turns there, against `crossingNeeds`. With even timing every available time is proportional to 1/tempo, so
- * an event's own ceiling is tempo · available/needed and the tune's is the least of them. A tune's floor is
- * tempo · d · v / hair for its longest stroke d at the slowest comfortable speed v.
- * Ties go to the earlier event.
- * Time O(n log n).
+ * stops or turns there, against `crossingNeeds`. Whether a crossing lies in a slur is asked of the bowing, so that
+ * crossings counted before an edit of links still serve after it.
  */
-export function danceCheck(input: DanceCheckInput): DanceCheck {
-  const { bowed, crossings, durations, rests, bpm, limits, hairCm } = input;
-  const events: TimedEvent[][] = bowed.map(() => []);
-  const placed: PlacedEvent[] = [];
-  let longest: { seconds: Seconds; index: number } | null = null;
-
-  const place = (index: number, event: TimedEvent) => {
-    events[index]!.push(event);
-    placed.push({ ...event, index, ceilingBpm: (bpm * event.availableMs) / event.neededMs });
-  };
-
+function visitEvents({ bowed, crossings, durations, rests, limits }: DanceCheckInput, visit: Visit): void {
   for (let i = 0; i < bowed.length; i++) {
-    if (bowed[i]!.inStroke === 1) {
+    const { inStroke, link } = bowed[i]!;
+    if (inStroke === 1) {
       let seconds = durations[i]!;
       for (let j = i + 1; j < bowed.length && bowed[j]!.inStroke > 1; j++) seconds += durations[j]!;
-      place(i, { kind: 'stroke', availableMs: 1000 * seconds, neededMs: limits.strokeMs.value });
-      if (!longest || seconds > longest.seconds) longest = { seconds, index: i };
+      visit(i, 'stroke', 1000 * seconds, limits.strokeMs.value);
     }
     const crossing = crossings[i];
     if (crossing && i > 0) {
-      const rest = crossing.inSlur ? 0 : rests[i]!;
-      const available = Math.min(durations[i - 1]!, durations[i]!) + rest;
-      const neededMs = crossingNeeds(limits, crossing.degrees, crossing.inSlur);
-      place(i, { kind: 'crossing', availableMs: 1000 * available, neededMs });
+      const inSlur = link === 'slur';
+      const shorter = Math.min(durations[i - 1]!, durations[i]!);
+      const available = inSlur ? shorter : shorter + rests[i]!;
+      visit(i, 'crossing', 1000 * available, crossingNeeds(limits, crossing.degrees, inSlur));
     }
   }
+}
 
-  // Equal ceilings differ in their last digits by the way they were reached: told apart only beyond a millionth.
-  const rank = ({ ceilingBpm }: PlacedEvent) => Math.round(ceilingBpm * 1e6);
-  placed.sort((a, b) => rank(a) - rank(b) || a.index - b.index);
-  const first = placed[0];
+/**
+ * Events with their available and needed times at a tempo, and the tempos that follow.
+ *
+ * With even timing every available time is proportional to 1/tempo, so an event's own ceiling is
+ * tempo · available/needed and the tune's is the least of them. A tune's floor is tempo · d · v / hair for its longest
+ * stroke d at the slowest comfortable speed v. Ties go to the earlier event.
+ * Time O(n).
+ */
+export function danceCheck(input: DanceCheckInput): DanceCheck {
+  const { bowed, bpm, limits, hairCm } = input;
+  const events: TimedEvent[][] = bowed.map(() => []);
+  const headroom: (number | null)[] = bowed.map(() => null);
+  const tightest: PlacedEvent[] = [];
+  let longest: { availableMs: Milliseconds; index: number } | null = null;
+  visitEvents(input, (index, kind, availableMs, neededMs) => {
+    events[index]!.push({ kind, availableMs, neededMs });
+    headroom[index] = Math.min(headroom[index] ?? Infinity, availableMs / neededMs);
+    keepTightest(tightest, { kind, availableMs, neededMs, index, ceilingBpm: (bpm * availableMs) / neededMs });
+    if (kind === 'stroke' && availableMs > (longest?.availableMs ?? 0)) longest = { availableMs, index };
+  });
   return {
     events,
-    headroom: events.map((list) =>
-      list.length > 0 ? Math.min(...list.map(({ availableMs, neededMs }) => availableMs / neededMs)) : null,
-    ),
-    ceiling: first && first.ceilingBpm <= HIGHEST_TEMPO ? first : null,
-    floor: longest && {
-      bpm: (bpm * longest.seconds * limits.slowestBowCmPerSecond.value) / hairCm,
-      index: longest.index,
-    },
-    tightest: placed.slice(0, TIGHTEST_COUNT),
+    headroom,
+    ceiling: tightest[0] && tightest[0].ceilingBpm <= HIGHEST_TEMPO ? tightest[0] : null,
+    floor: longest && floorOf(longest, bpm, limits, hairCm),
+    tightest,
   };
+}
+
+/** The ceiling alone, null when nothing limits the tempo below 400: for trying many bowings of one tune. Time O(n). */
+export function danceCeiling(input: DanceCheckInput): BeatsPerMinute | null {
+  let least = Infinity;
+  visitEvents(input, (_index, _kind, availableMs, neededMs) => {
+    least = Math.min(least, availableMs / neededMs);
+  });
+  return least * input.bpm <= HIGHEST_TEMPO ? least * input.bpm : null;
+}
+
+/** The smallest available/needed among the events of some notes; infinite where they have none. */
+export function headroomAt(input: DanceCheckInput, indices: readonly number[]): number {
+  let least = Infinity;
+  visitEvents(input, (index, _kind, availableMs, neededMs) => {
+    if (indices.includes(index)) least = Math.min(least, availableMs / neededMs);
+  });
+  return least;
+}
+
+function floorOf(
+  { availableMs, index }: { readonly availableMs: Milliseconds; readonly index: number },
+  bpm: BeatsPerMinute,
+  limits: Limits,
+  hairCm: number,
+): DanceCheck['floor'] {
+  return { bpm: (bpm * (availableMs / 1000) * limits.slowestBowCmPerSecond.value) / hairCm, index };
+}
+
+/** Equal ceilings differ in their last digits by the way they were reached: told apart only beyond a millionth. */
+const rankOf = ({ ceilingBpm }: PlacedEvent) => Math.round(ceilingBpm * 1e6);
+
+/** Puts an event into its place among the tightest, after its equals; what falls off the end is dropped. */
+function keepTightest(tightest: PlacedEvent[], event: PlacedEvent): void {
+  const rank = rankOf(event);
+  const last = tightest[tightest.length - 1];
+  if (tightest.length === TIGHTEST_COUNT && last && rankOf(last) <= rank) return;
+  let at = tightest.length;
+  while (at > 0 && rankOf(tightest[at - 1]!) > rank) at -= 1;
+  tightest.splice(at, 0, event);
+  tightest.length = Math.min(tightest.length, TIGHTEST_COUNT);
 }

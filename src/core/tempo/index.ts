@@ -4,5 +4,5 @@ export { TEMPO_BANDS, UNKNOWN_TYPE_BAND, beatUnit, defaultTempo, tempoBand, whol
 // What the player needs time for, and the tempos that follow.
 export type { Limit, LimitKey, Limits } from './limits';
 export { GUESSED_LIMITS, LIMIT_KEYS, crossingNeeds, limitsWith } from './limits';
-export type { DanceCheck, PlacedEvent, TimedEvent } from './danceCheck';
-export { danceCheck } from './danceCheck';
+export type { DanceCheck, DanceCheckInput, PlacedEvent, TimedEvent } from './danceCheck';
+export { danceCeiling, danceCheck, headroomAt } from './danceCheck';

@@ -39,6 +39,33 @@ export function rawTravel(
   instrument: Instrument,
 ): NoteTravel[] {
   const travel: NoteTravel[] = [];
+  visitTravel(bowed, durations, speed, instrument, (bowStartCm, bowEndCm, strokeSpeed) =>
+    travel.push({ bowStartCm, bowEndCm, speed: strokeSpeed }),
+  );
+  return travel;
+}
+
+/** How many notes of the raw travel leave the hair. Time O(n). */
+export function notesOffHair(
+  bowed: readonly BowedNote[],
+  durations: readonly Seconds[],
+  speed: CentimetresPerSecond,
+  instrument: Instrument,
+): number {
+  let count = 0;
+  visitTravel(bowed, durations, speed, instrument, (from, to) => {
+    if (isOffHair(from, to, instrument)) count += 1;
+  });
+  return count;
+}
+
+function visitTravel(
+  bowed: readonly BowedNote[],
+  durations: readonly Seconds[],
+  speed: CentimetresPerSecond,
+  instrument: Instrument,
+  visit: (from: Centimetres, to: Centimetres, strokeSpeed: CentimetresPerSecond) => void,
+): void {
   let position = 0;
   for (let first = 0; first < bowed.length;) {
     let end = first + 1;
@@ -52,15 +79,21 @@ export function rawTravel(
     const strokeSpeed = duration > 0 ? length / duration : 0;
     for (let i = first; i < end; i++) {
       const next = position + sign * strokeSpeed * durations[i]!;
-      travel.push({ bowStartCm: position, bowEndCm: next, speed: strokeSpeed });
+      visit(position, next, strokeSpeed);
       position = next;
     }
     first = end;
   }
-  return travel;
 }
 
-/** Whether a note's share of the stroke leaves the hair (beyond rounding, 1e-9 cm). */
-export function runsOut({ bowStartCm, bowEndCm }: NoteTravel, { hairCm }: Instrument): boolean {
-  return Math.min(bowStartCm, bowEndCm) < -1e-9 || Math.max(bowStartCm, bowEndCm) > hairCm + 1e-9;
+/** Whether a note's share of the stroke leaves the hair. */
+export function runsOut({ bowStartCm, bowEndCm }: NoteTravel, instrument: Instrument): boolean {
+  return isOffHair(bowStartCm, bowEndCm, instrument);
+}
+
+/** Rounding alone is not leaving the hair. */
+const TOLERANCE_CM: Centimetres = 1e-9;
+
+function isOffHair(from: Centimetres, to: Centimetres, { hairCm }: Instrument): boolean {
+  return Math.min(from, to) < -TOLERANCE_CM || Math.max(from, to) > hairCm + TOLERANCE_CM;
 }

@@ -181,3 +181,14 @@ export function unroll(tune: Tune): Unrolled {
   }
   return { notes, passes, duration: onset };
 }
+
+/** Where each written note is played: indices of its played notes by id, in playing order. */
+export function occurrencesOf({ notes }: Unrolled): Map<string, number[]> {
+  const found = new Map<string, number[]>();
+  for (const { index, note } of notes) {
+    const indices = found.get(note.id);
+    if (indices) indices.push(index);
+    else found.set(note.id, [index]);
+  }
+  return found;
+}

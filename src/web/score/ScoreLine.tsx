@@ -45,7 +45,12 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
   const height = lanesTop + lanesDeep;
 
   return (
-    <div className="relative flow-root" style={{ minHeight: height + CARD_ROOM, width }} data-line={line.id}>
+    // Lines out of view cost no layout; their size is known, so nothing jumps when they come near.
+    <div
+      className="relative flow-root [content-visibility:auto]"
+      style={{ minHeight: height + CARD_ROOM, width, containIntrinsicHeight: `${height + CARD_ROOM}px` }}
+      data-line={line.id}
+    >
       <div className="absolute left-0" style={{ top: -top }}>
         <StaffDrawing line={line} lineKey={lineKey} width={width} onDrawn={onDrawn} />
       </div>

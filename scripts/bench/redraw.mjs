@@ -1,0 +1,108 @@
+import { chromium } from '@playwright/test';
+import { startTestServer } from '../lib/testServer.mjs';
+import { quantile } from './figures.mjs';
+import { longReel } from './longTune.mjs';
+
+const MOST_SHARE = 1 / 5;
+const MOST_MS = 50;
+const TOGGLES_A_LINE = 4;
+const FULL_REDRAWS = 12;
+
+export async function benchRedraw() {
+  const { url, stop } = await startTestServer('bench-postgres');
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],
+  });
+  try {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
+    await openLongReel(page, url);
+    const { toggles, full } = await page.evaluate(measure, { perLine: TOGGLES_A_LINE, fullRedraws: FULL_REDRAWS });
+    const toggleMs = quantile(toggles, 0.5);
+    const slowMs = quantile(toggles, 0.95);
+    const fullMs = quantile(full, 0.5);
+    const share = toggleMs / fullMs;
+    return [
+      {
+        what: `redraw after a slur toggle, 64 bars, ${toggles.length} toggles`,
+        against: 'full redraw',
+        ratio: share.toFixed(3),
+        bar: `at most ${MOST_SHARE}, under ${MOST_MS} ms`,
+        ms: `${toggleMs.toFixed(1)} (95 %: ${slowMs.toFixed(1)}) against ${fullMs.toFixed(1)}`,
+        holds: share <= MOST_SHARE && toggleMs < MOST_MS,
+      },
+    ];
+  } finally {
+    await browser.close();
+    await stop();
+  }
+}
+
+async function openLongReel(page, url) {
+  await page.goto(url);
+  await page.getByRole('button', { name: 'Bring tunes in' }).click();
+  await page.getByLabel('Text').fill(longReel({ repeats: false }));
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await page.getByRole('button', { name: /^Keep/ }).click();
+  await page.locator('[data-line]').nth(15).locator('[data-sign="bows"]').waitFor({ state: 'attached' });
+}
+
+/** Runs in the page: milliseconds of each slur toggle, and of each full redraw. */
+async function measure({ perLine, fullRedraws }) {
+  const lines = [...document.querySelectorAll('[data-line]')];
+  const lastBows = () => lines[lines.length - 1].querySelector('[data-sign="bows"]').getAttribute('d');
+  const frame = () => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
+  const layout = () => document.body.getBoundingClientRect().height + lines[0].querySelector('svg').getBBox().width;
+  const changed = (read, before) =>
+    new Promise((resolve, reject) => {
+      const limit = setTimeout(() => reject(new Error('nothing was redrawn')), 5000);
+      const look = () => {
+        if (read() === before) return;
+        observer.disconnect();
+        clearTimeout(limit);
+        layout();
+        resolve(performance.now());
+      };
+      const observer = new MutationObserver(look);
+      observer.observe(document.body, { subtree: true, childList: true, attributes: true });
+      look();
+    });
+
+  const toggles = [];
+  for (const line of lines)
+    for (let k = 0; k < perLine; k++) {
+      const notes = [...line.querySelectorAll('[data-note]')];
+      const note = notes[1 + Math.floor(((notes.length - 2) * k) / perLine)];
+      note.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true, button: 0 }));
+      await frame();
+      const target = document.querySelector(`[data-note="${note.dataset.note}"]`);
+      const key = /slurred to the one before|hooked/.test(target.getAttribute('aria-label')) ? 't' : 's';
+      const before = lastBows();
+      const from = performance.now();
+      target.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+      toggles.push((await changed(lastBows, before)) - from);
+      await frame();
+    }
+
+  const full = [];
+  const score = document.querySelector('[data-score]');
+  for (let k = 0; k < fullRedraws; k++) {
+    const drawn = () => document.querySelectorAll('[data-line]').length && lastStaff();
+    const lastStaff = () => {
+      const staffs = document.querySelectorAll('.engraving svg');
+      return staffs[staffs.length - 1];
+    };
+    const before = drawn();
+    await frame();
+    const from = await new Promise((resolve) =>
+      requestAnimationFrame(() => {
+        const now = performance.now();
+        score.style.marginRight = `${1 + k}px`;
+        resolve(now);
+      }),
+    );
+    full.push((await changed(drawn, before)) - from);
+    await frame();
+  }
+  return { toggles, full };
+}
