@@ -286,7 +286,7 @@ function hairFindings(input: FindingInput): Finding[] {
 
 /** Splits and joins in the strokes that lead to the place, kept where fewer notes run out afterwards. */
 function hairMends(input: FindingInput, index: number, before: number): Mend[] {
-  const { unrolled, figures, settings } = input;
+  const { unrolled, figures } = input;
   const tried: { deed: Mend['deed']; edits: LinkEdit[]; trial: Trial; out: number }[] = [];
   for (let at = index; at > Math.max(0, index - HAIR_LOOKBACK); at--) {
     const played = unrolled.notes[at]!;

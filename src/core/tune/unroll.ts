@@ -124,9 +124,8 @@ export function unroll(tune: Tune): Unrolled {
     const { played, ending } = barsOnPass(partBars, pass);
     const passOnset = onset;
     const firstNote = notes.length;
-    const first = played[0];
-    const hasPickup = first !== undefined && played.length > 1 && compare(first.duration, barLength(first.meter)) < 0;
-    let number = hasPickup ? 0 : 1;
+    const opensWithPickup = hasPickup(played);
+    let number = opensWithPickup ? 0 : 1;
     let firstFullBarOnset = onset;
 
     for (const bar of played) {
@@ -173,7 +172,7 @@ export function unroll(tune: Tune): Unrolled {
       onset: passOnset,
       firstFullBarOnset,
       end: onset,
-      hasPickup,
+      hasPickup: opensWithPickup,
       bars: number - 1,
       firstNote,
       endNote: notes.length,
@@ -191,4 +190,23 @@ export function occurrencesOf({ notes }: Unrolled): Map<string, number[]> {
     else found.set(note.id, [index]);
   }
   return found;
+}
+
+/**
+ * Numbers of a part's written bars by id, as counted on the first pass that plays each: from 1, 0 for a pickup, the
+ * first bars of two endings alike. Bars that no pass plays have none.
+ */
+export function barNumbers(bars: readonly Bar[], passes: number): Map<string, number> {
+  const numbers = new Map<string, number>();
+  for (let pass = 1; pass <= Math.max(1, passes) && numbers.size < bars.length; pass++) {
+    const { played } = barsOnPass(bars, pass);
+    const from = hasPickup(played) ? 0 : 1;
+    for (const [i, bar] of played.entries()) if (!numbers.has(bar.event.id)) numbers.set(bar.event.id, i + from);
+  }
+  return numbers;
+}
+
+/** A bar shorter than its meter that opens a pass of more than one bar is a pickup. */
+function hasPickup([first, ...others]: readonly Bar[]): boolean {
+  return first !== undefined && others.length > 0 && compare(first.duration, barLength(first.meter)) < 0;
 }

@@ -19,6 +19,8 @@ export interface ReadTune {
   readonly messages: readonly ImportMessage[];
   /** The tune's own text as it stood in the file. */
   readonly source: string;
+  /** Where each written bar begins in the file, by its id. */
+  readonly barPositions: ReadonlyMap<string, { readonly line: number; readonly column: number }>;
 }
 
 export interface ReadResult {
@@ -159,5 +161,6 @@ function readOne(tuneText: AbcTuneText, defaults: readonly string[]): ReadTune |
   );
   messages.push(...barSumMessages(tune, walk.offsets, positions));
   messages.sort((a, b) => a.line - b.line || a.column - b.column);
-  return { reference: tuneText.reference, tune, messages, source: tuneText.text };
+  const barPositions = new Map([...walk.offsets].map(([id, offset]) => [id, positions.at(offset)]));
+  return { reference: tuneText.reference, tune, messages, source: tuneText.text, barPositions };
 }

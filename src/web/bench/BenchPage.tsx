@@ -193,7 +193,7 @@ function Bench({ open, report, states }: BenchProps) {
   return (
     <div className="flex h-full flex-col" onKeyDown={onKey}>
       <header className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-2 lg:px-5">
-        <h1 className="min-w-0 truncate text-[25px] leading-tight" title={tune.title}>
+        <h1 className="line-clamp-2 min-w-0 text-[25px] leading-tight max-sm:line-clamp-3" title={tune.title}>
           {tune.title}
         </h1>
         <p className="text-muted">{facts(report)}</p>
@@ -226,7 +226,7 @@ function Bench({ open, report, states }: BenchProps) {
           >
             <Download size={18} aria-hidden />
           </a>
-          <SignButton label="Keys (?)" onClick={() => setSheet('keys')}>
+          <SignButton label="Keys (?)" className="max-sm:hidden" onClick={() => setSheet('keys')}>
             <CircleHelp size={18} aria-hidden />
           </SignButton>
         </div>
@@ -237,6 +237,7 @@ function Bench({ open, report, states }: BenchProps) {
       <main className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto px-4 lg:px-5">
         <Verdict
           report={report}
+          onShowFinding={show}
           onShow={(index) => {
             const { note, part: name, pass: number } = report.unrolled.notes[index]!;
             dispatch(passShown({ part: name, pass: number }));

@@ -10,8 +10,9 @@ interface MarginProps {
   readonly onMend: (mend: Mend, finding: Finding) => void;
 }
 
-/** More than this beside one line is folded away. */
-const MOST_SHOWN = 3;
+/** Rows of text that fit beside a line of the score; what goes beyond is folded away. */
+const ROWS_BESIDE_LINE = 15;
+const CHARACTERS_IN_ROW = 40;
 
 const SEVERITY = {
   problem: { Icon: CircleAlert, tone: 'text-madder', name: 'Problem' },
@@ -22,19 +23,34 @@ const SEVERITY = {
 /** Findings beside the line they speak of, as a teacher would pencil them. */
 export function Margin({ findings, onShow, onMend }: MarginProps) {
   const [isOpen, setOpen] = useState(false);
-  const shown = isOpen ? findings : findings.slice(0, MOST_SHOWN);
+  const fitting = fittingFindings(findings);
+  const shown = isOpen ? findings : findings.slice(0, fitting);
   return (
     <aside className="border-line pb-3 lg:border-l lg:pl-4" aria-label="Findings">
       {shown.map((finding) => (
         <FindingNote key={keyOf(finding)} finding={finding} onShow={onShow} onMend={onMend} />
       ))}
-      {findings.length > MOST_SHOWN && (
+      {findings.length > fitting && (
         <Button look="link" onClick={() => setOpen(!isOpen)} aria-expanded={isOpen}>
-          {isOpen ? 'show fewer' : `${findings.length - MOST_SHOWN} more`}
+          {isOpen ? 'show fewer' : `${findings.length - fitting} more`}
         </Button>
       )}
     </aside>
   );
+}
+
+/** How many findings fit beside their line, one at least. */
+function fittingFindings(findings: readonly Finding[]): number {
+  const rowsOf = (text: string) => Math.ceil(text.length / CHARACTERS_IN_ROW);
+  let rows = 0;
+  const tooMany = findings.findIndex((finding) => {
+    const { lead, body, figures } = findingWords(finding);
+    const [mend, ...others] = finding.mends;
+    rows += rowsOf(`${lead} ${body}`) + rowsOf(figures) + 0.5;
+    rows += (mend ? rowsOf(mendWords(mend, finding)) : 0) + (others.length > 0 ? 1 : 0);
+    return rows > ROWS_BESIDE_LINE;
+  });
+  return Math.max(1, tooMany < 0 ? findings.length : tooMany);
 }
 
 function keyOf({ code, ids }: Finding): string {

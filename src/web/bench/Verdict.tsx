@@ -1,10 +1,17 @@
-import type { TuneReport } from '#core/report';
+import type { Finding, TuneReport } from '#core/report';
 import { tempoBand } from '#core/tempo';
 import { beatWords } from './tempoWords';
 
+const LINK = 'font-bold text-ink underline decoration-soft underline-offset-3 hover:decoration-ink';
+
 /** The one loud sentence: does it work. */
-export function Verdict(props: { readonly report: TuneReport; readonly onShow: (index: number) => void }) {
-  const { report, onShow } = props;
+export function Verdict(props: {
+  readonly report: TuneReport;
+  readonly onShow: (index: number) => void;
+  readonly onShowFinding: (finding: Finding) => void;
+}) {
+  const { report, onShow, onShowFinding } = props;
+  const flip = report.findings.find(({ code }) => code === 'part-flips' || code === 'tune-flips-again');
   const { figures, settings, tune } = report;
   const { ledger, check } = figures;
   const { ceiling } = check;
@@ -17,6 +24,13 @@ export function Verdict(props: { readonly report: TuneReport; readonly onShow: (
         {roundWords(report)}
         {ledger.comesRound && !stands && ' It breaks at dance tempo.'}
       </h2>
+      {flip && (
+        <p className="text-muted">
+          <button type="button" className={LINK} onClick={() => onShowFinding(flip)}>
+            {flip.mends.length > 0 ? `see ${flip.mends.length === 1 ? 'its mend' : 'its mends'}` : 'see where'}
+          </button>
+        </p>
+      )}
       <p className="text-muted">
         {ceiling ? (
           <>
@@ -34,11 +48,7 @@ export function Verdict(props: { readonly report: TuneReport; readonly onShow: (
       {ceiling && (
         <p className="text-muted">
           tightest:{' '}
-          <button
-            type="button"
-            className="font-bold text-ink underline decoration-line underline-offset-3 hover:decoration-ink"
-            onClick={() => onShow(ceiling.index)}
-          >
+          <button type="button" className={LINK} onClick={() => onShow(ceiling.index)}>
             {placeOf(report, ceiling.index)}
           </button>
           , {eventWords(report, ceiling)}

@@ -135,13 +135,13 @@ export function BookTable({ tunes }: { readonly tunes: readonly TuneSummary[] })
 function RoundMark({ tune }: { readonly tune: TuneSummary }) {
   if (tune.comesRound)
     return (
-      <span className="inline-flex items-center gap-1.5 text-lichen-ink">
+      <span className="flex items-center gap-1.5 whitespace-nowrap text-lichen-ink">
         <Check size={15} aria-hidden /> comes round
       </span>
     );
   const parts = tune.flippedParts.join(', ');
   return (
-    <span className="inline-flex items-center gap-1.5 text-madder">
+    <span className="flex items-center gap-1.5 text-madder">
       <CircleAlert size={15} aria-hidden />
       {parts === '' ? 'flips when begun again' : `${parts} ${tune.flippedParts.length > 1 ? 'flip' : 'flips'}`}
     </span>

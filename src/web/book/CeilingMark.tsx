@@ -29,7 +29,7 @@ export function CeilingMark({ tune, beat }: { readonly tune: TuneSummary; readon
         <path d={`M${place(wishBpm)} 2v12`} stroke="var(--ink)" strokeWidth="1.5" />
       </svg>
       <span className={`text-[13.5px] whitespace-nowrap ${stands ? 'text-muted' : 'text-madder'}`}>
-        {stands ? 'of' : 'short of'} {Math.round(wishBpm)}
+        {stands ? 'of' : 'short of'} {Math.round(wishBpm)} <span className="max-lg:sr-only">{beat}</span>
       </span>
     </span>
   );

@@ -136,6 +136,7 @@ export function ImportSheet({ input, onClose }: ImportSheetProps) {
 /** Tunes shown at once; more are kept all the same. */
 const MOST_SHOWN = 60;
 const MOST_MESSAGES = 30;
+const MOST_BARS = 64;
 
 function Outcome(props: {
   readonly outcome: ImportOutcome;
@@ -154,7 +155,7 @@ function Outcome(props: {
       </p>
       <Messages messages={messages} />
       <ul className="flex flex-col gap-3">
-        {tunes.slice(0, MOST_SHOWN).map(({ title, bars, notes, messages: own }, i) => (
+        {tunes.slice(0, MOST_SHOWN).map(({ title, bars, notes, parts, messages: own }, i) => (
           <li key={i} className="border-t border-line pt-2">
             <p>
               <b className="font-serif text-[17px]">{title}</b>{' '}
@@ -163,6 +164,9 @@ function Outcome(props: {
               </span>
             </p>
             <Messages messages={own} />
+            {parts.map((part) => (
+              <PartRead key={part.name} part={part} />
+            ))}
           </li>
         ))}
       </ul>
@@ -183,24 +187,76 @@ function Outcome(props: {
 }
 
 const TONES = { error: 'text-madder', warning: 'text-weld-ink', info: 'text-muted' } as const;
+const SEVERITIES = ['error', 'warning', 'info'] as const;
 const NAMES = { error: 'Problem', warning: 'Take care', info: 'Note' } as const;
 
-function Messages({ messages }: { readonly messages: readonly ImportMessage[] }) {
+/** A part's bars in a row, those with something to say marked, and what it is. */
+function PartRead({ part: { name, bars } }: { readonly part: ImportedTune['parts'][number] }) {
+  const [isWhole, setWhole] = useState(false);
+  const shown = isWhole ? bars : bars.slice(0, MOST_BARS);
+  const spoken = bars.flatMap(({ number, messages }) => messages.map((message) => ({ number, message })));
+  return (
+    <div className="mt-1">
+      <ol
+        className="flex flex-wrap items-baseline gap-x-2 text-[14px] text-muted tabular-nums"
+        aria-label={`Bars of part ${name}`}
+      >
+        <li className="font-serif text-[15px] font-bold text-walnut" aria-hidden>
+          {name}
+        </li>
+        {shown.map(({ number, messages }, i) => {
+          const worst = SEVERITIES.find((severity) => messages.some((message) => message.severity === severity));
+          return (
+            <li key={i} className={worst ? `font-bold ${TONES[worst]}` : ''}>
+              {number === 0 ? 'pickup' : number}
+              {worst && <span aria-hidden>{worst === 'info' ? '·' : '!'}</span>}
+              {worst && <span className="sr-only"> {NAMES[worst]}</span>}
+            </li>
+          );
+        })}
+        {bars.length > shown.length && (
+          <li>
+            <Button look="link" onClick={() => setWhole(true)}>
+              {bars.length - shown.length} more
+            </Button>
+          </li>
+        )}
+      </ol>
+      <Messages
+        messages={spoken.map(({ message }) => message)}
+        where={(i) => (spoken[i]!.number === 0 ? `${name} pickup` : `${name} bar ${spoken[i]!.number}`)}
+      />
+    </div>
+  );
+}
+
+function Messages(props: {
+  readonly messages: readonly ImportMessage[];
+  /** The bar of a message, where it stands in one. */
+  readonly where?: (index: number) => string;
+}) {
+  const { messages, where } = props;
+  const [isWhole, setWhole] = useState(false);
   if (messages.length === 0) return null;
+  const shown = isWhole ? messages : messages.slice(0, MOST_MESSAGES);
   return (
     <ul className="mt-1 text-[14px]">
-      {messages.slice(0, MOST_MESSAGES).map(({ line, column, severity, message }, i) => (
-        <li key={i} className="flex gap-2">
-          <span className="w-28 shrink-0 text-muted">
-            line {line}, col. {column}
+      {shown.map(({ line, column, severity, message }, i) => (
+        <li key={i} className="flex flex-wrap gap-x-2 sm:flex-nowrap">
+          <span className="w-40 shrink-0 text-muted">
+            {where && <b className="font-medium text-ink">{where(i)}</b>} line {line}, col. {column}
           </span>
           <span>
             <b className={TONES[severity]}>{NAMES[severity]}.</b> {message}
           </span>
         </li>
       ))}
-      {messages.length > MOST_MESSAGES && (
-        <li className="text-muted">and {messages.length - MOST_MESSAGES} more messages</li>
+      {messages.length > shown.length && (
+        <li>
+          <Button look="link" onClick={() => setWhole(true)}>
+            {messages.length - shown.length} more messages
+          </Button>
+        </li>
       )}
     </ul>
   );

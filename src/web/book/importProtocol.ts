@@ -1,12 +1,21 @@
 import type { Tune } from '#core/tune';
 import type { ImportMessage } from '#formats/text';
 
+/** A written bar as read. */
+export interface ImportedBar {
+  /** As counted within its part, 0 for a pickup. */
+  readonly number: number;
+  readonly messages: readonly ImportMessage[];
+}
+
 /** A tune as read from a text, with what there is to say about it. */
 export interface ImportedTune {
   readonly title: string;
   readonly tune: Tune;
   readonly bars: number;
   readonly notes: number;
+  readonly parts: readonly { readonly name: string; readonly bars: readonly ImportedBar[] }[];
+  /** Messages that stand before the first bar. */
   readonly messages: readonly ImportMessage[];
   readonly source: string;
 }

@@ -1,8 +1,7 @@
-import { writtenBars, writtenNotes } from '#core/tune';
-import { readAbcTunes } from '#formats/abc';
+import { barNumbers, writtenBars, writtenNotes } from '#core/tune';
+import { type ReadTune, readAbcTunes } from '#formats/abc';
 import { readMorrinJson } from '#formats/json';
 import { type ImportMessage, decodeText } from '#formats/text';
-import type { Tune } from '#core/tune';
 import type { ImportOutcome, ImportedTune } from './importProtocol';
 
 const PROGRESS_EVERY = 10;
@@ -21,7 +20,7 @@ export function readBytes(bytes: Uint8Array, onProgress: (tunesRead: number) => 
   if (text.trimStart().startsWith('{')) {
     const read = readMorrinJson(text);
     return read.ok
-      ? { tunes: [toImported(read.tune, [], text)], messages: [] }
+      ? { tunes: [toImported({ tune: read.tune, messages: [], source: text, barPositions: new Map() })], messages: [] }
       : { tunes: [], messages: read.messages };
   }
   const tunes: ImportedTune[] = [];
@@ -29,7 +28,7 @@ export function readBytes(bytes: Uint8Array, onProgress: (tunesRead: number) => 
   let count = 0;
   for (const result of readAbcTunes(text)) {
     if ('failed' in result) messages.push(...result.failed);
-    else tunes.push(toImported(result.tune, result.messages, result.source));
+    else tunes.push(toImported(result));
     count += 1;
     if (count % PROGRESS_EVERY === 0) onProgress(count);
   }
@@ -40,7 +39,38 @@ export function readBytes(bytes: Uint8Array, onProgress: (tunesRead: number) => 
   return { tunes, messages };
 }
 
-function toImported(tune: Tune, messages: readonly ImportMessage[], source: string): ImportedTune {
-  const bars = [...writtenBars(tune).values()].reduce((sum, list) => sum + list.length, 0);
-  return { title: tune.title, tune, bars, notes: writtenNotes(tune).length, messages, source };
+function toImported(read: Omit<ReadTune, 'reference'>): ImportedTune {
+  const { tune, source } = read;
+  const ofBar = messagesByBar(read);
+  const parts = [...writtenBars(tune)].map(([name, bars]) => {
+    const numbers = barNumbers(bars, tune.form.filter((played) => played === name).length);
+    return {
+      name,
+      bars: bars.map(({ event: { id } }, i) => ({ number: numbers.get(id) ?? i + 1, messages: ofBar.get(id) ?? [] })),
+    };
+  });
+  return {
+    title: tune.title,
+    tune,
+    bars: parts.reduce((sum, { bars }) => sum + bars.length, 0),
+    notes: writtenNotes(tune).length,
+    parts,
+    messages: ofBar.get(null) ?? [],
+    source,
+  };
+}
+
+/** Each message with the bar that it stands in; those before the first bar under null. */
+function messagesByBar({ messages, barPositions }: Omit<ReadTune, 'reference'>): Map<string | null, ImportMessage[]> {
+  const isAfter = (a: { line: number; column: number }, b: { line: number; column: number }) =>
+    a.line > b.line || (a.line === b.line && a.column >= b.column);
+  const starts = [...barPositions].sort(([, a], [, b]) => a.line - b.line || a.column - b.column);
+  const found = new Map<string | null, ImportMessage[]>();
+  let at = -1;
+  for (const message of messages) {
+    while (at + 1 < starts.length && isAfter(message, starts[at + 1]![1])) at += 1;
+    const id = starts[at]?.[0] ?? null;
+    found.set(id, [...(found.get(id) ?? []), message]);
+  }
+  return found;
 }

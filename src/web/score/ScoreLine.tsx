@@ -63,6 +63,7 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
           data-layer="signs"
         >
           <LineHeading line={line} y={geometry.staffTop - 17} />
+          <Tuplets geometry={geometry} />
           <Signs signs={signs} fingerY={fingerY} showFingers={lanes.fingers} />
           <Lanes geometry={geometry} states={states} lanes={lanes} top={top + lanesTop} />
           {selectedIds && <SelectionBox geometry={geometry} ids={selectedIds} top={top + 2} bottom={top + height} />}
@@ -138,6 +139,21 @@ function LineHeading({ line, y }: { readonly line: LineSpec; readonly y: number 
   );
 }
 
+const Tuplets = memo(function Tuplets({ geometry: { tuplets } }: { readonly geometry: LineGeometry }) {
+  return (
+    <g aria-hidden data-sign="tuplets">
+      {tuplets.map(({ x, y, text, bracket }) => (
+        <g key={`${x} ${y}`}>
+          <text x={x} y={y} textAnchor="middle" className="fill-ink font-serif text-[14px] font-bold italic">
+            {text}
+          </text>
+          {bracket !== null && <path d={bracket} stroke="var(--ink)" strokeWidth="1.1" fill="none" />}
+        </g>
+      ))}
+    </g>
+  );
+});
+
 const Signs = memo(function Signs({
   signs,
   fingerY,
@@ -163,10 +179,9 @@ const Signs = memo(function Signs({
       {signs.locks.map(({ id, x, y, broken }) => (
         <path
           key={id}
-          d={`M${x - 3.6} ${y}v-5h1.4v-1.6a2.2 2.2 0 0 1 4.4 0${broken ? 'l1.6-1.6' : 'v1.6'}h1.4v5Z`}
-          fill={broken ? 'none' : 'var(--walnut)'}
-          stroke={broken ? 'var(--madder)' : 'var(--walnut)'}
-          strokeWidth="1.1"
+          d={lockPath(x, y, broken)}
+          fillRule="evenodd"
+          fill={broken ? 'var(--madder)' : 'var(--walnut)'}
         />
       ))}
       {signs.chords.map(({ x, y, text }) => (
@@ -191,6 +206,13 @@ const Signs = memo(function Signs({
     </g>
   );
 });
+
+/** A padlock standing on y; a contradicted one hangs open. */
+function lockPath(x: number, y: number, broken: boolean): string {
+  const body = `M${x - 4} ${y}v-6h8v6Z`;
+  const shackle = 'v-1.5a2.6 2.6 0 0 1 5.2 0v1.5h-1.3v-1.5a1.3 1.3 0 0 0-2.6 0v1.5Z';
+  return `${body}M${broken ? x + 1.4 : x - 2.6} ${y - 6}${shackle}`;
+}
 
 function SelectionBox({
   geometry,

@@ -10,13 +10,12 @@ import {
   Stave,
   StaveNote,
   Stem,
-  Tuplet,
   Voice,
 } from 'vexflow/core';
 import { type Fraction, divide, floorQuotient, fraction, multiply, toNumber, ZERO, add } from '#core/base';
 import { type Key, type Pitch, alterInKey, keyFifths, midiOf } from '#core/pitch';
 import { type Meter, type NoteEvent, type RestEvent, isCompound } from '#core/tune';
-import type { BarBox, LineGeometry, NoteBox, Obstacle } from './geometry';
+import type { BarBox, LineGeometry, NoteBox, Obstacle, TupletSign } from './geometry';
 import type { LineBar, LineSpec } from './lines';
 
 /** Top staff line in the drawing; what stands above is cut to need by the line's view. */
@@ -57,7 +56,7 @@ interface DrawnBar {
   readonly bar: LineBar;
   readonly drawn: readonly Drawn[];
   readonly beams: readonly Beam[];
-  readonly tuplets: readonly Tuplet[];
+  readonly tuplets: readonly TupletGroup[];
 }
 
 /** Draws one line into an empty element and tells where everything came to stand. */
@@ -72,6 +71,7 @@ export function engraveLine(element: HTMLElement, line: LineSpec, width: number)
   const notes: NoteBox[] = [];
   const rests: { id: string; x: number }[] = [];
   const obstacles: Obstacle[] = [];
+  const tupletSigns: TupletSign[] = [];
   for (const [i, { bar, drawn, beams, tuplets }] of bars.entries()) {
     const { stave, x, endX, noteXs } = staves[i]!;
     stave.setContext(context).draw();
@@ -84,8 +84,12 @@ export function engraveLine(element: HTMLElement, line: LineSpec, width: number)
     );
     for (const { note } of drawn) note.draw();
     for (const beam of beams) beam.setContext(context).draw();
-    for (const tuplet of tuplets) tuplet.setContext(context).draw();
-    measureBar(drawn, beams, tuplets, i, notes, rests, obstacles);
+    measureBar(drawn, beams, i, notes, rests, obstacles);
+    for (const group of tuplets) {
+      const { sign, obstacle } = tupletSign(group);
+      tupletSigns.push(sign);
+      obstacles.push(obstacle);
+    }
   }
   const first = [...notes.map(({ x }) => x), ...rests.map(({ x }) => x)].reduce((a, b) => Math.min(a, b), width);
   return {
@@ -95,6 +99,7 @@ export function engraveLine(element: HTMLElement, line: LineSpec, width: number)
     notes,
     rests,
     bars: boxes,
+    tuplets: tupletSigns,
     obstacles,
     musicX: first,
   };
@@ -129,7 +134,7 @@ function prepareEvent(event: NoteEvent | RestEvent, key: Key, held: Map<string, 
   }
   for (let k = 0; k < dots; k++) Dot.buildAndAttach([note], { all: true });
   const graces = (event.graceNotes ?? []).map((pitch) => {
-    const grace = new GraceNote({ keys: [vexKey(pitch)], duration: '8', slash: true });
+    const grace = new GraceNote({ keys: [vexKey(pitch)], duration: '8', slash: event.graceNotes!.length === 1 });
     const sign = accidentalFor(pitch, key, held);
     if (sign !== null) grace.addModifier(new Accidental(sign), 0);
     return grace;
@@ -217,36 +222,54 @@ function groupStem(group: readonly StaveNote[]): number {
   return farthest >= 0 ? Stem.DOWN : Stem.UP;
 }
 
-function tupletsOf(drawn: readonly Drawn[]): Tuplet[] {
-  const tuplets: Tuplet[] = [];
-  let open: Drawn[] = [];
-  const close = () => {
-    const mark = open[0]?.event.tuplet;
-    if (mark && open.length > 1) {
-      const stems = open.map(({ note }) => note.getStemDirection());
-      const isBeamed = open.every(({ note }) => note.hasBeam());
-      tuplets.push(
-        new Tuplet(
-          open.map(({ note }) => note),
-          {
-            numNotes: mark.notes,
-            notesOccupied: mark.inTimeOf,
-            bracketed: !isBeamed,
-            ratioed: false,
-            location: stems[0] === Stem.DOWN ? -1 : 1,
-          },
-        ),
-      );
-    }
-    open = [];
-  };
-  for (const item of drawn) {
-    if (!item.event.tuplet || item.event.tuplet.first) close();
-    if (item.event.tuplet) open.push(item);
-  }
-  close();
-  return tuplets;
+interface TupletGroup {
+  readonly number: number;
+  readonly members: readonly StaveNote[];
 }
+
+function tupletsOf(drawn: readonly Drawn[]): TupletGroup[] {
+  const tuplets: { number: number; members: StaveNote[] }[] = [];
+  let isOpen = false;
+  for (const { event, note } of drawn) {
+    if (event.tuplet && (event.tuplet.first || !isOpen)) tuplets.push({ number: event.tuplet.notes, members: [] });
+    if (event.tuplet) tuplets[tuplets.length - 1]!.members.push(note);
+    isOpen = event.tuplet !== undefined;
+  }
+  return tuplets.filter(({ members }) => members.length > 1);
+}
+
+/** The number of a tuplet at its beam or, where there is none, in a bracket on the side of the stems. */
+function tupletSign({ number, members }: TupletGroup): { sign: TupletSign; obstacle: Obstacle } {
+  const first = members[0]!;
+  const last = members[members.length - 1]!;
+  const above = first.getStemDirection() === Stem.UP;
+  const text = String(number);
+  const [left, right] = [first.getNoteHeadBeginX(), last.getNoteHeadEndX()];
+  const edge = (note: StaveNote) => {
+    const { topY, baseY } = note.hasStem() ? note.getStemExtents() : { topY: 0, baseY: 0 };
+    const ys = note.hasStem() ? [topY, baseY, ...note.getYs()] : note.getYs();
+    return above ? Math.min(...ys) : Math.max(...ys);
+  };
+  if (members.every((note) => note.hasBeam())) {
+    const stemX = (note: StaveNote) => (above ? note.getNoteHeadEndX() : note.getNoteHeadBeginX());
+    const x = (stemX(first) + stemX(last)) / 2;
+    const beamY = (edge(first) + edge(last)) / 2;
+    const y = above ? beamY - 6 : beamY + 6 + TUPLET_HEIGHT;
+    const obstacle = { left: x - 6, right: x + 6, top: y - TUPLET_HEIGHT - 1, bottom: y + 2 };
+    return { sign: { x, y, text, bracket: null }, obstacle };
+  }
+  const edges = members.map(edge);
+  const lineY = above ? Math.min(...edges, STAFF_TOP) - 8 : Math.max(...edges, STAFF_TOP + 4 * STAFF_SPACE) + 8;
+  const hook = above ? 5 : -5;
+  const x = (left + right) / 2;
+  const bracket = `M${left} ${lineY + hook}V${lineY}H${x - 8}M${x + 8} ${lineY}H${right}V${lineY + hook}`;
+  const half = TUPLET_HEIGHT / 2;
+  const obstacle = { left, right, top: lineY - half - 1, bottom: lineY + half + 1 };
+  return { sign: { x, y: lineY + half, text, bracket }, obstacle };
+}
+
+/** Height of a tuplet's number. */
+const TUPLET_HEIGHT = 9;
 
 interface StavePlace {
   readonly stave: Stave;
@@ -339,7 +362,6 @@ function placeNotes(notes: readonly StaveNote[], xs: readonly number[], stave: S
 function measureBar(
   drawn: readonly Drawn[],
   beams: readonly Beam[],
-  tuplets: readonly Tuplet[],
   barIndex: number,
   notes: NoteBox[],
   rests: { id: string; x: number }[],
@@ -395,19 +417,6 @@ function measureBar(
     }
   }
   for (const beam of beams) obstacles.push(...beamObstacles(beam.getNotes() as StaveNote[]));
-  for (const tuplet of tuplets) {
-    const members = tuplet.getNotes() as StaveNote[];
-    const xs = members.flatMap((note) => [note.getNoteHeadBeginX(), note.getNoteHeadEndX()]);
-    const y = tuplet.getYPosition();
-    const middle = (Math.min(...xs) + Math.max(...xs)) / 2;
-    const isBracketed = !members.every((note) => note.hasBeam());
-    obstacles.push({
-      left: isBracketed ? Math.min(...xs) : middle - 7,
-      right: isBracketed ? Math.max(...xs) : middle + 7,
-      top: y - 8,
-      bottom: y + 8,
-    });
-  }
 }
 
 /** The beam as boxes 2 px wide along its slope. */

@@ -24,6 +24,14 @@ export interface Obstacle {
   readonly bottom: number;
 }
 
+/** A tuplet's number, by the baseline of its middle, and its bracket's path where it has one. */
+export interface TupletSign {
+  readonly x: number;
+  readonly y: number;
+  readonly text: string;
+  readonly bracket: string | null;
+}
+
 export interface BarBox {
   readonly id: string;
   readonly x: number;
@@ -38,6 +46,7 @@ export interface LineGeometry {
   readonly notes: readonly NoteBox[];
   readonly rests: readonly { readonly id: string; readonly x: number }[];
   readonly bars: readonly BarBox[];
+  readonly tuplets: readonly TupletSign[];
   readonly obstacles: readonly Obstacle[];
   /** x of the first note or rest. */
   readonly musicX: number;

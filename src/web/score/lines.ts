@@ -1,15 +1,5 @@
-import { compare } from '#core/base';
 import type { Key } from '#core/pitch';
-import {
-  type Bar,
-  type Meter,
-  type NoteEvent,
-  type RestEvent,
-  type Tune,
-  barLength,
-  barsOnPass,
-  writtenBars,
-} from '#core/tune';
+import { type Bar, type Meter, type NoteEvent, type RestEvent, type Tune, barNumbers, writtenBars } from '#core/tune';
 
 /** A bar as it stands on the page. */
 export interface LineBar {
@@ -77,18 +67,6 @@ function longestRun(form: readonly string[], name: string): number {
     longest = Math.max(longest, run);
   }
   return longest;
-}
-
-function barNumbers(bars: readonly Bar[], passes: number): Map<string, number> {
-  const numbers = new Map<string, number>();
-  for (let pass = 1; pass <= Math.max(1, passes); pass++) {
-    const { played } = barsOnPass(bars, pass);
-    const first = played[0];
-    const hasPickup = first !== undefined && played.length > 1 && compare(first.duration, barLength(first.meter)) < 0;
-    for (const [i, bar] of played.entries())
-      if (!numbers.has(bar.event.id)) numbers.set(bar.event.id, hasPickup ? i : i + 1);
-  }
-  return numbers;
 }
 
 function toLineBar(

@@ -23,7 +23,6 @@ export interface LineSigns {
     readonly text: string;
     readonly faint: boolean;
   }[];
-  readonly fingerY: number;
   readonly endings: readonly {
     readonly label: string;
     readonly path: string;
@@ -31,15 +30,11 @@ export interface LineSigns {
     readonly y: number;
   }[];
   readonly chords: readonly { readonly x: number; readonly y: number; readonly text: string }[];
-  /** Highest and lowest ink with all signs. */
-  readonly top: number;
-  readonly bottom: number;
 }
 
 const BOW_SIGN = { width: 10, height: 11, gap: 4 };
 const HEAD_GAP = 8;
 const ENDING_HEIGHT = 14;
-const FINGER_ROW = 17;
 /** Most that a slur may bulge before it is let touch what is in its way. */
 const MOST_BULGE = 46;
 
@@ -56,7 +51,7 @@ interface Curve {
  * Time O(notes + width).
  */
 export function layOutSigns(line: LineSpec, geometry: LineGeometry, states: ReadonlyMap<string, NoteState>): LineSigns {
-  const skyline = new Skyline(geometry.width, geometry.staffTop, geometry.staffBottom);
+  const skyline = new Skyline(geometry.width);
   for (const obstacle of geometry.obstacles) skyline.add(obstacle);
   const boxes = geometry.notes;
   const events = new Map(line.bars.flatMap((bar) => bar.events.map((event) => [event.id, event] as const)));
@@ -101,7 +96,6 @@ export function layOutSigns(line: LineSpec, geometry: LineGeometry, states: Read
   }
 
   const endings = endingSigns(line, geometry, skyline);
-  const fingerY = skyline.bottom(0, geometry.width) + FINGER_ROW;
   const fingers = boxes.flatMap((box) => {
     const state = states.get(box.id);
     if (!state || state.continues) return [];
@@ -114,11 +108,8 @@ export function layOutSigns(line: LineSpec, geometry: LineGeometry, states: Read
     bows,
     locks,
     fingers,
-    fingerY,
     endings,
     chords,
-    top: skyline.top(0, geometry.width),
-    bottom: fingerY,
   };
 }
 
@@ -214,9 +205,7 @@ function clear(curve: Curve, skyline: Skyline): Curve {
     for (let x = from.x + 7; x <= to.x - 7; x += 2) {
       const y = curveY({ ...curve, bulge, from, to }, x);
       const ink = curve.above ? skyline.top(x - 1, x + 1) - 3 : skyline.bottom(x - 1, x + 1) + 3;
-      // Inside the staff there is only ink of notes to clear, not the staff itself.
-      const isStaff = curve.above ? ink >= curve.from.y + 40 : ink <= curve.from.y - 40;
-      if (!isStaff) depth = Math.max(depth, curve.above ? y - ink : ink - y);
+      depth = Math.max(depth, curve.above ? y - ink : ink - y);
     }
     if (depth <= 0 || bulge >= MOST_BULGE) return { ...curve, bulge, from, to };
     // The ends move along so that a steep curve does not become a hairpin.

@@ -1,13 +1,16 @@
 import type { Obstacle } from './geometry';
 
-/** Upper and lower outline of what is drawn on a line, by columns one pixel wide. */
+/**
+ * Upper and lower outline of what is drawn on a line, by columns one pixel wide. The staff itself is not ink here:
+ * slurs may lie across it. Where nothing is drawn the top is infinitely low and the bottom infinitely high.
+ */
 export class Skyline {
   private readonly tops: Float64Array;
   private readonly bottoms: Float64Array;
 
-  constructor(width: number, staffTop: number, staffBottom: number) {
-    this.tops = new Float64Array(Math.max(1, Math.ceil(width) + 1)).fill(staffTop);
-    this.bottoms = new Float64Array(this.tops.length).fill(staffBottom);
+  constructor(width: number) {
+    this.tops = new Float64Array(Math.max(1, Math.ceil(width) + 1)).fill(Infinity);
+    this.bottoms = new Float64Array(this.tops.length).fill(-Infinity);
   }
 
   add({ left, right, top, bottom }: Obstacle): void {
