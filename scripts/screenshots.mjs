@@ -28,7 +28,9 @@ const broughtIn = async (page) => {
   await page.getByRole('button', { name: 'Bring tunes in' }).click();
   await page
     .getByLabel('Text')
-    .fill('X:1\nT:The Slack Tide\nR:reel\nM:4/4\nL:1/8\nK:D\n|:d2(AF A)dfd|e2ce aece|d2AF A(dfd|e2cA d2:|\n|:f2df afdf|(ge)ce aece|f2df afdf|(ed)cA d2FA:|\n');
+    .fill(
+      'X:1\nT:The Slack Tide\nR:reel\nM:4/4\nL:1/8\nK:D\n|:d2(AF A)dfd|e2ce aece|d2AF A(dfd|e2cA d2:|\n|:f2df afdf|(ge)ce aece|f2df afdf|(ed)cA d2FA:|\n',
+    );
   await page.getByRole('button', { name: 'Read it' }).click();
   await page.getByText(/tunes? read\./).waitFor();
 };

@@ -1,13 +1,9 @@
 import { z } from 'zod';
 import { tuneSchema } from '#formats/json';
-import type { Tune } from '#core/tune';
 
 /** Largest body of a save, and largest text of an import. */
 export const MOST_TUNE_BYTES = 12 * 1024 * 1024;
 export const MOST_IMPORT_BYTES = 5 * 1024 * 1024;
-
-/** The document, checked; typed as the core's own. */
-export const tuneDocument = tuneSchema.transform((tune) => tune as Tune);
 
 /** A row of the book. Figures are counted by the server on every save. */
 export const tuneSummarySchema = z.object({
@@ -37,7 +33,7 @@ export const tuneRecordSchema = z.object({
   id: z.uuid(),
   revision: z.int().min(1),
   updatedAt: z.iso.datetime(),
-  tune: tuneDocument,
+  tune: tuneSchema,
 });
 export type TuneRecord = z.output<typeof tuneRecordSchema>;
 
@@ -46,13 +42,13 @@ export const tuneIdSchema = z.object({ id: z.uuid('expected the id of a tune') }
 export const createTunesSchema = z.object({
   fileName: z.string().max(300).optional(),
   tunes: z
-    .array(z.object({ tune: tuneDocument, source: z.string().max(MOST_IMPORT_BYTES).optional() }))
+    .array(z.object({ tune: tuneSchema, source: z.string().max(MOST_IMPORT_BYTES).optional() }))
     .min(1)
     .max(2000),
 });
-export type CreateTunes = z.input<typeof createTunesSchema>;
+export type CreateTunes = z.output<typeof createTunesSchema>;
 
 export const createdTunesSchema = z.object({ tunes: z.array(z.object({ id: z.uuid(), title: z.string() })) });
 
-export const saveTuneSchema = z.object({ baseRevision: z.int().min(1), tune: tuneDocument });
+export const saveTuneSchema = z.object({ baseRevision: z.int().min(1), tune: tuneSchema });
 export const savedTuneSchema = z.object({ revision: z.int().min(1), updatedAt: z.iso.datetime() });

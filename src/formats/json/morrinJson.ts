@@ -17,7 +17,7 @@ export function readMorrinJson(text: string): ReadJson {
     return { ok: false, messages: [importMessage(line, column, 'error', 'syntax', `Not JSON: ${words}.`)] };
   }
   const parsed = tuneSchema.safeParse(value);
-  if (parsed.success) return { ok: true, tune: parsed.data as Tune };
+  if (parsed.success) return { ok: true, tune: parsed.data };
   const messages = parsed.error.issues
     .slice(0, 20)
     .map(({ path, message }) => importMessage(1, 1, 'error', 'syntax', `${path.join('.') || 'the plan'}: ${message}.`));

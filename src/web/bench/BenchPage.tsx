@@ -31,7 +31,7 @@ import {
   undone,
 } from './benchSlice';
 import { Card } from './Card';
-import { findDraft, removeDrafts } from './drafts';
+import { removeDraft, takeOverDraft } from './drafts';
 import { Foot } from './Foot';
 import { Margin } from './Margin';
 import { PatternSheet } from './PatternSheet';
@@ -60,9 +60,9 @@ export function BenchPage() {
         return;
       }
       const record = answer.value;
-      const draft = findDraft(id);
+      const draft = takeOverDraft(id);
       const isSame = draft !== null && JSON.stringify(draft.tune) === JSON.stringify(record.tune);
-      if (isSame) removeDrafts(id, draft.at);
+      if (isSame) removeDraft(id, draft.at);
       const unsaved = draft && !isSame ? draft.tune : null;
       dispatch(tuneOpened({ record, unsaved, at: Date.now() }));
       if (unsaved && draft!.baseRevision !== record.revision) dispatch(conflictFound(record));

@@ -1,9 +1,8 @@
 import type { Middleware } from '@reduxjs/toolkit';
-import type { Tune } from '#core/tune';
 import { newerVersion, saveTune } from '../api/client';
 import { tunesApi } from '../api/tunesApi';
 import { type BenchState, type OpenTune, conflictFound, saveFailed, saved, savingStarted } from './benchSlice';
-import { removeDrafts, writeDraft } from './drafts';
+import { removeDraft, writeDraft } from './drafts';
 
 /** Edits within this time are kept together. */
 const PAUSE_MS = 400;
@@ -12,43 +11,49 @@ const RETRY_MS = [1000, 2000, 4000, 8000, 15000];
 
 /**
  * Keeps every edit: at once as a draft in this browser, soon after on the server. One save runs at a time; while
- * nothing answers it is tried again, and at once when the network is back.
+ * nothing answers it is tried again, and at once when the network is back. Where the browser takes no draft, leaving
+ * the page with edits that the server does not have is asked about.
  */
 export function autosave(): Middleware<object, { bench: BenchState }> {
   let timer: ReturnType<typeof setTimeout> | null = null;
-  let running = false;
+  let running: Promise<void> | null = null;
   let failures = 0;
+  let isDraftKept = true;
+  /** Newest revision that the server told of, for tunes closed before their last edits were saved. */
+  const revisions = new Map<string, number>();
 
   return (api) => {
+    const current = () => api.getState().bench.open;
+
     const schedule = (wait: number) => {
       if (timer !== null) clearTimeout(timer);
-      timer = setTimeout(() => void run(), wait);
+      timer = setTimeout(() => {
+        timer = null;
+        const open = current();
+        if (!open || running || !isWaiting(open)) return;
+        running = save(open).finally(() => {
+          running = null;
+          // Edits that came meanwhile, to this tune or to one opened since.
+          if (current()?.save.kind === 'unsaved') schedule(PAUSE_MS);
+        });
+      }, wait);
     };
 
-    const run = async () => {
-      timer = null;
-      const { open } = api.getState().bench;
-      if (!open || running || (open.save.kind !== 'unsaved' && open.save.kind !== 'failed')) return;
-      running = true;
-      const { id, revision, tune } = open;
+    const save = async ({ id, revision, tune }: OpenTune) => {
       const startedAt = Date.now();
       api.dispatch(savingStarted());
       const answer = await saveTune(id, revision, tune);
-      running = false;
-      // The tune may have been closed meanwhile: its draft is then settled here all the same.
-      const isStillOpen = api.getState().bench.open?.id === id;
+      const isStillOpen = current()?.id === id;
       if (answer.ok) {
         failures = 0;
-        removeDrafts(id, startedAt);
+        revisions.set(id, answer.value.revision);
+        removeDraft(id, startedAt);
         api.dispatch(tunesApi.util.invalidateTags(['Book']) as never);
         if (!isStillOpen) return;
         api.dispatch(saved({ revision: answer.value.revision, tune, at: Date.now() }));
-        const { open: now } = api.getState().bench;
-        if (now && now.save.kind === 'unsaved') {
-          // The draft of what came meanwhile stands on the new revision now.
-          keepDraft(now.id, now.revision, now.tune);
-          schedule(PAUSE_MS);
-        }
+        const now = current();
+        // The draft of what came meanwhile stands on the new revision now.
+        if (now?.save.kind === 'unsaved') keepDraft(now);
         return;
       }
       if (!isStillOpen) return;
@@ -65,27 +70,36 @@ export function autosave(): Middleware<object, { bench: BenchState }> {
 
     /** A tune left before its last edits were saved: tried once, and else picked up from the draft next time. */
     const settleClosed = async ({ id, revision, tune }: OpenTune) => {
+      await running;
       const startedAt = Date.now();
-      const answer = await saveTune(id, revision, tune);
+      const answer = await saveTune(id, Math.max(revision, revisions.get(id) ?? 0), tune);
       if (!answer.ok) return;
-      removeDrafts(id, startedAt);
+      revisions.set(id, answer.value.revision);
+      if (current()?.id !== id) removeDraft(id, startedAt);
       api.dispatch(tunesApi.util.invalidateTags(['Book']) as never);
     };
 
-    if (typeof window !== 'undefined') window.addEventListener('online', () => schedule(0));
+    const keepDraft = ({ id, revision, tune }: OpenTune) => {
+      isDraftKept = writeDraft(id, { baseRevision: revision, tune, at: Date.now() });
+    };
+
+    window.addEventListener('online', () => schedule(0));
+    window.addEventListener('beforeunload', (event) => {
+      const open = current();
+      if (!isDraftKept && open && open.save.kind !== 'kept') event.preventDefault();
+    });
 
     return (next) => (action) => {
-      const before = api.getState().bench.open;
+      const before = current();
       const result = next(action);
-      const { open } = api.getState().bench;
-      if (before && before.id !== open?.id && (before.save.kind === 'unsaved' || before.save.kind === 'failed'))
-        void settleClosed(before);
+      const open = current();
+      if (before && before.id !== open?.id && isWaiting(before)) void settleClosed(before);
       if (!open) return result;
-      if (before?.save.kind === 'conflict' && open.save.kind === 'kept') removeDrafts(open.id, Date.now());
+      if (before?.save.kind === 'conflict' && open.save.kind === 'kept') removeDraft(open.id, Date.now());
       const isEdited = before?.id !== open.id ? open.save.kind === 'unsaved' : before.tune !== open.tune;
       const isResumed = before?.save.kind === 'conflict' && open.save.kind === 'unsaved';
       if ((isEdited && open.save.kind !== 'kept') || isResumed) {
-        keepDraft(open.id, open.revision, open.tune);
+        keepDraft(open);
         if (open.save.kind === 'unsaved' && !running) schedule(PAUSE_MS);
       }
       return result;
@@ -93,6 +107,7 @@ export function autosave(): Middleware<object, { bench: BenchState }> {
   };
 }
 
-function keepDraft(id: string, baseRevision: number, tune: Tune): void {
-  writeDraft(id, { baseRevision, tune, at: Date.now() });
+/** Has edits that no save under way carries. */
+function isWaiting({ save }: OpenTune): boolean {
+  return save.kind === 'unsaved' || save.kind === 'failed';
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { tuneDocument } from '#contract/tunes';
+import { tuneSchema } from '#formats/json';
 import type { Tune } from '#core/tune';
 
 /**
@@ -13,7 +13,7 @@ export interface Draft {
 }
 
 const PREFIX = 'morrin.draft.';
-const draftSchema = z.object({ baseRevision: z.int().min(1), tune: tuneDocument, at: z.number() });
+const draftSchema = z.object({ baseRevision: z.int().min(1), tune: tuneSchema, at: z.number() });
 
 function tabId(): string {
   const kept = sessionStorage.getItem('morrin.tab');
@@ -35,29 +35,35 @@ export function writeDraft(tuneId: string, draft: Draft): boolean {
   }
 }
 
-/** Removes this tab's draft and any that it took over, once the server has the edits. */
-export function removeDrafts(tuneId: string, upTo: number): void {
-  for (const { key, draft } of draftsOf(tuneId)) if (draft.at <= upTo) localStorage.removeItem(key);
+/** Removes this tab's draft, unless it was written after `upTo`. Drafts of other tabs are theirs. */
+export function removeDraft(tuneId: string, upTo: number): void {
+  const own = draftsOf(tuneId).find(({ key }) => key === keyOf(tuneId));
+  if (own && own.draft.at <= upTo) localStorage.removeItem(own.key);
 }
 
-/** The newest draft of a tune. */
-export function findDraft(tuneId: string): Draft | null {
-  const drafts = draftsOf(tuneId);
-  drafts.sort((a, b) => b.draft.at - a.draft.at);
-  return drafts[0]?.draft ?? null;
+/** The newest draft of a tune, whichever tab left it; it is this tab's from now on. */
+export function takeOverDraft(tuneId: string): Draft | null {
+  const newest = draftsOf(tuneId).sort((a, b) => b.draft.at - a.draft.at)[0];
+  if (!newest) return null;
+  if (newest.key !== keyOf(tuneId) && writeDraft(tuneId, newest.draft)) localStorage.removeItem(newest.key);
+  return newest.draft;
 }
 
 function draftsOf(tuneId: string): { key: string; draft: Draft }[] {
-  const found: { key: string; draft: Draft }[] = [];
-  for (let i = 0; i < localStorage.length; i++) {
-    const key = localStorage.key(i)!;
-    if (!key.startsWith(`${PREFIX}${tuneId}.`)) continue;
-    try {
-      const parsed = draftSchema.safeParse(JSON.parse(localStorage.getItem(key)!));
-      if (parsed.success) found.push({ key, draft: parsed.data });
-    } catch {
-      // Not JSON: not ours to read.
-    }
+  const keys = Array.from({ length: localStorage.length }, (_, i) => localStorage.key(i)!);
+  return keys
+    .filter((key) => key.startsWith(`${PREFIX}${tuneId}.`))
+    .flatMap((key) => {
+      const draft = parseDraft(localStorage.getItem(key) ?? '');
+      return draft ? [{ key, draft }] : [];
+    });
+}
+
+function parseDraft(text: string): Draft | null {
+  try {
+    return draftSchema.safeParse(JSON.parse(text)).data ?? null;
+  } catch {
+    // Not JSON: not ours to read.
+    return null;
   }
-  return found;
 }

@@ -62,7 +62,7 @@ export function ImportSheet({ input, onClose }: ImportSheetProps) {
   const keep = async (tunes: readonly ImportedTune[]) => {
     const kept = await addTunes({
       fileName,
-      tunes: tunes.map(({ tune, source }) => ({ tune: tune as never, source })),
+      tunes: tunes.map(({ tune, source }) => ({ tune, source })),
     });
     if (!kept.data) return;
     onClose();

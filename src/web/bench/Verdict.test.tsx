@@ -1,0 +1,34 @@
+import { render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { reportTune } from '#core/report';
+import { readAbc } from '#formats/abc';
+import { Verdict } from './Verdict';
+
+const reportOf = (music: string, header = 'R:reel\nM:4/4') =>
+  reportTune(readAbc(`X:1\nT:V\n${header}\nL:1/8\nK:D\n${music}\n`).tunes[0]!.tune);
+
+test('a part that flips is named with the pass on which it does, and leads to its mends', async () => {
+  const shown: string[] = [];
+  const report = reportOf('|:dAFA defd:||:fgaf (gf)ed:|');
+  render(<Verdict report={report} onShow={() => undefined} onShowFinding={({ code }) => shown.push(code)} />);
+  expect(screen.getByRole('heading').textContent).toMatch('A comes round. B flips on its 2nd time.');
+  await userEvent.click(screen.getByRole('button', { name: 'see its mends' }));
+  expect(shown).toEqual(['part-flips']);
+});
+
+test('what comes round but breaks below its tempo says so, with the place that binds', async () => {
+  const shown: number[] = [];
+  const report = reportOf('|:(fF)(fF) (fF)(fF)|d4 e4:|');
+  render(<Verdict report={report} onShow={(index) => shown.push(index)} onShowFinding={() => undefined} />);
+  expect(screen.getByRole('heading').textContent).toMatch(/breaks at dance tempo/);
+  expect(screen.getByText(/half notes a minute; reel band 100–118/)).toBeTruthy();
+  await userEvent.click(screen.getByRole('button', { name: 'bar 1 of A' }));
+  expect(shown).toHaveLength(1);
+});
+
+test('a tempo names its beat: dotted quarters in a jig', () => {
+  render(
+    <Verdict report={reportOf('|:d3 e3:|', 'R:jig\nM:6/8')} onShow={() => undefined} onShowFinding={() => undefined} />,
+  );
+  expect(screen.getByText(/dotted quarters a minute/)).toBeTruthy();
+});

@@ -1,0 +1,162 @@
+import { setLinks } from '#core/bowing';
+import type { Tune } from '#core/tune';
+import { part, tune } from '../../core/testing/tunes';
+import { createStore } from '../app/store';
+import { conflictSettled, edited, tuneClosed, tuneOpened } from './benchSlice';
+import { takeOverDraft, writeDraft } from './drafts';
+
+const ID = '7c5e2f5e-0000-4000-8000-000000000001';
+const plain = tune([part('A', 'D4 E4 F#4 G4')]);
+const slurred = (id: string, on: Tune = plain) => setLinks(on, new Map([[id, 'slur']]));
+const record = { id: ID, revision: 3, updatedAt: '2026-01-01T00:00:00.000Z', tune: plain };
+
+type Reply = { status: number; body: unknown } | 'nothing';
+let asked: { url: string; body: { baseRevision: number; tune: Tune } }[];
+let replies: Reply[];
+let held: (() => void)[];
+
+/** A server that answers from a list; `hold` lets an answer wait. */
+function serve(hold = false): void {
+  globalThis.fetch = ((url: string, init: RequestInit) => {
+    asked.push({ url, body: JSON.parse(init.body as string) as never });
+    const reply = replies.shift() ?? { status: 200, body: { revision: 99, updatedAt: record.updatedAt } };
+    const answer = () =>
+      reply === 'nothing'
+        ? Promise.reject(new TypeError('refused'))
+        : Promise.resolve({ ok: reply.status < 400, status: reply.status, json: () => Promise.resolve(reply.body) });
+    return hold ? new Promise((resolve) => held.push(() => resolve(answer()))) : answer();
+  }) as never;
+}
+
+const kept = (revision: number): Reply => ({ status: 200, body: { revision, updatedAt: record.updatedAt } });
+const settle = (ms: number) => jest.advanceTimersByTimeAsync(ms);
+
+beforeEach(() => {
+  jest.useFakeTimers();
+  localStorage.clear();
+  sessionStorage.clear();
+  asked = [];
+  replies = [];
+  held = [];
+  serve();
+});
+afterEach(() => jest.useRealTimers());
+
+function openStore() {
+  const store = createStore();
+  store.dispatch(tuneOpened({ record, unsaved: null, at: 0 }));
+  return store;
+}
+const saveOf = (store: ReturnType<typeof createStore>) => store.getState().bench.open!.save.kind;
+
+test('an edit is in the browser at once, on the server after a pause, and the draft is then gone', async () => {
+  const store = openStore();
+  replies = [kept(4)];
+  store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
+  expect(takeOverDraft(ID)).toMatchObject({ baseRevision: 3, tune: slurred('A2') });
+  expect(asked).toHaveLength(0);
+  await settle(500);
+  expect(asked.map(({ body }) => body.baseRevision)).toEqual([3]);
+  expect(saveOf(store)).toBe('kept');
+  expect(store.getState().bench.open!.revision).toBe(4);
+  expect(takeOverDraft(ID)).toBeNull();
+});
+
+test('quick edits go in one save; one made while a save is under way goes in the next, on the new revision', async () => {
+  const store = openStore();
+  serve(true);
+  replies = [kept(4), kept(5)];
+  store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
+  store.dispatch(edited({ tune: slurred('A3', slurred('A2')), label: 'slur' }));
+  await settle(500);
+  store.dispatch(edited({ tune: slurred('A4'), label: 'slur' }));
+  held.shift()!();
+  await settle(500);
+  held.shift()!();
+  await settle(10);
+  expect(asked.map(({ body }) => body.baseRevision)).toEqual([3, 4]);
+  expect(asked[1]!.body.tune).toEqual(slurred('A4'));
+  expect(saveOf(store)).toBe('kept');
+});
+
+test('while nothing answers it is tried again, and the draft stays until it was', async () => {
+  const store = openStore();
+  replies = ['nothing', { status: 503, body: { code: 'database-away', message: '' } }, kept(4)];
+  store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
+  await settle(500);
+  expect(saveOf(store)).toBe('failed');
+  expect(takeOverDraft(ID)).not.toBeNull();
+  await settle(1100);
+  expect(saveOf(store)).toBe('failed');
+  await settle(2100);
+  expect(saveOf(store)).toBe('kept');
+  expect(asked).toHaveLength(3);
+});
+
+test('a refused stale save asks which version to take; mine on top builds on the newer revision', async () => {
+  const store = openStore();
+  const theirs = { ...record, revision: 7, tune: { ...plain, title: 'Theirs' } };
+  replies = [{ status: 409, body: { code: 'stale-save', message: '', details: { current: theirs } } }, kept(8)];
+  store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
+  await settle(500);
+  expect(saveOf(store)).toBe('conflict');
+  store.dispatch(conflictSettled({ take: 'mine', at: 1 }));
+  await settle(500);
+  expect(asked[1]!.body).toMatchObject({ baseRevision: 7, tune: slurred('A2') });
+  expect(saveOf(store)).toBe('kept');
+});
+
+test('a tune left while its save is under way still gets its last edit, on the revision that save made', async () => {
+  const store = openStore();
+  serve(true);
+  replies = [kept(4), kept(5)];
+  store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
+  await settle(500);
+  store.dispatch(edited({ tune: slurred('A3'), label: 'slur' }));
+  store.dispatch(tuneClosed());
+  held.shift()!();
+  await settle(10);
+  held.shift()!();
+  await settle(10);
+  expect(asked.map(({ body }) => body.baseRevision)).toEqual([3, 4]);
+  expect(asked[1]!.body.tune).toEqual(slurred('A3'));
+  expect(takeOverDraft(ID)).toBeNull();
+});
+
+test('edits to a tune opened while another was being saved are saved too', async () => {
+  const store = openStore();
+  serve(true);
+  const other = { ...record, id: ID.replace(/1$/, '2'), revision: 1 };
+  store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
+  await settle(500);
+  store.dispatch(tuneOpened({ record: other, unsaved: null, at: 0 }));
+  store.dispatch(edited({ tune: slurred('A3'), label: 'slur' }));
+  await settle(500);
+  held.shift()!();
+  await settle(500);
+  expect(asked.map(({ url }) => url.slice(-1))).toEqual(['1', '2']);
+});
+
+test('a draft that another tab left is taken over, and saving it leaves drafts of other tabs alone', async () => {
+  localStorage.setItem(`morrin.draft.${ID}.elsewhere`, JSON.stringify({ baseRevision: 3, tune: plain, at: 5 }));
+  localStorage.setItem(`morrin.draft.${ID}.closed`, JSON.stringify({ baseRevision: 3, tune: slurred('A2'), at: 9 }));
+  expect(takeOverDraft(ID)).toMatchObject({ tune: slurred('A2') });
+  expect(Object.keys(localStorage).sort()).toContain(`morrin.draft.${ID}.elsewhere`);
+  expect(localStorage.getItem(`morrin.draft.${ID}.closed`)).toBeNull();
+});
+
+test('a draft that cannot be read is left alone, and one that cannot be written is asked about on leaving', async () => {
+  localStorage.setItem(`morrin.draft.${ID}.broken`, '{"baseRevision":');
+  expect(takeOverDraft(ID)).toBeNull();
+  const store = openStore();
+  replies = ['nothing'];
+  const full = jest.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+    throw new DOMException('full', 'QuotaExceededError');
+  });
+  expect(writeDraft(ID, { baseRevision: 1, tune: plain, at: 1 })).toBe(false);
+  store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
+  const leaving = new Event('beforeunload', { cancelable: true });
+  window.dispatchEvent(leaving);
+  expect(leaving.defaultPrevented).toBe(true);
+  full.mockRestore();
+});

@@ -1,0 +1,61 @@
+import { setLinks } from '#core/bowing';
+import { part, tune } from '../../core/testing/tunes';
+import {
+  type BenchState,
+  benchReducer,
+  edited,
+  redone,
+  selectNoteStates,
+  selected,
+  tuneOpened,
+  undone,
+} from './benchSlice';
+
+const plain = tune([part('A', 'D4 E4 F#4 G4')], { form: ['A', 'A'] });
+const record = { id: 'x', revision: 1, updatedAt: '2026-01-01T00:00:00.000Z', tune: plain };
+const opened = benchReducer(undefined, tuneOpened({ record, unsaved: null, at: 0 }));
+const slur = (state: BenchState, id: string) =>
+  benchReducer(state, edited({ tune: setLinks(state.open!.tune, new Map([[id, 'slur']])), label: `slur at ${id}` }));
+
+test('undo says what it undid and keeps the selection; what was undone can be done again', () => {
+  const chosen = benchReducer(slur(opened, 'A2'), selected({ anchor: 'A2', focus: 'A3' }));
+  const undoneOnce = benchReducer(chosen, undone());
+  expect(undoneOnce.open).toMatchObject({ tune: plain, said: 'Undone: slur at A2', selection: { focus: 'A3' } });
+  const again = benchReducer(undoneOnce, redone());
+  expect(again.open!.tune).toEqual(chosen.open!.tune);
+  expect(again.open!.save.kind).toBe('unsaved');
+});
+
+test('an edit after an undo ends what could be done again', () => {
+  const state = slur(benchReducer(slur(opened, 'A2'), undone()), 'A3');
+  expect(state.open!.future).toEqual([]);
+  expect(benchReducer(state, redone()).open!.tune).toEqual(state.open!.tune);
+});
+
+test('five hundred steps can be undone, the oldest beyond them are forgotten', () => {
+  let state = opened;
+  for (let k = 0; k < 520; k++)
+    state = benchReducer(state, edited({ tune: { ...plain, title: `Title ${k}` }, label: `title ${k}` }));
+  expect(state.open!.past).toHaveLength(500);
+  for (let k = 0; k < 510; k++) state = benchReducer(state, undone());
+  expect(state.open!.tune.title).toBe('Title 19');
+});
+
+test('edits of an earlier visit are shown, and the stored version is one undo away', () => {
+  const mine = { ...plain, title: 'Mine' };
+  const state = benchReducer(undefined, tuneOpened({ record, unsaved: mine, at: 0 }));
+  expect(state.open).toMatchObject({
+    tune: mine,
+    save: { kind: 'unsaved' },
+    said: 'Edits of your last visit are back.',
+  });
+  expect(benchReducer(state, undone()).open!.tune).toEqual(plain);
+});
+
+test('notes are shown as bowed on the pass in view', () => {
+  const odd = tune([part('A', 'D4 E4 F#4')], { form: ['A', 'A'], start: 'down' });
+  const state = benchReducer(undefined, tuneOpened({ record: { ...record, tune: odd }, unsaved: null, at: 0 }));
+  const bowOf = (inView: Record<string, number>) =>
+    selectNoteStates({ bench: { open: { ...state.open!, passInView: inView } } })!.get('A1')!.bow;
+  expect([bowOf({}), bowOf({ A: 2 })]).toEqual(['down', 'up']);
+});

@@ -1,0 +1,43 @@
+import { readAbc } from '#formats/abc';
+import { engravingKey, scoreLines } from './lines';
+import { setLinks } from '#core/bowing';
+
+const read = (music: string, meter = '4/4') => readAbc(`X:1\nT:L\nM:${meter}\nL:1/8\nK:D\n${music}\n`).tunes[0]!.tune;
+const numbers = (music: string, size = 4) =>
+  scoreLines(read(music), size).map(({ part, bars }) => `${part}: ${bars.map(({ number }) => number).join(' ')}`);
+
+test('lines hold four bars, a pickup rides with the first, and each part begins a line', () => {
+  expect(numbers('|:A2|d8|d8|d8|d8|d8|d8|d8|d6:||:d8|d8|d8|d8:|')).toEqual([
+    'A: 0 1 2 3 4',
+    'A: 5 6 7 8',
+    'B: 1 2 3 4',
+  ]);
+});
+
+test('a lone last bar joins the line before, as a second ending does', () => {
+  expect(numbers('|:d8|d8|d8|1 d8:|2 d8|]')).toEqual(['A: 1 2 3 4 4']);
+  expect(numbers('d8|d8|d8|d8|d8|]', 2)).toEqual(['A: 1 2', 'A: 3 4 5']);
+});
+
+test('repeat signs and endings stand where the form has them', () => {
+  const [line] = scoreLines(read('|:d8|1 d8:|2 d8||'), 4);
+  expect(line!.bars.map(({ beginsRepeat, endsRepeat }) => [beginsRepeat, endsRepeat])).toEqual([
+    [true, false],
+    [false, true],
+    [false, false],
+  ]);
+  expect(line!.bars.map(({ ending }) => ending && [ending.label, ending.opens, ending.closes])).toEqual([
+    null,
+    ['1.', true, true],
+    ['2.', true, true],
+  ]);
+});
+
+test('an edit of links leaves the engraving as it is, an edit of notes does not', () => {
+  const t = read('d4 e4|f4 g4|');
+  const [line] = scoreLines(t, 4);
+  const [slurred] = scoreLines(setLinks(t, new Map([['n2', 'slur']])), 4);
+  const [other] = scoreLines(read('d4 e4|f4 ^g4|'), 4);
+  expect(engravingKey(slurred!)).toBe(engravingKey(line!));
+  expect(engravingKey(other!)).not.toBe(engravingKey(line!));
+});
