@@ -101,9 +101,16 @@ function turns(count: number): string {
   return `${count} turn${count === 1 ? '' : 's'}`;
 }
 
-function tempoFigures(finding: { degrees: number; availableMs: number; neededMs: number; standsTo: number }): string {
+function tempoFigures(finding: {
+  readonly degrees: number;
+  readonly availableMs: number;
+  readonly neededMs: number;
+  readonly standsTo: number;
+  readonly others: number;
+}): string {
+  const others = finding.others > 0 ? ` · ${finding.others} more place${finding.others === 1 ? '' : 's'} like it` : '';
   const way = finding.degrees > 0 ? `${round(finding.degrees)}° in ` : '';
-  return `${way}${round(finding.availableMs)} ms, you need ${round(finding.neededMs)} · stands to ${round(finding.standsTo)}`;
+  return `${way}${round(finding.availableMs)} ms, you need ${round(finding.neededMs)} · stands to ${round(finding.standsTo)}${others}`;
 }
 
 type MendedFinding = Pick<Finding, 'place' | 'ids'>;
@@ -148,12 +155,16 @@ function deedWords({ deed, place, edits, start }: Mend, { place: own, ids }: Men
   }
 }
 
-function gainWords({ deed, ceilingBpm, hereBpm, comesRound, flippedParts }: Mend): string {
+function gainWords({ deed, ceilingBpm, hereBpm, notesOffHair, comesRound, flippedParts }: Mend): string {
   const to = (bpm: number | null) => (bpm === null ? 'at any tempo' : `to ${Math.floor(bpm)}`);
   if (deed === 'slower') return `${Math.floor(ceilingBpm ?? 0)} stands`;
   // Other places may still hold the tune back: then the gain is here alone.
   const isHereOnly = hereBpm !== undefined && ceilingBpm !== null && (hereBpm === null || hereBpm > ceilingBpm + 0.5);
   const stands = isHereOnly ? `stands ${to(hereBpm)} here` : `stands ${to(ceilingBpm)}`;
+  if (notesOffHair !== undefined) {
+    const hair = notesOffHair === 0 ? 'all on the hair' : `${notes(notesOffHair)} still off the hair`;
+    return `${hair}, ${comesRound ? '' : 'does not come round, '}${stands}`;
+  }
   if (comesRound) return `comes round, ${stands}`;
   if (flippedParts.length === 0) return `${stands}, flips when begun again`;
   return `${stands}, ${flippedParts.join(' and ')} flip${flippedParts.length === 1 ? 's' : ''}`;

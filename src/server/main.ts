@@ -12,7 +12,7 @@ const log = pino({ level: config.logLevel });
 const root = process.cwd();
 
 await migrate(config.databaseUrl, path.join(root, 'db/migrations'));
-const db = connect(config.databaseUrl, (error) => log.warn({ err: error }, 'database connection lost'));
+const db = connect(config.databaseUrl, ({ message }) => log.warn(`database connection lost: ${message}`));
 if (config.loadDemo) await loadDemo(db, path.join(root, 'demo'));
 
 const webDir = path.join(root, 'dist/web');

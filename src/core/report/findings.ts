@@ -1,92 +1,17 @@
 import type { BeatsPerMinute } from '#core/base';
 import { type RoundMend, entryNote, joiningLink, roundMends } from '#core/bowing';
-import { planeName } from '#core/crossing';
-import type { Fingering } from '#core/fingering';
+import { type Crossing, planeName } from '#core/crossing';
+import type { TimedEvent } from '#core/tempo';
 import { runsOut } from '#core/travel';
-import type { Direction, Link, NoteEvent, Place, Tune, Unrolled } from '#core/tune';
-import type { Figures, ReportSettings, Trial } from './figures';
+import type { NoteEvent, Place } from '#core/tune';
+import type { Trial } from './figures';
 import { lockFindings } from './lockFindings';
+import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Mend, mendBy, placeOf } from './finding';
 
-export type Severity = 'problem' | 'care' | 'note';
-
-/** Where a finding stands: its first note as played. */
-export interface FindingPlace {
-  readonly part: string;
-  readonly pass: number;
-  readonly bar: number;
-  readonly beat: number;
-}
-
-/** A link edit; `pass` null: on all passes. */
-export interface LinkEdit {
-  readonly id: string;
-  readonly link: Link;
-  readonly pass: number | null;
-}
-
-/** What can be done about a finding, with what it buys, counted by really doing it. */
-export interface Mend {
-  readonly deed: 'split' | 'join' | 'turn' | 'retake' | 'start' | 'unlock' | 'slower';
-  readonly edits: readonly LinkEdit[];
-  /** Direction of the tune's first stroke, where the mend is to begin on the other bow. */
-  readonly start?: Direction;
-  readonly place: FindingPlace | null;
-  /** Ceiling of the whole tune afterwards. */
-  readonly ceilingBpm: BeatsPerMinute | null;
-  /** Tempo to which the place itself stands afterwards, where the finding is about one place; null at any tempo. */
-  readonly hereBpm?: BeatsPerMinute | null;
-  readonly comesRound: boolean;
-  /** Parts that are still entered in two directions afterwards. */
-  readonly flippedParts: readonly string[];
-}
-
-/** A finding as data; words are made from it elsewhere. */
-export type Finding = {
-  readonly severity: Severity;
-  readonly ids: readonly string[];
-  readonly place: FindingPlace;
-  readonly mends: readonly Mend[];
-} & (
-  | {
-      readonly code: 'part-flips';
-      readonly part: string;
-      readonly turns: number;
-      readonly changed: number;
-      readonly pass: number;
-      readonly entry: Direction;
-    }
-  | { readonly code: 'tune-flips-again'; readonly turns: number }
-  | {
-      readonly code: 'slur-skips-string' | 'crossing-too-fast' | 'stroke-too-fast';
-      readonly from: string;
-      readonly to: string;
-      readonly inSlur: boolean;
-      readonly degrees: number;
-      readonly availableMs: number;
-      readonly neededMs: number;
-      readonly standsTo: BeatsPerMinute;
-    }
-  | { readonly code: 'runs-out-of-hair'; readonly cm: number; readonly strokes: number; readonly end: 'frog' | 'tip' }
-  | { readonly code: 'lock-contradicted'; readonly lock: Direction; readonly passes: readonly string[] }
-  | { readonly code: 'out-of-reach' | 'stops-out-of-reach' | 'finger-misfits' }
-  | { readonly code: 'extended-fourth'; readonly string: Place }
-);
-
-/** More places of one kind than this are not told one by one. */
+/** More places of one kind than this are not told one by one: the last of them says how many there are. */
 const PLACES_TOLD = 4;
-export const MENDS_OFFERED = 3;
 /** Notes before the one that leaves the hair at whose links a mend is sought. */
 const HAIR_LOOKBACK = 8;
-
-export interface FindingInput {
-  readonly tune: Tune;
-  readonly unrolled: Unrolled;
-  readonly fingers: ReadonlyMap<string, Fingering>;
-  readonly figures: Figures;
-  readonly settings: ReportSettings;
-  /** What link edits, and another start direction where one is given, would lead to. */
-  readonly attempt: (edits: readonly LinkEdit[], start?: Direction) => Trial;
-}
 
 /** All findings of a plan, the gravest first within the order: round, locks, tempo, hair, hand. */
 export function findFindings(input: FindingInput): Finding[] {
@@ -97,32 +22,6 @@ export function findFindings(input: FindingInput): Finding[] {
     ...hairFindings(input),
     ...handFindings(input),
   ];
-}
-
-export function placeOf({ unrolled }: FindingInput, index: number): FindingPlace {
-  const { part, pass, bar, beat } = unrolled.notes[index]!;
-  return { part, pass, bar, beat };
-}
-
-export function mendBy(
-  input: FindingInput,
-  deed: Mend['deed'],
-  edits: readonly LinkEdit[],
-  { round, ceilingBpm }: Pick<Trial, 'round' | 'ceilingBpm'> = edits.length > 0 ? input.attempt(edits) : asItIs(input),
-): Mend {
-  const index = input.unrolled.notes.findIndex(({ note }) => note.id === edits[0]?.id);
-  return {
-    deed,
-    edits,
-    place: index >= 0 ? placeOf(input, index) : null,
-    ceilingBpm: ceilingBpm(),
-    comesRound: round.comesRound,
-    flippedParts: round.flippedParts,
-  };
-}
-
-function asItIs({ figures: { ledger, check } }: FindingInput): Pick<Trial, 'round' | 'ceilingBpm'> {
-  return { round: ledger, ceilingBpm: () => check.ceiling?.ceilingBpm ?? null };
 }
 
 function roundFindings(input: FindingInput): Finding[] {
@@ -191,46 +90,64 @@ function distinctDeeds(mends: readonly RoundMend[]): RoundMend[] {
   return [...firsts, ...mends.filter((mend) => !firsts.includes(mend))].slice(0, MENDS_OFFERED);
 }
 
+/** Events without their time at the tempo, and slurs over a string at any; tightest first, each written place once. */
 function tempoFindings(input: FindingInput): Finding[] {
-  const { unrolled, figures, settings } = input;
+  const { figures, settings } = input;
   const { check, arm } = figures;
-  const told = new Set<string>();
-  const findings: Finding[] = [];
-  const events = check.events.flatMap((list, index) => {
-    const crossing = arm.crossings[index];
-    const isSkip = crossing?.inSlur === true && crossing.skips > 0;
-    const told = list.filter(
-      ({ kind, availableMs, neededMs }) => availableMs < neededMs || (isSkip && kind === 'crossing'),
-    );
-    return told.map((event) => ({ ...event, index, standsTo: (settings.bpm * event.availableMs) / event.neededMs }));
+  const events = check.events.flatMap((list, index): TempoEvent[] => {
+    const crossing = arm.crossings[index] ?? null;
+    return list.flatMap((event) => {
+      const crossed = event.kind === 'crossing' ? crossing : null;
+      const skipsInSlur = crossed !== null && crossed.inSlur && crossed.skips > 0;
+      if (event.availableMs >= event.neededMs && !skipsInSlur) return [];
+      const code = skipsInSlur ? 'slur-skips-string' : crossed ? 'crossing-too-fast' : 'stroke-too-fast';
+      return [
+        { ...event, code, index, crossing: crossed, standsTo: (settings.bpm * event.availableMs) / event.neededMs },
+      ];
+    });
   });
   events.sort((a, b) => a.standsTo - b.standsTo || a.index - b.index);
-  for (const { kind, index, availableMs, neededMs, standsTo } of events) {
-    const { note } = unrolled.notes[index]!;
-    const crossing = kind === 'crossing' ? arm.crossings[index]! : null;
-    const skipsInSlur = crossing !== null && crossing.inSlur && crossing.skips > 0;
-    const isTooFast = standsTo < settings.bpm;
-    if ((!isTooFast && !skipsInSlur) || told.has(`${kind} ${note.id}`)) continue;
-    told.add(`${kind} ${note.id}`);
-    if (findings.length >= PLACES_TOLD) break;
-    const code = skipsInSlur ? 'slur-skips-string' : crossing ? 'crossing-too-fast' : 'stroke-too-fast';
-    const ids = crossing && index > 0 ? [unrolled.notes[index - 1]!.note.id, note.id] : [note.id];
-    findings.push({
-      code,
-      severity: isTooFast ? 'problem' : 'care',
-      ids,
-      place: placeOf(input, crossing && index > 0 ? index - 1 : index),
-      from: crossing ? planeName(crossing.from) : '',
-      to: crossing ? planeName(crossing.to) : '',
-      inSlur: crossing?.inSlur ?? false,
-      degrees: crossing?.degrees ?? 0,
-      availableMs,
-      neededMs,
-      standsTo,
-      mends: tempoMends(input, index, standsTo),
-    });
+  const placesOf = new Map<TempoEvent['code'], Map<string, TempoEvent>>();
+  for (const event of events) {
+    const places = placesOf.get(event.code) ?? new Map<string, TempoEvent>();
+    placesOf.set(event.code, places);
+    const { id } = input.unrolled.notes[event.index]!.note;
+    if (!places.has(id)) places.set(id, event);
   }
-  return findings;
+  const told = [...placesOf.values()].flatMap((places) => {
+    const shown = [...places.values()].slice(0, PLACES_TOLD);
+    return shown.map((event, i) => ({ event, others: i === shown.length - 1 ? places.size - shown.length : 0 }));
+  });
+  told.sort((a, b) => a.event.standsTo - b.event.standsTo || a.event.index - b.event.index);
+  return told.map(({ event, others }) => tempoFinding(input, event, others));
+}
+
+interface TempoEvent extends TimedEvent {
+  readonly code: 'slur-skips-string' | 'crossing-too-fast' | 'stroke-too-fast';
+  readonly index: number;
+  readonly crossing: Crossing | null;
+  readonly standsTo: BeatsPerMinute;
+}
+
+function tempoFinding(input: FindingInput, event: TempoEvent, others: number): Finding {
+  const { unrolled, settings } = input;
+  const { code, index, crossing, availableMs, neededMs, standsTo } = event;
+  const { note } = unrolled.notes[index]!;
+  return {
+    code,
+    severity: standsTo < settings.bpm ? 'problem' : 'care',
+    ids: crossing ? [unrolled.notes[index - 1]!.note.id, note.id] : [note.id],
+    place: placeOf(input, crossing ? index - 1 : index),
+    from: crossing ? planeName(crossing.from) : '',
+    to: crossing ? planeName(crossing.to) : '',
+    inSlur: crossing?.inSlur ?? false,
+    degrees: crossing?.degrees ?? 0,
+    availableMs,
+    neededMs,
+    standsTo,
+    others,
+    mends: tempoMends(input, index, standsTo),
+  };
 }
 
 /** Splitting or joining at the note or beside it, where that lifts the place itself; else a slower tempo. */
@@ -284,7 +201,7 @@ function hairFindings(input: FindingInput): Finding[] {
   ];
 }
 
-/** Splits and joins in the strokes that lead to the place, kept where fewer notes run out afterwards. */
+/** Splits and joins in the strokes that lead to the place, kept where at most half as many notes run out afterwards. */
 function hairMends(input: FindingInput, index: number, before: number): Mend[] {
   const { unrolled, figures } = input;
   const tried: { deed: Mend['deed']; edits: LinkEdit[]; trial: Trial; out: number }[] = [];
@@ -296,12 +213,15 @@ function hairMends(input: FindingInput, index: number, before: number): Mend[] {
     const edits = [{ id: played.note.id, link: link === 'change' ? joined : ('change' as const), pass: null }];
     const trial = input.attempt(edits);
     const out = trial.notesOffHair();
-    if (out < before) tried.push({ deed: link === 'change' ? 'join' : 'split', edits, trial, out });
+    if (2 * out <= before) tried.push({ deed: link === 'change' ? 'join' : 'split', edits, trial, out });
   }
   // What keeps the tune coming round goes before what saves more hair.
   const flips = ({ trial }: { trial: Trial }) => Number(figures.ledger.comesRound && !trial.round.comesRound);
   tried.sort((a, b) => flips(a) - flips(b) || a.out - b.out);
-  return tried.slice(0, MENDS_OFFERED).map(({ deed, edits, trial }) => mendBy(input, deed, edits, trial));
+  return tried.slice(0, MENDS_OFFERED).map(({ deed, edits, trial, out }) => ({
+    ...mendBy(input, deed, edits, trial),
+    notesOffHair: out,
+  }));
 }
 
 function handFindings(input: FindingInput): Finding[] {

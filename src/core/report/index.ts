@@ -6,4 +6,4 @@ export { defaultSettings } from './settings';
 // What it counts, and what it finds.
 export type { Figures, ReportSettings, Timing } from './figures';
 export { timing } from './figures';
-export type { Finding, FindingPlace, LinkEdit, Mend, Severity } from './findings';
+export type { Finding, FindingPlace, LinkEdit, Mend, Severity } from './finding';

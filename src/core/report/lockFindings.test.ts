@@ -1,7 +1,7 @@
 import { setLinks, setLocks } from '#core/bowing';
 import type { Tune } from '#core/tune';
 import { part, randomTune, seeded, tune } from '../testing/tunes';
-import type { Mend } from './findings';
+import type { Mend } from './finding';
 import { reportTune } from './report';
 
 const AA = (line: string) => tune([part('A', line)], { form: ['A', 'A'] });

@@ -1,6 +1,6 @@
 import { type LockConflict, joiningLink, lockConflicts, opposite, staysInStroke } from '#core/bowing';
 import type { Link } from '#core/tune';
-import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Mend, mendBy, placeOf } from './findings';
+import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Mend, mendBy, placeOf } from './finding';
 
 /** Conflicts beyond these are told without a search for mends. */
 const CONFLICTS_MENDED = 12;

@@ -13,7 +13,8 @@ import {
   timing,
   tryLinks,
 } from './figures';
-import { type Finding, type LinkEdit, findFindings } from './findings';
+import type { Finding, LinkEdit } from './finding';
+import { findFindings } from './findings';
 
 export interface ReportOptions extends Partial<LimitsAndInstrument> {
   /** Dance beats a minute; the tune's own wish or the middle of its dance's band when left out. */

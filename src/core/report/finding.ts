@@ -1,0 +1,112 @@
+import type { BeatsPerMinute } from '#core/base';
+import type { Fingering } from '#core/fingering';
+import type { Direction, Link, Place, Tune, Unrolled } from '#core/tune';
+import type { Figures, ReportSettings, Trial } from './figures';
+
+export type Severity = 'problem' | 'care' | 'note';
+
+/** Where a finding stands: its first note as played. */
+export interface FindingPlace {
+  readonly part: string;
+  readonly pass: number;
+  readonly bar: number;
+  readonly beat: number;
+}
+
+/** A link edit; `pass` null: on all passes. */
+export interface LinkEdit {
+  readonly id: string;
+  readonly link: Link;
+  readonly pass: number | null;
+}
+
+/** What can be done about a finding, with what it buys, counted by really doing it. */
+export interface Mend {
+  readonly deed: 'split' | 'join' | 'turn' | 'retake' | 'start' | 'unlock' | 'slower';
+  readonly edits: readonly LinkEdit[];
+  /** Direction of the tune's first stroke, where the mend is to begin on the other bow. */
+  readonly start?: Direction;
+  readonly place: FindingPlace | null;
+  /** Ceiling of the whole tune afterwards. */
+  readonly ceilingBpm: BeatsPerMinute | null;
+  /** Tempo to which the place itself stands afterwards, where the finding is about one place; null at any tempo. */
+  readonly hereBpm?: BeatsPerMinute | null;
+  /** Notes that still leave the hair afterwards, where the finding is about the hair. */
+  readonly notesOffHair?: number;
+  readonly comesRound: boolean;
+  /** Parts that are still entered in two directions afterwards. */
+  readonly flippedParts: readonly string[];
+}
+
+/** A finding as data; words are made from it elsewhere. */
+export type Finding = {
+  readonly severity: Severity;
+  readonly ids: readonly string[];
+  readonly place: FindingPlace;
+  readonly mends: readonly Mend[];
+} & (
+  | {
+      readonly code: 'part-flips';
+      readonly part: string;
+      readonly turns: number;
+      readonly changed: number;
+      readonly pass: number;
+      readonly entry: Direction;
+    }
+  | { readonly code: 'tune-flips-again'; readonly turns: number }
+  | {
+      readonly code: 'slur-skips-string' | 'crossing-too-fast' | 'stroke-too-fast';
+      readonly from: string;
+      readonly to: string;
+      readonly inSlur: boolean;
+      readonly degrees: number;
+      readonly availableMs: number;
+      readonly neededMs: number;
+      readonly standsTo: BeatsPerMinute;
+      /** Further places of the kind that are not told one by one. */
+      readonly others: number;
+    }
+  | { readonly code: 'runs-out-of-hair'; readonly cm: number; readonly strokes: number; readonly end: 'frog' | 'tip' }
+  | { readonly code: 'lock-contradicted'; readonly lock: Direction; readonly passes: readonly string[] }
+  | { readonly code: 'out-of-reach' | 'stops-out-of-reach' | 'finger-misfits' }
+  | { readonly code: 'extended-fourth'; readonly string: Place }
+);
+
+/** Most mends that a finding names. */
+export const MENDS_OFFERED = 3;
+
+export interface FindingInput {
+  readonly tune: Tune;
+  readonly unrolled: Unrolled;
+  readonly fingers: ReadonlyMap<string, Fingering>;
+  readonly figures: Figures;
+  readonly settings: ReportSettings;
+  /** What link edits, and another start direction where one is given, would lead to. */
+  readonly attempt: (edits: readonly LinkEdit[], start?: Direction) => Trial;
+}
+
+export function placeOf({ unrolled }: FindingInput, index: number): FindingPlace {
+  const { part, pass, bar, beat } = unrolled.notes[index]!;
+  return { part, pass, bar, beat };
+}
+
+export function mendBy(
+  input: FindingInput,
+  deed: Mend['deed'],
+  edits: readonly LinkEdit[],
+  { round, ceilingBpm }: Pick<Trial, 'round' | 'ceilingBpm'> = edits.length > 0 ? input.attempt(edits) : asItIs(input),
+): Mend {
+  const index = input.unrolled.notes.findIndex(({ note }) => note.id === edits[0]?.id);
+  return {
+    deed,
+    edits,
+    place: index >= 0 ? placeOf(input, index) : null,
+    ceilingBpm: ceilingBpm(),
+    comesRound: round.comesRound,
+    flippedParts: round.flippedParts,
+  };
+}
+
+function asItIs({ figures: { ledger, check } }: FindingInput): Pick<Trial, 'round' | 'ceilingBpm'> {
+  return { round: ledger, ceilingBpm: () => check.ceiling?.ceilingBpm ?? null };
+}
