@@ -10,6 +10,8 @@ import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Men
 
 /** More places of one kind than this are not told one by one: the last of them says how many there are. */
 const PLACES_TOLD = 4;
+/** Parts beyond these are not told to flip one by one; the ledger names them all. */
+const PARTS_TOLD = 12;
 /** Notes before the one that leaves the hair at whose links a mend is sought. */
 const HAIR_LOOKBACK = 8;
 
@@ -34,7 +36,7 @@ function roundFindings(input: FindingInput): Finding[] {
       mendBy(input, deed, [{ id, link, pass: null }]),
     );
 
-  const findings = ledger.flippedParts.flatMap((part): Finding[] => {
+  const findings = ledger.flippedParts.slice(0, PARTS_TOLD).flatMap((part): Finding[] => {
     const ofPart = ledger.passes.filter((pass) => pass.part === part);
     const odd = ofPart.findIndex(({ entry }) => entry !== ofPart[0]!.entry);
     const flipped = ofPart[odd]!;

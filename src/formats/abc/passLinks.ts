@@ -1,4 +1,4 @@
-import type { Link, Part } from '#core/tune';
+import type { BarEvent, Link, Part } from '#core/tune';
 
 /**
  * A slur into the first note of a part holds where the tune is read on, and not where a repeat leads back to it: those
@@ -10,6 +10,7 @@ export function withPassLinks(parts: readonly Part[], form: readonly string[]): 
     let isEntry = true;
     let ending: string | null = null;
     let freshEnding = false;
+    let barBefore: BarEvent | null = null;
     return {
       ...part,
       events: part.events.map((event) => {
@@ -17,8 +18,9 @@ export function withPassLinks(parts: readonly Part[], form: readonly string[]): 
           const here = event.ending ? String(event.onPlays) : null;
           freshEnding = here !== null && ending !== null && here !== ending;
           // Past a pickup that is played once, the next bar is where repeats come back to.
-          if (!event.onPlays && !event.ending && pickupBefore(part, event.id)) isEntry = true;
+          if (!event.onPlays && barBefore?.onPlays && !barBefore.ending) isEntry = true;
           ending = here;
+          barBefore = event;
           return event;
         }
         if (event.kind !== 'note') return event;
@@ -35,11 +37,4 @@ export function withPassLinks(parts: readonly Part[], form: readonly string[]): 
       }),
     };
   });
-}
-
-function pickupBefore(part: Part, barId: string): boolean {
-  const bars = part.events.filter((event) => event.kind === 'bar');
-  const at = bars.findIndex(({ id }) => id === barId);
-  const before = bars[at - 1];
-  return before?.onPlays !== undefined && !before.ending;
 }

@@ -350,3 +350,15 @@ describe('round trip', () => {
     expect(shape(read(writeAbc(tune)))).toEqual(shape(tune));
   });
 });
+
+test('10,000 bars are read, and what lies beyond them is said at its place', () => {
+  const bars = (count: number) => `X:1\nT:Long\nM:4/4\nL:1/8\nK:D\n${'d8|'.repeat(count)}\n`;
+  expect(readAbc(bars(10_000)).tunes[0]!.messages).toEqual([]);
+  expect(readAbc(bars(10_001)).tunes[0]!.messages).toMatchObject([{ code: 'too-long', line: 6, column: 30_001 }]);
+});
+
+test('a playing order that would fill hours is cut to each part once, and says so', () => {
+  const { tunes } = readAbc(`X:1\nT:Hours\nM:4/4\nL:1/8\nP:A512\nK:D\nP:A\n${'dAFA defd|'.repeat(100)}\n`);
+  expect(tunes[0]!.tune.form).toEqual(['A']);
+  expect(tunes[0]!.messages).toMatchObject([{ code: 'too-long', severity: 'error' }]);
+});

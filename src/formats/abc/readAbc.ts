@@ -1,6 +1,7 @@
 import Parse from 'abcjs/src/parse/abc_parse.js';
 import type { Tune } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
+import { MOST_PLAYED_EVENTS, playedEvents } from '../json';
 import { type ImportMessage, TextPositions, importMessage } from '../text';
 import { barSumMessages } from './barSumMessages';
 import { applyDirectives, readDirectives } from './directives';
@@ -123,7 +124,20 @@ function readOne(tuneText: AbcTuneText, defaults: readonly string[]): ReadTune |
         `The playing order P:${header.order} was not understood; the written order is used.`,
       ),
     );
-  const { parts, form } = structureOf(walk.bars, order);
+  const structure = structureOf(walk.bars, order);
+  const { parts } = structure;
+  const isTooLong = playedEvents(structure) > MOST_PLAYED_EVENTS;
+  const form = isTooLong ? parts.map(({ name }) => name) : structure.form;
+  if (isTooLong)
+    messages.push(
+      importMessage(
+        tuneText.firstLine,
+        1,
+        'error',
+        'too-long',
+        `With its repeats this plays over ${MOST_PLAYED_EVENTS} notes; each part is kept once.`,
+      ),
+    );
   if (
     order &&
     parts.some(

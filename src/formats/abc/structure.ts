@@ -153,6 +153,9 @@ function partName(index: number): string {
   return index < 26 ? letter : `${letter}${Math.floor(index / 26) + 1}`;
 }
 
+/** Passes that a playing order may name: more is not understood as one. */
+const MOST_PASSES = 512;
+
 /** Reads a playing order such as `AABB`, `A2B2`, `A(AB)3C` or `A.B.A`; null where it is not one. */
 export function readOrder(text: string): string[] | null {
   let at = 0;
@@ -175,8 +178,9 @@ export function readOrder(text: string): string[] | null {
       }
       const times = /^\d+/.exec(clean.slice(at))?.[0];
       at += times?.length ?? 0;
-      for (let k = 0; k < Math.min(Number(times ?? 1), 64); k++) names.push(...item);
-      if (names.length > 512) return null;
+      const plays = Number(times ?? 1);
+      if (names.length + plays * item.length > MOST_PASSES) return null;
+      for (let k = 0; k < plays; k++) names.push(...item);
     }
     return names;
   };

@@ -159,16 +159,16 @@ export function walkLines(
               );
           }
           bar = null;
-          if (bars.length >= MOST_BARS) {
-            say(offset, 'error', 'too-long', `Only the first ${MOST_BARS} bars are read.`);
-            return;
-          }
           break;
         }
         case 'note': {
           const rest = element.rest;
+          if (rest?.type === 'spacer') break;
+          if (bar === null && bars.length >= MOST_BARS) {
+            say(offset, 'error', 'too-long', `Only the first ${MOST_BARS} bars are read.`);
+            return;
+          }
           if (rest) {
-            if (rest.type === 'spacer') break;
             tuplet = startTuplet(element, offset) ?? tuplet;
             if (rest.type === 'multimeasure') {
               for (let k = 0; k < Math.min(rest.text ?? 1, 256); k++) {

@@ -5,6 +5,15 @@ import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune } from '#core/tune';
 /** Most written events that a document may hold: far beyond any tune, small enough to stay quick. */
 export const MOST_EVENTS = 100_000;
 
+/** Most events that a form may play, repeats counted: the tune is judged as it is played. */
+export const MOST_PLAYED_EVENTS = 200_000;
+
+/** Written events counted once for each time the form plays their part. */
+export function playedEvents({ parts, form }: Pick<Tune, 'parts' | 'form'>): number {
+  const lengths = new Map(parts.map(({ name, events }) => [name, events.length]));
+  return form.reduce((sum, name) => sum + (lengths.get(name) ?? 0), 0);
+}
+
 const fraction = z
   .object({ n: z.int().min(0).max(1_000_000_000), d: z.int().min(1).max(1_000_000_000) })
   .describe('exact length in whole notes: n/d');
@@ -99,4 +108,7 @@ export const tuneSchema: z.ZodType<Tune> = z
       }
     }
     if (count > MOST_EVENTS) refuse(`at most ${MOST_EVENTS} events`, ['parts']);
+    const played = playedEvents(tune as Tune);
+    if (played > MOST_PLAYED_EVENTS)
+      refuse(`plays at most ${MOST_PLAYED_EVENTS} events, this one plays ${played}`, ['form']);
   });
