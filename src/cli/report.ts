@@ -59,7 +59,7 @@ function summary(report: Report): string {
   const { title, danceType, key, tempo, bars, seconds, passes, ceiling, floor, findings, messages } = report;
   const lines = [
     `${title}: ${danceType ?? 'no dance type'}, ${report.meter}, ${key}, ${report.tuning.join(' ')}`,
-    `  ${report.form.join('')}, ${bars} bars, ${seconds.toFixed(1)} s at ${tempo.bpm} (beat ${tempo.beat}), ${report.square ? 'square' : 'crooked'}`,
+    `  ${report.form.join('')}, ${bars} bar${bars === 1 ? '' : 's'}, ${seconds.toFixed(1)} s at ${tempo.bpm} (beat ${tempo.beat}), ${report.square ? 'square' : 'crooked'}`,
     ...passes.map(
       ({ part, pass, pickup, entry, strokes, turns, exit, next }) =>
         `  ${part}${pass}: ${pickup ? `pickup ${pickup}, ` : ''}entered ${entry ?? '-'}, ${strokes} strokes, ${turns} turns, left ${exit ?? '-'}, then ${next ?? '-'}`,

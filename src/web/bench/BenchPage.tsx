@@ -303,7 +303,12 @@ function Bench({ open, report, states }: BenchProps) {
 function facts({ tune, bars }: TuneReport): string {
   const form = tune.form.every((name) => name.length === 1) ? tune.form.join('') : tune.form.join(' ');
   const strings = tune.tuning.map((pitch) => writtenPitch(pitch)).join(' ');
-  return [tune.danceType ?? 'no dance type', writtenKey(tune.key), strings, `${form}, ${bars} bars`].join(' · ');
+  return [
+    tune.danceType ?? 'no dance type',
+    writtenKey(tune.key),
+    strings,
+    `${form}, ${bars} bar${bars === 1 ? '' : 's'}`,
+  ].join(' · ');
 }
 
 function undoLabel(deed: string, label: string | undefined): string {

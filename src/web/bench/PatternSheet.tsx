@@ -1,8 +1,16 @@
 import { useMemo, useState } from 'react';
 import { formatFraction, fraction } from '#core/base';
-import { PATTERNS, type Pattern, applyPattern, gridUnit, lockConflicts, patternFigures } from '#core/bowing';
+import {
+  PATTERNS,
+  type Pattern,
+  applyPattern,
+  findPattern,
+  gridUnit,
+  lockConflicts,
+  patternFigures,
+} from '#core/bowing';
 import { type TuneReport, reportTune } from '#core/report';
-import { type Tune, writtenBars } from '#core/tune';
+import { type Meter, type Tune, barNumbers, isCompound, meterName, writtenBars } from '#core/tune';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { PatternSign } from '../ui/signs';
@@ -29,11 +37,13 @@ export function patternWords(name: string): string {
 /** Chooses a pattern and a range, and shows what would come of it before it is applied. */
 export function PatternSheet({ report, selected, part: partAtStart, onClose, onApply }: PatternSheetProps) {
   const { tune } = report;
-  const [pattern, setPattern] = useState<Pattern>(PATTERNS[1]!);
+  const [pattern, setPattern] = useState<Pattern>(() => usualPattern(tune.meter));
   const [scope, setScope] = useState<Scope>(selected.length > 1 ? 'selection' : 'part');
   const [part, setPart] = useState(partAtStart);
-  const bars = useMemo(() => writtenBars(tune).get(part) ?? [], [tune, part]);
-  const [range, setRange] = useState({ from: 1, to: Math.min(4, bars.length) });
+  const bars = useMemo(() => numberedBars(tune, part), [tune, part]);
+  const lowest = bars[0]?.number ?? 1;
+  const highest = Math.max(...bars.map(({ number }) => number));
+  const [range, setRange] = useState({ from: 1, to: Math.min(4, highest) });
   const [runsOn, setRunsOn] = useState<boolean | null>(null);
   const ownUnit = useMemo(() => gridUnit(tune), [tune]);
   const [unit, setUnit] = useState(ownUnit);
@@ -41,7 +51,7 @@ export function PatternSheet({ report, selected, part: partAtStart, onClose, onA
   const ids = useMemo(() => {
     if (scope === 'tune') return undefined;
     if (scope === 'selection') return new Set(selected);
-    const chosen = scope === 'part' ? bars : bars.slice(range.from - 1, range.to);
+    const chosen = scope === 'part' ? bars : bars.filter(({ number }) => number >= range.from && number <= range.to);
     return new Set(chosen.flatMap(({ events }) => events.map(({ id }) => id)));
   }, [scope, selected, bars, range]);
   const result = useMemo(
@@ -129,13 +139,15 @@ export function PatternSheet({ report, selected, part: partAtStart, onClose, onA
                     <BarField
                       label="from bar"
                       value={range.from}
-                      most={bars.length}
+                      least={lowest}
+                      most={highest}
                       onChange={(from) => setRange({ from, to: Math.max(from, range.to) })}
                     />
                     <BarField
                       label="to bar"
                       value={range.to}
-                      most={bars.length}
+                      least={lowest}
+                      most={highest}
                       onChange={(to) => setRange({ from: Math.min(range.from, to), to })}
                     />
                   </>
@@ -179,7 +191,8 @@ export function PatternSheet({ report, selected, part: partAtStart, onClose, onA
             </p>
             <p className="text-[13.5px] text-muted">
               {ceiling ? `stands to ${Math.floor(ceiling.ceilingBpm)}` : 'stands at any tempo'} · on running notes{' '}
-              {figures.strokesPerBar} strokes a bar ({figures.parityPerBar}), drift {figures.driftUnits}
+              {figures.strokesPerBar} strokes a bar of {meterName(pattern.meter)} ({figures.parityPerBar}), drift{' '}
+              {figures.driftUnits} {Math.abs(figures.driftUnits) === 1 ? 'unit' : 'units'}
             </p>
             {broken > 0 && (
               <p className="text-madder">
@@ -202,23 +215,43 @@ export function PatternSheet({ report, selected, part: partAtStart, onClose, onA
   );
 }
 
+/** A part's bars with their numbers as played, 0 for a pickup. */
+function numberedBars(tune: Tune, part: string) {
+  const bars = writtenBars(tune).get(part) ?? [];
+  const numbers = barNumbers(bars, tune.form.filter((name) => name === part).length);
+  return bars.map((bar, i) => ({ ...bar, number: numbers.get(bar.event.id) ?? i + 1 }));
+}
+
+/** The pattern offered first in a meter. */
+function usualPattern(meter: Meter): Pattern {
+  const name = isCompound(meter) ? 'two-and-one' : meter.num === 3 ? 'waltz-beats' : 'pair-first-shuffle';
+  return findPattern(name)!;
+}
+
 function BarField(props: {
   readonly label: string;
   readonly value: number;
+  readonly least: number;
   readonly most: number;
   readonly onChange: (value: number) => void;
 }) {
+  const { label, value, least, most, onChange } = props;
+  // While it is typed a number may be half there: only a whole one in range counts.
+  const [typed, setTyped] = useState<string | null>(null);
   return (
     <label className="flex items-center gap-1.5">
-      {props.label}
+      {label}
       <input
         type="number"
-        min={1}
-        max={props.most}
-        value={props.value}
-        onChange={(event) =>
-          props.onChange(Math.min(props.most, Math.max(1, Math.round(Number(event.target.value)) || 1)))
-        }
+        min={least}
+        max={most}
+        value={typed ?? value}
+        onChange={({ target }) => {
+          setTyped(target.value);
+          const number = Number(target.value);
+          if (target.value !== '' && Number.isInteger(number) && number >= least && number <= most) onChange(number);
+        }}
+        onBlur={() => setTyped(null)}
         className="w-16 rounded-md border border-line bg-surface px-2 py-1"
       />
     </label>
