@@ -4,7 +4,7 @@ import type { TuneReport } from '#core/report';
 import { type NoteEvent, writtenNotes } from '#core/tune';
 import { loadEngravingFonts } from '../score/fonts';
 import type { LaneSettings } from '../score/Lanes';
-import { type LineSpec, engravingKey, scoreLines } from '../score/lines';
+import { type LineSpec, lineKeeper, scoreLines } from '../score/lines';
 import type { NoteState } from '../score/noteStates';
 import { spokenNote } from '../score/noteWords';
 import { ScoreLine } from '../score/ScoreLine';
@@ -56,8 +56,8 @@ export function ScoreView({ report, states, selection, folded, onPick, margin, c
   }, []);
 
   const { tune } = report;
-  const lines = useMemo(() => scoreLines(tune, barsThatFit(tune, width)), [tune, width]);
-  const keyed = useMemo(() => lines.map((line) => ({ line, key: engravingKey(line) })), [lines]);
+  const [keep] = useState(lineKeeper);
+  const lines = useMemo(() => keep(scoreLines(tune, barsThatFit(tune, width))), [tune, width, keep]);
   const notes = useMemo(() => writtenNotes(tune), [tune]);
   const chosen = useMemo(() => selectedIds(notes, selection), [notes, selection]);
   const beats = useMemo(
@@ -95,7 +95,7 @@ export function ScoreView({ report, states, selection, folded, onPick, margin, c
   const tabStop = focusId ?? notes[0]?.id ?? null;
   useEffect(() => {
     if (focusId === null) return;
-    const target = root.current?.querySelector<SVGGElement>(`[data-note="${focusId}"]`);
+    const target = root.current?.querySelector<SVGElement>(`[data-note="${focusId}"]`);
     if (!target) return;
     // Follow with the focus only while it is in the score: a click on a mend must not take it away.
     if (document.activeElement?.closest('[data-score]')) target.focus({ preventScroll: true });
@@ -108,7 +108,7 @@ export function ScoreView({ report, states, selection, folded, onPick, margin, c
       {!ready || width === 0 ? (
         <p className="py-10 text-muted">Engraving …</p>
       ) : (
-        keyed.map(({ line, key }) => {
+        lines.map(({ line, key }) => {
           const onLine = chosen.filter((id) => line.bars.some((bar) => bar.events.some((event) => event.id === id)));
           const hasTabStop = line.bars.some((bar) => bar.events.some((event) => event.id === tabStop));
           const hasFocus = focusId !== null && onLine.includes(focusId);
@@ -126,7 +126,6 @@ export function ScoreView({ report, states, selection, folded, onPick, margin, c
                   states={states}
                   lanes={lanes}
                   selectedIds={onLine.length > 0 ? onLine : null}
-                  focusId={hasFocus ? focusId : null}
                   tabStopId={hasTabStop ? tabStop : null}
                   spoken={spoken}
                   onPick={onPick}

@@ -6,7 +6,7 @@ import type { LineGeometry, NoteBox } from './geometry';
 import { Lanes, type LaneSettings, lanesHeight } from './Lanes';
 import type { LineSpec } from './lines';
 import type { NoteState } from './noteStates';
-import { type LineSigns, layOutSigns } from './signs';
+import { type LineSigns, layOutSigns, signsKey } from './signs';
 import { StaffDrawing } from './StaffDrawing';
 
 export interface ScoreLineProps {
@@ -17,7 +17,6 @@ export interface ScoreLineProps {
   readonly lanes: LaneSettings;
   /** Ids selected on this line, in order; null where none is. */
   readonly selectedIds: readonly string[] | null;
-  readonly focusId: string | null;
   /** The note that the tab key reaches on this line. */
   readonly tabStopId: string | null;
   readonly spoken: (note: NoteEvent, bar: number) => string;
@@ -32,11 +31,16 @@ const CARD_ROOM = 42;
 
 /** One line of the score: staff, signs and lanes on one x. */
 export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
-  const { line, lineKey, width, states, lanes, selectedIds, focusId, tabStopId, spoken, onPick, card } = props;
+  const { line, lineKey, width, states, lanes, selectedIds, tabStopId, spoken, onPick, card } = props;
   const [drawn, setDrawn] = useState<{ geometry: LineGeometry } | null>(null);
   const onDrawn = useCallback((_id: string, geometry: LineGeometry) => setDrawn({ geometry }), []);
   const geometry = drawn?.geometry ?? null;
-  const signs = useMemo(() => geometry && layOutSigns(line, geometry, states), [line, geometry, states]);
+  const layoutKey = geometry && signsKey(geometry, states);
+  const signs = useMemo(
+    () => geometry && layOutSigns(line, geometry, states),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key stands for what the layout asks of the states
+    [line, geometry, layoutKey],
+  );
   const frame = useMemo(() => geometry && frameOf(line, geometry), [line, geometry]);
   const top = frame?.top ?? STAFF_TOP - 60;
   const fingerY = lanes.fingers ? (frame?.fingerY ?? STAFF_TOP + 60) : (frame?.fingerY ?? STAFF_TOP + 60) - 14;
@@ -47,7 +51,7 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
   return (
     // Lines out of view cost no layout; their size is known, so nothing jumps when they come near.
     <div
-      className="relative flow-root [content-visibility:auto]"
+      className="relative flow-root [content-visibility:auto] md:scroll-mt-12"
       style={{ minHeight: height + CARD_ROOM, width, containIntrinsicHeight: `${height + CARD_ROOM}px` }}
       data-line={line.id}
     >
@@ -64,6 +68,7 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
         >
           <LineHeading line={line} y={geometry.staffTop - 17} />
           <Tuplets geometry={geometry} />
+          <BowSigns bows={signs.bows} states={states} />
           <Signs signs={signs} fingerY={fingerY} showFingers={lanes.fingers} />
           <Lanes geometry={geometry} states={states} lanes={lanes} top={top + lanesTop} />
           {selectedIds && <SelectionBox geometry={geometry} ids={selectedIds} top={top + 2} bottom={top + height} />}
@@ -73,7 +78,6 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
             top={top}
             height={height}
             selectedIds={selectedIds}
-            focusId={focusId}
             tabStopId={tabStopId}
             spoken={spoken}
             onPick={onPick}
@@ -154,6 +158,29 @@ const Tuplets = memo(function Tuplets({ geometry: { tuplets } }: { readonly geom
   );
 });
 
+/** Down and up signs; one that turns round on another pass wears a dot. */
+function BowSigns({
+  bows,
+  states,
+}: {
+  readonly bows: LineSigns['bows'];
+  readonly states: ReadonlyMap<string, NoteState>;
+}) {
+  let signs = '';
+  let dots = '';
+  for (const { id, x, y } of bows) {
+    const state = states.get(id);
+    signs += bowSignPath(x, y, state?.bow === 'down');
+    if (state?.differs) dots += `M${x - 1.4} ${y - 13}a1.4 1.4 0 1 0 2.8 0a1.4 1.4 0 1 0-2.8 0Z`;
+  }
+  return (
+    <g aria-hidden>
+      <path d={signs} fill="var(--ink)" data-sign="bows" />
+      <path d={dots} fill="var(--madder)" data-sign="differing" />
+    </g>
+  );
+}
+
 const Signs = memo(function Signs({
   signs,
   fingerY,
@@ -163,19 +190,10 @@ const Signs = memo(function Signs({
   readonly fingerY: number;
   readonly showFingers: boolean;
 }) {
-  const bows = signs.bows.map(({ x, y, down }) => bowSignPath(x, y, down)).join('');
-  const differing = signs.bows.filter(({ differs }) => differs);
   return (
     <g aria-hidden>
       <path d={signs.curves} fill="var(--ink)" data-sign="curves" />
       <path d={signs.hooks} stroke="var(--ink)" strokeWidth="1.4" fill="none" />
-      <path d={bows} fill="var(--ink)" data-sign="bows" />
-      {/* A sign that turns round on another pass wears a dot. */}
-      <path
-        d={differing.map(({ x, y }) => `M${x - 1.4} ${y - 13}a1.4 1.4 0 1 0 2.8 0a1.4 1.4 0 1 0-2.8 0Z`).join('')}
-        fill="var(--madder)"
-        data-sign="differing"
-      />
       {signs.locks.map(({ id, x, y, broken }) => (
         <path
           key={id}
@@ -197,15 +215,25 @@ const Signs = memo(function Signs({
           </text>
         </g>
       ))}
-      {showFingers &&
-        signs.fingers.map(({ id, x, text }) => (
-          <text key={id} x={x} y={fingerY} textAnchor="middle" className="fill-ink text-[12.5px]">
-            {text}
-          </text>
-        ))}
+      {showFingers && <Fingers fingers={signs.fingers} y={fingerY} />}
     </g>
   );
 });
+
+/** Fingers change with notes and tunings, not with links: most edits leave their row alone. */
+const Fingers = memo(
+  function Fingers({ fingers, y }: { readonly fingers: LineSigns['fingers']; readonly y: number }) {
+    return fingers.map(({ id, x, text }) => (
+      <text key={id} x={x} y={y} textAnchor="middle" className="fill-ink text-[12.5px]">
+        {text}
+      </text>
+    ));
+  },
+  (before, after) =>
+    before.y === after.y &&
+    before.fingers.length === after.fingers.length &&
+    before.fingers.every(({ x, text }, i) => x === after.fingers[i]!.x && text === after.fingers[i]!.text),
+);
 
 /** A padlock standing on y; a contradicted one hangs open. */
 function lockPath(x: number, y: number, broken: boolean): string {
@@ -253,11 +281,10 @@ function NoteTargets({
   top,
   height,
   selectedIds,
-  focusId,
   tabStopId,
   spoken,
   onPick,
-}: Pick<ScoreLineProps, 'line' | 'selectedIds' | 'focusId' | 'tabStopId' | 'spoken' | 'onPick'> & {
+}: Pick<ScoreLineProps, 'line' | 'selectedIds' | 'tabStopId' | 'spoken' | 'onPick'> & {
   readonly geometry: LineGeometry;
   readonly top: number;
   readonly height: number;
@@ -275,13 +302,17 @@ function NoteTargets({
       role="listbox"
       aria-multiselectable
       aria-label={`Part ${line.part}, bars ${numbers[0] ?? 0} to ${numbers[numbers.length - 1] ?? 0}`}
+      onPointerDown={(event) => {
+        const id = (event.target as Element).getAttribute('data-note');
+        if (id !== null && event.button === 0) onPick(id, event.shiftKey);
+      }}
     >
       {geometry.notes.map((box, i) => {
         const found = events.get(box.id);
         if (!found || found.event.kind !== 'note') return null;
         const { left, right } = columns[i]!;
         return (
-          <g
+          <rect
             key={box.id}
             role="option"
             data-note={box.id}
@@ -289,14 +320,12 @@ function NoteTargets({
             aria-label={spoken(found.event, found.bar)}
             aria-selected={selected.has(box.id)}
             tabIndex={box.id === tabStopId ? 0 : -1}
-            className="note-target cursor-pointer"
-            onPointerDown={(event) => {
-              if (event.button === 0) onPick(box.id, event.shiftKey);
-            }}
-            data-focus={box.id === focusId || undefined}
-          >
-            <rect x={left} y={top} width={right - left} height={height} fill="transparent" />
-          </g>
+            className="note-target"
+            x={left}
+            y={top}
+            width={right - left}
+            height={height}
+          />
         );
       })}
     </g>

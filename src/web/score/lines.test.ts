@@ -1,5 +1,5 @@
 import { readAbc } from '#formats/abc';
-import { engravingKey, scoreLines } from './lines';
+import { engravingKey, lineKeeper, scoreLines } from './lines';
 import { setLinks } from '#core/bowing';
 
 const read = (music: string, meter = '4/4') => readAbc(`X:1\nT:L\nM:${meter}\nL:1/8\nK:D\n${music}\n`).tunes[0]!.tune;
@@ -40,4 +40,15 @@ test('an edit of links leaves the engraving as it is, an edit of notes does not'
   const [other] = scoreLines(read('d4 e4|f4 ^g4|'), 4);
   expect(engravingKey(slurred!)).toBe(engravingKey(line!));
   expect(engravingKey(other!)).not.toBe(engravingKey(line!));
+});
+
+test('of two lines an edit leaves one the very same value, and a new key or repeat does not', () => {
+  const keep = lineKeeper();
+  const t = read('|:d4 e4|f4 g4|a4 b4|c8:|', '4/4');
+  const [first, second] = keep(scoreLines(t, 2));
+  const [slurred, untouched] = keep(scoreLines(setLinks(t, new Map([['n2', 'slur']])), 2));
+  expect(slurred).not.toBe(first);
+  expect(untouched).toBe(second);
+  const [, once] = keep(scoreLines({ ...t, form: ['A'] }, 2));
+  expect(once).not.toBe(second);
 });

@@ -1,5 +1,14 @@
-import type { Key } from '#core/pitch';
-import { type Bar, type Meter, type NoteEvent, type RestEvent, type Tune, barNumbers, writtenBars } from '#core/tune';
+import { type Key, sameKey } from '#core/pitch';
+import {
+  type Bar,
+  type Meter,
+  type NoteEvent,
+  type RestEvent,
+  type Tune,
+  barNumbers,
+  writtenBars,
+  sameMeter,
+} from '#core/tune';
 
 /** A bar as it stands on the page. */
 export interface LineBar {
@@ -148,3 +157,42 @@ export function engravingKey(line: LineSpec): string {
     })
     .join('\n');
 }
+
+export interface KeyedLine {
+  readonly line: LineSpec;
+  readonly key: string;
+}
+
+/** Keys lines, and gives the earlier value for each that an edit left alone, so that nothing of it is done again. */
+export function lineKeeper(): (lines: readonly LineSpec[]) => readonly KeyedLine[] {
+  let kept = new Map<string, KeyedLine>();
+  return (lines) => {
+    const keyed = lines.map((line): KeyedLine => {
+      const before = kept.get(line.id);
+      if (before && sameLine(before.line, line)) return before;
+      return { line, key: engravingKey(line) };
+    });
+    kept = new Map(keyed.map((item) => [item.line.id, item]));
+    return keyed;
+  };
+}
+
+/** Whether two lines are built of the very same events with the same signs about them. */
+function sameLine(a: LineSpec, b: LineSpec): boolean {
+  if (a.bars.length !== b.bars.length || a.part !== b.part || a.opensPart !== b.opensPart) return false;
+  if (a.closesTune !== b.closesTune || a.fullBars !== b.fullBars) return false;
+  return a.bars.every((bar, i) => {
+    const other = b.bars[i]!;
+    return (
+      bar.events.length === other.events.length &&
+      bar.events.every((event, k) => event === other.events[k]) &&
+      BAR_SIGNS.every((sign) => bar[sign] === other[sign]) &&
+      sameKey(bar.key, other.key) &&
+      sameKey(bar.keyBefore, other.keyBefore) &&
+      sameMeter(bar.meter, other.meter) &&
+      String(bar.ending && Object.values(bar.ending)) === String(other.ending && Object.values(other.ending))
+    );
+  });
+}
+
+const BAR_SIGNS = ['id', 'number', 'showMeter', 'showKey', 'beginsRepeat', 'endsRepeat', 'endsPart'] as const;

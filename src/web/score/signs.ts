@@ -3,7 +3,7 @@ import type { LineSpec } from './lines';
 import type { NoteState } from './noteStates';
 import { Skyline } from './skyline';
 
-/** Signs of our own over the engraving: bow signs, slurs, ties, fingers, endings. All places in the line's pixels. */
+/** Places of our own signs over the engraving, whichever way the strokes go: bow signs, slurs, ties, fingers, endings. All places in the line's pixels. */
 export interface LineSigns {
   /** Closed shapes of slurs and ties, as one path. */
   readonly curves: string;
@@ -13,8 +13,6 @@ export interface LineSigns {
     readonly id: string;
     readonly x: number;
     readonly y: number;
-    readonly down: boolean;
-    readonly differs: boolean;
   }[];
   readonly locks: readonly { readonly id: string; readonly x: number; readonly y: number; readonly broken: boolean }[];
   readonly fingers: readonly {
@@ -77,7 +75,7 @@ export function layOutSigns(line: LineSpec, geometry: LineGeometry, states: Read
     const half = BOW_SIGN.width / 2 + 1;
     if (state.inStroke === 1) {
       const y = Math.min(skyline.top(box.x - half, box.x + half), geometry.staffTop - 2) - BOW_SIGN.gap;
-      bows.push({ id: box.id, x: box.x, y, down: state.bow === 'down', differs: state.differs });
+      bows.push({ id: box.id, x: box.x, y });
       skyline.add({ left: box.x - half, right: box.x + half, top: y - BOW_SIGN.height, bottom: y });
     }
     if (state.lock) {
@@ -111,6 +109,21 @@ export function layOutSigns(line: LineSpec, geometry: LineGeometry, states: Read
     endings,
     chords,
   };
+}
+
+/**
+ * All that the layout of a line's signs hangs on beside its notes: which share a stroke and how, locks, fingers. A turned
+ * direction is not in it, so that a line whose strokes only turn keeps its layout.
+ */
+export function signsKey(geometry: LineGeometry, states: ReadonlyMap<string, NoteState>): string {
+  let key = '';
+  for (const { id } of geometry.notes) {
+    const state = states.get(id);
+    if (!state) key += '-';
+    else
+      key += `${state.continues ? '~' : ''}${state.inStroke}/${state.strokeNotes}${state.link[0]}${state.finger ?? '×'}${state.lock ? (state.lockBroken ? '!' : '*') : ''}${state.passIndex};`;
+  }
+  return key;
 }
 
 /** Strokes with several notes get a slur; ties join equal heads. A stroke cut by the line end runs to its edge. */
