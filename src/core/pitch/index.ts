@@ -1,6 +1,8 @@
 // Pitches as they are spelled.
 export type { Letter, Pitch } from './pitch';
 export { LETTERS, midiOf, parsePitch, pitchAtStep, pitchName, samePitch, staffStep } from './pitch';
+// Intervals by name.
+export { intervalName } from './interval';
 // Keys and what their signatures do.
 export type { Key, Mode } from './key';
-export { MODES, alterInKey, isInKey, keyFifths, keyName, sameKey } from './key';
+export { MODES, alterInKey, keyFifths, keyName, sameKey } from './key';

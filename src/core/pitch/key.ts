@@ -49,8 +49,3 @@ export function keyName(key: Key): string {
 export function sameKey(a: Key, b: Key): boolean {
   return keyName(a) === keyName(b) && JSON.stringify(a.extra ?? []) === JSON.stringify(b.extra ?? []);
 }
-
-/** Whether a pitch is what the key signature makes of its letter. */
-export function isInKey(key: Key, pitch: Pitch): boolean {
-  return alterInKey(key, pitch.letter) === pitch.alter;
-}

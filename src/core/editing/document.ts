@@ -1,0 +1,130 @@
+import { type Fraction, ZERO, add, compare, subtract } from '#core/base';
+import {
+  type BarEvent,
+  type NoteEvent,
+  type Part,
+  type RestEvent,
+  type Tune,
+  type TuneEvent,
+  barLength,
+  writtenBars,
+} from '#core/tune';
+
+/** Gives ids that no event of a tune has yet: `n` for notes, `r` for rests, `b` for bars. */
+export function freshIds(tune: Tune): (kind: TuneEvent['kind']) => string {
+  const letters = { note: 'n', rest: 'r', bar: 'b' } as const;
+  const highest = { n: 0, r: 0, b: 0 };
+  for (const { events } of tune.parts)
+    for (const { id } of events) {
+      const match = /^([nrb])(\d+)$/.exec(id);
+      if (!match) continue;
+      const letter = match[1] as keyof typeof highest;
+      highest[letter] = Math.max(highest[letter], Number(match[2]));
+    }
+  return (kind) => {
+    const letter = letters[kind];
+    highest[letter] += 1;
+    return `${letter}${highest[letter]}`;
+  };
+}
+
+export interface Location {
+  readonly part: Part;
+  readonly partIndex: number;
+  readonly index: number;
+}
+
+/** Where an event stands; null where the tune has none of that id. */
+export function findEvent(tune: Tune, id: string): Location | null {
+  for (const [partIndex, part] of tune.parts.entries()) {
+    const index = part.events.findIndex((event) => event.id === id);
+    if (index >= 0) return { part, partIndex, index };
+  }
+  return null;
+}
+
+/** A part's events replaced, with the tune's first note as the one that starts. */
+export function withEvents(tune: Tune, partIndex: number, events: readonly TuneEvent[]): Tune {
+  const parts = tune.parts.map((part, i) => (i === partIndex ? { ...part, events } : part));
+  return withOneStart({ ...tune, parts });
+}
+
+/** Gives the first note of the tune the link `start`, and a turn of the bow to any other that has it. */
+export function withOneStart(tune: Tune): Tune {
+  let isFirst = true;
+  return {
+    ...tune,
+    parts: tune.parts.map((part) => {
+      let changed = false;
+      const events = part.events.map((event) => {
+        if (event.kind !== 'note') return event;
+        const link = isFirst ? 'start' : event.link === 'start' ? 'change' : event.link;
+        isFirst = false;
+        if (link === event.link) return event;
+        changed = true;
+        return { ...event, link } satisfies NoteEvent;
+      });
+      return changed ? { ...part, events } : part;
+    }),
+  };
+}
+
+/** Changes events one by one: null leaves one as it is. Parts without a change stay the same object. */
+export function mapEvents(tune: Tune, change: (event: NoteEvent | RestEvent) => NoteEvent | RestEvent | null): Tune {
+  return {
+    ...tune,
+    parts: tune.parts.map((part) => {
+      let changed = false;
+      const events = part.events.map((event) => {
+        const next = event.kind === 'bar' ? null : change(event);
+        if (next !== null) changed = true;
+        return next ?? event;
+      });
+      return changed ? { ...part, events } : part;
+    }),
+  };
+}
+
+/** Changes the notes of a set of ids. */
+export function mapNotes(tune: Tune, ids: ReadonlySet<string>, change: (note: NoteEvent) => NoteEvent): Tune {
+  return mapEvents(tune, (event) => (event.kind === 'note' && ids.has(event.id) ? change(event) : null));
+}
+
+/** A note without the string and finger that were pinned for its old pitch. */
+export function unpinned(note: NoteEvent): NoteEvent {
+  const { place: _place, finger: _finger, ...rest } = note;
+  return rest;
+}
+
+/** The bar that holds an event, how full it is, and whether the event is the last in it. */
+export interface BarRoom {
+  readonly bar: BarEvent;
+  readonly barIndex: number;
+  /** Index just past the bar's last event. */
+  readonly endIndex: number;
+  readonly length: Fraction;
+  readonly used: Fraction;
+  /** Length less what is used; negative where the bar is overfull. */
+  readonly left: Fraction;
+  readonly isLast: boolean;
+}
+
+export function barRoom(tune: Tune, { part, index }: Location): BarRoom {
+  let barIndex = index;
+  while (part.events[barIndex]!.kind !== 'bar') barIndex -= 1;
+  let endIndex = barIndex + 1;
+  let used = ZERO;
+  for (; endIndex < part.events.length; endIndex++) {
+    const event = part.events[endIndex]!;
+    if (event.kind === 'bar') break;
+    used = add(used, event.duration);
+  }
+  const bar = part.events[barIndex] as BarEvent;
+  const { meter } = writtenBars(tune)
+    .get(part.name)!
+    .find(({ event }) => event.id === bar.id)!;
+  const length = barLength(meter);
+  return { bar, barIndex, endIndex, length, used, left: subtract(length, used), isLast: index === endIndex - 1 };
+}
+
+export const isPositive = (length: Fraction) => compare(length, ZERO) > 0;

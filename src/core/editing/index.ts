@@ -1,0 +1,30 @@
+// Entering and taking away.
+export type { Entered, NewEvent } from './insert';
+export { beginBar, enterEvent } from './insert';
+export { removeEvents, silence } from './remove';
+// Changing what is there.
+export type { LengthChange } from './lengths';
+export { changeLengths, isDotted } from './lengths';
+export { alterNotes, keysInForce, transposeByOctaves, transposeBySteps, transposeToKey } from './transpose';
+export { canTie, pinPlace, setChord, setGraceNotes, toggleMark, toggleStop, toggleTies } from './marks';
+// Copies.
+export type { Fragment, MovedFragment, Pasted } from './clipboard';
+export { copyEvents, onNeighbourStrings, pasteEvents, repeatBars } from './clipboard';
+// Bars, parts and the form.
+export { barsOf, joinBar, setEnding, setKeyFrom, setMeterFrom } from './bars';
+export { rebar } from './rebar';
+export {
+  addPart,
+  firstRun,
+  freshPartName,
+  movePart,
+  parseForm,
+  removePart,
+  renamePart,
+  setForm,
+  setPlays,
+  splitPart,
+} from './form';
+// Where things stand.
+export type { BarRoom, Location } from './document';
+export { barRoom, findEvent } from './document';
