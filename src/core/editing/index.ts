@@ -1,7 +1,7 @@
 // Entering and taking away.
 export type { Entered, NewEvent } from './insert';
 export { beginBar, enterEvent } from './insert';
-export { removeEvents, silence } from './remove';
+export { removeEvents, silence, withoutEvents } from './remove';
 // Changing what is there.
 export type { LengthChange } from './lengths';
 export { changeLengths, isDotted } from './lengths';

@@ -1,4 +1,4 @@
-import type { Letter, Pitch } from './pitch';
+import type { Letter } from './pitch';
 
 export const MODES = ['major', 'minor', 'dorian', 'mixolydian', 'phrygian', 'lydian', 'locrian'] as const;
 export type Mode = (typeof MODES)[number];

@@ -1,8 +1,10 @@
 import { type Draft, type PayloadAction, createSelector, createSlice, original } from '@reduxjs/toolkit';
 import { reportTune } from '#core/report';
-import type { Tune } from '#core/tune';
+import { type Tune, writtenNotes } from '#core/tune';
 import type { TuneRecord } from '#contract/tunes';
 import type { Failure } from '../api/client';
+import type { EntryOutcome } from '../entry/entryKeys';
+import { type EntryState, type EntryWay, beginEntry, keptCaret } from '../entry/entryState';
 import { noteStates } from '../score/noteStates';
 
 /** How far back undo reaches. */
@@ -12,6 +14,8 @@ interface Step {
   readonly tune: Tune;
   /** What was done from here: `slur in bar 6`. */
   readonly label: string;
+  /** Where the caret stood, while notes were entered. */
+  readonly caret?: string;
 }
 
 export type SaveState =
@@ -35,6 +39,8 @@ export interface OpenTune {
   readonly past: readonly Step[];
   readonly future: readonly Step[];
   readonly selection: Selection | null;
+  /** Notes are being entered; null while they are only chosen. */
+  readonly entry: EntryState | null;
   readonly passInView: Readonly<Record<string, number>>;
   readonly save: SaveState;
   /** What the last undo or redo did, to be said aloud. */
@@ -53,6 +59,22 @@ function withOpen(draft: Draft<BenchState>, change: (open: OpenTune) => Partial<
   return state.open ? { open: { ...state.open, ...change(state.open) } } : state;
 }
 
+/** An edit as one step that can be undone. */
+function withEdit(open: OpenTune, tune: Tune, label: string): Partial<OpenTune> {
+  return {
+    tune,
+    past: [...open.past, { tune: open.tune, label, caret: open.entry?.caret }].slice(-MOST_STEPS),
+    future: [],
+    save: open.save.kind === 'conflict' ? open.save : { kind: 'unsaved' },
+    said: label,
+  };
+}
+
+/** Entry in a tune that changed under it: the caret goes where it stood then, or stays where it can. */
+function withCaret(entry: EntryState | null, tune: Tune, caret?: string): EntryState | null {
+  return entry && { ...entry, caret: keptCaret(tune, caret ?? entry.caret) };
+}
+
 const benchSlice = createSlice({
   name: 'bench',
   initialState,
@@ -69,6 +91,7 @@ const benchSlice = createSlice({
         past: unsaved ? [{ tune: record.tune, label: 'edits of your last visit' }] : [],
         future: [],
         selection: null,
+        entry: null,
         passInView: {},
         save: unsaved ? { kind: 'unsaved' } : { kind: 'kept', at },
         said: unsaved ? 'Edits of your last visit are back.' : '',
@@ -76,32 +99,42 @@ const benchSlice = createSlice({
     }),
     tuneClosed: (): BenchState => initialState,
     edited: (state, { payload: { tune, label } }: PayloadAction<{ tune: Tune; label: string }>): BenchState =>
+      withOpen(state, (open) => ({ ...withEdit(open, tune, label), entry: withCaret(open.entry, tune) })),
+    entryBegan: (state, { payload: { caret, way } }: PayloadAction<{ caret: string; way: EntryWay }>): BenchState =>
+      withOpen(state, ({ tune }) => ({ entry: beginEntry(tune, keptCaret(tune, caret), way), selection: null })),
+    /** What a key or a click did while notes are entered. */
+    entered: (state, { payload: { entry, tune, label } }: PayloadAction<EntryOutcome>): BenchState =>
       withOpen(state, (open) => ({
-        tune,
-        past: [...open.past, { tune: open.tune, label }].slice(-MOST_STEPS),
-        future: [],
-        save: open.save.kind === 'conflict' ? open.save : { kind: 'unsaved' },
-        said: label,
+        ...(tune && tune !== open.tune ? withEdit(open, tune, label ?? 'entry') : {}),
+        entry,
       })),
+    entryEnded: (state): BenchState =>
+      withOpen(state, ({ tune, entry }) => {
+        const id = entry && tune.parts.flatMap(({ events }) => events).find((event) => event.id === entry.caret)?.id;
+        const isNote = writtenNotes(tune).some((note) => note.id === id);
+        return { entry: null, selection: id && isNote ? { anchor: id, focus: id } : null };
+      }),
     undone: (state): BenchState =>
-      withOpen(state, ({ past, future, tune, save }) => {
+      withOpen(state, ({ past, future, tune, save, entry }) => {
         const step = past[past.length - 1];
         if (!step) return {};
         return {
           tune: step.tune,
           past: past.slice(0, -1),
-          future: [{ tune, label: step.label }, ...future],
+          future: [{ tune, label: step.label, caret: entry?.caret }, ...future],
+          entry: withCaret(entry, step.tune, step.caret),
           save: save.kind === 'conflict' ? save : { kind: 'unsaved' },
           said: `Undone: ${step.label}`,
         };
       }),
     redone: (state): BenchState =>
-      withOpen(state, ({ past, future, tune, save }) => {
+      withOpen(state, ({ past, future, tune, save, entry }) => {
         const step = future[0];
         if (!step) return {};
         return {
           tune: step.tune,
-          past: [...past, { tune, label: step.label }],
+          past: [...past, { tune, label: step.label, caret: entry?.caret }],
+          entry: withCaret(entry, step.tune, step.caret),
           future: future.slice(1),
           save: save.kind === 'conflict' ? save : { kind: 'unsaved' },
           said: `Done again: ${step.label}`,
@@ -140,6 +173,7 @@ const benchSlice = createSlice({
         return {
           revision: newer.revision,
           tune: newer.tune,
+          entry: null,
           past: [...open.past, { tune: open.tune, label: 'taking the other version' }],
           future: [],
           selection: null,
@@ -153,6 +187,9 @@ export const {
   tuneOpened,
   tuneClosed,
   edited,
+  entryBegan,
+  entered,
+  entryEnded,
   undone,
   redone,
   selected,

@@ -1,0 +1,302 @@
+import {
+  type NewEvent,
+  addPart,
+  alterNotes,
+  beginBar,
+  enterEvent,
+  findEvent,
+  joinBar,
+  keysInForce,
+  withoutEvents,
+  setGraceNotes,
+  toggleStop,
+  transposeByOctaves,
+} from '#core/editing';
+import {
+  type StrokeGesture,
+  TUPLETS,
+  calledNote,
+  chooseGesture,
+  letteredPitch,
+  parseCall,
+  parseLetter,
+  rhythmStep,
+  scaleUnit,
+} from '#core/entry';
+import { fingerNote } from '#core/fingering';
+import { type Key, type Pitch, alterInKey, pitchAtStep, pitchName } from '#core/pitch';
+import { type NoteEvent, type Place, type Tune, type TuneEvent, writtenBars } from '#core/tune';
+import { ENTRY_WAYS, type EntryState } from './entryState';
+
+/** What a key did: the entry after it, and an edit where it made one. */
+export interface EntryOutcome {
+  readonly entry: EntryState;
+  readonly tune?: Tune;
+  /** What the edit did, for undo. */
+  readonly label?: string;
+}
+
+const GESTURES: Record<string, StrokeGesture> = { o: 'one', p: 'pair', t: 'three', h: 'held' };
+const LOWEST_PENCIL = 24;
+const HIGHEST_PENCIL = 48;
+
+/**
+ * Answers a key while notes are entered; null for a key that means nothing here. Digits are fingers, letters are
+ * strings or notes by the way of entry, and the keys that neither needs set the rhythm.
+ */
+export function pressEntryKey(tune: Tune, entry: EntryState, key: string): EntryOutcome | null {
+  const lower = key.length === 1 ? key.toLowerCase() : key;
+  return (
+    pitchKey(tune, entry, lower) ??
+    rhythmKey(entry, lower) ??
+    moveKey(tune, entry, lower) ??
+    editKey(tune, entry, lower)
+  );
+}
+
+/** Strings and fingers, letters, or the pencil on the staff. */
+function pitchKey(tune: Tune, entry: EntryState, key: string): EntryOutcome | null {
+  if (entry.way === 'calls') {
+    if (/^[gdae]$/.test(key)) return { entry: { ...entry, place: key.toUpperCase() as Place } };
+    if (key === ':' && entry.place) return { entry };
+    const call = parseCall(`${entry.place ? `${entry.place}:` : ''}${key}`);
+    if (!call) return null;
+    const before = noteBefore(tune, entry.caret);
+    const place = before && { pitch: before.pitch, place: fingerNote(before, tune.tuning).place };
+    const note = calledNote(call, tune.tuning, keyAt(tune, entry.caret), place);
+    // A raised open string is no longer open: its finger is left to the rule.
+    const finger = call.finger === 0 && call.shift !== 0 ? {} : { finger: call.finger };
+    const pins = note.inferred ? finger : { place: note.place, ...finger };
+    return enterPitch(tune, { ...entry, place: null }, note.pitch, pins);
+  }
+  if (entry.way === 'letters') {
+    const letter = parseLetter(key);
+    if (!letter) return null;
+    const before = noteBefore(tune, entry.caret)?.pitch ?? null;
+    return enterPitch(tune, entry, letteredPitch(letter, keyAt(tune, entry.caret), before));
+  }
+  if (key === 'ArrowUp' || key === 'ArrowDown') {
+    const pencil = entry.pencil + (key === 'ArrowUp' ? 1 : -1);
+    return { entry: { ...entry, pencil: Math.min(HIGHEST_PENCIL, Math.max(LOWEST_PENCIL, pencil)) } };
+  }
+  return key === ' ' || key === 'Enter' ? enterOnStaff(tune, entry, entry.pencil) : null;
+}
+
+/** A note where the pencil stands, with the accidental of the key. */
+export function enterOnStaff(tune: Tune, entry: EntryState, step: number): EntryOutcome {
+  const natural = pitchAtStep(step);
+  const alter = alterInKey(keyAt(tune, entry.caret), natural.letter);
+  return enterPitch(tune, { ...entry, pencil: step }, { ...natural, alter });
+}
+
+function enterPitch(
+  tune: Tune,
+  entry: EntryState,
+  pitch: Pitch,
+  pins: Pick<NoteEvent, 'place' | 'finger'> = {},
+): EntryOutcome {
+  const name = writtenName(pitch);
+  if (entry.next === 'grace') return { entry: { ...entry, next: 'note', graces: [...entry.graces, pitch] } };
+  if (entry.next === 'chord') {
+    const here = eventAt(tune, entry.caret);
+    if (here?.kind !== 'note') return { entry: { ...entry, next: 'note' } };
+    return {
+      entry: { ...entry, next: 'note' },
+      tune: toggleStop(tune, here.id, pitch),
+      label: `${name} in a chord`,
+    };
+  }
+  const { duration, tuplet, link, next } = rhythmStep(entry.rhythm);
+  const event: NewEvent = {
+    kind: 'note',
+    pitch,
+    duration,
+    link,
+    ...pins,
+    ...(tuplet ? { tuplet } : {}),
+    ...(entry.graces.length > 0 ? { graceNotes: entry.graces } : {}),
+  };
+  const entered = enterEvent(tune, entry.caret, event, entry.overwrite ? 'overwrite' : 'insert');
+  return {
+    entry: { ...entry, caret: entered.caret, rhythm: next, graces: [] },
+    tune: entered.tune,
+    label: `enter ${name}`,
+  };
+}
+
+function rhythmKey(entry: EntryState, key: string): EntryOutcome | null {
+  const { rhythm } = entry;
+  const gesture = GESTURES[key];
+  if (gesture) return { entry: { ...entry, rhythm: chooseGesture(rhythm, gesture) } };
+  if (key === 'l') return { entry: { ...entry, rhythm: scaleUnit(rhythm, 'longer') } };
+  if (key === 'k') return { entry: { ...entry, rhythm: scaleUnit(rhythm, 'shorter') } };
+  if (key === '.') return { entry: { ...entry, rhythm: { ...rhythm, dotted: !rhythm.dotted } } };
+  if (key === 'u') return { entry: { ...entry, rhythm: { ...rhythm, tuplet: nextTuplet(rhythm.tuplet?.notes) } } };
+  if (key === 'n') return { entry: { ...entry, next: entry.next === 'grace' ? 'note' : 'grace' } };
+  if (key === '&') return { entry: { ...entry, next: entry.next === 'chord' ? 'note' : 'chord' } };
+  if (key === 'i' || key === 'Insert') return { entry: { ...entry, overwrite: !entry.overwrite } };
+  if (key === 'w') {
+    const way = ENTRY_WAYS[(ENTRY_WAYS.indexOf(entry.way) + 1) % ENTRY_WAYS.length]!;
+    return { entry: { ...entry, way, place: null } };
+  }
+  return null;
+}
+
+/** Three, two, four, five, and none again. */
+function nextTuplet(notes: number | undefined): EntryState['rhythm']['tuplet'] {
+  const next = TUPLETS[notes === undefined ? 0 : TUPLETS.findIndex((tuplet) => tuplet.notes === notes) + 1];
+  return next ? { ...next, filled: 0 } : null;
+}
+
+function moveKey(tune: Tune, entry: EntryState, key: string): EntryOutcome | null {
+  const events = tune.parts.flatMap((part) => part.events);
+  const at = events.findIndex(({ id }) => id === entry.caret);
+  const to = (index: number): EntryOutcome => {
+    const caret = events[Math.min(events.length - 1, Math.max(0, index))]!.id;
+    return { entry: { ...entry, caret, place: null, rhythm: { ...entry.rhythm, filled: 0 } } };
+  };
+  switch (key) {
+    case 'ArrowLeft':
+      return to(at - 1);
+    case 'ArrowRight':
+      return to(at + 1);
+    case 'ArrowUp':
+      return to(events.findLastIndex(({ kind }, i) => i < at && kind === 'bar'));
+    case 'ArrowDown': {
+      const next = events.findIndex(({ kind }, i) => i > at && kind === 'bar');
+      return to(next < 0 ? events.length - 1 : next);
+    }
+    case 'Home':
+      return to(0);
+    case 'End':
+      return to(events.length - 1);
+    default:
+      return null;
+  }
+}
+
+function editKey(tune: Tune, entry: EntryState, key: string): EntryOutcome | null {
+  const here = eventAt(tune, entry.caret);
+  if (!here) return null;
+  const note = here.kind === 'note' ? here : null;
+  const only = new Set([here.id]);
+  switch (key) {
+    case 'r': {
+      const { duration, tuplet, next } = rhythmStep(entry.rhythm, 'rest');
+      const rest: NewEvent = { kind: 'rest', duration, ...(tuplet ? { tuplet } : {}) };
+      const entered = enterEvent(tune, entry.caret, rest, entry.overwrite ? 'overwrite' : 'insert');
+      return { entry: { ...entry, caret: entered.caret, rhythm: next }, tune: entered.tune, label: 'enter a rest' };
+    }
+    case '|': {
+      const begun = beginBar(tune, entry.caret);
+      return { entry: { ...entry, caret: begun.caret }, tune: begun.tune, label: 'a bar line' };
+    }
+    case 'x': {
+      const part = findEvent(tune, entry.caret)!.part.name;
+      const added = addPart(tune, part);
+      return { entry: { ...entry, caret: added.caret }, tune: added.tune, label: `a new part ${added.name}` };
+    }
+    case 'j': {
+      if (!note) return { entry };
+      const { tie, ...bare } = note;
+      const tied = replaceEvent(tune, tie ? bare : { ...bare, tie: true });
+      return { entry, tune: tied, label: tie ? 'untie' : 'tie' };
+    }
+    case '+':
+    case '=':
+    case '#':
+    case '-': {
+      if (!note) return { entry };
+      const by = key === '-' ? -1 : 1;
+      // The finger stays and leans: its pin is kept, only the pitch moves. An open string has no finger to lean.
+      const pins = {
+        ...(note.place ? { place: note.place } : {}),
+        ...(note.finger ? { finger: note.finger } : {}),
+      };
+      const moved = alterNotes(tune, only, by);
+      const altered = eventAt(moved, note.id) as NoteEvent;
+      const label = by < 0 ? 'lower it' : 'raise it';
+      return { entry, tune: replaceEvent(moved, { ...altered, ...pins }), label };
+    }
+    case "'":
+    case ',': {
+      if (!note) return { entry };
+      const up = key === "'";
+      return { entry, tune: transposeByOctaves(tune, only, up ? 1 : -1), label: `an octave ${up ? 'up' : 'down'}` };
+    }
+    case 'Backspace':
+      return takeAway(tune, entry, here);
+    case 'Delete': {
+      const events = tune.parts.flatMap((part) => part.events);
+      const next = events[events.findIndex(({ id }) => id === here.id) + 1];
+      if (!next) return { entry };
+      const removed = next.kind === 'bar' ? joinBar(tune, next.id) : withoutEvents(tune, new Set([next.id]));
+      return { entry, tune: removed, label: `take away ${wordsOf(next)}` };
+    }
+    default:
+      return null;
+  }
+}
+
+/** Takes the caret's own event away and goes back by one; before it, grace notes that wait and a string that was said. */
+function takeAway(tune: Tune, entry: EntryState, here: TuneEvent): EntryOutcome {
+  if (entry.place || entry.graces.length > 0 || entry.next !== 'note')
+    return { entry: { ...entry, place: null, graces: entry.graces.slice(0, -1), next: 'note' } };
+  if (here.kind === 'note' && here.graceNotes && here.graceNotes.length > 0)
+    return { entry, tune: setGraceNotes(tune, here.id, here.graceNotes.slice(0, -1)), label: 'take away a grace note' };
+  const { part, index } = findEvent(tune, here.id)!;
+  const before = part.events[index - 1];
+  if (!before) return { entry };
+  const removed = here.kind === 'bar' ? joinBar(tune, here.id) : withoutEvents(tune, new Set([here.id]));
+  const caret = findEvent(removed, before.id) ? before.id : part.events[0]!.id;
+  return {
+    entry: { ...entry, caret, rhythm: { ...entry.rhythm, filled: Math.max(0, entry.rhythm.filled - 1) } },
+    tune: removed,
+    label: `take away ${wordsOf(here)}`,
+  };
+}
+
+function replaceEvent(tune: Tune, event: TuneEvent): Tune {
+  return {
+    ...tune,
+    parts: tune.parts.map((part) =>
+      part.events.some(({ id }) => id === event.id)
+        ? { ...part, events: part.events.map((old) => (old.id === event.id ? event : old)) }
+        : part,
+    ),
+  };
+}
+
+function eventAt(tune: Tune, id: string): TuneEvent | null {
+  const location = findEvent(tune, id);
+  return location && location.part.events[location.index]!;
+}
+
+/** The note at the caret or the last one before it, across parts. */
+function noteBefore(tune: Tune, caret: string): NoteEvent | null {
+  let before: NoteEvent | null = null;
+  for (const event of tune.parts.flatMap(({ events }) => events)) {
+    if (event.kind === 'note') before = event;
+    if (event.id === caret) return before;
+  }
+  return before;
+}
+
+/** The key in force at the caret. */
+export function keyAt(tune: Tune, caret: string): Key {
+  const known = keysInForce(tune).get(caret);
+  if (known) return known;
+  for (const bars of writtenBars(tune).values()) for (const { event, key } of bars) if (event.id === caret) return key;
+  return tune.key;
+}
+
+function wordsOf(event: TuneEvent): string {
+  if (event.kind === 'bar') return 'a bar line';
+  return event.kind === 'rest' ? 'a rest' : writtenName(event.pitch);
+}
+
+function writtenName(pitch: Pitch): string {
+  return pitchName(pitch)
+    .replace('#', '♯')
+    .replace(/^([A-G])b/, '$1♭');
+}
