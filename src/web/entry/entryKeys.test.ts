@@ -30,7 +30,7 @@ const shape = (t: Tune) =>
 
 test('calls and letters enter the same notes', () => {
   const calls = type('p D:0 D:2 A:0 D:2 t A:3 A:1 A:0 o D:2', 'calls');
-  const letters = type('p d, f a f t d ' b a o f', 'letters');
+  const letters = type("p d, f a f t d ' b a o f", 'letters');
   expect([calls.refused, letters.refused]).toEqual([[], []]);
   expect(shape(calls.tune)).toEqual(shape(letters.tune));
   expect(shape(calls.tune)).toEqual([
