@@ -15,7 +15,7 @@ function type(keys: string, way: EntryWay, from: Tune = blank): { tune: Tune; en
   let current = from;
   const refused: string[] = [];
   for (const key of keys.match(/<\w+>|\S/g) ?? []) {
-    const outcome = pressEntryKey(current, entry, key.replace(/[<>]/g, '').replace('space', ' '));
+    const outcome = pressEntryKey(current, entry, key === '<space>' ? ' ' : key.replace(/[<>]/g, ''));
     if (!outcome) refused.push(key);
     entry = outcome?.entry ?? entry;
     current = outcome?.tune ?? current;
