@@ -1,5 +1,5 @@
 import { configureStore } from '@reduxjs/toolkit';
-import { useDispatch, useSelector } from 'react-redux';
+import { useDispatch, useSelector, useStore } from 'react-redux';
 import { tunesApi } from '../api/tunesApi';
 import { autosave } from '../bench/autosave';
 import { benchReducer } from '../bench/benchSlice';
@@ -18,3 +18,4 @@ export type RootState = ReturnType<Store['getState']>;
 
 export const useAppDispatch = useDispatch.withTypes<Store['dispatch']>();
 export const useAppSelector = useSelector.withTypes<RootState>();
+export const useAppStore = useStore.withTypes<Store>();

@@ -1,6 +1,6 @@
-import { CircleHelp, Download, Layers, Redo2, Undo2, Waves } from 'lucide-react';
+import { CircleHelp, Download, Layers, ListOrdered, PenTool, Redo2, Settings2, Undo2, Waves } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { type KeyboardEvent, useEffect, useMemo, useState } from 'react';
+import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Gesture } from '#core/bowing';
 import { makeGesture, setLinks, setLocks } from '#core/bowing';
@@ -9,7 +9,11 @@ import { type Direction, type Tune, writtenNotes } from '#core/tune';
 import { findTune } from '../api/client';
 import type { Failure } from '../api/client';
 import { failureWords } from '../api/messages';
-import { useAppDispatch, useAppSelector } from '../app/store';
+import { useAppDispatch, useAppSelector, useAppStore } from '../app/store';
+import { EntryField } from '../entry/EntryField';
+import { enterOnStaff, pressEntryKey } from '../entry/entryKeys';
+import { EntryStrip } from '../entry/EntryStrip';
+import type { EntryWay } from '../entry/entryState';
 import type { LineSpec } from '../score/lines';
 import type { NoteState } from '../score/noteStates';
 import { writtenKey, writtenPitch } from '../score/noteWords';
@@ -19,9 +23,14 @@ import {
   type OpenTune,
   conflictFound,
   conflictSettled,
+  copied,
   edited,
+  entered,
+  entryBegan,
+  entryEnded,
   passShown,
   redone,
+  selectClipboard,
   selectNoteStates,
   selectOpen,
   selectReport,
@@ -30,7 +39,13 @@ import {
   tuneOpened,
   undone,
 } from './benchSlice';
+import { barsOf } from '#core/editing';
+import { BarSheet } from '../tune/BarSheet';
+import { FormSheet } from '../tune/FormSheet';
+import { TuneSheet } from '../tune/TuneSheet';
 import { Card } from './Card';
+import { EDIT_ACTIONS, type EditAction, comboOf } from './editActions';
+import { EditMenu } from './EditMenu';
 import { removeDraft, takeOverDraft } from './drafts';
 import { Foot } from './Foot';
 import { Margin } from './Margin';
@@ -111,8 +126,10 @@ interface BenchProps {
 
 function Bench({ open, report, states }: BenchProps) {
   const dispatch = useAppDispatch();
-  const { tune, selection, passInView } = open;
-  const [sheet, setSheet] = useState<'keys' | 'patterns' | null>(null);
+  const store = useAppStore();
+  const { tune, selection, passInView, entry } = open;
+  const clipboard = useAppSelector(selectClipboard);
+  const [sheet, setSheet] = useState<'keys' | 'patterns' | 'tune' | 'form' | 'bar' | null>(null);
   const [thisPassOnly, setThisPassOnly] = useState(false);
   const [folded, setFolded] = useState<FoldedLanes>({ fingers: true, bow: true, arm: true, room: true });
   const notes = useMemo(() => writtenNotes(tune), [tune]);
@@ -127,6 +144,7 @@ function Bench({ open, report, states }: BenchProps) {
     if (next !== tune) dispatch(edited({ tune: next, label }));
   };
   const where = barWords(report, ids);
+  const [firstBar] = barsOf(tune, new Set(ids));
   const gesture = (made: Gesture) => {
     const words = { slur: 'slur', change: 'turn', hook: 'hook', retake: 'retake' }[made];
     const next = makeGesture(tune, ids, made, onePass);
@@ -139,8 +157,50 @@ function Bench({ open, report, states }: BenchProps) {
     const direction = report.figures.start.direction === 'down' ? 'up' : 'down';
     edit({ ...tune, start: direction }, `start on the ${direction}-bow`);
   };
-  const pick = (id: string, extend: boolean) =>
-    dispatch(selected({ anchor: extend && selection ? selection.anchor : id, focus: id }));
+  // The same functions from render to render, so that lines an action leaves alone are not drawn again.
+  const pick = useCallback(
+    (id: string, extend: boolean) => {
+      const now = store.getState().bench.open;
+      if (now?.entry)
+        dispatch(entered({ entry: { ...now.entry, caret: id, rhythm: { ...now.entry.rhythm, filled: 0 } } }));
+      else dispatch(selected({ anchor: (extend && now?.selection?.anchor) || id, focus: id }));
+    },
+    [dispatch, store],
+  );
+  const act = ({ run }: EditAction) => {
+    const result = run({ tune, ids, clipboard });
+    if (!result) return false;
+    if (result.clipboard) dispatch(copied(result.clipboard));
+    if (result.tune) edit(result.tune, `${result.label} in ${where}`);
+    const [first, last] = [result.select?.[0], result.select?.at(-1)];
+    if (first !== undefined && last !== undefined) dispatch(selected({ anchor: first, focus: last }));
+    return true;
+  };
+  const beginEntering = (way: EntryWay) => {
+    const events = tune.parts.flatMap((item) => item.events);
+    dispatch(entryBegan({ caret: ids.at(-1) ?? events.at(-1)!.id, way }));
+  };
+  /** Answers from the newest state: quick keys come faster than the page is drawn. */
+  const pressKey = (key: string): boolean => {
+    const now = store.getState().bench.open;
+    const outcome = now?.entry ? pressEntryKey(now.tune, now.entry, key) : null;
+    if (outcome) dispatch(entered(outcome));
+    return outcome !== null;
+  };
+  const putOnStaff = useCallback(
+    (caret: string, step: number) => {
+      const now = store.getState().bench.open;
+      if (now?.entry) dispatch(entered(enterOnStaff(now.tune, { ...now.entry, caret }, step)));
+    },
+    [dispatch, store],
+  );
+  const changeWay = (way: EntryWay) => {
+    if (entry) dispatch(entered({ entry: { ...entry, way, place: null } }));
+  };
+  const endEntering = () => {
+    dispatch(entryEnded());
+    requestAnimationFrame(() => document.querySelector<SVGElement>('[data-note][tabindex="0"]')?.focus());
+  };
   const show = (finding: Finding) => {
     dispatch(passShown({ part: finding.place.part, pass: finding.place.pass }));
     dispatch(selected({ anchor: finding.ids[0]!, focus: finding.ids[finding.ids.length - 1]! }));
@@ -154,9 +214,15 @@ function Bench({ open, report, states }: BenchProps) {
     const command = event.ctrlKey || event.metaKey;
     const key = event.key.toLowerCase();
     if (command && (key === 'z' || key === 'y')) {
-      if ((event.target as Element).closest('input, textarea, select')) return;
+      if ((event.target as Element).closest('input:not([data-entry-field]), textarea, select')) return;
       event.preventDefault();
       dispatch(key === 'y' || event.shiftKey ? redone() : undone());
+      return;
+    }
+    const isTyping = (event.target as Element).closest('input, textarea, select') !== null;
+    const action = inScore && !isTyping && EDIT_ACTIONS.find(({ combo }) => combo === comboOf(event));
+    if (action) {
+      if (act(action)) event.preventDefault();
       return;
     }
     if (command || event.altKey || !inScore || (event.target as Element).closest('button, input, a, select')) return;
@@ -180,6 +246,7 @@ function Bench({ open, report, states }: BenchProps) {
     else if (/^[1-9]$/.test(key) && Number(key) <= passes) dispatch(passShown({ part, pass: Number(key) }));
     else if (key === 'b') otherStart();
     else if (key === 'p') setSheet('patterns');
+    else if (key === 'enter') beginEntering('calls');
     else if (key === '?') setSheet('keys');
     else if (key === 'escape') dispatch(selected(null));
     else return;
@@ -214,6 +281,21 @@ function Bench({ open, report, states }: BenchProps) {
           >
             <Redo2 size={18} aria-hidden />
           </SignButton>
+          <SignButton
+            label={entry ? 'Entering notes: done (Esc)' : 'Enter notes (Enter)'}
+            aria-pressed={entry !== null}
+            className="aria-pressed:bg-band aria-pressed:text-woad"
+            onClick={() => (entry ? endEntering() : beginEntering('calls'))}
+          >
+            <PenTool size={18} aria-hidden />
+          </SignButton>
+          <EditMenu context={{ tune, ids, clipboard }} onAction={act} onBar={() => setSheet('bar')} />
+          <SignButton label="Title, meter, key, tuning" onClick={() => setSheet('tune')}>
+            <Settings2 size={18} aria-hidden />
+          </SignButton>
+          <SignButton label="Form: parts and their order" onClick={() => setSheet('form')}>
+            <ListOrdered size={18} aria-hidden />
+          </SignButton>
           <SignButton label="Bowing patterns (P)" onClick={() => setSheet('patterns')}>
             <Waves size={18} aria-hidden />
           </SignButton>
@@ -244,17 +326,34 @@ function Bench({ open, report, states }: BenchProps) {
             dispatch(selected({ anchor: note.id, focus: note.id }));
           }}
         />
-        {notes.length === 0 ? (
-          <p className="py-8 text-muted">This tune has no notes. Bring one in from the book.</p>
-        ) : (
-          <ScoreView
-            report={report}
-            states={states}
-            selection={selection}
-            folded={folded}
-            onPick={pick}
-            margin={(line) => <Margin findings={ofLine(line)} onShow={show} onMend={mend} />}
-            card={
+        {notes.length === 0 && !entry && (
+          <p className="flex flex-wrap items-center gap-3 py-3">
+            <span className="text-muted">This tune has no notes yet.</span>
+            <Button look="main" onClick={() => beginEntering('calls')}>
+              Enter notes
+            </Button>
+          </p>
+        )}
+        {entry && <EntryField entry={entry} onKey={pressKey} onEnd={endEntering} />}
+        <ScoreView
+          report={report}
+          states={states}
+          selection={selection}
+          folded={folded}
+          onPick={pick}
+          margin={(line) => <Margin findings={ofLine(line)} onShow={show} onMend={mend} />}
+          caret={
+            entry && {
+              id: entry.caret,
+              overwrite: entry.overwrite,
+              pencil: entry.way === 'staff' ? entry.pencil : null,
+            }
+          }
+          onStaff={entry?.way === 'staff' ? putOnStaff : null}
+          card={
+            entry ? (
+              <EntryStrip entry={entry} onKey={pressKey} onWay={changeWay} onEnd={endEntering} />
+            ) : (
               <Card
                 tune={tune}
                 ids={ids}
@@ -266,9 +365,9 @@ function Bench({ open, report, states }: BenchProps) {
                 thisPassOnly={thisPassOnly}
                 onThisPassOnly={setThisPassOnly}
               />
-            }
-          />
-        )}
+            )
+          }
+        />
       </main>
       <Foot
         report={report}
@@ -276,6 +375,23 @@ function Bench({ open, report, states }: BenchProps) {
         onPass={(name, number) => dispatch(passShown({ part: name, pass: number }))}
         onTempo={(bpm) => edit({ ...tune, tempoBpm: bpm }, `tempo ${bpm}`)}
       />
+      {sheet === 'tune' && (
+        <TuneSheet
+          tune={tune}
+          heading="This tune"
+          deed="Keep"
+          hasNotes={notes.length > 0}
+          onClose={() => setSheet(null)}
+          onDone={(next) => {
+            edit(next, 'title, meter, key, tuning');
+            setSheet(null);
+          }}
+        />
+      )}
+      {sheet === 'bar' && firstBar !== undefined && (
+        <BarSheet tune={tune} barId={firstBar} where={where} onEdit={edit} onClose={() => setSheet(null)} />
+      )}
+      {sheet === 'form' && <FormSheet tune={tune} onEdit={edit} onClose={() => setSheet(null)} />}
       {sheet === 'keys' && <KeysSheet onClose={() => setSheet(null)} />}
       {sheet === 'patterns' && (
         <PatternSheet

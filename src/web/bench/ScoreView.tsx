@@ -3,6 +3,7 @@ import { neighbourAngle } from '#core/crossing';
 import type { TuneReport } from '#core/report';
 import { type NoteEvent, writtenNotes } from '#core/tune';
 import { loadEngravingFonts } from '../score/fonts';
+import type { CaretPlace } from '../score/EntryCaret';
 import type { LaneSettings } from '../score/Lanes';
 import { type LineSpec, lineKeeper, scoreLines } from '../score/lines';
 import type { NoteState } from '../score/noteStates';
@@ -22,6 +23,8 @@ interface ScoreViewProps {
   /** What stands beside a line, and what belongs under its notes. */
   readonly margin: (line: LineSpec) => ReactNode;
   readonly card: ReactNode;
+  readonly caret: CaretPlace | null;
+  readonly onStaff: ((id: string, step: number) => void) | null;
 }
 
 /** Tunes of more lines than this draw only what is near the view. */
@@ -34,7 +37,8 @@ const NOTE_ROOM = 16;
 const CLEF_ROOM = 70;
 
 /** The score with its lanes, line by line, each with its margin. */
-export function ScoreView({ report, states, selection, folded, onPick, margin, card }: ScoreViewProps) {
+export function ScoreView(props: ScoreViewProps) {
+  const { report, states, selection, folded, onPick, margin, card, caret, onStaff } = props;
   const root = useRef<HTMLDivElement>(null);
   const column = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(0);
@@ -101,6 +105,12 @@ export function ScoreView({ report, states, selection, folded, onPick, margin, c
     if (document.activeElement?.closest('[data-score]')) target.focus({ preventScroll: true });
     target.closest('[data-line]')?.scrollIntoView({ block: 'nearest' });
   }, [focusId]);
+  const caretId = caret?.id ?? null;
+  useEffect(() => {
+    if (caretId === null) return;
+    const mark = root.current?.querySelector(`[data-caret="${caretId}"]`);
+    mark?.closest('[data-line]')?.scrollIntoView({ block: 'nearest' });
+  }, [caretId, lines]);
 
   return (
     <div data-score ref={root} className="relative">
@@ -111,7 +121,10 @@ export function ScoreView({ report, states, selection, folded, onPick, margin, c
         lines.map(({ line, key }) => {
           const onLine = chosen.filter((id) => line.bars.some((bar) => bar.events.some((event) => event.id === id)));
           const hasTabStop = line.bars.some((bar) => bar.events.some((event) => event.id === tabStop));
-          const hasFocus = focusId !== null && onLine.includes(focusId);
+          const hasCaret =
+            caret !== null &&
+            line.bars.some((bar) => bar.id === caret.id || bar.events.some(({ id }) => id === caret.id));
+          const hasFocus = hasCaret || (focusId !== null && onLine.includes(focusId));
           return (
             <NearView
               key={line.id}
@@ -129,6 +142,8 @@ export function ScoreView({ report, states, selection, folded, onPick, margin, c
                   tabStopId={hasTabStop ? tabStop : null}
                   spoken={spoken}
                   onPick={onPick}
+                  caret={hasCaret ? caret : null}
+                  onStaff={onStaff}
                   card={hasFocus ? card : null}
                 />
               </div>

@@ -56,6 +56,6 @@ test('notes are shown as bowed on the pass in view', () => {
   const odd = tune([part('A', 'D4 E4 F#4')], { form: ['A', 'A'], start: 'down' });
   const state = benchReducer(undefined, tuneOpened({ record: { ...record, tune: odd }, unsaved: null, at: 0 }));
   const bowOf = (inView: Record<string, number>) =>
-    selectNoteStates({ bench: { open: { ...state.open!, passInView: inView } } })!.get('A1')!.bow;
+    selectNoteStates({ bench: { ...state, open: { ...state.open!, passInView: inView } } })!.get('A1')!.bow;
   expect([bowOf({}), bowOf({ A: 2 })]).toEqual(['down', 'up']);
 });

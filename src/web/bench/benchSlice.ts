@@ -3,6 +3,7 @@ import { reportTune } from '#core/report';
 import { type Tune, writtenNotes } from '#core/tune';
 import type { TuneRecord } from '#contract/tunes';
 import type { Failure } from '../api/client';
+import type { Fragment } from '#core/editing';
 import type { EntryOutcome } from '../entry/entryKeys';
 import { type EntryState, type EntryWay, beginEntry, keptCaret } from '../entry/entryState';
 import { noteStates } from '../score/noteStates';
@@ -49,14 +50,16 @@ export interface OpenTune {
 
 export interface BenchState {
   readonly open: OpenTune | null;
+  /** What was copied last; it goes along from tune to tune. */
+  readonly clipboard: Fragment;
 }
 
-const initialState: BenchState = { open: null };
+const initialState: BenchState = { open: null, clipboard: [] };
 
 /** Works on the plain values behind the draft: tunes are told apart by identity, which drafts do not keep. */
 function withOpen(draft: Draft<BenchState>, change: (open: OpenTune) => Partial<OpenTune>): BenchState {
   const state = (original(draft) ?? draft) as BenchState;
-  return state.open ? { open: { ...state.open, ...change(state.open) } } : state;
+  return state.open ? { ...state, open: { ...state.open, ...change(state.open) } } : state;
 }
 
 /** An edit as one step that can be undone. */
@@ -81,9 +84,10 @@ const benchSlice = createSlice({
   reducers: {
     /** `unsaved`: edits of an earlier visit that the server does not have. */
     tuneOpened: (
-      _state,
+      { clipboard },
       { payload: { record, unsaved, at } }: PayloadAction<{ record: TuneRecord; unsaved: Tune | null; at: number }>,
     ): BenchState => ({
+      clipboard: clipboard as Fragment,
       open: {
         id: record.id,
         revision: record.revision,
@@ -97,7 +101,11 @@ const benchSlice = createSlice({
         said: unsaved ? 'Edits of your last visit are back.' : '',
       },
     }),
-    tuneClosed: (): BenchState => initialState,
+    tuneClosed: ({ clipboard }): BenchState => ({ open: null, clipboard: clipboard as Fragment }),
+    copied: (state, { payload }: PayloadAction<Fragment>): BenchState => ({
+      ...(original(state) as BenchState),
+      clipboard: payload,
+    }),
     edited: (state, { payload: { tune, label } }: PayloadAction<{ tune: Tune; label: string }>): BenchState =>
       withOpen(state, (open) => ({ ...withEdit(open, tune, label), entry: withCaret(open.entry, tune) })),
     entryBegan: (state, { payload: { caret, way } }: PayloadAction<{ caret: string; way: EntryWay }>): BenchState =>
@@ -186,6 +194,7 @@ const benchSlice = createSlice({
 export const {
   tuneOpened,
   tuneClosed,
+  copied,
   edited,
   entryBegan,
   entered,
@@ -203,6 +212,7 @@ export const {
 export const benchReducer = benchSlice.reducer;
 
 type WithBench = { readonly bench: BenchState };
+export const selectClipboard = (state: WithBench) => state.bench.clipboard;
 export const selectOpen = (state: WithBench) => state.bench.open;
 const selectTune = (state: WithBench) => state.bench.open?.tune ?? null;
 const selectPassInView = (state: WithBench) => state.bench.open?.passInView ?? null;

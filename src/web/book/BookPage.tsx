@@ -1,8 +1,12 @@
-import { FileInput } from 'lucide-react';
+import { FileInput, FilePlus2 } from 'lucide-react';
 import { type DragEvent, useEffect, useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { Tune } from '#core/tune';
 import type { Failure } from '../api/client';
 import { failureWords } from '../api/messages';
-import { useBookQuery } from '../api/tunesApi';
+import { useAddTunesMutation, useBookQuery } from '../api/tunesApi';
+import { TuneSheet } from '../tune/TuneSheet';
+import { blankTune } from '../tune/blankTune';
 import { Button } from '../ui/Button';
 import { BookTable } from './BookTable';
 import { type ImportInput, ImportSheet } from './ImportSheet';
@@ -12,6 +16,13 @@ export function BookPage() {
   const { data: tunes, error, isLoading, refetch } = useBookQuery();
   const [importing, setImporting] = useState<{ input: ImportInput } | null>(null);
   const [isOver, setOver] = useState(false);
+  const [isBeginning, setBeginning] = useState(false);
+  const [addTunes, { error: beginError }] = useAddTunesMutation();
+  const navigate = useNavigate();
+  const begin = async (tune: Tune) => {
+    const added = await addTunes({ tunes: [{ tune }] });
+    if (added.data) void navigate(`/tunes/${added.data[0]!.id}`);
+  };
 
   useEffect(() => {
     document.title = 'Book · Morrin';
@@ -50,9 +61,14 @@ export function BookPage() {
             {summary(tunes)}
           </p>
         </div>
-        <Button look="main" className="flex items-center gap-2" onClick={() => setImporting({ input: null })}>
-          <FileInput size={17} aria-hidden /> Bring tunes in
-        </Button>
+        <div className="flex flex-wrap gap-2">
+          <Button className="flex items-center gap-2" onClick={() => setBeginning(true)}>
+            <FilePlus2 size={17} aria-hidden /> Begin a tune
+          </Button>
+          <Button look="main" className="flex items-center gap-2" onClick={() => setImporting({ input: null })}>
+            <FileInput size={17} aria-hidden /> Bring tunes in
+          </Button>
+        </div>
       </header>
       {isLoading && <p className="py-8 text-muted">Opening the book …</p>}
       {error !== undefined && (
@@ -65,7 +81,8 @@ export function BookPage() {
         <div className="max-w-lg py-10">
           <h2 className="mb-1 text-xl">The book is empty</h2>
           <p className="text-muted">
-            Drop an ABC file here, paste its text anywhere on this page, or press <i>Bring tunes in</i>.
+            Drop an ABC file here, paste its text anywhere on this page, or press <i>Bring tunes in</i>; or begin one of
+            your own.
           </p>
         </div>
       )}
@@ -77,6 +94,24 @@ export function BookPage() {
             every stroke and crossing has its time, in the dance’s own beat; the shaded stretch is the usual band.
           </p>
         </>
+      )}
+      {beginError !== undefined && (
+        <p role="alert" className="text-madder">
+          The tune could not be begun. {failureWords(beginError as Failure)}
+        </p>
+      )}
+      {isBeginning && (
+        <TuneSheet
+          tune={blankTune()}
+          heading="Begin a tune"
+          deed="Begin"
+          hasNotes={false}
+          onClose={() => setBeginning(false)}
+          onDone={(tune) => {
+            setBeginning(false);
+            void begin(tune);
+          }}
+        />
       )}
       {importing && <ImportSheet input={importing.input} onClose={() => setImporting(null)} />}
     </main>

@@ -1,6 +1,7 @@
 import { type ReactNode, memo, useCallback, useMemo, useState } from 'react';
 import type { NoteEvent } from '#core/tune';
 import { bowSignPath } from '../ui/signs';
+import { type CaretPlace, EntryCaret, caretX, stepAt } from './EntryCaret';
 import { STAFF_TOP } from './engrave';
 import type { LineGeometry, NoteBox } from './geometry';
 import { Lanes, type LaneSettings, lanesHeight } from './Lanes';
@@ -21,6 +22,10 @@ export interface ScoreLineProps {
   readonly tabStopId: string | null;
   readonly spoken: (note: NoteEvent, bar: number) => string;
   readonly onPick: (id: string, extend: boolean) => void;
+  /** Shown while notes are entered on this line. */
+  readonly caret: CaretPlace | null;
+  /** A press on the staff while notes are put there: the event to the left, and the height in letter names from C0. */
+  readonly onStaff: ((id: string, step: number) => void) | null;
   /** Facts and gestures of the selection, shown under its notes where its focus lies on this line. */
   readonly card: ReactNode;
 }
@@ -31,7 +36,7 @@ const CARD_ROOM = 42;
 
 /** One line of the score: staff, signs and lanes on one x. */
 export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
-  const { line, lineKey, width, states, lanes, selectedIds, tabStopId, spoken, onPick, card } = props;
+  const { line, lineKey, width, states, lanes, selectedIds, tabStopId, spoken, onPick, caret, onStaff, card } = props;
   const [drawn, setDrawn] = useState<{ geometry: LineGeometry } | null>(null);
   const onDrawn = useCallback((_id: string, geometry: LineGeometry) => setDrawn({ geometry }), []);
   const geometry = drawn?.geometry ?? null;
@@ -82,10 +87,17 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
             spoken={spoken}
             onPick={onPick}
           />
+          {onStaff && <StaffTarget geometry={geometry} top={top} onStaff={onStaff} />}
+          {caret && <EntryCaret geometry={geometry} caret={caret} />}
         </svg>
       )}
       {geometry && card !== null && (
-        <CardPlace geometry={geometry} ids={selectedIds ?? []} top={height + 3}>
+        <CardPlace
+          geometry={geometry}
+          x={cardX(geometry, selectedIds ?? [], caret)}
+          top={height + 3}
+          isWide={caret !== null}
+        >
           {card}
         </CardPlace>
       )}
@@ -93,27 +105,65 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
   );
 });
 
-/** Under the lanes at the selection, in the room kept for it; on narrow screens the line grows for it. */
+/** Under the lanes at the selection, in the room kept for it; where it is wide or the screen narrow, the line grows. */
 function CardPlace(props: {
   readonly geometry: LineGeometry;
-  readonly ids: readonly string[];
+  readonly x: number;
   readonly top: number;
+  readonly isWide: boolean;
   readonly children: ReactNode;
 }) {
-  const { geometry, ids, top, children } = props;
-  const xs = geometry.notes.filter(({ id }) => ids.includes(id)).map(({ x }) => x);
-  const middle = xs.length > 0 ? (Math.min(...xs) + Math.max(...xs)) / 2 : 0;
+  const { geometry, x: middle, top, isWide, children } = props;
   // Shifted by the same share of its own width as its place has of the line's: it never leaves the line.
   const share = (100 * middle) / geometry.width;
-  const isNarrow = geometry.width < NARROW;
+  const grows = isWide || geometry.width < NARROW;
   return (
     <div
       data-card
-      className={`z-10 rounded-lg border border-woad bg-surface px-3 py-0.5 shadow-md ${isNarrow ? 'relative mb-2' : 'absolute w-max max-w-full'}`}
-      style={isNarrow ? { marginTop: top } : { top, left: middle, transform: `translateX(-${share}%)` }}
+      className={`z-10 rounded-lg border border-woad bg-surface px-3 py-0.5 shadow-md ${grows ? 'relative mb-2' : 'absolute w-max max-w-full'}`}
+      style={grows ? { marginTop: top } : { top, left: middle, transform: `translateX(-${share}%)` }}
     >
       {children}
     </div>
+  );
+}
+
+/** Middle of the selection, or the caret. */
+function cardX(geometry: LineGeometry, ids: readonly string[], caret: CaretPlace | null): number {
+  if (caret) return caretX(geometry, caret.id) ?? 0;
+  const xs = geometry.notes.filter(({ id }) => ids.includes(id)).map(({ x }) => x);
+  return xs.length > 0 ? (Math.min(...xs) + Math.max(...xs)) / 2 : 0;
+}
+
+/** The staff and the ledger lines about it, to be pressed where a note shall stand. */
+function StaffTarget(props: {
+  readonly geometry: LineGeometry;
+  readonly top: number;
+  readonly onStaff: (id: string, step: number) => void;
+}) {
+  const { geometry, top, onStaff } = props;
+  const y = geometry.staffTop - 30;
+  return (
+    <rect
+      data-staff-target
+      x={0}
+      y={y}
+      width={geometry.width}
+      height={geometry.staffBottom + 30 - y}
+      className="cursor-crosshair fill-transparent"
+      onPointerDown={(event) => {
+        const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
+        const x = event.clientX - box.left;
+        const places = [
+          ...geometry.bars.map(({ id, contentX }) => ({ id, x: contentX - 10 })),
+          ...geometry.notes,
+          ...geometry.rests,
+        ].sort((a, b) => a.x - b.x);
+        const left = places.findLast((place) => place.x <= x) ?? places[0];
+        if (left) onStaff(left.id, stepAt(geometry, event.clientY - box.top + top));
+        event.preventDefault();
+      }}
+    />
   );
 }
 

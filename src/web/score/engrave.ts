@@ -73,9 +73,9 @@ export function engraveLine(element: HTMLElement, line: LineSpec, width: number)
   const obstacles: Obstacle[] = [];
   const tupletSigns: TupletSign[] = [];
   for (const [i, { bar, drawn, beams, tuplets }] of bars.entries()) {
-    const { stave, x, endX, noteXs } = staves[i]!;
+    const { stave, x, endX, contentX, noteXs } = staves[i]!;
     stave.setContext(context).draw();
-    boxes.push({ id: bar.id, x, endX });
+    boxes.push({ id: bar.id, x, endX, contentX });
     for (const { note } of drawn) note.setStave(stave).setContext(context);
     placeNotes(
       drawn.map(({ note }) => note),
@@ -275,6 +275,7 @@ interface StavePlace {
   readonly stave: Stave;
   readonly x: number;
   readonly endX: number;
+  readonly contentX: number;
   readonly noteXs: readonly number[];
 }
 
@@ -319,7 +320,7 @@ function layOutStaves(line: LineSpec, bars: readonly DrawnBar[], width: number):
       at = here + Math.max(weight * perWeight, LEAST_ADVANCE / 3);
       return here;
     });
-    const place = { stave, x, endX: x + span, noteXs };
+    const place = { stave, x, endX: x + span, contentX: x + lead, noteXs };
     x += span;
     return place;
   });

@@ -36,6 +36,8 @@ export interface BarBox {
   readonly id: string;
   readonly x: number;
   readonly endX: number;
+  /** Where the bar's music begins, past clef, key and repeat sign. */
+  readonly contentX: number;
 }
 
 /** A line as it was engraved. */

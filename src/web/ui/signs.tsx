@@ -82,3 +82,30 @@ export function PatternSign({ slots, width = 96 }: { readonly slots: readonly nu
     </svg>
   );
 }
+
+/** Strokes into which notes are entered: a tick for each note that shares one, a longer line for a held note. */
+export function StrokeSign({
+  gesture,
+  filled,
+}: {
+  readonly gesture: 'one' | 'pair' | 'three' | 'held';
+  readonly filled: number;
+}) {
+  const ticks = { one: [], pair: [18], three: [13, 23], held: [] }[gesture];
+  const end = gesture === 'one' ? 20 : 33;
+  const y = (x: number) => 5 + ((x - 4) * 9) / (end - 4);
+  return (
+    <svg width="37" height="19" viewBox="0 0 37 19" aria-hidden>
+      <path d={`M4 5L${end} 14`} stroke="currentColor" strokeWidth="1.8" strokeLinecap="round" />
+      <circle cx="4" cy="5" r="2.6" fill="currentColor" />
+      {ticks.map((x, i) => (
+        <path
+          key={x}
+          d={`M${x} ${y(x) - 4}v8`}
+          stroke={filled > i + 1 ? 'var(--woad)' : 'currentColor'}
+          strokeWidth="1.8"
+        />
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,208 @@
+import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { GripVertical, Trash2 } from 'lucide-react';
+import { useId, useState } from 'react';
+import { formatFraction } from '#core/base';
+import { addPart, firstRun, movePart, parseForm, removePart, renamePart, setForm, setPlays } from '#core/editing';
+import { reportTune } from '#core/report';
+import { type Part, type Tune, barSumFaults, writtenBars } from '#core/tune';
+import { Button, SignButton } from '../ui/Button';
+import { Sheet } from '../ui/Sheet';
+
+interface FormSheetProps {
+  readonly tune: Tune;
+  readonly onEdit: (tune: Tune, label: string) => void;
+  readonly onClose: () => void;
+}
+
+/** Parts, how often each is played, and their order; what comes of it in bars and seconds is told at once. */
+export function FormSheet({ tune, onEdit, onClose }: FormSheetProps) {
+  const sensors = useSensors(
+    useSensor(PointerSensor),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const names = tune.parts.map(({ name }) => name);
+  return (
+    <Sheet open onOpenChange={onClose} title="Form" description="Parts, their plays, and the order in which they come.">
+      <div className="flex flex-col gap-4">
+        <DndContext
+          sensors={sensors}
+          collisionDetection={closestCenter}
+          onDragEnd={({ active, over }) => {
+            if (over && over.id !== active.id)
+              onEdit(movePart(tune, String(active.id), names.indexOf(String(over.id))), `move part ${active.id}`);
+          }}
+        >
+          <SortableContext items={names} strategy={verticalListSortingStrategy}>
+            <ol className="flex flex-col gap-1.5">
+              {tune.parts.map((part) => (
+                <PartRow key={part.name} tune={tune} part={part} onEdit={onEdit} />
+              ))}
+            </ol>
+          </SortableContext>
+        </DndContext>
+        <Button
+          className="self-start"
+          onClick={() => {
+            const added = addPart(tune, names[names.length - 1]!);
+            onEdit(added.tune, `a new part ${added.name}`);
+          }}
+        >
+          Add a part
+        </Button>
+        <OrderField key={tune.form.join(' ')} tune={tune} onEdit={onEdit} />
+        <Sums tune={tune} />
+        <div className="flex justify-end">
+          <Button look="main" onClick={onClose}>
+            Done
+          </Button>
+        </div>
+      </div>
+    </Sheet>
+  );
+}
+
+function PartRow({
+  tune,
+  part,
+  onEdit,
+}: {
+  readonly tune: Tune;
+  readonly part: Part;
+  readonly onEdit: FormSheetProps['onEdit'];
+}) {
+  const { name } = part;
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: name });
+  const [typed, setTyped] = useState(name);
+  const plays = firstRun(tune.form, name);
+  const bars = writtenBars(tune).get(name)!.length;
+  const rename = () => {
+    const renamed = renamePart(tune, name, typed);
+    if (renamed === tune) setTyped(name);
+    else onEdit(renamed, `part ${name} is now ${typed.trim()}`);
+  };
+  return (
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Transform.toString(transform), transition }}
+      className="flex flex-wrap items-center gap-2 rounded-md border border-line bg-surface px-2 py-1"
+      data-part={name}
+    >
+      <button
+        type="button"
+        className="grid size-8 cursor-grab place-items-center rounded text-muted hover:bg-band"
+        aria-label={`Move part ${name}: space, then up or down`}
+        {...attributes}
+        {...listeners}
+      >
+        <GripVertical size={16} aria-hidden />
+      </button>
+      <input
+        aria-label={`Name of part ${name}`}
+        value={typed}
+        onChange={({ target }) => setTyped(target.value)}
+        onBlur={rename}
+        onKeyDown={(event) => event.key === 'Enter' && rename()}
+        maxLength={24}
+        className="w-20 rounded-md border border-line bg-surface px-2 py-1 font-serif font-bold"
+      />
+      <label className="flex items-center gap-1.5">
+        <input
+          type="number"
+          min={1}
+          max={64}
+          value={Math.max(1, plays)}
+          onChange={({ target }) => {
+            const number = Number(target.value);
+            if (Number.isInteger(number) && number >= 1)
+              onEdit(setPlays(tune, name, number), `part ${name} ${number} times`);
+          }}
+          className="w-14 rounded-md border border-line bg-surface px-2 py-1"
+          aria-label={`Plays of part ${name}`}
+        />
+        {plays === 1 ? 'play' : 'plays'}
+      </label>
+      <span className="text-[14px] text-muted">
+        {bars} written bar{bars === 1 ? '' : 's'}
+        {plays === 0 && ', not in the order'}
+      </span>
+      <SignButton
+        className="ml-auto"
+        label={`Take part ${name} away`}
+        disabled={tune.parts.length === 1}
+        onClick={() => onEdit(removePart(tune, name), `take part ${name} away`)}
+      >
+        <Trash2 size={16} aria-hidden />
+      </SignButton>
+    </li>
+  );
+}
+
+function OrderField({ tune, onEdit }: Pick<FormSheetProps, 'tune' | 'onEdit'>) {
+  const isShort = tune.form.every((name) => name.length === 1);
+  const [typed, setTyped] = useState(tune.form.join(isShort ? '' : ' '));
+  const order = parseForm(tune, typed);
+  const hint = useId();
+  const take = () => {
+    if (order && order.join(' ') !== tune.form.join(' ')) onEdit(setForm(tune, order), `order ${typed.trim()}`);
+  };
+  return (
+    <label className="flex flex-col gap-1">
+      <span className="font-bold">Playing order</span>
+      <input
+        value={typed}
+        onChange={({ target }) => setTyped(target.value)}
+        onBlur={take}
+        onKeyDown={(event) => event.key === 'Enter' && take()}
+        aria-invalid={order === null}
+        aria-describedby={hint}
+        className="rounded-md border border-soft bg-surface px-2 py-1.5 font-serif text-[17px] tracking-wide"
+        spellCheck={false}
+      />
+      <span id={hint} className={`text-[14px] ${order ? 'text-muted' : 'text-madder'}`}>
+        {order
+          ? `${order.length} pass${order.length === 1 ? '' : 'es'}`
+          : `Expected parts by name: ${tune.parts.map(({ name }) => name).join(', ')}.`}
+      </span>
+    </label>
+  );
+}
+
+/** Length and what does not add up, on every path through the repeats. */
+function Sums({ tune }: { readonly tune: Tune }) {
+  const report = reportTune(tune);
+  const faults = barSumFaults(tune, report.unrolled.passes);
+  const joins = faults.filter((fault) => fault.kind === 'join');
+  const bars = faults.length - joins.length;
+  const strokes = report.figures.ledger.passes.reduce((sum, pass) => sum + pass.strokes, 0);
+  return (
+    <div className="rounded-md bg-band px-3 py-2" aria-live="polite" data-sums>
+      <p>
+        <b>
+          {report.bars} bar{report.bars === 1 ? '' : 's'}
+        </b>
+        , {report.timing.total.toFixed(0)} s, {strokes} strokes, {report.square ? 'square' : 'crooked'}
+      </p>
+      {bars > 0 && (
+        <p className="text-weld-ink">
+          {bars} bar{bars === 1 ? ' does' : 's do'} not add up: they are named beside their lines.
+        </p>
+      )}
+      {joins.map((fault) => (
+        <p key={`${fault.barId} ${fault.nextBarId}`} className="text-weld-ink">
+          Last bar and pickup make {formatFraction(fault.length)} instead of {formatFraction(fault.expected)}{' '}
+          {fault.again
+            ? 'when the tune begins again'
+            : `from ${fault.from.part}${fault.from.pass} to ${fault.to.part}${fault.to.pass}`}
+          .
+        </p>
+      ))}
+    </div>
+  );
+}

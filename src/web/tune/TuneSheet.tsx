@@ -1,0 +1,196 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useForm, useWatch } from 'react-hook-form';
+import { z } from 'zod';
+import { transposeToKey } from '#core/editing';
+import { LETTERS, MODES, keyFifths, keyName } from '#core/pitch';
+import { DANCE_TYPES, type Tune, meterName } from '#core/tune';
+import { TUNINGS, parseTuning, tuningName } from '#core/tuning';
+import { Button } from '../ui/Button';
+import { Sheet } from '../ui/Sheet';
+
+export const METERS = ['4/4', '2/2', '2/4', '3/4', '3/2', '6/8', '9/8', '12/8', '3/8', '6/4', '5/4', '7/8'] as const;
+export const ALTERS = { '': 0, '♯': 1, '♭': -1 } as const;
+
+const schema = z.object({
+  title: z.string().trim().min(1, 'a tune has a title').max(300, 'at most 300 characters'),
+  composer: z.string().trim().max(300, 'at most 300 characters'),
+  danceType: z.union([z.enum(DANCE_TYPES), z.literal('')]),
+  meter: z.string().regex(/^([1-9]|[1-5]\d|6[0-4])\/(1|2|4|8|16|32)$/, 'expected a meter such as 4/4 or 6/8'),
+  letter: z.enum(LETTERS),
+  alter: z.enum(['', '♯', '♭']),
+  mode: z.enum(MODES),
+  tuning: z
+    .string()
+    .refine(
+      (text) => parseTuning(text) !== null,
+      'expected four pitches low to high with octaves, such as A3 E4 A4 E5',
+    ),
+  tempo: z
+    .string()
+    .trim()
+    .refine(
+      (text) => text === '' || (Number(text) >= 10 && Number(text) <= 400),
+      'expected dance beats a minute from 10 to 400, or nothing for the middle of the band',
+    ),
+  moves: z.boolean(),
+});
+type Fields = z.output<typeof schema>;
+
+interface TuneSheetProps {
+  readonly tune: Tune;
+  readonly heading: string;
+  readonly deed: string;
+  /** Whether there are notes that could go along to another key. */
+  readonly hasNotes: boolean;
+  readonly onDone: (tune: Tune) => void;
+  readonly onClose: () => void;
+}
+
+/** What a tune is: its name, dance, meter, key and tuning. */
+export function TuneSheet({ tune, heading, deed, hasNotes, onDone, onClose }: TuneSheetProps) {
+  const { register, handleSubmit, formState, control } = useForm<Fields>({
+    resolver: zodResolver(schema),
+    defaultValues: {
+      title: tune.title,
+      composer: tune.composer ?? '',
+      danceType: tune.danceType ?? '',
+      meter: meterName(tune.meter),
+      letter: tune.key.letter,
+      alter: tune.key.alter === 1 ? '♯' : tune.key.alter === -1 ? '♭' : '',
+      mode: tune.key.mode,
+      tuning: tuningName(tune.tuning),
+      tempo: tune.tempoBpm === null ? '' : String(tune.tempoBpm),
+      moves: hasNotes,
+    },
+  });
+  const { errors } = formState;
+  const [letter, alter, mode] = useWatch({ control, name: ['letter', 'alter', 'mode'] });
+  const isOtherTonic = letter !== tune.key.letter || ALTERS[alter] !== tune.key.alter;
+  const canMove = hasNotes && isOtherTonic && mode === tune.key.mode;
+
+  return (
+    <Sheet open onOpenChange={onClose} title={heading}>
+      <form
+        className="grid gap-x-4 gap-y-3 sm:grid-cols-2"
+        onSubmit={handleSubmit((fields) => onDone(tuneOf(tune, fields, canMove)))}
+      >
+        <Field label="Title" error={errors.title?.message} wide>
+          <input data-autofocus className={INPUT} {...register('title')} />
+        </Field>
+        <Field label="By, or from" error={errors.composer?.message} wide>
+          <input className={INPUT} {...register('composer')} />
+        </Field>
+        <Field label="Dance">
+          <select className={INPUT} {...register('danceType')}>
+            <option value="">not given</option>
+            {DANCE_TYPES.map((type) => (
+              <option key={type}>{type}</option>
+            ))}
+          </select>
+        </Field>
+        <Field label="Meter" error={errors.meter?.message}>
+          <input className={INPUT} list="meters" {...register('meter')} />
+          <datalist id="meters">
+            {METERS.map((meter) => (
+              <option key={meter} value={meter} />
+            ))}
+          </datalist>
+        </Field>
+        <fieldset className="flex flex-col gap-1">
+          <legend className="mb-1 font-bold">Key</legend>
+          <div className="flex gap-1.5">
+            <select aria-label="Tonic" className={INPUT} {...register('letter')}>
+              {LETTERS.map((name) => (
+                <option key={name}>{name}</option>
+              ))}
+            </select>
+            <select aria-label="Sharp or flat" className={INPUT} {...register('alter')}>
+              {Object.keys(ALTERS).map((sign) => (
+                <option key={sign} value={sign}>
+                  {sign === '' ? 'natural' : sign}
+                </option>
+              ))}
+            </select>
+            <select aria-label="Mode" className={INPUT} {...register('mode')}>
+              {MODES.map((name) => (
+                <option key={name}>{name}</option>
+              ))}
+            </select>
+          </div>
+          {canMove && (
+            <label className="flex items-center gap-1.5">
+              <input type="checkbox" className="accent-woad" {...register('moves')} /> the notes go along, from{' '}
+              {keyName(tune.key)}
+            </label>
+          )}
+        </fieldset>
+        <Field label="Tuning, low to high" error={errors.tuning?.message}>
+          <input className={INPUT} list="tunings" {...register('tuning')} />
+          <datalist id="tunings">
+            {TUNINGS.map(({ name, tuning }) => (
+              <option key={name} value={tuningName(tuning)}>
+                {name}
+              </option>
+            ))}
+          </datalist>
+        </Field>
+        <Field label="Tempo wished for, in dance beats a minute" error={errors.tempo?.message} wide>
+          <input
+            className={`${INPUT} max-w-40`}
+            inputMode="decimal"
+            placeholder="middle of the band"
+            {...register('tempo')}
+          />
+        </Field>
+        <div className="flex justify-end gap-2 sm:col-span-2">
+          <Button onClick={onClose}>Cancel</Button>
+          <Button look="main" type="submit">
+            {deed}
+          </Button>
+        </div>
+      </form>
+    </Sheet>
+  );
+}
+
+const INPUT = 'w-full rounded-md border border-soft bg-surface px-2 py-1.5';
+
+function Field(props: {
+  readonly label: string;
+  readonly error?: string | undefined;
+  readonly wide?: boolean;
+  readonly children: React.ReactNode;
+}) {
+  const { label, error, wide, children } = props;
+  return (
+    <label className={`flex flex-col gap-1 ${wide ? 'sm:col-span-2' : ''}`}>
+      <span className="font-bold">{label}</span>
+      {children}
+      {error && (
+        <span role="alert" className="text-[14px] text-madder">
+          {error}
+        </span>
+      )}
+    </label>
+  );
+}
+
+function tuneOf(tune: Tune, fields: Fields, canMove: boolean): Tune {
+  const [num, den] = fields.meter.split('/').map(Number) as [number, number];
+  const tonic = { letter: fields.letter, alter: ALTERS[fields.alter] };
+  const moved = canMove && fields.moves ? transposeToKey(tune, tonic) : tune;
+  const { composer: _composer, ...rest } = moved;
+  const isSameMeter = meterName(tune.meter) === fields.meter;
+  const key = { ...tonic, mode: fields.mode };
+  const keptExtra = keyFifths(key) === keyFifths(tune.key) && tune.key.extra ? { extra: tune.key.extra } : {};
+  return {
+    ...rest,
+    title: fields.title,
+    ...(fields.composer ? { composer: fields.composer } : {}),
+    danceType: fields.danceType === '' ? null : fields.danceType,
+    meter: isSameMeter ? tune.meter : { num, den },
+    key: { ...key, ...keptExtra },
+    tuning: parseTuning(fields.tuning)!,
+    tempoBpm: fields.tempo === '' ? null : Number(fields.tempo),
+  };
+}
