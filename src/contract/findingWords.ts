@@ -1,3 +1,4 @@
+import { type Fraction, divide, formatFraction, fraction } from '#core/base';
 import type { Finding, FindingPlace, Mend } from '#core/report';
 import type { Direction, Link } from '#core/tune';
 
@@ -84,6 +85,22 @@ export function findingWords(finding: Finding): FindingWords {
         body: 'The finger written here does not give this note in first position.',
         figures: notes(finding.ids.length),
       };
+    case 'bar-short':
+    case 'bar-long':
+      return {
+        lead,
+        body: `This bar holds too ${finding.code === 'bar-long' ? 'much' : 'little'}.`,
+        figures: `${eighths(finding.length)}, ${eighths(finding.expected)} are expected`,
+      };
+    case 'join-does-not-add-up':
+      return {
+        lead,
+        body:
+          finding.to === null
+            ? 'Last bar and pickup do not make a whole bar when the tune begins again.'
+            : `Last bar and pickup do not make a whole bar from ${finding.from} to ${finding.to}.`,
+        figures: `${eighths(finding.length)}, ${eighths(finding.expected)} are expected`,
+      };
     case 'extended-fourth':
       return {
         lead,
@@ -91,6 +108,12 @@ export function findingWords(finding: Finding): FindingWords {
         figures: notes(finding.ids.length),
       };
   }
+}
+
+/** A length as a player counts it: `7 eighths`, or as a fraction where eighths do not fit. */
+function eighths(length: Fraction): string {
+  const count = divide(length, fraction(1, 8));
+  return count.d === 1 ? `${count.n} eighth${count.n === 1 ? '' : 's'}` : `${formatFraction(length)} of a whole note`;
 }
 
 function notes(count: number): string {
@@ -117,6 +140,8 @@ type MendedFinding = Pick<Finding, 'place' | 'ids'>;
 
 /** What a mend does and what it buys: `split it: stands to 115`. */
 export function mendWords(mend: Mend, finding: MendedFinding): string {
+  // Bar lines change nothing but where they stand.
+  if (mend.deed === 'rebar') return deedWords(mend, finding);
   return `${deedWords(mend, finding)}: ${gainWords(mend)}`;
 }
 
@@ -148,6 +173,8 @@ function deedWords({ deed, place, edits, start }: Mend, { place: own, ids }: Men
       return `retake${where}${next}`;
     case 'start':
       return `start on the ${BOW[start ?? 'down']}`;
+    case 'rebar':
+      return 'draw the bar lines anew from here';
     case 'unlock':
       return 'unlock it';
     case 'slower':

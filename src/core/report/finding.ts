@@ -1,4 +1,4 @@
-import type { BeatsPerMinute } from '#core/base';
+import type { BeatsPerMinute, Fraction } from '#core/base';
 import type { Fingering } from '#core/fingering';
 import type { Direction, Link, Place, Tune, Unrolled } from '#core/tune';
 import type { Figures, ReportSettings, Trial } from './figures';
@@ -22,11 +22,13 @@ export interface LinkEdit {
 
 /** What can be done about a finding, with what it buys, counted by really doing it. */
 export interface Mend {
-  readonly deed: 'split' | 'join' | 'turn' | 'retake' | 'start' | 'unlock' | 'slower';
+  readonly deed: 'split' | 'join' | 'turn' | 'retake' | 'start' | 'unlock' | 'slower' | 'rebar';
   readonly edits: readonly LinkEdit[];
   /** Direction of the tune's first stroke, where the mend is to begin on the other bow. */
   readonly start?: Direction;
   readonly place: FindingPlace | null;
+  /** Bar from which the bar lines are drawn anew. */
+  readonly barId?: string;
   /** Ceiling of the whole tune afterwards. */
   readonly ceilingBpm: BeatsPerMinute | null;
   /** Tempo to which the place itself stands afterwards, where the finding is about one place; null at any tempo. */
@@ -70,6 +72,15 @@ export type Finding = {
   | { readonly code: 'lock-contradicted'; readonly lock: Direction; readonly passes: readonly string[] }
   | { readonly code: 'out-of-reach' | 'stops-out-of-reach' | 'finger-misfits' }
   | { readonly code: 'extended-fourth'; readonly string: Place }
+  | { readonly code: 'bar-short' | 'bar-long'; readonly length: Fraction; readonly expected: Fraction }
+  | {
+      readonly code: 'join-does-not-add-up';
+      readonly length: Fraction;
+      readonly expected: Fraction;
+      /** `A1` and `A2`; null where the tune begins again. */
+      readonly from: string;
+      readonly to: string | null;
+    }
 );
 
 /** Most mends that a finding names. */

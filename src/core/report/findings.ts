@@ -5,6 +5,7 @@ import type { TimedEvent } from '#core/tempo';
 import { runsOut } from '#core/travel';
 import type { NoteEvent, Place } from '#core/tune';
 import type { Trial } from './figures';
+import { barFindings } from './barFindings';
 import { lockFindings } from './lockFindings';
 import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Mend, mendBy, placeOf } from './finding';
 
@@ -15,13 +16,14 @@ const PARTS_TOLD = 12;
 /** Notes before the one that leaves the hair at whose links a mend is sought. */
 const HAIR_LOOKBACK = 8;
 
-/** All findings of a plan, the gravest first within the order: round, locks, tempo, hair, hand. */
+/** All findings of a plan, the gravest first within the order: round, locks, tempo, hair, bars, hand. */
 export function findFindings(input: FindingInput): Finding[] {
   return [
     ...roundFindings(input),
     ...lockFindings(input),
     ...tempoFindings(input),
     ...hairFindings(input),
+    ...barFindings(input),
     ...handFindings(input),
   ];
 }

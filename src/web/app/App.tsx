@@ -1,6 +1,6 @@
 import { BookOpen, Moon, Music3, Sun } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { Link, NavLink, Outlet, createBrowserRouter, useMatch } from 'react-router';
+import { Link, NavLink, Outlet, createBrowserRouter, useMatch, useRouteError } from 'react-router';
 import { BenchPage } from '../bench/BenchPage';
 import { BookPage } from '../book/BookPage';
 import { SignButton } from '../ui/Button';
@@ -10,6 +10,7 @@ import { chooseTheme, currentTheme, showTheme } from './theme';
 export const router = createBrowserRouter([
   {
     element: <Frame />,
+    errorElement: <Broken />,
     children: [
       { path: '/', element: <BookPage /> },
       { path: '/tunes/:id', element: <BenchPage /> },
@@ -83,6 +84,30 @@ function ThemeButton() {
     >
       {theme === 'day' ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
     </SignButton>
+  );
+}
+
+/** What is shown where a page fails: nothing is lost by it. */
+function Broken() {
+  const error = useRouteError();
+  return (
+    <main className="mx-auto max-w-xl px-6 py-16" role="alert">
+      <h1 className="mb-2 text-2xl">This page broke</h1>
+      <p className="mb-2">What you did last is kept in this browser and will be here when the page is loaded again.</p>
+      <p className="mb-4 text-[14px] text-muted">{error instanceof Error ? error.message : 'An unknown error.'}</p>
+      <div className="flex gap-3">
+        <button
+          type="button"
+          className="rounded-md border border-woad bg-woad px-3 py-1.5 font-medium text-on-woad"
+          onClick={() => window.location.reload()}
+        >
+          Load it again
+        </button>
+        <Link to="/" reloadDocument className="self-center text-woad underline">
+          Back to the book
+        </Link>
+      </div>
+    </main>
   );
 }
 

@@ -39,7 +39,7 @@ import {
   tuneOpened,
   undone,
 } from './benchSlice';
-import { barsOf } from '#core/editing';
+import { barsOf, rebar } from '#core/editing';
 import { BarSheet } from '../tune/BarSheet';
 import { FormSheet } from '../tune/FormSheet';
 import { TuneSheet } from '../tune/TuneSheet';
@@ -447,6 +447,7 @@ function barWords({ unrolled }: TuneReport, ids: readonly string[]): string {
 function applyMend(chosen: Mend, finding: Finding, tune: Tune, edit: (next: Tune, label: string) => void): void {
   const bar = finding.place.bar === 0 ? 'the pickup' : `bar ${(chosen.place ?? finding.place).bar}`;
   if (chosen.deed === 'unlock') edit(setLocks(tune, finding.ids, null), `unlock in ${bar}`);
+  else if (chosen.barId) edit(rebar(tune, chosen.barId), `draw the bar lines anew from ${bar}`);
   else if (chosen.start) edit({ ...tune, start: chosen.start }, `start on the ${chosen.start}-bow`);
   else if (chosen.deed === 'slower')
     edit(

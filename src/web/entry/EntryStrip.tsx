@@ -102,6 +102,9 @@ export function EntryStrip({ entry, onKey, onWay, onEnd }: EntryStripProps) {
         <Choice label="bar line here (|)" onClick={() => onKey('|')}>
           bar line
         </Choice>
+        <Choice label="this bar: first, second, third ending, none ([)" onClick={() => onKey('[')}>
+          ending
+        </Choice>
         <Choice label="new part (X)" onClick={() => onKey('x')}>
           new part
         </Choice>

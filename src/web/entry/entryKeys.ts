@@ -1,13 +1,16 @@
+import { joiningLink } from '#core/bowing';
 import {
   type NewEvent,
   addPart,
   alterNotes,
+  barRoom,
   beginBar,
   enterEvent,
   findEvent,
   joinBar,
   keysInForce,
   withoutEvents,
+  setEnding,
   setGraceNotes,
   toggleStop,
   transposeByOctaves,
@@ -73,7 +76,8 @@ function pitchKey(tune: Tune, entry: EntryState, key: string): EntryOutcome | nu
     const letter = parseLetter(key);
     if (!letter) return null;
     const before = noteBefore(tune, entry.caret)?.pitch ?? null;
-    return enterPitch(tune, entry, letteredPitch(letter, keyAt(tune, entry.caret), before));
+    const pitch = letteredPitch({ ...letter, octaves: entry.octaves }, keyAt(tune, entry.caret), before);
+    return enterPitch(tune, { ...entry, octaves: 0 }, pitch);
   }
   if (key === 'ArrowUp' || key === 'ArrowDown') {
     const pencil = entry.pencil + (key === 'ArrowUp' ? 1 : -1);
@@ -191,6 +195,12 @@ function editKey(tune: Tune, entry: EntryState, key: string): EntryOutcome | nul
       const begun = beginBar(tune, entry.caret);
       return { entry: { ...entry, caret: begun.caret }, tune: begun.tune, label: 'a bar line' };
     }
+    case '[': {
+      const { bar } = barRoom(tune, findEvent(tune, here.id)!);
+      const plays = nextEnding(bar.ending ? bar.onPlays : undefined);
+      const label = plays ? `ending ${plays.join(', ')}` : 'no ending';
+      return { entry, tune: setEnding(tune, new Set([bar.id]), plays), label };
+    }
     case 'x': {
       const part = findEvent(tune, entry.caret)!.part.name;
       const added = addPart(tune, part);
@@ -216,13 +226,15 @@ function editKey(tune: Tune, entry: EntryState, key: string): EntryOutcome | nul
       const moved = alterNotes(tune, only, by);
       const altered = eventAt(moved, note.id) as NoteEvent;
       const label = by < 0 ? 'lower it' : 'raise it';
-      return { entry, tune: replaceEvent(moved, { ...altered, ...pins }), label };
+      return { entry, tune: rejoined(replaceEvent(moved, { ...altered, ...pins }), note.id), label };
     }
     case "'":
     case ',': {
+      const by = key === "'" ? 1 : -1;
+      if (entry.next !== 'note') return { entry: { ...entry, octaves: entry.octaves + by } };
       if (!note) return { entry };
-      const up = key === "'";
-      return { entry, tune: transposeByOctaves(tune, only, up ? 1 : -1), label: `an octave ${up ? 'up' : 'down'}` };
+      const moved = rejoined(transposeByOctaves(tune, only, by), note.id);
+      return { entry, tune: moved, label: `an octave ${by > 0 ? 'up' : 'down'}` };
     }
     case 'Backspace':
       return takeAway(tune, entry, here);
@@ -236,6 +248,12 @@ function editKey(tune: Tune, entry: EntryState, key: string): EntryOutcome | nul
     default:
       return null;
   }
+}
+
+/** First, second, third ending, and none again. */
+function nextEnding(plays: readonly number[] | undefined): readonly number[] | null {
+  const last = plays?.at(-1) ?? 0;
+  return last < 3 ? [last + 1] : null;
 }
 
 /** Takes the caret's own event away and goes back by one; before it, grace notes that wait and a string that was said. */
@@ -254,6 +272,16 @@ function takeAway(tune: Tune, entry: EntryState, here: TuneEvent): EntryOutcome 
     tune: removed,
     label: `take away ${wordsOf(here)}`,
   };
+}
+
+/** A slur or hook as the note's pitch now makes it: one pitch struck again is a hook. */
+function rejoined(tune: Tune, id: string): Tune {
+  const { part, index } = findEvent(tune, id)!;
+  const note = part.events[index] as NoteEvent;
+  if (note.link !== 'slur' && note.link !== 'hook') return tune;
+  const before = part.events.slice(0, index).findLast((event) => event.kind !== 'bar');
+  if (before?.kind !== 'note') return tune;
+  return replaceEvent(tune, { ...note, link: joiningLink(before, note, false) });
 }
 
 function replaceEvent(tune: Tune, event: TuneEvent): Tune {

@@ -18,6 +18,8 @@ export interface EntryState {
   readonly place: Place | null;
   /** The next pitch is a grace note, or joins the chord of the note at the caret. */
   readonly next: 'note' | 'grace' | 'chord';
+  /** Octaves by which the next letter is moved, where it cannot be moved afterwards: grace notes and chords. */
+  readonly octaves: number;
   /** Grace notes that wait for their note. */
   readonly graces: readonly Pitch[];
   /** Where the pencil stands on the staff, in letter names from C0. */
@@ -36,6 +38,7 @@ export function beginEntry(tune: Tune, caret: string, way: EntryWay): EntryState
     overwrite: false,
     place: null,
     next: 'note',
+    octaves: 0,
     graces: [],
     pencil: MIDDLE_LINE,
   };

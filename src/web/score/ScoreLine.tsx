@@ -1,4 +1,4 @@
-import { type ReactNode, memo, useCallback, useMemo, useState } from 'react';
+import { type ReactNode, memo, useMemo, useState } from 'react';
 import type { NoteEvent } from '#core/tune';
 import { bowSignPath } from '../ui/signs';
 import { type CaretPlace, EntryCaret, caretX, stepAt } from './EntryCaret';
@@ -8,7 +8,7 @@ import { Lanes, type LaneSettings, lanesHeight } from './Lanes';
 import type { LineSpec } from './lines';
 import type { NoteState } from './noteStates';
 import { type LineSigns, layOutSigns, signsKey } from './signs';
-import { StaffDrawing } from './StaffDrawing';
+import { type DrawnLine, StaffDrawing } from './StaffDrawing';
 
 export interface ScoreLineProps {
   readonly line: LineSpec;
@@ -36,10 +36,11 @@ const CARD_ROOM = 42;
 
 /** One line of the score: staff, signs and lanes on one x. */
 export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
-  const { line, lineKey, width, states, lanes, selectedIds, tabStopId, spoken, onPick, caret, onStaff, card } = props;
-  const [drawn, setDrawn] = useState<{ geometry: LineGeometry } | null>(null);
-  const onDrawn = useCallback((_id: string, geometry: LineGeometry) => setDrawn({ geometry }), []);
+  const { lineKey, width, states, lanes, selectedIds, tabStopId, spoken, onPick, caret, onStaff, card } = props;
+  const [drawn, setDrawn] = useState<DrawnLine | null>(null);
   const geometry = drawn?.geometry ?? null;
+  // Until a changed line is drawn anew, signs and targets stay with the line that the drawing shows.
+  const line = drawn && drawn.key !== lineKey ? drawn.line : props.line;
   const layoutKey = geometry && signsKey(geometry, states);
   const signs = useMemo(
     () => geometry && layOutSigns(line, geometry, states),
@@ -61,7 +62,7 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
       data-line={line.id}
     >
       <div className="absolute left-0" style={{ top: -top }}>
-        <StaffDrawing line={line} lineKey={lineKey} width={width} onDrawn={onDrawn} />
+        <StaffDrawing line={props.line} lineKey={lineKey} width={width} onDrawn={setDrawn} />
       </div>
       {geometry && signs && (
         <svg
@@ -273,11 +274,15 @@ const Signs = memo(function Signs({
 /** Fingers change with notes and tunings, not with links: most edits leave their row alone. */
 const Fingers = memo(
   function Fingers({ fingers, y }: { readonly fingers: LineSigns['fingers']; readonly y: number }) {
-    return fingers.map(({ id, x, text }) => (
-      <text key={id} x={x} y={y} textAnchor="middle" className="fill-ink text-[12.5px]">
-        {text}
-      </text>
-    ));
+    return (
+      <g data-sign="fingers">
+        {fingers.map(({ id, x, text }) => (
+          <text key={id} x={x} y={y} textAnchor="middle" className="fill-ink text-[12.5px]">
+            {text}
+          </text>
+        ))}
+      </g>
+    );
   },
   (before, after) =>
     before.y === after.y &&
@@ -355,6 +360,11 @@ function NoteTargets({
       onPointerDown={(event) => {
         const id = (event.target as Element).getAttribute('data-note');
         if (id !== null && event.button === 0) onPick(id, event.shiftKey);
+      }}
+      onPointerMove={(event) => {
+        // Drawn over with the button held: the range reaches to the note under the pointer.
+        const id = (event.target as Element).getAttribute('data-note');
+        if (id !== null && event.pointerType === 'mouse' && event.buttons === 1) onPick(id, true);
       }}
     >
       {geometry.notes.map((box, i) => {

@@ -3,12 +3,19 @@ import { engraveLine } from './engrave';
 import type { LineGeometry } from './geometry';
 import type { LineSpec } from './lines';
 
+/** A drawing with the line it shows. */
+export interface DrawnLine {
+  readonly line: LineSpec;
+  readonly key: string;
+  readonly geometry: LineGeometry;
+}
+
 interface StaffDrawingProps {
   readonly line: LineSpec;
   /** Stands for all that the drawing shows of the line: it is drawn anew only when this or the width changes. */
   readonly lineKey: string;
   readonly width: number;
-  readonly onDrawn: (lineId: string, geometry: LineGeometry) => void;
+  readonly onDrawn: (drawn: DrawnLine) => void;
 }
 
 /** The engraved staff of one line. */
@@ -19,7 +26,7 @@ export const StaffDrawing = memo(
       performance.mark('morrin:engrave:start');
       const geometry = engraveLine(host.current!, line, width);
       performance.measure('morrin:engrave', 'morrin:engrave:start');
-      onDrawn(line.id, geometry);
+      onDrawn({ line, key: lineKey, geometry });
       // eslint-disable-next-line react-hooks/exhaustive-deps -- the key stands for the line
     }, [lineKey, width, onDrawn]);
     return <div ref={host} className="engraving" aria-hidden />;

@@ -1,0 +1,67 @@
+import { type BarSumFault, type Tune, type Unrolled, barSumFaults } from '#core/tune';
+import { type Finding, type FindingInput, type Mend, mendBy, placeOf } from './finding';
+
+/** More bars of one kind than these are not told one by one. */
+const BARS_TOLD = 6;
+
+/**
+ * Bars that do not add up, and joins of passes whose last bar and pickup make no whole bar, on every path through the
+ * repeats. A join is told only where no bar beside it is itself at fault, and where the tune begins again as a note.
+ */
+export function barFindings(input: FindingInput): Finding[] {
+  const { tune, unrolled } = input;
+  const faults = barSumFaults(tune, unrolled.passes);
+  return faults.slice(0, BARS_TOLD).flatMap((fault): Finding[] => {
+    const index = noteOfBar(tune, unrolled, fault.barId);
+    if (index === null) return [];
+    const ids = idsOfBar(tune, fault.barId);
+    const common = {
+      ids: ids.length > 0 ? ids : [unrolled.notes[index]!.note.id],
+      place: placeOf(input, index),
+      length: fault.length,
+      expected: fault.expected,
+    };
+    if (fault.kind !== 'join') {
+      const code = fault.kind === 'long' ? 'bar-long' : 'bar-short';
+      return [{ code, severity: 'care', ...common, mends: rebarMends(input, fault) }];
+    }
+    const to = fault.again ? null : `${fault.to.part}${fault.to.pass}`;
+    const severity = fault.again ? 'note' : 'care';
+    return [
+      {
+        code: 'join-does-not-add-up',
+        severity,
+        ...common,
+        from: `${fault.from.part}${fault.from.pass}`,
+        to,
+        mends: [],
+      },
+    ];
+  });
+}
+
+function rebarMends(input: FindingInput, fault: BarSumFault): Mend[] {
+  return [{ ...mendBy(input, 'rebar', []), barId: fault.barId }];
+}
+
+function idsOfBar(tune: Tune, barId: string): string[] {
+  for (const { events } of tune.parts) {
+    const from = events.findIndex(({ id }) => id === barId);
+    if (from < 0) continue;
+    const next = events.findIndex(({ kind }, i) => i > from && kind === 'bar');
+    return events.slice(from, next < 0 ? events.length : next).flatMap(({ kind, id }) => (kind === 'note' ? [id] : []));
+  }
+  return [];
+}
+
+/** The played note that stands in a bar, or before it where the bar has none. */
+function noteOfBar(tune: Tune, { notes }: Unrolled, barId: string): number | null {
+  const inBar = new Set(idsOfBar(tune, barId));
+  const within = notes.findIndex(({ ids }) => ids.some((id) => inBar.has(id)));
+  if (within >= 0) return within;
+  const events = tune.parts.flatMap((part) => part.events);
+  const bar = events.findIndex(({ id }) => id === barId);
+  const before = events.slice(0, bar).findLast(({ kind }) => kind === 'note');
+  const index = before ? notes.findIndex(({ ids }) => ids.includes(before.id)) : -1;
+  return index >= 0 ? index : null;
+}
