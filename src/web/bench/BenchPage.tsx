@@ -1,5 +1,4 @@
-import { CircleHelp, Download, Layers, ListOrdered, PenTool, Redo2, Settings2, Undo2, Waves } from 'lucide-react';
-import { Popover } from 'radix-ui';
+import { CircleHelp, Download, ListOrdered, PenTool, Redo2, Settings2, Undo2, Waves } from 'lucide-react';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Gesture } from '#core/bowing';
@@ -51,10 +50,12 @@ import { Foot } from './Foot';
 import { Margin } from './Margin';
 import { PatternSheet } from './PatternSheet';
 import { SaveMark } from './SaveMark';
-import { type FoldedLanes, ScoreView } from './ScoreView';
+import { ScoreView } from './ScoreView';
 import { moveSelection, selectedIds } from './selection';
 import { ConflictSheet, KeysSheet } from './sheets';
 import { Verdict } from './Verdict';
+import { type View, readView, writeView } from './view';
+import { ViewMenu } from './ViewMenu';
 
 /** Loads the tune of the address and opens it on the bench, with edits that an earlier visit left in this browser. */
 export function BenchPage() {
@@ -131,7 +132,11 @@ function Bench({ open, report, states }: BenchProps) {
   const clipboard = useAppSelector(selectClipboard);
   const [sheet, setSheet] = useState<'keys' | 'patterns' | 'tune' | 'form' | 'bar' | null>(null);
   const [thisPassOnly, setThisPassOnly] = useState(false);
-  const [folded, setFolded] = useState<FoldedLanes>({ fingers: true, bow: true, arm: true, room: true });
+  const [view, setView] = useState(readView);
+  const showView = (next: View) => {
+    writeView(next);
+    setView(next);
+  };
   const notes = useMemo(() => writtenNotes(tune), [tune]);
   const ids = useMemo(() => selectedIds(notes, selection), [notes, selection]);
   const partOfFocus = tune.parts.find(({ events }) => events.some(({ id }) => id === selection?.focus))?.name;
@@ -299,7 +304,7 @@ function Bench({ open, report, states }: BenchProps) {
           <SignButton label="Bowing patterns (P)" onClick={() => setSheet('patterns')}>
             <Waves size={18} aria-hidden />
           </SignButton>
-          <LaneChoice folded={folded} onFold={setFolded} />
+          <ViewMenu view={view} onView={showView} />
           <a
             href={`/api/tunes/${open.id}/source`}
             className="grid size-9 place-items-center rounded-md text-muted hover:bg-band hover:text-ink"
@@ -339,7 +344,7 @@ function Bench({ open, report, states }: BenchProps) {
           report={report}
           states={states}
           selection={selection}
-          folded={folded}
+          view={view}
           onPick={pick}
           margin={(line) => <Margin findings={ofLine(line)} onShow={show} onMend={mend} />}
           caret={
@@ -474,44 +479,5 @@ function StartButton({ report, onClick }: { readonly report: TuneReport; readonl
       starts <BowSign direction={direction} />
       <span className="sr-only">{direction}-bow</span>
     </button>
-  );
-}
-
-function LaneChoice({
-  folded,
-  onFold,
-}: {
-  readonly folded: FoldedLanes;
-  readonly onFold: (folded: FoldedLanes) => void;
-}) {
-  const names = { fingers: 'fingers', bow: 'bow', arm: 'arm', room: 'room to spare' } as const;
-  return (
-    <Popover.Root>
-      <Popover.Trigger asChild>
-        <SignButton label="Lanes shown">
-          <Layers size={18} aria-hidden />
-        </SignButton>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          sideOffset={6}
-          align="end"
-          aria-label="Lanes shown"
-          className="z-30 rounded-lg border border-line bg-surface px-4 py-3 shadow-lg"
-        >
-          {(Object.keys(names) as (keyof typeof names)[]).map((name) => (
-            <label key={name} className="flex items-center gap-2 py-0.5">
-              <input
-                type="checkbox"
-                className="accent-woad"
-                checked={folded[name]}
-                onChange={(event) => onFold({ ...folded, [name]: event.target.checked })}
-              />
-              {names[name]}
-            </label>
-          ))}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
   );
 }

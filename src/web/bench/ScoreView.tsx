@@ -11,14 +11,13 @@ import { spokenNote } from '../score/noteWords';
 import { ScoreLine } from '../score/ScoreLine';
 import type { Selection } from './benchSlice';
 import { selectedIds } from './selection';
-
-export type FoldedLanes = Pick<LaneSettings, 'fingers' | 'bow' | 'arm' | 'room'>;
+import type { View } from './view';
 
 interface ScoreViewProps {
   readonly report: TuneReport;
   readonly states: ReadonlyMap<string, NoteState>;
   readonly selection: Selection | null;
-  readonly folded: FoldedLanes;
+  readonly view: View;
   readonly onPick: (id: string, extend: boolean) => void;
   /** What stands beside a line, and what belongs under its notes. */
   readonly margin: (line: LineSpec) => ReactNode;
@@ -38,7 +37,7 @@ const CLEF_ROOM = 70;
 
 /** The score with its lanes, line by line, each with its margin. */
 export function ScoreView(props: ScoreViewProps) {
-  const { report, states, selection, folded, onPick, margin, card, caret, onStaff } = props;
+  const { report, states, selection, view, onPick, margin, card, caret, onStaff } = props;
   const root = useRef<HTMLDivElement>(null);
   const column = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(0);
@@ -52,16 +51,19 @@ export function ScoreView(props: ScoreViewProps) {
   }, []);
   useLayoutEffect(() => {
     const element = column.current!;
-    const measure = () => setWidth(Math.floor(element.clientWidth));
+    const measure = () => setWidth(Math.floor((element.clientWidth * 100) / view.zoom));
     measure();
     const observer = new ResizeObserver(measure);
     observer.observe(element);
     return () => observer.disconnect();
-  }, []);
+  }, [view.zoom]);
 
   const { tune } = report;
   const [keep] = useState(lineKeeper);
-  const lines = useMemo(() => keep(scoreLines(tune, barsThatFit(tune, width))), [tune, width, keep]);
+  const lines = useMemo(
+    () => keep(scoreLines(tune, view.barsPerLine ?? barsThatFit(tune, width))),
+    [tune, width, view.barsPerLine, keep],
+  );
   const notes = useMemo(() => writtenNotes(tune), [tune]);
   const chosen = useMemo(() => selectedIds(notes, selection), [notes, selection]);
   const beats = useMemo(
@@ -80,9 +82,14 @@ export function ScoreView(props: ScoreViewProps) {
   );
 
   const { instrument } = report.settings;
+  const { fingers, bow, arm, room, otherPasses } = view;
   const lanes: LaneSettings = useMemo(
     () => ({
-      ...folded,
+      fingers,
+      bow,
+      arm,
+      room,
+      otherPasses,
       hair: {
         hairCm: instrument.hairCm,
         windowLowCm: instrument.sweetSpotCm - instrument.windowHalfCm,
@@ -91,7 +98,7 @@ export function ScoreView(props: ScoreViewProps) {
       neighbourAngle: neighbourAngle(instrument),
       marginDegrees: instrument.marginDegrees,
     }),
-    [folded, instrument],
+    [fingers, bow, arm, room, otherPasses, instrument],
   );
 
   const isLong = lines.length > ALL_LINES_UP_TO;
@@ -131,7 +138,7 @@ export function ScoreView(props: ScoreViewProps) {
               always={!isLong || hasFocus}
               className="lg:grid lg:grid-cols-[minmax(0,1fr)_18rem] lg:gap-4"
             >
-              <div>
+              <div style={{ zoom: view.zoom / 100 }}>
                 <ScoreLine
                   line={line}
                   lineKey={key}

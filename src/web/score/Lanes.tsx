@@ -9,6 +9,8 @@ export interface LaneSettings {
   readonly bow: boolean;
   readonly arm: boolean;
   readonly room: boolean;
+  /** Bow signs of the other passes too, where they differ. */
+  readonly otherPasses: boolean;
   readonly hair: HairScale;
   readonly neighbourAngle: number;
   readonly marginDegrees: number;

@@ -7,6 +7,7 @@ import type { LineGeometry, NoteBox } from './geometry';
 import { Lanes, type LaneSettings, lanesHeight } from './Lanes';
 import type { LineSpec } from './lines';
 import type { NoteState } from './noteStates';
+import { markPath } from './markPaths';
 import { type LineSigns, layOutSigns, signsKey } from './signs';
 import { type DrawnLine, StaffDrawing } from './StaffDrawing';
 
@@ -74,7 +75,7 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
         >
           <LineHeading line={line} y={geometry.staffTop - 17} />
           <Tuplets geometry={geometry} />
-          <BowSigns bows={signs.bows} states={states} />
+          <BowSigns bows={signs.bows} states={states} showsOther={lanes.otherPasses} />
           <Signs signs={signs} fingerY={fingerY} showFingers={lanes.fingers} />
           <Lanes geometry={geometry} states={states} lanes={lanes} top={top + lanesTop} />
           {selectedIds && <SelectionBox geometry={geometry} ids={selectedIds} top={top + 2} bottom={top + height} />}
@@ -154,14 +155,16 @@ function StaffTarget(props: {
       className="cursor-crosshair fill-transparent"
       onPointerDown={(event) => {
         const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
-        const x = event.clientX - box.left;
+        // The page may show the line larger or smaller than it is laid out.
+        const scale = box.width / geometry.width;
+        const x = (event.clientX - box.left) / scale;
         const places = [
           ...geometry.bars.map(({ id, contentX }) => ({ id, x: contentX - 10 })),
           ...geometry.notes,
           ...geometry.rests,
         ].sort((a, b) => a.x - b.x);
         const left = places.findLast((place) => place.x <= x) ?? places[0];
-        if (left) onStaff(left.id, stepAt(geometry, event.clientY - box.top + top));
+        if (left) onStaff(left.id, stepAt(geometry, (event.clientY - box.top) / scale + top));
         event.preventDefault();
       }}
     />
@@ -213,16 +216,21 @@ const Tuplets = memo(function Tuplets({ geometry: { tuplets } }: { readonly geom
 function BowSigns({
   bows,
   states,
+  showsOther,
 }: {
   readonly bows: LineSigns['bows'];
   readonly states: ReadonlyMap<string, NoteState>;
+  /** Shows the other passes' sign over the one in view, in place of the dot. */
+  readonly showsOther: boolean;
 }) {
   let signs = '';
   let dots = '';
   for (const { id, x, y } of bows) {
     const state = states.get(id);
     signs += bowSignPath(x, y, state?.bow === 'down');
-    if (state?.differs) dots += `M${x - 1.4} ${y - 13}a1.4 1.4 0 1 0 2.8 0a1.4 1.4 0 1 0-2.8 0Z`;
+    if (!state?.differs) continue;
+    if (showsOther) dots += bowSignPath(x, y - 12, state.bow !== 'down');
+    else dots += `M${x - 1.4} ${y - 13}a1.4 1.4 0 1 0 2.8 0a1.4 1.4 0 1 0-2.8 0Z`;
   }
   return (
     <g aria-hidden>
@@ -253,6 +261,14 @@ const Signs = memo(function Signs({
           fill={broken ? 'var(--madder)' : 'var(--walnut)'}
         />
       ))}
+      {signs.marks.map(({ id, name, x, y }) => {
+        const { d, isFilled } = markPath(name, x, y);
+        return isFilled ? (
+          <path key={`${id} ${name}`} d={d} fill="var(--ink)" data-mark={name} />
+        ) : (
+          <path key={`${id} ${name}`} d={d} stroke="var(--ink)" strokeWidth="1.5" fill="none" data-mark={name} />
+        );
+      })}
       {signs.chords.map(({ x, y, text }) => (
         <text key={x} x={x} y={y} className="fill-muted text-[12px]">
           {text}

@@ -293,12 +293,14 @@ function layOutStaves(line: LineSpec, bars: readonly DrawnBar[], width: number):
     if (bar.beginsRepeat) stave.setBegBarType(BarlineType.REPEAT_BEGIN);
     else if (i === 0) stave.setBegBarType(BarlineType.NONE);
     stave.setEndBarType(endBarType(line, bar, i === bars.length - 1));
+    if (i === bars.length - 1) announce(stave, line.courtesy);
     return stave;
   });
   const leads = staves.map((stave) => Math.max(0, stave.getNoteStartX() - stave.getX()));
   const fixed = bars.map(({ drawn, bar }, i) => {
     const extras = drawn.reduce((sum, { leftExtra }) => sum + leftExtra, 0);
-    return leadRoom(leads[i]!) + extras + (bar.endsRepeat ? 12 : 5);
+    const announced = i === bars.length - 1 ? courtesyRoom(line.courtesy) : 0;
+    return leadRoom(leads[i]!) + extras + (bar.endsRepeat ? 12 : 5) + announced;
   });
   const weights = bars.map(({ drawn }) => drawn.reduce((sum, { weight }) => sum + weight, 0) || 1);
   const totalFixed = fixed.reduce((sum, pixels) => sum + pixels, 0);
@@ -324,6 +326,21 @@ function layOutStaves(line: LineSpec, bars: readonly DrawnBar[], width: number):
     x += span;
     return place;
   });
+}
+
+/** A change of key or meter that comes with the next line, shown at this one's end. */
+function announce(stave: Stave, courtesy: LineSpec['courtesy']): void {
+  if (courtesy?.key) stave.setEndKeySignature(vexKeySignature(courtesy.key), vexKeySignature(courtesy.keyBefore));
+  if (courtesy?.meter) stave.setEndTimeSignature(vexMeter(courtesy.meter));
+}
+
+const METER_ROOM = 30;
+const ACCIDENTAL_ROOM = 11;
+
+function courtesyRoom(courtesy: LineSpec['courtesy']): number {
+  if (!courtesy) return 0;
+  const signs = courtesy.key ? Math.abs(keyFifths(courtesy.key)) + Math.abs(keyFifths(courtesy.keyBefore)) : 0;
+  return (courtesy.meter ? METER_ROOM : 0) + (courtesy.key ? 14 + signs * ACCIDENTAL_ROOM : 0);
 }
 
 /** Room from the bar's left edge to its first notehead: past clef, key and repeat sign, or past the bar line. */

@@ -36,6 +36,8 @@ export interface LineSpec {
   readonly bars: readonly LineBar[];
   readonly opensPart: boolean;
   readonly closesTune: boolean;
+  /** A change of key or meter with which the next line begins, announced at this one's end. */
+  readonly courtesy: { readonly key: Key | null; readonly keyBefore: Key; readonly meter: Meter | null } | null;
   /** Bars that a full line of this part has: shorter lines are not stretched. */
   readonly fullBars: number;
 }
@@ -62,10 +64,17 @@ export function scoreLines(tune: Tune, barsPerLine: number): LineSpec[] {
         bars: chunk,
         opensPart: k === 0,
         closesTune: p === tune.parts.length - 1 && chunk[chunk.length - 1] === lineBars[lineBars.length - 1],
+        courtesy: null,
         fullBars: Math.min(barsPerLine, lineBars.length),
       });
   }
-  return lines;
+  return lines.map((line, i) => ({ ...line, courtesy: courtesyBefore(lines[i + 1]) }));
+}
+
+function courtesyBefore(next: LineSpec | undefined): LineSpec['courtesy'] {
+  const bar = next?.bars[0];
+  if (!bar || (!bar.showKey && !bar.showMeter)) return null;
+  return { key: bar.showKey ? bar.key : null, keyBefore: bar.keyBefore, meter: bar.showMeter ? bar.meter : null };
 }
 
 function longestRun(form: readonly string[], name: string): number {
@@ -131,7 +140,7 @@ function chunkBars(bars: readonly LineBar[], size: number): LineBar[][] {
 
 /** Everything about a line that its engraving shows; two lines with one key look the same. */
 export function engravingKey(line: LineSpec): string {
-  return line.bars
+  const bars = line.bars
     .map((bar) => {
       const events = bar.events.map((event) => {
         const length = `${event.duration.n}/${event.duration.d}${event.tuplet ? `t${event.tuplet.notes}:${event.tuplet.inTimeOf}${event.tuplet.first ?? ''}` : ''}`;
@@ -156,6 +165,7 @@ export function engravingKey(line: LineSpec): string {
       ]);
     })
     .join('\n');
+  return `${JSON.stringify(line.courtesy)}\n${bars}`;
 }
 
 export interface KeyedLine {
@@ -181,6 +191,7 @@ export function lineKeeper(): (lines: readonly LineSpec[]) => readonly KeyedLine
 function sameLine(a: LineSpec, b: LineSpec): boolean {
   if (a.bars.length !== b.bars.length || a.part !== b.part || a.opensPart !== b.opensPart) return false;
   if (a.closesTune !== b.closesTune || a.fullBars !== b.fullBars) return false;
+  if (JSON.stringify(a.courtesy) !== JSON.stringify(b.courtesy)) return false;
   return a.bars.every((bar, i) => {
     const other = b.bars[i]!;
     return (

@@ -1,4 +1,5 @@
 import type { LineGeometry, NoteBox } from './geometry';
+import type { NoteEvent, NoteMark, RestEvent } from '#core/tune';
 import type { LineSpec } from './lines';
 import type { NoteState } from './noteStates';
 import { Skyline } from './skyline';
@@ -27,6 +28,8 @@ export interface LineSigns {
     readonly x: number;
     readonly y: number;
   }[];
+  /** Marks on notes by name: staccato and its like at the head, the others over all. */
+  readonly marks: readonly { readonly id: string; readonly name: NoteMark; readonly x: number; readonly y: number }[];
   readonly chords: readonly { readonly x: number; readonly y: number; readonly text: string }[];
 }
 
@@ -53,7 +56,8 @@ export function layOutSigns(line: LineSpec, geometry: LineGeometry, states: Read
   for (const obstacle of geometry.obstacles) skyline.add(obstacle);
   const boxes = geometry.notes;
   const events = new Map(line.bars.flatMap((bar) => bar.events.map((event) => [event.id, event] as const)));
-  const { curves, hookXs } = curvesOf(boxes, states, events, geometry);
+  const { marks, edges } = headMarks(boxes, events, skyline);
+  const { curves, hookXs } = curvesOf(boxes, states, events, geometry, edges);
   const paths: string[] = [];
   let hooks = '';
   for (const curve of curves) {
@@ -85,6 +89,14 @@ export function layOutSigns(line: LineSpec, geometry: LineGeometry, states: Read
     }
   }
   for (const box of boxes) {
+    for (const name of marksOf(events, box.id)) {
+      if (HEAD_MARKS.has(name)) continue;
+      const y = Math.min(skyline.top(box.x - 9, box.x + 9), geometry.staffTop - 4) - 3;
+      marks.push({ id: box.id, name, x: box.x, y });
+      skyline.add({ left: box.x - 9, right: box.x + 9, top: y - OVER_MARK_HEIGHT, bottom: y });
+    }
+  }
+  for (const box of boxes) {
     const event = events.get(box.id);
     if (!event?.chord) continue;
     const right = box.headLeft + 8 * event.chord.length;
@@ -107,6 +119,7 @@ export function layOutSigns(line: LineSpec, geometry: LineGeometry, states: Read
     locks,
     fingers,
     endings,
+    marks,
     chords,
   };
 }
@@ -126,12 +139,47 @@ export function signsKey(geometry: LineGeometry, states: ReadonlyMap<string, Not
   return key;
 }
 
+/** Marks that stand at the head, on the side away from the stem; the others stand over all. */
+const HEAD_MARKS: ReadonlySet<NoteMark> = new Set(['staccato', 'tenuto', 'accent']);
+const HEAD_MARK_STEP = 8;
+const OVER_MARK_HEIGHT = 12;
+
+type LineEvents = ReadonlyMap<string, NoteEvent | RestEvent>;
+
+function marksOf(events: LineEvents, id: string): readonly NoteMark[] {
+  const event = events.get(id);
+  return event?.kind === 'note' ? (event.marks ?? []) : [];
+}
+
+/** Marks at the heads, from the head outward; `edges` tells slurs how far out they reach. */
+function headMarks(
+  boxes: readonly NoteBox[],
+  events: LineEvents,
+  skyline: Skyline,
+): { marks: LineSigns['marks'][number][]; edges: ReadonlyMap<string, number> } {
+  const marks: LineSigns['marks'][number][] = [];
+  const edges = new Map<string, number>();
+  for (const box of boxes) {
+    let y = box.stemUp ? box.lowHeadY : box.headY;
+    const out = box.stemUp ? 1 : -1;
+    for (const name of marksOf(events, box.id)) {
+      if (!HEAD_MARKS.has(name)) continue;
+      y += out * (y === box.headY || y === box.lowHeadY ? HEAD_MARK_STEP + 2 : HEAD_MARK_STEP);
+      marks.push({ id: box.id, name, x: box.x, y });
+      skyline.add({ left: box.x - 6, right: box.x + 6, top: y - 4, bottom: y + 4 });
+      edges.set(box.id, y + out * 4);
+    }
+  }
+  return { marks, edges };
+}
+
 /** Strokes with several notes get a slur; ties join equal heads. A stroke cut by the line end runs to its edge. */
 function curvesOf(
   boxes: readonly NoteBox[],
   states: ReadonlyMap<string, NoteState>,
-  events: ReadonlyMap<string, { readonly kind: string; readonly tie?: true }>,
+  events: LineEvents,
   geometry: LineGeometry,
+  edges: ReadonlyMap<string, number>,
 ): { curves: Curve[]; hookXs: Map<Curve, number[]> } {
   const curves: Curve[] = [];
   const hookXs = new Map<Curve, number[]>();
@@ -139,7 +187,7 @@ function curvesOf(
   let fromBefore = false;
   const close = (toAfter: boolean) => {
     if (group.length > 1 || (group.length === 1 && (fromBefore || toAfter))) {
-      const curve = slurCurve(group, fromBefore, toAfter, geometry);
+      const curve = slurCurve(group, fromBefore, toAfter, geometry, edges);
       curves.push(curve);
       const xs = group
         .filter(({ id }, i) => (i > 0 || fromBefore) && states.get(id)?.link === 'hook')
@@ -151,7 +199,7 @@ function curvesOf(
   };
   for (const [i, box] of boxes.entries()) {
     const event = events.get(box.id);
-    if (event?.tie) {
+    if (event?.kind === 'note' && event.tie) {
       const next = boxes[i + 1];
       curves.push(tieCurve(box, next ? next.headLeft : geometry.width - 4));
     }
@@ -179,11 +227,18 @@ function curvesOf(
   return { curves, hookXs };
 }
 
-function slurCurve(group: readonly NoteBox[], fromBefore: boolean, toAfter: boolean, geometry: LineGeometry): Curve {
+function slurCurve(
+  group: readonly NoteBox[],
+  fromBefore: boolean,
+  toAfter: boolean,
+  geometry: LineGeometry,
+  edges: ReadonlyMap<string, number>,
+): Curve {
   const above = !group.every(({ stemUp }) => stemUp);
   const endY = (box: NoteBox) => {
-    if (!above) return box.lowHeadY + HEAD_GAP;
-    return box.stemUp ? box.stemTipY - 4 : box.headY - HEAD_GAP;
+    const edge = edges.get(box.id);
+    if (!above) return Math.max(box.lowHeadY + HEAD_GAP, (edge ?? 0) + 2);
+    return box.stemUp ? box.stemTipY - 4 : Math.min(box.headY - HEAD_GAP, (edge ?? Infinity) - 2);
   };
   const first = group[0]!;
   const last = group[group.length - 1]!;

@@ -1,0 +1,78 @@
+import { Layers } from 'lucide-react';
+import { Popover } from 'radix-ui';
+import { SignButton } from '../ui/Button';
+import { type View, ZOOMS } from './view';
+
+const LANES = {
+  fingers: 'fingers',
+  bow: 'bow',
+  arm: 'arm',
+  room: 'room to spare',
+  otherPasses: 'other passes’ bow signs',
+} as const;
+
+/** What is shown of the score, how large, and how many bars stand on a line. */
+export function ViewMenu({ view, onView }: { readonly view: View; readonly onView: (view: View) => void }) {
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <SignButton label="Lanes, size and lines">
+          <Layers size={18} aria-hidden />
+        </SignButton>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          sideOffset={6}
+          align="end"
+          aria-label="Lanes, size and lines"
+          className="z-30 flex flex-col gap-2 rounded-lg border border-line bg-surface px-4 py-3 shadow-lg"
+        >
+          <div>
+            {(Object.keys(LANES) as (keyof typeof LANES)[]).map((name) => (
+              <label key={name} className="flex items-center gap-2 py-0.5">
+                <input
+                  type="checkbox"
+                  className="accent-woad"
+                  checked={view[name]}
+                  onChange={({ target }) => onView({ ...view, [name]: target.checked })}
+                />
+                {LANES[name]}
+              </label>
+            ))}
+          </div>
+          <label className="flex items-center justify-between gap-3">
+            size
+            <select
+              className="rounded-md border border-line bg-surface px-2 py-1"
+              value={view.zoom}
+              onChange={({ target }) => onView({ ...view, zoom: Number(target.value) })}
+            >
+              {ZOOMS.map((zoom) => (
+                <option key={zoom} value={zoom}>
+                  {zoom} %
+                </option>
+              ))}
+            </select>
+          </label>
+          <label className="flex items-center justify-between gap-3">
+            bars on a line
+            <select
+              className="rounded-md border border-line bg-surface px-2 py-1"
+              value={view.barsPerLine ?? ''}
+              onChange={({ target }) =>
+                onView({ ...view, barsPerLine: target.value === '' ? null : Number(target.value) })
+              }
+            >
+              <option value="">as fit</option>
+              {Array.from({ length: 8 }, (_, i) => (
+                <option key={i} value={i + 1}>
+                  {i + 1}
+                </option>
+              ))}
+            </select>
+          </label>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
