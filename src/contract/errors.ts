@@ -6,6 +6,7 @@ export const ERROR_CODES = [
   'bad-request',
   'bad-tune',
   'stale-save',
+  'too-many-versions',
   'too-large',
   'wrong-origin',
   'database-away',

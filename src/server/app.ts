@@ -9,6 +9,7 @@ import type { Database } from './db';
 import { AppError, errorHandler } from './errors';
 import { sameOriginOnly, securityHeaders } from './security';
 import { tuneRoutes } from './tunes/routes';
+import { versionRoutes } from './versions/routes';
 
 export interface AppDeps {
   readonly db: Database;
@@ -38,6 +39,7 @@ export function createApp({ db, log, webDir, allowedHosts = [] }: AppDeps): Expr
     await db.query('SELECT 1');
     response.json({ ok: true });
   });
+  app.use('/api/tunes/:id/versions', versionRoutes(db));
   app.use('/api/tunes', tuneRoutes(db));
   app.use('/api', () => {
     throw new AppError('not-found');

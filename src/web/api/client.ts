@@ -8,6 +8,7 @@ import {
   tuneListSchema,
   tuneRecordSchema,
 } from '#contract/tunes';
+import { tuneVersionSchema, tuneVersionsSchema } from '#contract/versions';
 import type { Tune } from '#core/tune';
 
 /** Why a request did not do what was asked. `no-connection`: nothing answered. */
@@ -53,6 +54,20 @@ export function createTunes(body: CreateTunes) {
 export function saveTune(id: string, baseRevision: number, tune: Tune) {
   const body = JSON.stringify({ baseRevision, tune });
   return ask(`/api/tunes/${encodeURIComponent(id)}`, savedTuneSchema, { method: 'PUT', body });
+}
+
+export function listVersions(id: string) {
+  return ask(`/api/tunes/${encodeURIComponent(id)}/versions`, tuneVersionsSchema);
+}
+
+export function nameVersion(id: string, name: string, tune: Tune) {
+  const body = JSON.stringify({ name, tune });
+  return ask(`/api/tunes/${encodeURIComponent(id)}/versions`, tuneVersionSchema, { method: 'POST', body });
+}
+
+export function removeVersion(id: string, versionId: string) {
+  const path = `/api/tunes/${encodeURIComponent(id)}/versions/${encodeURIComponent(versionId)}`;
+  return ask(path, z.undefined(), { method: 'DELETE' });
 }
 
 const staleDetails = z.object({ current: tuneRecordSchema });

@@ -15,6 +15,8 @@ export function failureWords({ code, details }: Failure): string {
       return `The tune is not as expected${issueWords(details)}.`;
     case 'stale-save':
       return 'A newer version of this tune was kept from elsewhere.';
+    case 'too-many-versions':
+      return 'This tune has 100 named versions: take one away first.';
     case 'too-large':
       return 'This is too large to be kept in one piece.';
     case 'wrong-origin':

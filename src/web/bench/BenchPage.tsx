@@ -1,4 +1,4 @@
-import { CircleHelp, Download, ListOrdered, PenTool, Redo2, Settings2, Undo2, Waves } from 'lucide-react';
+import { CircleHelp, Download, History, ListOrdered, PenTool, Redo2, Settings2, Undo2, Waves } from 'lucide-react';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Gesture } from '#core/bowing';
@@ -42,6 +42,7 @@ import { barsOf, rebar } from '#core/editing';
 import { BarSheet } from '../tune/BarSheet';
 import { FormSheet } from '../tune/FormSheet';
 import { TuneSheet } from '../tune/TuneSheet';
+import { VersionsSheet } from '../versions/VersionsSheet';
 import { Card } from './Card';
 import { EDIT_ACTIONS, type EditAction, comboOf } from './editActions';
 import { EditMenu } from './EditMenu';
@@ -130,7 +131,7 @@ function Bench({ open, report, states }: BenchProps) {
   const store = useAppStore();
   const { tune, selection, passInView, entry } = open;
   const clipboard = useAppSelector(selectClipboard);
-  const [sheet, setSheet] = useState<'keys' | 'patterns' | 'tune' | 'form' | 'bar' | null>(null);
+  const [sheet, setSheet] = useState<'keys' | 'patterns' | 'tune' | 'form' | 'bar' | 'versions' | null>(null);
   const [thisPassOnly, setThisPassOnly] = useState(false);
   const [view, setView] = useState(readView);
   const showView = (next: View) => {
@@ -304,6 +305,9 @@ function Bench({ open, report, states }: BenchProps) {
           <SignButton label="Bowing patterns (P)" onClick={() => setSheet('patterns')}>
             <Waves size={18} aria-hidden />
           </SignButton>
+          <SignButton label="Named versions" onClick={() => setSheet('versions')}>
+            <History size={18} aria-hidden />
+          </SignButton>
           <ViewMenu view={view} onView={showView} />
           <a
             href={`/api/tunes/${open.id}/source`}
@@ -395,6 +399,17 @@ function Bench({ open, report, states }: BenchProps) {
       )}
       {sheet === 'bar' && firstBar !== undefined && (
         <BarSheet tune={tune} barId={firstBar} where={where} onEdit={edit} onClose={() => setSheet(null)} />
+      )}
+      {sheet === 'versions' && (
+        <VersionsSheet
+          id={open.id}
+          tune={tune}
+          onRestore={(next, name) => {
+            edit(next, `back to “${name}”`);
+            setSheet(null);
+          }}
+          onClose={() => setSheet(null)}
+        />
       )}
       {sheet === 'form' && <FormSheet tune={tune} onEdit={edit} onClose={() => setSheet(null)} />}
       {sheet === 'keys' && <KeysSheet onClose={() => setSheet(null)} />}

@@ -49,11 +49,14 @@ const KEYS: readonly [string, string][] = [
 export function KeysSheet({ onClose }: { readonly onClose: () => void }) {
   return (
     <Sheet open onOpenChange={onClose} title="Keys" description="They work while a note of the score is focused.">
-      <KeyList keys={KEYS} />
-      <h3 className="mt-4 mb-1 text-[17px]">While notes are entered</h3>
-      <KeyList keys={ENTRY_KEYS} />
-      <h3 className="mt-4 mb-1 text-[17px]">Signs of our own</h3>
-      <Legend />
+      {/* Focusable, so that the keys scroll it. */}
+      <div tabIndex={0}>
+        <KeyList keys={KEYS} />
+        <h3 className="mt-4 mb-1 text-[17px]">While notes are entered</h3>
+        <KeyList keys={ENTRY_KEYS} />
+        <h3 className="mt-4 mb-1 text-[17px]">Signs of our own</h3>
+        <Legend />
+      </div>
     </Sheet>
   );
 }

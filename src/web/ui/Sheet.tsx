@@ -51,9 +51,7 @@ export function Sheet({ open, onOpenChange, title, description, children, mustAn
               </Dialog.Close>
             )}
           </header>
-          <div className="min-h-0 overflow-y-auto px-5 py-4" tabIndex={0}>
-            {children}
-          </div>
+          <div className="min-h-0 overflow-y-auto px-5 py-4">{children}</div>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

@@ -1,0 +1,3 @@
+// How two versions of a tune differ.
+export type { BarChange, Difference } from './tuneDifference';
+export { tuneDifference } from './tuneDifference';

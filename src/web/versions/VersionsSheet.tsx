@@ -1,0 +1,154 @@
+import { format } from 'date-fns';
+import { Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { differenceWords } from '#contract/differenceWords';
+import type { TuneVersion } from '#contract/versions';
+import { tuneDifference } from '#core/difference';
+import type { Tune } from '#core/tune';
+import type { Failure } from '../api/client';
+import { failureWords } from '../api/messages';
+import { useNameVersionMutation, useRemoveVersionMutation, useVersionsQuery } from '../api/tunesApi';
+import { Button, SignButton } from '../ui/Button';
+import { Sheet } from '../ui/Sheet';
+
+interface VersionsSheetProps {
+  readonly id: string;
+  readonly tune: Tune;
+  readonly onRestore: (tune: Tune, name: string) => void;
+  readonly onClose: () => void;
+}
+
+/** Versions under names of their own: what is different now, and the way back. */
+export function VersionsSheet({ id, tune, onRestore, onClose }: VersionsSheetProps) {
+  const { data: versions, error, isLoading, refetch } = useVersionsQuery(id);
+  const [nameVersion, { isLoading: isNaming, error: namingError }] = useNameVersionMutation();
+  const [removeVersion] = useRemoveVersionMutation();
+  const [name, setName] = useState('');
+  const [removed, setRemoved] = useState<TuneVersion | null>(null);
+  const keep = async (wanted: string, kept: Tune) => {
+    const answer = await nameVersion({ id, name: wanted, tune: kept });
+    if (answer.data) setName('');
+  };
+  return (
+    <Sheet
+      open
+      onOpenChange={onClose}
+      title="Named versions"
+      description="Every edit is kept anyway; a name makes one easy to find again."
+    >
+      <div className="flex flex-col gap-4">
+        <form
+          className="flex flex-wrap items-end gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (name.trim() !== '') void keep(name.trim(), tune);
+          }}
+        >
+          <label className="flex min-w-0 flex-1 flex-col gap-1">
+            <span className="font-bold">Keep the tune as it is now, under a name</span>
+            <input
+              data-autofocus
+              value={name}
+              maxLength={120}
+              placeholder="plain, for the Saturday class"
+              onChange={({ target }) => setName(target.value)}
+              className="rounded-md border border-soft bg-surface px-2 py-1.5"
+            />
+          </label>
+          <Button look="main" type="submit" disabled={name.trim() === '' || isNaming}>
+            {isNaming ? 'Keeping …' : 'Keep it'}
+          </Button>
+        </form>
+        {namingError !== undefined && (
+          <p role="alert" className="text-madder">
+            Not kept. {failureWords(namingError as Failure)}
+          </p>
+        )}
+        {isLoading && <p className="text-muted">Looking for versions …</p>}
+        {error !== undefined && (
+          <div role="alert">
+            <p className="mb-2 text-madder">The versions cannot be shown. {failureWords(error as Failure)}</p>
+            <Button onClick={() => void refetch()}>Try again</Button>
+          </div>
+        )}
+        {removed && (
+          <p role="status" className="flex flex-wrap items-center gap-2">
+            “{removed.name}” is taken away.
+            <Button
+              look="link"
+              onClick={() => {
+                void keep(removed.name, removed.tune);
+                setRemoved(null);
+              }}
+            >
+              put it back
+            </Button>
+          </p>
+        )}
+        {versions?.length === 0 && <p className="text-muted">No version has a name yet.</p>}
+        <ul className="flex flex-col gap-3" aria-label="Versions">
+          {versions?.map((version) => (
+            <VersionRow
+              key={version.id}
+              version={version}
+              tune={tune}
+              onRestore={() => onRestore(version.tune, version.name)}
+              onRemove={() => {
+                setRemoved(version);
+                void removeVersion({ id, versionId: version.id });
+              }}
+            />
+          ))}
+        </ul>
+      </div>
+    </Sheet>
+  );
+}
+
+/** Differences shown at once; more are unfolded. */
+const MOST_SHOWN = 5;
+
+function VersionRow(props: {
+  readonly version: TuneVersion;
+  readonly tune: Tune;
+  readonly onRestore: () => void;
+  readonly onRemove: () => void;
+}) {
+  const { version, tune, onRestore, onRemove } = props;
+  const [isWhole, setWhole] = useState(false);
+  const differences = tuneDifference(version.tune, tune);
+  const shown = isWhole ? differences : differences.slice(0, MOST_SHOWN);
+  return (
+    <li className="border-t border-line pt-2">
+      <div className="flex flex-wrap items-baseline gap-x-3">
+        <b className="font-serif text-[17px]">{version.name}</b>
+        <span className="text-[13.5px] text-muted">{format(new Date(version.createdAt), 'PPp')}</span>
+        <span className="ml-auto flex items-center gap-1">
+          <Button onClick={onRestore} disabled={differences.length === 0}>
+            Back to it
+          </Button>
+          <SignButton label={`Take “${version.name}” away`} onClick={onRemove}>
+            <Trash2 size={16} aria-hidden />
+          </SignButton>
+        </span>
+      </div>
+      {differences.length === 0 ? (
+        <p className="text-[14px] text-muted">The tune is just like it now.</p>
+      ) : (
+        <>
+          <p className="text-[14px] text-muted">Since then:</p>
+          <ul className="text-[14px]">
+            {shown.map((difference) => (
+              <li key={JSON.stringify(difference)}>{differenceWords(difference)}</li>
+            ))}
+          </ul>
+          {differences.length > shown.length && (
+            <Button look="link" className="text-[14px]" onClick={() => setWhole(true)}>
+              {differences.length - shown.length} more
+            </Button>
+          )}
+        </>
+      )}
+    </li>
+  );
+}
