@@ -24,6 +24,17 @@ const patterns = async (page) => {
   await page.keyboard.press('p');
   await page.getByRole('dialog').waitFor();
 };
+const entering = async (page) => {
+  await bench('Marsh Lamps', 6)(page);
+  await page.keyboard.press('Enter');
+  for (const key of ['p', 'd', '2', 'a', '0']) await page.keyboard.press(key);
+};
+const handOut = async (page) => {
+  await bench('The Heron on the Slipway')(page);
+  await page.getByRole('link', { name: 'Hand-out on paper' }).click();
+  await page.locator('[data-sign="bows"]').first().waitFor({ state: 'attached' });
+  await page.getByLabel('calls').check();
+};
 const broughtIn = async (page) => {
   await page.getByRole('button', { name: 'Bring tunes in' }).click();
   await page
@@ -41,6 +52,8 @@ const PICTURES = [
   ['bench-evening', WIDE, 'evening', bench('The Ferry Bell Rings Late', 12)],
   ['bench-phone', PHONE, 'day', bench('The Heron on the Slipway', 3)],
   ['patterns', WIDE, 'day', patterns],
+  ['entry', WIDE, 'day', entering],
+  ['hand-out', WIDE, 'day', handOut],
   ['import', WIDE, 'day', broughtIn],
 ];
 

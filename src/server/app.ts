@@ -8,6 +8,7 @@ import { MOST_TUNE_BYTES } from '#contract/tunes';
 import type { Database } from './db';
 import { AppError, errorHandler } from './errors';
 import { sameOriginOnly, securityHeaders } from './security';
+import { handoutRoutes } from './handout/routes';
 import { tuneRoutes } from './tunes/routes';
 import { versionRoutes } from './versions/routes';
 
@@ -39,6 +40,7 @@ export function createApp({ db, log, webDir, allowedHosts = [] }: AppDeps): Expr
     await db.query('SELECT 1');
     response.json({ ok: true });
   });
+  app.use('/api/handout', handoutRoutes());
   app.use('/api/tunes/:id/versions', versionRoutes(db));
   app.use('/api/tunes', tuneRoutes(db));
   app.use('/api', () => {

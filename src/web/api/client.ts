@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { type ErrorBody, type ErrorCode, errorSchema } from '#contract/errors';
+import type { Handout } from '#contract/handout';
 import {
   type CreateTunes,
   type TuneRecord,
@@ -68,6 +69,23 @@ export function nameVersion(id: string, name: string, tune: Tune) {
 export function removeVersion(id: string, versionId: string) {
   const path = `/api/tunes/${encodeURIComponent(id)}/versions/${encodeURIComponent(versionId)}`;
   return ask(path, z.undefined(), { method: 'DELETE' });
+}
+
+/** The hand-out as a PDF file. */
+export async function handoutPdf(handout: Handout): Promise<Answer<Blob>> {
+  try {
+    const response = await fetch('/api/handout/pdf', {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(handout),
+      signal: AbortSignal.timeout(60_000),
+    });
+    if (response.ok) return { ok: true, value: await response.blob() };
+    const error = errorSchema.safeParse(await response.json().catch(() => undefined));
+    return { ok: false, failure: error.success ? error.data : { code: 'bad-answer' } };
+  } catch {
+    return { ok: false, failure: { code: 'no-connection' } };
+  }
 }
 
 const staleDetails = z.object({ current: tuneRecordSchema });

@@ -3,11 +3,13 @@ import { useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, createBrowserRouter, useMatch, useRouteError } from 'react-router';
 import { BenchPage } from '../bench/BenchPage';
 import { BookPage } from '../book/BookPage';
+import { HandoutPage } from '../handout/HandoutPage';
 import { SignButton } from '../ui/Button';
 import { NameSign } from '../ui/signs';
 import { chooseTheme, currentTheme, showTheme } from './theme';
 
 export const router = createBrowserRouter([
+  { path: '/tunes/:id/handout', element: <HandoutPage />, errorElement: <Broken /> },
   {
     element: <Frame />,
     errorElement: <Broken />,

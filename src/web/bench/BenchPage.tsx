@@ -1,4 +1,15 @@
-import { CircleHelp, Download, History, ListOrdered, PenTool, Redo2, Settings2, Undo2, Waves } from 'lucide-react';
+import {
+  CircleHelp,
+  Download,
+  History,
+  ListOrdered,
+  PenTool,
+  Printer,
+  Redo2,
+  Settings2,
+  Undo2,
+  Waves,
+} from 'lucide-react';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Gesture } from '#core/bowing';
@@ -309,6 +320,14 @@ function Bench({ open, report, states }: BenchProps) {
             <History size={18} aria-hidden />
           </SignButton>
           <ViewMenu view={view} onView={showView} />
+          <Link
+            to={`/tunes/${open.id}/handout`}
+            className="grid size-9 place-items-center rounded-md text-muted hover:bg-band hover:text-ink"
+            aria-label="Hand-out on paper"
+            title="Hand-out on paper"
+          >
+            <Printer size={18} aria-hidden />
+          </Link>
           <a
             href={`/api/tunes/${open.id}/source`}
             className="grid size-9 place-items-center rounded-md text-muted hover:bg-band hover:text-ink"

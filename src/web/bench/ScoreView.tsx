@@ -82,10 +82,12 @@ export function ScoreView(props: ScoreViewProps) {
   );
 
   const { instrument } = report.settings;
-  const { fingers, bow, arm, room, otherPasses } = view;
+  const { fingers, calls, letters, bow, arm, room, otherPasses } = view;
   const lanes: LaneSettings = useMemo(
     () => ({
       fingers,
+      calls,
+      letters,
       bow,
       arm,
       room,
@@ -98,7 +100,7 @@ export function ScoreView(props: ScoreViewProps) {
       neighbourAngle: neighbourAngle(instrument),
       marginDegrees: instrument.marginDegrees,
     }),
-    [fingers, bow, arm, room, otherPasses, instrument],
+    [fingers, calls, letters, bow, arm, room, otherPasses, instrument],
   );
 
   const isLong = lines.length > ALL_LINES_UP_TO;

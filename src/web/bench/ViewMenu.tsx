@@ -5,6 +5,8 @@ import { type View, ZOOMS } from './view';
 
 const LANES = {
   fingers: 'fingers',
+  calls: 'calls',
+  letters: 'letters',
   bow: 'bow',
   arm: 'arm',
   room: 'room to spare',

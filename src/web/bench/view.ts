@@ -3,6 +3,8 @@ import { z } from 'zod';
 /** How the score is shown; kept in this browser. */
 const viewSchema = z.object({
   fingers: z.boolean().catch(true),
+  calls: z.boolean().catch(false),
+  letters: z.boolean().catch(false),
   bow: z.boolean().catch(true),
   arm: z.boolean().catch(true),
   room: z.boolean().catch(true),

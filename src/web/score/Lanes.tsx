@@ -6,6 +6,9 @@ import type { NoteState } from './noteStates';
 
 export interface LaneSettings {
   readonly fingers: boolean;
+  /** Rows of calls and of letters under the staff. */
+  readonly calls: boolean;
+  readonly letters: boolean;
   readonly bow: boolean;
   readonly arm: boolean;
   readonly room: boolean;

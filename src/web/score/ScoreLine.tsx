@@ -29,6 +29,8 @@ export interface ScoreLineProps {
   readonly onStaff: ((id: string, step: number) => void) | null;
   /** Facts and gestures of the selection, shown under its notes where its focus lies on this line. */
   readonly card: ReactNode;
+  /** On paper: nothing can be chosen, and no room is kept for what comes with a choice. */
+  readonly isStill?: boolean;
 }
 
 /** Room kept over the ink for signs that later edits may need, so that lines do not jump. */
@@ -50,16 +52,18 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
   );
   const frame = useMemo(() => geometry && frameOf(line, geometry), [line, geometry]);
   const top = frame?.top ?? STAFF_TOP - 60;
-  const fingerY = lanes.fingers ? (frame?.fingerY ?? STAFF_TOP + 60) : (frame?.fingerY ?? STAFF_TOP + 60) - 14;
-  const lanesTop = fingerY - top + 8;
+  const fingerY = (frame?.fingerY ?? STAFF_TOP + 60) - (rowsShown(lanes).length > 0 ? 0 : 14);
+  const rows = rowsShown(lanes);
+  const lanesTop = fingerY - top + 8 + Math.max(0, rows.length - 1) * ROW_HEIGHT;
   const lanesDeep = lanesHeight(lanes);
+  const cardRoom = props.isStill ? 0 : CARD_ROOM;
   const height = lanesTop + lanesDeep;
 
   return (
     // Lines out of view cost no layout; their size is known, so nothing jumps when they come near.
     <div
       className="relative flow-root [content-visibility:auto] md:scroll-mt-12"
-      style={{ minHeight: height + CARD_ROOM, width, containIntrinsicHeight: `${height + CARD_ROOM}px` }}
+      style={{ minHeight: height + cardRoom, width, containIntrinsicHeight: `${height + cardRoom}px` }}
       data-line={line.id}
     >
       <div className="absolute left-0" style={{ top: -top }}>
@@ -76,19 +80,30 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
           <LineHeading line={line} y={geometry.staffTop - 17} />
           <Tuplets geometry={geometry} />
           <BowSigns bows={signs.bows} states={states} showsOther={lanes.otherPasses} />
-          <Signs signs={signs} fingerY={fingerY} showFingers={lanes.fingers} />
+          <Signs signs={signs} />
+          {rows.map((row, i) => (
+            <TextRow
+              key={row}
+              row={row}
+              fingers={signs.fingers}
+              y={fingerY + i * ROW_HEIGHT}
+              isLarge={props.isStill === true}
+            />
+          ))}
           <Lanes geometry={geometry} states={states} lanes={lanes} top={top + lanesTop} />
           {selectedIds && <SelectionBox geometry={geometry} ids={selectedIds} top={top + 2} bottom={top + height} />}
-          <NoteTargets
-            line={line}
-            geometry={geometry}
-            top={top}
-            height={height}
-            selectedIds={selectedIds}
-            tabStopId={tabStopId}
-            spoken={spoken}
-            onPick={onPick}
-          />
+          {!props.isStill && (
+            <NoteTargets
+              line={line}
+              geometry={geometry}
+              top={top}
+              height={height}
+              selectedIds={selectedIds}
+              tabStopId={tabStopId}
+              spoken={spoken}
+              onPick={onPick}
+            />
+          )}
           {onStaff && <StaffTarget geometry={geometry} top={top} onStaff={onStaff} />}
           {caret && <EntryCaret geometry={geometry} caret={caret} />}
         </svg>
@@ -240,15 +255,7 @@ function BowSigns({
   );
 }
 
-const Signs = memo(function Signs({
-  signs,
-  fingerY,
-  showFingers,
-}: {
-  readonly signs: LineSigns;
-  readonly fingerY: number;
-  readonly showFingers: boolean;
-}) {
+const Signs = memo(function Signs({ signs }: { readonly signs: LineSigns }) {
   return (
     <g aria-hidden>
       <path d={signs.curves} fill="var(--ink)" data-sign="curves" />
@@ -282,18 +289,41 @@ const Signs = memo(function Signs({
           </text>
         </g>
       ))}
-      {showFingers && <Fingers fingers={signs.fingers} y={fingerY} />}
     </g>
   );
 });
 
-/** Fingers change with notes and tunings, not with links: most edits leave their row alone. */
-const Fingers = memo(
-  function Fingers({ fingers, y }: { readonly fingers: LineSigns['fingers']; readonly y: number }) {
+type TextRowName = 'text' | 'call' | 'letter';
+const ROW_HEIGHT = 15;
+const ROW_SIZES = { text: 'text-[12.5px]', call: 'text-[12px] tracking-tight', letter: 'text-[12.5px]' };
+
+function rowsShown({ fingers, calls, letters }: LaneSettings): TextRowName[] {
+  return [
+    ...(fingers ? ['text' as const] : []),
+    ...(calls ? ['call' as const] : []),
+    ...(letters ? ['letter' as const] : []),
+  ];
+}
+
+/** Fingers, calls or letters: they change with notes and tunings, not with links, so most edits leave them alone. */
+const TextRow = memo(
+  function TextRow({
+    row,
+    fingers,
+    y,
+    isLarge,
+  }: {
+    readonly row: TextRowName;
+    readonly fingers: LineSigns['fingers'];
+    readonly y: number;
+    /** On paper, to be read from a stand. */
+    readonly isLarge: boolean;
+  }) {
+    const sizes = isLarge ? { text: 'text-[16px]', call: 'text-[13.5px]', letter: 'text-[15px]' } : ROW_SIZES;
     return (
-      <g data-sign="fingers">
-        {fingers.map(({ id, x, text }) => (
-          <text key={id} x={x} y={y} textAnchor="middle" className="fill-ink text-[12.5px]">
+      <g data-sign={row === 'text' ? 'fingers' : `${row}s`} aria-hidden>
+        {fingers.map(({ id, x, [row]: text }) => (
+          <text key={id} x={x} y={y} textAnchor="middle" className={`fill-ink ${sizes[row]}`}>
             {text}
           </text>
         ))}
@@ -302,8 +332,11 @@ const Fingers = memo(
   },
   (before, after) =>
     before.y === after.y &&
+    before.row === after.row &&
     before.fingers.length === after.fingers.length &&
-    before.fingers.every(({ x, text }, i) => x === after.fingers[i]!.x && text === after.fingers[i]!.text),
+    before.fingers.every(
+      ({ x, [before.row]: text }, i) => x === after.fingers[i]!.x && text === after.fingers[i]![after.row],
+    ),
 );
 
 /** A padlock standing on y; a contradicted one hangs open. */

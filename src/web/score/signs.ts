@@ -2,6 +2,7 @@ import type { LineGeometry, NoteBox } from './geometry';
 import type { NoteEvent, NoteMark, RestEvent } from '#core/tune';
 import type { LineSpec } from './lines';
 import type { NoteState } from './noteStates';
+import { callOf, writtenPitch } from './noteWords';
 import { Skyline } from './skyline';
 
 /** Places of our own signs over the engraving, whichever way the strokes go: bow signs, slurs, ties, fingers, endings. All places in the line's pixels. */
@@ -19,8 +20,10 @@ export interface LineSigns {
   readonly fingers: readonly {
     readonly id: string;
     readonly x: number;
+    /** Finger, call and letter, for the rows under the staff. */
     readonly text: string;
-    readonly faint: boolean;
+    readonly call: string;
+    readonly letter: string;
   }[];
   readonly endings: readonly {
     readonly label: string;
@@ -109,8 +112,10 @@ export function layOutSigns(line: LineSpec, geometry: LineGeometry, states: Read
   const fingers = boxes.flatMap((box) => {
     const state = states.get(box.id);
     if (!state || state.continues) return [];
+    const event = events.get(box.id);
     const text = state.finger === null ? '×' : String(state.finger);
-    return [{ id: box.id, x: box.x, text, faint: false }];
+    const letter = event?.kind === 'note' ? writtenPitch(event.pitch).replace(/-?\d$/, '') : '';
+    return [{ id: box.id, x: box.x, text, call: callOf(state), letter }];
   });
   return {
     curves: paths.join(''),
@@ -134,7 +139,7 @@ export function signsKey(geometry: LineGeometry, states: ReadonlyMap<string, Not
     const state = states.get(id);
     if (!state) key += '-';
     else
-      key += `${state.continues ? '~' : ''}${state.inStroke}/${state.strokeNotes}${state.link[0]}${state.finger ?? '×'}${state.lock ? (state.lockBroken ? '!' : '*') : ''}${state.passIndex};`;
+      key += `${state.continues ? '~' : ''}${state.inStroke}/${state.strokeNotes}${state.link[0]}${state.place}${state.finger ?? '×'}${state.lock ? (state.lockBroken ? '!' : '*') : ''}${state.passIndex};`;
   }
   return key;
 }

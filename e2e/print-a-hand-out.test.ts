@@ -1,0 +1,48 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test } from '@playwright/test';
+import { openTune } from './bench';
+
+test('a tune is laid out on paper and kept as PDF and SVG, staff at least 7 mm high, black on white', async ({
+  page,
+}) => {
+  await page.addInitScript(() => localStorage.setItem('morrin.theme', 'evening'));
+  await openTune(page, 'The Heron on the Slipway');
+  await page.getByRole('link', { name: 'Hand-out on paper' }).click();
+  await expect(page.locator('[data-sign="bows"]').first()).toBeAttached();
+  await page.getByLabel('calls').check();
+  await page.getByLabel('letters').check();
+  await expect(page.locator('[data-sign="calls"] text').first()).toHaveText('A:3');
+  await expect(page.locator('[data-sign="letters"] text').first()).toHaveText('D');
+
+  const staffMm = await page.evaluate(() => {
+    const paths = [...document.querySelectorAll('.vf-stave path')].map((path) => path.getBoundingClientRect());
+    const tops = paths.map(({ top }) => top).filter((top) => top < paths[0]!.top + 60);
+    return ((Math.max(...tops) - Math.min(...tops)) * 25.4) / 96;
+  });
+  expect(staffMm).toBeGreaterThanOrEqual(7);
+  const ink = await page
+    .locator('.engraving path')
+    .first()
+    .evaluate((path) => getComputedStyle(path).stroke);
+  expect(ink).toBe('rgb(0, 0, 0)');
+
+  const download = async (button: string) => {
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: button }).click(),
+    ]);
+    return { name: file.suggestedFilename(), bytes: await readFile(await file.path()) };
+  };
+  const pdf = await download('Keep as PDF');
+  expect(pdf.name).toBe('The Heron on the Slipway.pdf');
+  expect(pdf.bytes.subarray(0, 5).toString()).toBe('%PDF-');
+  const svg = (await download('Keep as SVG')).bytes.toString();
+  expect(svg).toContain('font-family:"Bravura"');
+  expect(svg).not.toMatch(/href="http|url\(http/);
+
+  await page.getByLabel('paper').selectOption('letter');
+  const widthMm = await page
+    .locator('.handout-paper')
+    .evaluate((paper) => (paper.getBoundingClientRect().width * 25.4) / 96);
+  expect(widthMm).toBeCloseTo(215.9, 0);
+});

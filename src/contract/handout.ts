@@ -1,0 +1,15 @@
+import { z } from 'zod';
+
+export const PAPERS = { a4: { widthMm: 210, heightMm: 297 }, letter: { widthMm: 215.9, heightMm: 279.4 } } as const;
+export type Paper = keyof typeof PAPERS;
+
+/** Room left free about the page's print. */
+export const PAPER_MARGIN_MM = 13;
+
+/** Pages drawn as SVG, to be made into a PDF. */
+export const handoutSchema = z.object({
+  title: z.string().max(300),
+  paper: z.enum(['a4', 'letter']),
+  pages: z.array(z.string().startsWith('<svg', 'expected an SVG drawing').max(3_000_000)).min(1).max(40),
+});
+export type Handout = z.output<typeof handoutSchema>;

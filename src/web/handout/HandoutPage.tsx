@@ -1,0 +1,270 @@
+import alegreya from '@fontsource/alegreya/files/alegreya-latin-700-normal.woff2?url&no-inline';
+import alegreyaSansBold from '@fontsource/alegreya-sans/files/alegreya-sans-latin-700-normal.woff2?url&no-inline';
+import alegreyaSans from '@fontsource/alegreya-sans/files/alegreya-sans-latin-400-normal.woff2?url&no-inline';
+import academico from '@vexflow-fonts/academico/academico.woff2?url&no-inline';
+import bravura from '@vexflow-fonts/bravura/bravura.woff2?url&no-inline';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { PAPERS, PAPER_MARGIN_MM, type Paper } from '#contract/handout';
+import { neighbourAngle } from '#core/crossing';
+import { type TuneReport, reportTune } from '#core/report';
+import { type Tune, meterName, writtenBars } from '#core/tune';
+import { type Failure, findTune, handoutPdf } from '../api/client';
+import { failureWords } from '../api/messages';
+import { takeOverDraft } from '../bench/drafts';
+import { beatWords } from '../bench/tempoWords';
+import { loadEngravingFonts } from '../score/fonts';
+import type { LaneSettings } from '../score/Lanes';
+import { engravingKey, scoreLines } from '../score/lines';
+import { noteStates } from '../score/noteStates';
+import { writtenKey, writtenPitch } from '../score/noteWords';
+import { ScoreLine } from '../score/ScoreLine';
+import { Button } from '../ui/Button';
+import { type Block, blockOf, fontRule, pagesOf, singleSvg, textBlock } from './composeSvg';
+
+/** Staff height on paper: 40 px of the drawing. Large enough to be read from a stand. */
+const STAFF_MM = 8;
+const MM_PER_PX = STAFF_MM / 40;
+const CSS_PX_PER_MM = 96 / 25.4;
+/** Bars of more notes than this get half a line each. */
+const DENSE_BAR = 9;
+
+interface Options {
+  readonly paper: Paper;
+  readonly fingers: boolean;
+  readonly calls: boolean;
+  readonly letters: boolean;
+}
+
+/** A tune on paper, in black: to be printed, or kept as SVG or PDF. */
+export function HandoutPage() {
+  const { id = '' } = useParams();
+  const [tune, setTune] = useState<Tune | null>(null);
+  const [failure, setFailure] = useState<Failure | null>(null);
+  const [isReady, setReady] = useState(false);
+  useEffect(() => {
+    let isCurrent = true;
+    void Promise.all([findTune(id), loadEngravingFonts()]).then(([answer]) => {
+      if (!isCurrent) return;
+      // Edits that are still on their way to the server are in this tab's draft.
+      if (answer.ok) setTune(takeOverDraft(id)?.tune ?? answer.value.tune);
+      else setFailure(answer.failure);
+      setReady(true);
+    });
+    return () => {
+      isCurrent = false;
+    };
+  }, [id]);
+  useEffect(() => {
+    if (tune) document.title = `${tune.title} · hand-out`;
+  }, [tune]);
+  if (failure)
+    return (
+      <main className="mx-auto max-w-xl px-6 py-16" role="alert">
+        <h1 className="mb-2 text-2xl">There is no hand-out</h1>
+        <p className="mb-4">{failureWords(failure)}</p>
+        <Link to="/" className="text-woad underline">
+          Back to the book
+        </Link>
+      </main>
+    );
+  if (!tune || !isReady)
+    return (
+      <main className="px-6 py-16 text-muted" aria-busy>
+        Laying out the page …
+      </main>
+    );
+  return <Handout id={id} tune={tune} />;
+}
+
+function Handout({ id, tune }: { readonly id: string; readonly tune: Tune }) {
+  const [options, setOptions] = useState<Options>({ paper: 'a4', fingers: true, calls: false, letters: false });
+  const [problem, setProblem] = useState<string | null>(null);
+  const [isMaking, setMaking] = useState(false);
+  const sheet = useRef<HTMLDivElement>(null);
+  const report = useMemo(() => reportTune(tune), [tune]);
+  const { widthMm, heightMm } = PAPERS[options.paper];
+  const printMm = widthMm - 2 * PAPER_MARGIN_MM;
+  const width = Math.floor(printMm / MM_PER_PX);
+  const scale = MM_PER_PX * CSS_PX_PER_MM;
+
+  const blocks = (): Block[] => [
+    textBlock(tune.title, 40, { bold: true, serif: true }),
+    textBlock(headWords(report), 21),
+    { markup: '', height: 10 },
+    ...[...sheet.current!.querySelectorAll('[data-handout-line]')].map((line) => blockOf(line, scale)),
+    ...legendWords(report).map((words) => textBlock(words, 19)),
+  ];
+  const keepSvg = async () => {
+    const fonts = await Promise.all([
+      fontRule('Bravura', bravura),
+      fontRule('Academico', academico),
+      fontRule('Alegreya', alegreya, '700'),
+      fontRule('Alegreya Sans', alegreyaSans),
+      fontRule('Alegreya Sans', alegreyaSansBold, '700'),
+    ]);
+    save(
+      new Blob([singleSvg(blocks(), width, fonts.join(''), printMm)], { type: 'image/svg+xml' }),
+      `${tune.title}.svg`,
+    );
+  };
+  const keepPdf = async () => {
+    setMaking(true);
+    setProblem(null);
+    const height = Math.floor((heightMm - 2 * PAPER_MARGIN_MM) / MM_PER_PX);
+    const pages = pagesOf(blocks(), width, height);
+    const answer = await handoutPdf({ title: tune.title, paper: options.paper, pages });
+    setMaking(false);
+    if (answer.ok) save(answer.value, `${tune.title}.pdf`);
+    else setProblem(`The PDF was not made. ${failureWords(answer.failure)}`);
+  };
+
+  return (
+    <div className="handout min-h-dvh">
+      <header className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-line bg-surface px-4 py-2 print:hidden">
+        <Link to={`/tunes/${id}`} className="text-woad underline">
+          Back to the bench
+        </Link>
+        <label className="flex items-center gap-1.5">
+          paper
+          <select
+            className="rounded-md border border-line bg-surface px-2 py-1"
+            value={options.paper}
+            onChange={({ target }) => setOptions({ ...options, paper: target.value as Paper })}
+          >
+            <option value="a4">A4</option>
+            <option value="letter">Letter</option>
+          </select>
+        </label>
+        {(['fingers', 'calls', 'letters'] as const).map((name) => (
+          <label key={name} className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              className="accent-woad"
+              checked={options[name]}
+              onChange={({ target }) => setOptions({ ...options, [name]: target.checked })}
+            />
+            {name}
+          </label>
+        ))}
+        <span className="ml-auto flex flex-wrap gap-2">
+          <Button onClick={() => void keepSvg()}>Keep as SVG</Button>
+          <Button onClick={() => void keepPdf()} disabled={isMaking}>
+            {isMaking ? 'Making the PDF …' : 'Keep as PDF'}
+          </Button>
+          <Button look="main" onClick={() => window.print()}>
+            Print
+          </Button>
+        </span>
+        {problem && (
+          <p role="alert" className="w-full text-madder">
+            {problem}
+          </p>
+        )}
+      </header>
+      <main
+        className={`handout-paper mx-auto bg-white text-black shadow-md print:m-0 print:!w-auto print:!p-0 print:shadow-none paper-${options.paper}`}
+        style={{ width: `${widthMm}mm`, padding: `${PAPER_MARGIN_MM}mm` }}
+      >
+        <h1 className="text-[26px] leading-tight">{tune.title}</h1>
+        <p className="mb-3 text-[14px]">{headWords(report)}</p>
+        <div ref={sheet}>
+          <Lines report={report} width={width} scale={scale} options={options} />
+        </div>
+        <ul className="text-[13px]">
+          {legendWords(report).map((words) => (
+            <li key={words}>{words}</li>
+          ))}
+        </ul>
+      </main>
+    </div>
+  );
+}
+
+function Lines(props: {
+  readonly report: TuneReport;
+  readonly width: number;
+  readonly scale: number;
+  readonly options: Options;
+}) {
+  const { report, width, scale, options } = props;
+  const { instrument } = report.settings;
+  const lines = useMemo(() => scoreLines(report.tune, barsOnPaper(report.tune)), [report]);
+  const states = useMemo(() => noteStates(report, {}), [report]);
+  const lanes: LaneSettings = useMemo(
+    () => ({
+      fingers: options.fingers,
+      calls: options.calls,
+      letters: options.letters,
+      bow: false,
+      arm: false,
+      room: false,
+      otherPasses: false,
+      hair: { hairCm: instrument.hairCm, windowLowCm: 0, windowHighCm: instrument.hairCm },
+      neighbourAngle: neighbourAngle(instrument),
+      marginDegrees: instrument.marginDegrees,
+    }),
+    [options, instrument],
+  );
+  return lines.map((line) => (
+    <div key={line.id} data-handout-line className="break-inside-avoid" style={{ zoom: scale }}>
+      <ScoreLine
+        line={line}
+        lineKey={engravingKey(line)}
+        width={width}
+        states={states}
+        lanes={lanes}
+        selectedIds={null}
+        tabStopId={null}
+        spoken={() => ''}
+        onPick={() => undefined}
+        caret={null}
+        onStaff={null}
+        card={null}
+        isStill
+      />
+    </div>
+  ));
+}
+
+function barsOnPaper(tune: Tune): number {
+  const bars = [...writtenBars(tune).values()].flat();
+  return bars.some(({ events }) => events.length > DENSE_BAR) ? 2 : 4;
+}
+
+/** `reel · 4/4 · D major · tuned G3 D4 A4 E5 · 109 half notes a minute · AABB · starts down-bow`. */
+function headWords({ tune, settings, figures }: TuneReport): string {
+  const form = tune.form.every((name) => name.length === 1) ? tune.form.join('') : tune.form.join(' ');
+  return [
+    ...(tune.danceType ? [tune.danceType] : []),
+    meterName(tune.meter),
+    writtenKey(tune.key),
+    `tuned ${tune.tuning.map(writtenPitch).join(' ')}`,
+    `${Math.round(settings.bpm)} ${beatWords(settings.beat)} a minute`,
+    form,
+    `starts ${figures.start.direction}-bow`,
+  ].join(' · ');
+}
+
+/** What the signs on this sheet mean, and no other. */
+function legendWords({ figures, tune }: TuneReport): string[] {
+  const notes = tune.parts.flatMap(({ events }) => events).filter((event) => event.kind === 'note');
+  const has = (link: string) => figures.bowed.some((bowed) => bowed.link === link);
+  return [
+    'Square sign: down-bow. Wedge: up-bow. A slur is one stroke.',
+    ...(has('hook') ? ['A short line under a slur: the bow stops and goes on the same way.'] : []),
+    ...(has('retake') ? ['Two signs alike in a row: the bow is lifted and set again.'] : []),
+    ...(figures.ledger.oneDirection ? [] : ['A dot over a bow sign: the other way round on another pass.']),
+    ...(notes.some(({ lock }) => lock) ? ['A lock: this direction stays.'] : []),
+    ...(notes.length > 0 ? ['Figures under the staff: 0 is the open string, 1 to 4 the fingers.'] : []),
+  ];
+}
+
+function save(file: Blob, name: string): void {
+  const url = URL.createObjectURL(file);
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+}

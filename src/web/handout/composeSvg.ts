@@ -1,0 +1,114 @@
+/** Attributes that a drawing takes from the page's styles, and that a file must carry itself. */
+const STYLES = [
+  'fill',
+  'fill-opacity',
+  'fill-rule',
+  'stroke',
+  'stroke-width',
+  'stroke-opacity',
+  'stroke-linecap',
+  'stroke-linejoin',
+  'stroke-dasharray',
+  'opacity',
+  'font-family',
+  'font-size',
+  'font-weight',
+  'font-style',
+  'text-anchor',
+] as const;
+const TEXT_ONLY = new Set(['font-family', 'font-size', 'font-weight', 'font-style', 'text-anchor']);
+const SHAPES = 'path, rect, circle, ellipse, line, text';
+
+/** A piece of a page: drawings laid over each other, as tall as the tallest. */
+export interface Block {
+  /** SVG markup with its own upper left corner at 0, 0. */
+  readonly markup: string;
+  readonly height: number;
+}
+
+/** A drawing of the page as markup that needs nothing of the page any more, moved to where it stands in its block. */
+export function standaloneMarkup(svg: SVGSVGElement, origin: DOMRect, scale: number): string {
+  const copy = svg.cloneNode(true) as SVGSVGElement;
+  const shapes = svg.querySelectorAll(SHAPES);
+  for (const [i, target] of [...copy.querySelectorAll(SHAPES)].entries()) {
+    const source = shapes[i]!;
+    const style = getComputedStyle(source);
+    const isText = source.tagName === 'text';
+    for (const name of STYLES) {
+      if (TEXT_ONLY.has(name) && !isText) continue;
+      const value = style.getPropertyValue(name);
+      if (value !== '') target.setAttribute(name, value);
+    }
+    target.removeAttribute('class');
+    target.removeAttribute('style');
+  }
+  const box = svg.getBoundingClientRect();
+  const viewBox = svg.viewBox.baseVal;
+  const [x, y] = [(box.left - origin.left) / scale, (box.top - origin.top) / scale];
+  const [shiftX, shiftY] = viewBox && viewBox.width > 0 ? [viewBox.x, viewBox.y] : [0, 0];
+  return `<g transform="translate(${(x - shiftX).toFixed(2)} ${(y - shiftY).toFixed(2)})">${copy.innerHTML}</g>`;
+}
+
+/** All drawings inside an element as one block. */
+export function blockOf(element: Element, scale: number): Block {
+  const origin = element.getBoundingClientRect();
+  const markup = [...element.querySelectorAll('svg')].map((svg) => standaloneMarkup(svg, origin, scale)).join('');
+  return { markup, height: origin.height / scale };
+}
+
+/** A line of text as a block. */
+export function textBlock(
+  text: string,
+  size: number,
+  options: { readonly bold?: boolean; readonly serif?: boolean } = {},
+): Block {
+  const family = options.serif ? 'Alegreya' : 'Alegreya Sans';
+  const weight = options.bold ? '700' : '400';
+  const markup = `<text x="0" y="${size}" font-family="${family}" font-size="${size}px" font-weight="${weight}" fill="#000">${escaped(text)}</text>`;
+  return { markup, height: size * 1.45 };
+}
+
+/** Blocks set one under the other on as many pages as they need; a block is never cut in two. */
+export function pagesOf(blocks: readonly Block[], width: number, height: number): string[] {
+  const pages: string[] = [];
+  let content = '';
+  let y = 0;
+  const close = () => {
+    if (content === '') return;
+    pages.push(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}">${content}</svg>`);
+    content = '';
+    y = 0;
+  };
+  for (const block of blocks) {
+    if (y > 0 && y + block.height > height) close();
+    content += `<g transform="translate(0 ${y.toFixed(2)})">${block.markup}</g>`;
+    y += block.height;
+  }
+  close();
+  return pages;
+}
+
+/** Blocks on one drawing as tall as they need, with the fonts they name inside it. */
+export function singleSvg(blocks: readonly Block[], width: number, fonts: string, widthMm: number): string {
+  const height = blocks.reduce((sum, block) => sum + block.height, 0);
+  let y = 0;
+  const content = blocks.map((block) => {
+    const placed = `<g transform="translate(0 ${y.toFixed(2)})">${block.markup}</g>`;
+    y += block.height;
+    return placed;
+  });
+  const heightMm = (widthMm * height) / width;
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${widthMm}mm" height="${heightMm.toFixed(1)}mm" viewBox="0 0 ${width} ${height.toFixed(1)}"><style>${fonts}</style>${content.join('')}</svg>`;
+}
+
+/** A font file as a rule that carries it along. */
+export async function fontRule(family: string, url: string, weight = '400'): Promise<string> {
+  const bytes = new Uint8Array(await (await fetch(url)).arrayBuffer());
+  let binary = '';
+  for (let i = 0; i < bytes.length; i += 8192) binary += String.fromCharCode(...bytes.subarray(i, i + 8192));
+  return `@font-face{font-family:"${family}";font-weight:${weight};src:url(data:font/woff2;base64,${btoa(binary)}) format("woff2")}`;
+}
+
+function escaped(text: string): string {
+  return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+}
