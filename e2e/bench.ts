@@ -35,3 +35,9 @@ K:D
 |:dAFA defd|cAEA cdec|dBGB dgfe|d2A2 d2 z2:|
 |:fgaf gfed|cdec A2A2|BcdB AFDF|E2 A2 d4:|
 `;
+
+/** Chooses something of the menu for the tune as a whole. */
+export async function fromMenu(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: 'The tune as a whole' }).click();
+  await page.getByRole('menuitem', { name }).click();
+}

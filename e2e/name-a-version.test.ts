@@ -1,12 +1,12 @@
 import { expect, test } from '@playwright/test';
-import { ODD_REEL, bringIn, kept } from './bench';
+import { ODD_REEL, bringIn, fromMenu, kept } from './bench';
 
 test('a version gets a name, the difference to now is told in words, and it can be gone back to and undone', async ({
   page,
 }) => {
   await bringIn(page, ODD_REEL('Versions Told'));
   await expect(page.locator('[data-note]').first()).toBeVisible();
-  await page.getByRole('button', { name: 'Named versions' }).click();
+  await fromMenu(page, 'Named versions …');
   const sheet = page.getByRole('dialog', { name: 'Named versions' });
   await sheet.getByLabel(/Keep the tune as it is now/).fill('every note a stroke');
   await page.keyboard.press('Enter');
@@ -16,14 +16,14 @@ test('a version gets a name, the difference to now is told in words, and it can 
   await page.locator('[data-note]').nth(1).click();
   await page.keyboard.press('s');
   await kept(page);
-  await page.getByRole('button', { name: 'Named versions' }).click();
+  await fromMenu(page, 'Named versions …');
   await expect(sheet).toContainText('A, bar 1: notes slurred');
   await sheet.getByRole('button', { name: 'Back to it' }).click();
   await expect(page.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /open, up-bow/);
   await page.getByRole('button', { name: 'Undo: back to “every note a stroke”' }).click();
   await expect(page.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /slurred to the one before/);
 
-  await page.getByRole('button', { name: 'Named versions' }).click();
+  await fromMenu(page, 'Named versions …');
   await sheet.getByRole('button', { name: /^Take “every note a stroke” away/ }).click();
   await expect(sheet.getByText('No version has a name yet.')).toBeVisible();
   await sheet.getByRole('button', { name: 'put it back' }).click();

@@ -1,13 +1,13 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
-import { openTune } from './bench';
+import { fromMenu, openTune } from './bench';
 
 test('a tune is laid out on paper and kept as PDF and SVG, staff at least 7 mm high, black on white', async ({
   page,
 }) => {
   await page.addInitScript(() => localStorage.setItem('morrin.theme', 'evening'));
   await openTune(page, 'The Heron on the Slipway');
-  await page.getByRole('link', { name: 'Hand-out on paper' }).click();
+  await fromMenu(page, 'Hand-out on paper');
   await expect(page.locator('[data-sign="bows"]').first()).toBeAttached();
   await page.getByLabel('calls').check();
   await page.getByLabel('letters').check();

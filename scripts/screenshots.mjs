@@ -31,7 +31,8 @@ const entering = async (page) => {
 };
 const handOut = async (page) => {
   await bench('The Heron on the Slipway')(page);
-  await page.getByRole('link', { name: 'Hand-out on paper' }).click();
+  await page.getByRole('button', { name: 'The tune as a whole' }).click();
+  await page.getByRole('menuitem', { name: 'Hand-out on paper' }).click();
   await page.locator('[data-sign="bows"]').first().waitFor({ state: 'attached' });
   await page.getByLabel('calls').check();
 };

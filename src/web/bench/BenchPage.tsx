@@ -1,15 +1,4 @@
-import {
-  CircleHelp,
-  Download,
-  History,
-  ListOrdered,
-  PenTool,
-  Printer,
-  Redo2,
-  Settings2,
-  Undo2,
-  Waves,
-} from 'lucide-react';
+import { PenTool, Redo2, Undo2, Waves } from 'lucide-react';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Gesture } from '#core/bowing';
@@ -60,10 +49,11 @@ import { EditMenu } from './EditMenu';
 import { removeDraft, takeOverDraft } from './drafts';
 import { Foot } from './Foot';
 import { Margin } from './Margin';
+import { MoreMenu } from './MoreMenu';
 import { PatternSheet } from './PatternSheet';
 import { SaveMark } from './SaveMark';
 import { ScoreView } from './ScoreView';
-import { moveSelection, selectedIds } from './selection';
+import { barSelection, moveSelection, partSelection, selectedIds, widerSelection } from './selection';
 import { ConflictSheet, KeysSheet } from './sheets';
 import { Verdict } from './Verdict';
 import { type View, readView, writeView } from './view';
@@ -184,6 +174,14 @@ function Bench({ open, report, states }: BenchProps) {
     },
     [dispatch, store],
   );
+  const pickWhole = useCallback(
+    (what: { readonly bar: string } | { readonly part: string }) => {
+      const now = store.getState().bench.open;
+      if (!now || now.entry) return;
+      dispatch(selected('bar' in what ? barSelection(now.tune, what.bar) : partSelection(now.tune, what.part)));
+    },
+    [dispatch, store],
+  );
   const act = ({ run }: EditAction) => {
     const result = run({ tune, ids, clipboard });
     if (!result) return false;
@@ -242,6 +240,11 @@ function Bench({ open, report, states }: BenchProps) {
       if (act(action)) event.preventDefault();
       return;
     }
+    if (command && key === 'a' && inScore && !isTyping) {
+      event.preventDefault();
+      dispatch(selected(widerSelection(tune, selection)));
+      return;
+    }
     if (command || event.altKey || !inScore || (event.target as Element).closest('button, input, a, select')) return;
     const moves: Record<string, Parameters<typeof moveSelection>[2]> = {
       arrowright: 'next',
@@ -280,7 +283,21 @@ function Bench({ open, report, states }: BenchProps) {
         <h1 className="line-clamp-2 min-w-0 text-[25px] leading-tight max-sm:line-clamp-3" title={tune.title}>
           {tune.title}
         </h1>
-        <p className="text-muted">{facts(report)}</p>
+        <p className="flex flex-wrap text-muted">
+          <button type="button" className={FACT} title="Title, meter, key, tuning" onClick={() => setSheet('tune')}>
+            {headFacts(tune)}
+          </button>
+          <span aria-hidden>&nbsp;·&nbsp;</span>
+          <button
+            type="button"
+            className={FACT}
+            aria-label="Form: parts and their order"
+            title="Form: parts and their order"
+            onClick={() => setSheet('form')}
+          >
+            {formFacts(report)}
+          </button>
+        </p>
         <div className="ml-auto flex flex-wrap items-center gap-x-1">
           <SaveMark save={open.save} />
           <StartButton report={report} onClick={otherStart} />
@@ -307,38 +324,17 @@ function Bench({ open, report, states }: BenchProps) {
             <PenTool size={18} aria-hidden />
           </SignButton>
           <EditMenu context={{ tune, ids, clipboard }} onAction={act} onBar={() => setSheet('bar')} />
-          <SignButton label="Title, meter, key, tuning" onClick={() => setSheet('tune')}>
-            <Settings2 size={18} aria-hidden />
-          </SignButton>
-          <SignButton label="Form: parts and their order" onClick={() => setSheet('form')}>
-            <ListOrdered size={18} aria-hidden />
-          </SignButton>
           <SignButton label="Bowing patterns (P)" onClick={() => setSheet('patterns')}>
             <Waves size={18} aria-hidden />
           </SignButton>
-          <SignButton label="Named versions" onClick={() => setSheet('versions')}>
-            <History size={18} aria-hidden />
-          </SignButton>
           <ViewMenu view={view} onView={showView} />
-          <Link
-            to={`/tunes/${open.id}/handout`}
-            className="grid size-9 place-items-center rounded-md text-muted hover:bg-band hover:text-ink"
-            aria-label="Hand-out on paper"
-            title="Hand-out on paper"
-          >
-            <Printer size={18} aria-hidden />
-          </Link>
-          <a
-            href={`/api/tunes/${open.id}/source`}
-            className="grid size-9 place-items-center rounded-md text-muted hover:bg-band hover:text-ink"
-            aria-label="Download the text this tune was read from"
-            title="Download the text this tune was read from"
-          >
-            <Download size={18} aria-hidden />
-          </a>
-          <SignButton label="Keys (?)" className="max-sm:hidden" onClick={() => setSheet('keys')}>
-            <CircleHelp size={18} aria-hidden />
-          </SignButton>
+          <MoreMenu
+            tuneId={open.id}
+            onTune={() => setSheet('tune')}
+            onForm={() => setSheet('form')}
+            onVersions={() => setSheet('versions')}
+            onKeys={() => setSheet('keys')}
+          />
         </div>
         <p className="sr-only" role="status">
           {open.said}
@@ -369,6 +365,7 @@ function Bench({ open, report, states }: BenchProps) {
           selection={selection}
           view={view}
           onPick={pick}
+          onPickWhole={pickWhole}
           margin={(line) => <Margin findings={ofLine(line)} onShow={show} onMend={mend} />}
           caret={
             entry && {
@@ -454,16 +451,17 @@ function Bench({ open, report, states }: BenchProps) {
   );
 }
 
-/** `reel · D major · G D A E · AABB, 32 bars`. */
-function facts({ tune, bars }: TuneReport): string {
+const FACT = 'rounded-sm decoration-soft underline-offset-3 hover:text-ink hover:underline';
+
+/** `reel · D major · G3 D4 A4 E5`. */
+function headFacts({ danceType, key, tuning }: Tune): string {
+  return [danceType ?? 'no dance type', writtenKey(key), tuning.map(writtenPitch).join(' ')].join(' · ');
+}
+
+/** `AABB, 32 bars`. */
+function formFacts({ tune, bars }: TuneReport): string {
   const form = tune.form.every((name) => name.length === 1) ? tune.form.join('') : tune.form.join(' ');
-  const strings = tune.tuning.map((pitch) => writtenPitch(pitch)).join(' ');
-  return [
-    tune.danceType ?? 'no dance type',
-    writtenKey(tune.key),
-    strings,
-    `${form}, ${bars} bar${bars === 1 ? '' : 's'}`,
-  ].join(' · ');
+  return `${form}, ${bars} bar${bars === 1 ? '' : 's'}`;
 }
 
 function undoLabel(deed: string, label: string | undefined): string {
@@ -510,7 +508,7 @@ function StartButton({ report, onClick }: { readonly report: TuneReport; readonl
       title={`Starts on the ${direction}-bow (${reason}). Press to start on the other (B).`}
       className="flex h-9 items-center gap-1.5 rounded-md px-2 whitespace-nowrap text-muted hover:bg-band hover:text-ink"
     >
-      starts <BowSign direction={direction} />
+      <span className="max-sm:sr-only">starts</span> <BowSign direction={direction} />
       <span className="sr-only">{direction}-bow</span>
     </button>
   );

@@ -8,7 +8,7 @@ import type { LaneSettings } from '../score/Lanes';
 import { type LineSpec, lineKeeper, scoreLines } from '../score/lines';
 import type { NoteState } from '../score/noteStates';
 import { spokenNote } from '../score/noteWords';
-import { ScoreLine } from '../score/ScoreLine';
+import { ScoreLine, type ScoreLineProps } from '../score/ScoreLine';
 import type { Selection } from './benchSlice';
 import { selectedIds } from './selection';
 import type { View } from './view';
@@ -19,6 +19,7 @@ interface ScoreViewProps {
   readonly selection: Selection | null;
   readonly view: View;
   readonly onPick: (id: string, extend: boolean) => void;
+  readonly onPickWhole: ScoreLineProps['onPickWhole'];
   /** What stands beside a line, and what belongs under its notes. */
   readonly margin: (line: LineSpec) => ReactNode;
   readonly card: ReactNode;
@@ -37,7 +38,7 @@ const CLEF_ROOM = 70;
 
 /** The score with its lanes, line by line, each with its margin. */
 export function ScoreView(props: ScoreViewProps) {
-  const { report, states, selection, view, onPick, margin, card, caret, onStaff } = props;
+  const { report, states, selection, view, onPick, onPickWhole, margin, card, caret, onStaff } = props;
   const root = useRef<HTMLDivElement>(null);
   const column = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(0);
@@ -151,6 +152,7 @@ export function ScoreView(props: ScoreViewProps) {
                   tabStopId={hasTabStop ? tabStop : null}
                   spoken={spoken}
                   onPick={onPick}
+                  onPickWhole={onPickWhole}
                   caret={hasCaret ? caret : null}
                   onStaff={onStaff}
                   card={hasFocus ? card : null}

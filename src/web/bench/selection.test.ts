@@ -1,6 +1,6 @@
 import { writtenNotes } from '#core/tune';
 import { part, tune } from '../../core/testing/tunes';
-import { moveSelection, selectedIds } from './selection';
+import { barSelection, moveSelection, partSelection, selectedIds, widerSelection } from './selection';
 
 const t = tune([part('A', 'D4 E4 | z F#4 G4 | A4'), part('B', 'B4 A4')]);
 const at = (id: string) => ({ anchor: id, focus: id });
@@ -24,4 +24,20 @@ test('with shift the anchor stays, and the range is told in written order whiche
   const back = moveSelection(t, at('A4'), 'previous-bar', true);
   expect(back).toEqual({ anchor: 'A4', focus: 'A1' });
   expect(selectedIds(writtenNotes(t), back)).toEqual(['A1', 'A2', 'A4']);
+});
+
+test('a selection grows to its bars, its part and the tune', () => {
+  const bar = widerSelection(t, at('A4'));
+  expect(bar).toEqual({ anchor: 'A4', focus: 'A5' });
+  const whole = widerSelection(t, bar);
+  expect(whole).toEqual({ anchor: 'A1', focus: 'A6' });
+  expect(widerSelection(t, whole)).toEqual({ anchor: 'A1', focus: 'B2' });
+  expect(widerSelection(t, { anchor: 'A2', focus: 'A4' })).toEqual({ anchor: 'A1', focus: 'A5' });
+});
+
+test('a bar is found by its note or its own id, a part by its name', () => {
+  expect(barSelection(t, 'A5')).toEqual({ anchor: 'A4', focus: 'A5' });
+  expect(barSelection(t, 'Ab1')).toEqual({ anchor: 'A1', focus: 'A2' });
+  expect(partSelection(t, 'B')).toEqual({ anchor: 'B1', focus: 'B2' });
+  expect(partSelection(t, 'C')).toBeNull();
 });

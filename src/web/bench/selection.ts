@@ -57,3 +57,51 @@ function barStart(tune: Tune, notes: readonly NoteEvent[], at: number, step: 1 |
   if (step > 0) return starts.find((start) => start > at) ?? notes.length - 1;
   return starts.filter((start) => start < at).pop() ?? 0;
 }
+
+/** From the first to the last of some notes; null without any. */
+function spanOf(ids: readonly string[]): Selection | null {
+  const [first, last] = [ids[0], ids[ids.length - 1]];
+  return first !== undefined && last !== undefined ? { anchor: first, focus: last } : null;
+}
+
+/** All notes of the bar that holds an event, or that begins with it. */
+export function barSelection(tune: Tune, id: string): Selection | null {
+  for (const { events } of tune.parts) {
+    const at = events.findIndex((event) => event.id === id);
+    if (at < 0) continue;
+    const from = events.findLastIndex(({ kind }, i) => i <= at && kind === 'bar');
+    const next = events.findIndex(({ kind }, i) => i > at && kind === 'bar');
+    return spanOf(notesIn(events.slice(from, next < 0 ? events.length : next)));
+  }
+  return null;
+}
+
+export function partSelection(tune: Tune, name: string): Selection | null {
+  return spanOf(notesIn(tune.parts.find((part) => part.name === name)?.events ?? []));
+}
+
+/** The next wider selection: the bars it touches, then its part, then the tune. */
+export function widerSelection(tune: Tune, selection: Selection | null): Selection | null {
+  const whole = spanOf(writtenNotes(tune).map(({ id }) => id));
+  if (!selection) return whole;
+  const [first, last] = endsOf(tune, selection);
+  const bars = spanOf([barSelection(tune, first)?.anchor ?? first, barSelection(tune, last)?.focus ?? last]);
+  if (bars && !sameSpan(tune, bars, selection)) return bars;
+  const part = tune.parts.find(({ events }) => events.some(({ id }) => id === first));
+  const span = part && partSelection(tune, part.name);
+  const isWithin = part?.events.some(({ id }) => id === last);
+  return span && isWithin && !sameSpan(tune, span, selection) ? span : whole;
+}
+
+function notesIn(events: Tune['parts'][number]['events']): string[] {
+  return events.flatMap(({ kind, id }) => (kind === 'note' ? [id] : []));
+}
+
+function endsOf(tune: Tune, selection: Selection): [string, string] {
+  const ids = selectedIds(writtenNotes(tune), selection);
+  return [ids[0] ?? selection.anchor, ids[ids.length - 1] ?? selection.focus];
+}
+
+function sameSpan(tune: Tune, a: Selection, b: Selection): boolean {
+  return String(endsOf(tune, a)) === String(endsOf(tune, b));
+}

@@ -19,7 +19,8 @@ const ENTRY_KEYS: readonly [string, string][] = [
 
 const KEYS: readonly [string, string][] = [
   ['← →', 'note before, note after'],
-  ['Shift with ← →', 'select a range'],
+  ['Shift with ← →', 'select a range; or draw over notes with the mouse'],
+  ['Ctrl A', 'select the bars, then the part, then the tune; a double click selects a bar'],
   ['↑ ↓', 'bar before, bar after'],
   ['Home, End', 'first note, last note'],
   ['S', 'slur: share the stroke'],

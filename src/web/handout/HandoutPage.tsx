@@ -218,6 +218,7 @@ function Lines(props: {
         tabStopId={null}
         spoken={() => ''}
         onPick={() => undefined}
+        onPickWhole={() => undefined}
         caret={null}
         onStaff={null}
         card={null}

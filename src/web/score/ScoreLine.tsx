@@ -23,6 +23,8 @@ export interface ScoreLineProps {
   readonly tabStopId: string | null;
   readonly spoken: (note: NoteEvent, bar: number) => string;
   readonly onPick: (id: string, extend: boolean) => void;
+  /** Chooses a whole bar, or a whole part. */
+  readonly onPickWhole: (what: { readonly bar: string } | { readonly part: string }) => void;
   /** Shown while notes are entered on this line. */
   readonly caret: CaretPlace | null;
   /** A press on the staff while notes are put there: the event to the left, and the height in letter names from C0. */
@@ -36,10 +38,13 @@ export interface ScoreLineProps {
 /** Room kept over the ink for signs that later edits may need, so that lines do not jump. */
 const SIGN_RESERVE = 32;
 const CARD_ROOM = 42;
+/** From the lowest sign to the baseline of the fingers. */
+const FINGER_GAP = 13;
 
 /** One line of the score: staff, signs and lanes on one x. */
 export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
-  const { lineKey, width, states, lanes, selectedIds, tabStopId, spoken, onPick, caret, onStaff, card } = props;
+  const { lineKey, width, states, lanes, selectedIds, tabStopId, spoken, onPick, onPickWhole, caret, onStaff, card } =
+    props;
   const [drawn, setDrawn] = useState<DrawnLine | null>(null);
   const geometry = drawn?.geometry ?? null;
   // Until a changed line is drawn anew, signs and targets stay with the line that the drawing shows.
@@ -52,7 +57,8 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
   );
   const frame = useMemo(() => geometry && frameOf(line, geometry), [line, geometry]);
   const top = frame?.top ?? STAFF_TOP - 60;
-  const fingerY = (frame?.fingerY ?? STAFF_TOP + 60) - (rowsShown(lanes).length > 0 ? 0 : 14);
+  const rowY = Math.max(frame?.fingerY ?? STAFF_TOP + 60, (signs?.bottom ?? 0) + FINGER_GAP);
+  const fingerY = rowY - (rowsShown(lanes).length > 0 ? 0 : 14);
   const rows = rowsShown(lanes);
   const lanesTop = fingerY - top + 8 + Math.max(0, rows.length - 1) * ROW_HEIGHT;
   const lanesDeep = lanesHeight(lanes);
@@ -77,7 +83,7 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
           className="absolute top-0 left-0 overflow-visible"
           data-layer="signs"
         >
-          <LineHeading line={line} y={geometry.staffTop - 17} />
+          <LineHeading line={line} y={geometry.staffTop - 17} onPickWhole={onPickWhole} />
           <Tuplets geometry={geometry} />
           <BowSigns bows={signs.bows} states={states} showsOther={lanes.otherPasses} />
           <Signs signs={signs} />
@@ -102,6 +108,7 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
               tabStopId={tabStopId}
               spoken={spoken}
               onPick={onPick}
+              onPickBar={(id) => onPickWhole({ bar: id })}
             />
           )}
           {onStaff && <StaffTarget geometry={geometry} top={top} onStaff={onStaff} />}
@@ -198,15 +205,33 @@ function frameOf(line: LineSpec, geometry: LineGeometry): { top: number; fingerY
   return { top: Math.min(inkTop, geometry.staffTop - 4) - SIGN_RESERVE - endings - chords, fingerY: inkBottom + 21 };
 }
 
-function LineHeading({ line, y }: { readonly line: LineSpec; readonly y: number }) {
-  const number = line.bars.find((bar) => bar.number > 0)?.number ?? 0;
+function LineHeading({
+  line,
+  y,
+  onPickWhole,
+}: {
+  readonly line: LineSpec;
+  readonly y: number;
+  readonly onPickWhole: ScoreLineProps['onPickWhole'];
+}) {
+  const bar = line.bars.find(({ number }) => number > 0) ?? line.bars[0]!;
   return (
     <g aria-hidden>
-      <text x={1} y={y} className="fill-walnut font-serif text-[17px] font-bold">
+      <text
+        x={1}
+        y={y}
+        className="cursor-pointer fill-walnut font-serif text-[17px] font-bold"
+        onPointerDown={() => onPickWhole({ part: line.part })}
+      >
         {line.part}
       </text>
-      <text x={line.part.length * 11 + 4} y={y} className="fill-muted text-[12px]">
-        {number}
+      <text
+        x={line.part.length * 11 + 4}
+        y={y}
+        className="cursor-pointer fill-muted text-[12px]"
+        onPointerDown={() => onPickWhole({ bar: bar.id })}
+      >
+        {bar.number}
       </text>
     </g>
   );
@@ -281,14 +306,16 @@ const Signs = memo(function Signs({ signs }: { readonly signs: LineSigns }) {
           {text}
         </text>
       ))}
-      {signs.endings.map(({ label, path, x, y }) => (
-        <g key={path}>
-          <path d={path} fill="none" stroke="var(--ink)" strokeWidth="1.2" />
-          <text x={x} y={y} className="fill-ink text-[12px]">
-            {label}
-          </text>
-        </g>
-      ))}
+      <g data-sign="endings">
+        {signs.endings.map(({ label, path, x, y }) => (
+          <g key={path}>
+            <path d={path} fill="none" stroke="var(--ink)" strokeWidth="1.2" />
+            <text x={x} y={y} className="fill-ink text-[12px]">
+              {label}
+            </text>
+          </g>
+        ))}
+      </g>
     </g>
   );
 });
@@ -388,10 +415,12 @@ function NoteTargets({
   tabStopId,
   spoken,
   onPick,
+  onPickBar,
 }: Pick<ScoreLineProps, 'line' | 'selectedIds' | 'tabStopId' | 'spoken' | 'onPick'> & {
   readonly geometry: LineGeometry;
   readonly top: number;
   readonly height: number;
+  readonly onPickBar: (noteId: string) => void;
 }) {
   const events = useMemo(
     () =>
@@ -409,6 +438,10 @@ function NoteTargets({
       onPointerDown={(event) => {
         const id = (event.target as Element).getAttribute('data-note');
         if (id !== null && event.button === 0) onPick(id, event.shiftKey);
+      }}
+      onDoubleClick={(event) => {
+        const id = (event.target as Element).getAttribute('data-note');
+        if (id !== null) onPickBar(id);
       }}
       onPointerMove={(event) => {
         // Drawn over with the button held: the range reaches to the note under the pointer.

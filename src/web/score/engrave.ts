@@ -419,6 +419,10 @@ function measureBar(
       if (!beamed.has(note) && /^(8|16|32|64)$/.test(note.getDuration()))
         obstacles.push({ left: stemX, right: stemX + 10, top: Math.min(...tips), bottom: Math.max(...tips) });
     }
+    const dots = note.getModifiersByType(Dot.CATEGORY).length / ys.length;
+    if (dots > 0)
+      for (const y of ys)
+        obstacles.push({ left: right + 2, right: right + 3 + 6 * dots, top: y - 7.5, bottom: y + 2.5 });
     const accidentals = note.getModifiersByType(Accidental.CATEGORY);
     if (accidentals.length > 0)
       obstacles.push({ left: left - 12, right: left - 1, top: Math.min(...ys) - 14, bottom: Math.max(...ys) + 11 });

@@ -7,6 +7,8 @@ import { Skyline } from './skyline';
 
 /** Places of our own signs over the engraving, whichever way the strokes go: bow signs, slurs, ties, fingers, endings. All places in the line's pixels. */
 export interface LineSigns {
+  /** Lowest ink with all signs. */
+  readonly bottom: number;
   /** Closed shapes of slurs and ties, as one path. */
   readonly curves: string;
   /** Short strokes under a slur that mark a hook's stop. */
@@ -118,6 +120,7 @@ export function layOutSigns(line: LineSpec, geometry: LineGeometry, states: Read
     return [{ id: box.id, x: box.x, text, call: callOf(state), letter }];
   });
   return {
+    bottom: skyline.bottom(0, geometry.width),
     curves: paths.join(''),
     hooks,
     bows,

@@ -1,0 +1,54 @@
+import { Ellipsis } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { Link } from 'react-router';
+
+interface MoreMenuProps {
+  readonly tuneId: string;
+  readonly onTune: () => void;
+  readonly onForm: () => void;
+  readonly onVersions: () => void;
+  readonly onKeys: () => void;
+}
+
+const ITEM = 'block cursor-pointer rounded px-2 py-1 text-ink no-underline outline-none data-highlighted:bg-band';
+
+/** What is done to the tune as a whole. */
+export function MoreMenu({ tuneId, onTune, onForm, onVersions, onKeys }: MoreMenuProps) {
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger
+        aria-label="The tune as a whole"
+        title="The tune as a whole"
+        className="grid size-9 place-items-center rounded-md text-muted hover:bg-band hover:text-ink"
+      >
+        <Ellipsis size={18} aria-hidden />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          sideOffset={6}
+          align="end"
+          className="z-40 rounded-lg border border-line bg-surface p-1.5 shadow-lg"
+        >
+          <DropdownMenu.Item className={ITEM} onSelect={onTune}>
+            Title, meter, key, tuning …
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={onForm}>
+            Form …
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={onVersions}>
+            Named versions …
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} asChild>
+            <Link to={`/tunes/${tuneId}/handout`}>Hand-out on paper</Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} asChild>
+            <a href={`/api/tunes/${tuneId}/source`}>The text it was read from</a>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={onKeys}>
+            Keys and signs (?)
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
