@@ -1,9 +1,10 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { openTune } from './bench';
+import { fromMenu, openTune } from './bench';
 
 for (const theme of ['day', 'evening'] as const)
   test(`nothing serious is found by axe in the ${theme} theme`, async ({ page }) => {
+    test.setTimeout(120_000);
     await page.addInitScript((name) => localStorage.setItem('morrin.theme', name), theme);
     const scan = async (where: string) => {
       const { violations } = await new AxeBuilder({ page })
@@ -32,6 +33,20 @@ for (const theme of ['day', 'evening'] as const)
     await page.keyboard.press('p');
     await expect(page.getByRole('dialog')).toBeVisible();
     await scan('patterns');
+    await page.keyboard.press('Escape');
+    for (const item of ['Title, meter, key, tuning …', 'Form …', 'Named versions …', 'Keys and signs (?)']) {
+      await fromMenu(page, item);
+      await expect(page.getByRole('dialog')).toBeVisible();
+      await scan(item);
+      await page.keyboard.press('Escape');
+    }
+    await page.getByRole('button', { name: 'Enter notes (Enter)' }).click();
+    await expect(page.locator('[data-entry-field]')).toBeFocused();
+    await scan('entry');
+    await page.keyboard.press('Escape');
+    await fromMenu(page, 'Hand-out on paper');
+    await expect(page.getByRole('button', { name: 'Keep as PDF' })).toBeVisible();
+    await scan('hand-out');
   });
 
 test('no request leaves the origin, and nothing is complained of in the console', async ({ page, baseURL }) => {

@@ -5,6 +5,9 @@ import { longReel } from './longTune.mjs';
 
 const MOST_SHARE = 1 / 5;
 const MOST_MS = 50;
+const MOST_EDIT_SHARE = 1 / 10;
+const MOST_EDIT_MS = 30;
+const MOST_SLOW_EDIT_MS = 60;
 const TOGGLES_A_LINE = 4;
 const FULL_REDRAWS = 12;
 
@@ -17,7 +20,12 @@ export async function benchRedraw() {
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
     await openLongReel(page, url);
-    const { toggles, full } = await page.evaluate(measure, { perLine: TOGGLES_A_LINE, fullRedraws: FULL_REDRAWS });
+    const { toggles, edits, full } = await page.evaluate(measure, {
+      perLine: TOGGLES_A_LINE,
+      fullRedraws: FULL_REDRAWS,
+    });
+    const editMs = quantile(edits, 0.5);
+    const slowEditMs = quantile(edits, 0.95);
     const toggleMs = quantile(toggles, 0.5);
     const slowMs = quantile(toggles, 0.95);
     const fullMs = quantile(full, 0.5);
@@ -30,6 +38,14 @@ export async function benchRedraw() {
         bar: `at most ${MOST_SHARE}, under ${MOST_MS} ms`,
         ms: `${toggleMs.toFixed(1)} (95 %: ${slowMs.toFixed(1)}) against ${fullMs.toFixed(1)}`,
         holds: share <= MOST_SHARE && toggleMs < MOST_MS,
+      },
+      {
+        what: `redraw after a note is moved, 64 bars, ${edits.length} edits`,
+        against: 'full redraw',
+        ratio: (editMs / fullMs).toFixed(3),
+        bar: `at most ${MOST_EDIT_SHARE}, under ${MOST_EDIT_MS} ms, 95 % under ${MOST_SLOW_EDIT_MS} ms`,
+        ms: `${editMs.toFixed(1)} (95 %: ${slowEditMs.toFixed(1)}) against ${fullMs.toFixed(1)}`,
+        holds: editMs / fullMs <= MOST_EDIT_SHARE && editMs < MOST_EDIT_MS && slowEditMs < MOST_SLOW_EDIT_MS,
       },
     ];
   } finally {
@@ -47,7 +63,7 @@ async function openLongReel(page, url) {
   await page.locator('[data-line]').nth(15).locator('[data-sign="bows"]').waitFor({ state: 'attached' });
 }
 
-/** Runs in the page: milliseconds of each slur toggle, and of each full redraw. */
+/** Runs in the page: milliseconds of each slur toggle, each moved note, and each full redraw. */
 async function measure({ perLine, fullRedraws }) {
   const lines = [...document.querySelectorAll('[data-line]')];
   const lastBows = () => lines[lines.length - 1].querySelector('[data-sign="bows"]').getAttribute('d');
@@ -84,6 +100,24 @@ async function measure({ perLine, fullRedraws }) {
       await frame();
     }
 
+  const edits = [];
+  for (const line of lines)
+    for (let k = 0; k < perLine; k++) {
+      const notes = [...line.querySelectorAll('[data-note]')];
+      const note = notes[Math.floor((notes.length * k) / perLine)];
+      note.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true, button: 0 }));
+      await frame();
+      const staff = () => line.querySelector('.engraving svg');
+      const before = staff();
+      const from = performance.now();
+      const key = k % 2 === 0 ? 'ArrowUp' : 'ArrowDown';
+      document
+        .querySelector(`[data-note="${note.dataset.note}"]`)
+        .dispatchEvent(new KeyboardEvent('keydown', { key, altKey: true, bubbles: true, cancelable: true }));
+      edits.push((await changed(staff, before)) - from);
+      await frame();
+    }
+
   const full = [];
   const score = document.querySelector('[data-score]');
   for (let k = 0; k < fullRedraws; k++) {
@@ -104,5 +138,5 @@ async function measure({ perLine, fullRedraws }) {
     full.push((await changed(drawn, before)) - from);
     await frame();
   }
-  return { toggles, full };
+  return { toggles, edits, full };
 }

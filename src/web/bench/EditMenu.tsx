@@ -1,6 +1,5 @@
 import { PencilLine } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import { Fragment } from 'react';
 import { EDIT_ACTIONS, type EditAction, type EditContext } from './editActions';
 
 const GROUPS: readonly [EditAction['group'], string][] = [
@@ -16,14 +15,16 @@ const ITEM =
   'flex cursor-pointer items-center justify-between gap-6 rounded px-2 py-1 outline-none data-disabled:cursor-default data-disabled:opacity-45 data-highlighted:bg-band';
 const PANEL = 'z-40 max-h-[80dvh] overflow-y-auto rounded-lg border border-line bg-surface p-1.5 text-ink shadow-lg';
 
-/** All that can be done to the selected notes and their bars. */
-export function EditMenu(props: {
+interface EditMenuProps {
   readonly context: EditContext;
   readonly onAction: (action: EditAction) => void;
   /** Asks for the meter and key of the selection's first bar. */
   readonly onBar: () => void;
-}) {
-  const { context, onAction, onBar } = props;
+}
+
+/** All that can be done to the selected notes and their bars. */
+export function EditMenu(props: EditMenuProps) {
+  const { context } = props;
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
@@ -38,36 +39,43 @@ export function EditMenu(props: {
           {context.ids.length === 0 && (
             <DropdownMenu.Label className="px-2 py-1 text-muted">Choose notes in the score first.</DropdownMenu.Label>
           )}
-          {GROUPS.map(([group, name]) => (
-            <Fragment key={group}>
-              <DropdownMenu.Sub>
-                <DropdownMenu.SubTrigger className={ITEM}>
-                  {name} <span aria-hidden>›</span>
-                </DropdownMenu.SubTrigger>
-                <DropdownMenu.Portal>
-                  <DropdownMenu.SubContent sideOffset={4} className={PANEL}>
-                    {EDIT_ACTIONS.filter((action) => action.group === group).map((action) => (
-                      <DropdownMenu.Item
-                        key={action.name}
-                        disabled={action.run(context) === null}
-                        onSelect={() => onAction(action)}
-                        className={ITEM}
-                      >
-                        {action.words} <span className="text-[13.5px] text-muted">{action.keys}</span>
-                      </DropdownMenu.Item>
-                    ))}
-                    {group === 'bars' && (
-                      <DropdownMenu.Item disabled={context.ids.length === 0} onSelect={onBar} className={ITEM}>
-                        Meter and key from here …
-                      </DropdownMenu.Item>
-                    )}
-                  </DropdownMenu.SubContent>
-                </DropdownMenu.Portal>
-              </DropdownMenu.Sub>
-            </Fragment>
-          ))}
+          <EditItems {...props} />
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
+  );
+}
+
+/** Made only while the menu is open: each item asks its edit whether it would do anything. */
+function EditItems({ context, onAction, onBar }: EditMenuProps) {
+  return (
+    <>
+      {GROUPS.map(([group, name]) => (
+        <DropdownMenu.Sub key={group}>
+          <DropdownMenu.SubTrigger className={ITEM}>
+            {name} <span aria-hidden>›</span>
+          </DropdownMenu.SubTrigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.SubContent sideOffset={4} className={PANEL}>
+              {EDIT_ACTIONS.filter((action) => action.group === group).map((action) => (
+                <DropdownMenu.Item
+                  key={action.name}
+                  disabled={action.run(context) === null}
+                  onSelect={() => onAction(action)}
+                  className={ITEM}
+                >
+                  {action.words} <span className="text-[13.5px] text-muted">{action.keys}</span>
+                </DropdownMenu.Item>
+              ))}
+              {group === 'bars' && (
+                <DropdownMenu.Item disabled={context.ids.length === 0} onSelect={onBar} className={ITEM}>
+                  Meter and key from here …
+                </DropdownMenu.Item>
+              )}
+            </DropdownMenu.SubContent>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Sub>
+      ))}
+    </>
   );
 }

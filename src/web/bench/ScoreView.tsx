@@ -1,7 +1,7 @@
-import { type ReactNode, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { type ReactNode, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { neighbourAngle } from '#core/crossing';
 import type { TuneReport } from '#core/report';
-import { type NoteEvent, writtenNotes } from '#core/tune';
+import { writtenNotes } from '#core/tune';
 import { loadEngravingFonts } from '../score/fonts';
 import type { CaretPlace } from '../score/EntryCaret';
 import type { LaneSettings } from '../score/Lanes';
@@ -72,15 +72,10 @@ export function ScoreView(props: ScoreViewProps) {
     [report],
   );
   const next = useMemo(() => new Map(notes.map(({ id }, i) => [id, notes[i + 1]?.id])), [notes]);
-  const spoken = useCallback(
-    (note: NoteEvent, bar: number) => {
-      const after = next.get(note.id);
-      const following = after === undefined ? undefined : states.get(after);
-      const joins = following !== undefined && following.link === 'slur' && following.inStroke > 1;
-      return spokenNote(note, states.get(note.id), { bar, beat: beats.get(note.id) ?? 1 }, joins);
-    },
-    [states, beats, next],
-  );
+  const spoken = useMemo(() => speaker(states, beats, next), [states, beats, next]);
+  // Bow signs are right everywhere at once; lanes and spoken notes of lines far out of view follow a moment later.
+  const lateStates = useDeferredValue(states);
+  const lateSpoken = useDeferredValue(spoken);
 
   const { instrument } = report.settings;
   const { fingers, calls, letters, bow, arm, room, otherPasses } = view;
@@ -141,24 +136,29 @@ export function ScoreView(props: ScoreViewProps) {
               always={!isLong || hasFocus}
               className="lg:grid lg:grid-cols-[minmax(0,1fr)_18rem] lg:gap-4"
             >
-              <div style={{ zoom: view.zoom / 100 }}>
-                <ScoreLine
-                  line={line}
-                  lineKey={key}
-                  width={width}
-                  states={states}
-                  lanes={lanes}
-                  selectedIds={onLine.length > 0 ? onLine : null}
-                  tabStopId={hasTabStop ? tabStop : null}
-                  spoken={spoken}
-                  onPick={onPick}
-                  onPickWhole={onPickWhole}
-                  caret={hasCaret ? caret : null}
-                  onStaff={onStaff}
-                  card={hasFocus ? card : null}
-                />
-              </div>
-              {margin(line)}
+              {(isNear) => (
+                <>
+                  <div style={{ zoom: view.zoom / 100 }}>
+                    <ScoreLine
+                      line={line}
+                      lineKey={key}
+                      width={width}
+                      states={states}
+                      detailStates={isNear || hasFocus ? states : lateStates}
+                      lanes={lanes}
+                      selectedIds={onLine.length > 0 ? onLine : null}
+                      tabStopId={hasTabStop ? tabStop : null}
+                      spoken={isNear || hasFocus ? spoken : lateSpoken}
+                      onPick={onPick}
+                      onPickWhole={onPickWhole}
+                      caret={hasCaret ? caret : null}
+                      onStaff={onStaff}
+                      card={hasFocus ? card : null}
+                    />
+                  </div>
+                  {margin(line)}
+                </>
+              )}
             </NearView>
           );
         })
@@ -170,25 +170,50 @@ export function ScoreView(props: ScoreViewProps) {
 /** Height kept for a line that is not drawn yet. */
 const LINE_HEIGHT_GUESS = 330;
 
-/** Draws its children once they come near the view; from then on they stay. */
-function NearView(props: { readonly always: boolean; readonly className: string; readonly children: ReactNode }) {
+/** How far beyond the view a line counts as near it. */
+const NEAR = '500px 0px';
+
+/** Draws its children once they come near the view, from then on for good, and tells them whether they are near. */
+function NearView(props: {
+  readonly always: boolean;
+  readonly className: string;
+  readonly children: (isNear: boolean) => ReactNode;
+}) {
   const { always, className, children } = props;
   const place = useRef<HTMLDivElement>(null);
   const [isNear, setNear] = useState(false);
-  const isShown = always || isNear;
+  const [wasNear, setWasNear] = useState(false);
+  const isShown = always || wasNear;
   useEffect(() => {
-    if (isShown) return;
-    const observer = new IntersectionObserver(([entry]) => entry?.isIntersecting && setNear(true), {
-      rootMargin: '800px 0px',
-    });
+    const observer = new IntersectionObserver(
+      ([entry]) => {
+        setNear(entry!.isIntersecting);
+        if (entry!.isIntersecting) setWasNear(true);
+      },
+      { rootMargin: NEAR },
+    );
     observer.observe(place.current!);
     return () => observer.disconnect();
-  }, [isShown]);
+  }, []);
   return (
     <div ref={place} className={className} style={isShown ? undefined : { minHeight: LINE_HEIGHT_GUESS }}>
-      {isShown && children}
+      {isShown && children(isNear)}
     </div>
   );
+}
+
+/** What is said of a note: its place, hand and bow, and whether the next shares its stroke. */
+function speaker(
+  states: ReadonlyMap<string, NoteState>,
+  beats: ReadonlyMap<string, number>,
+  next: ReadonlyMap<string, string | undefined>,
+): ScoreLineProps['spoken'] {
+  return (note, bar) => {
+    const after = next.get(note.id);
+    const following = after === undefined ? undefined : states.get(after);
+    const joins = following !== undefined && following.link === 'slur' && following.inStroke > 1;
+    return spokenNote(note, states.get(note.id), { bar, beat: beats.get(note.id) ?? 1 }, joins);
+  };
 }
 
 function barsThatFit(tune: TuneReport['tune'], width: number): number {

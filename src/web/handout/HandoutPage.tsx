@@ -213,6 +213,7 @@ function Lines(props: {
         lineKey={engravingKey(line)}
         width={width}
         states={states}
+        detailStates={states}
         lanes={lanes}
         selectedIds={null}
         tabStopId={null}

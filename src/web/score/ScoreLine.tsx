@@ -16,6 +16,8 @@ export interface ScoreLineProps {
   readonly lineKey: string;
   readonly width: number;
   readonly states: ReadonlyMap<string, NoteState>;
+  /** The same for lanes and spoken notes; on a line out of view they may be a moment older. */
+  readonly detailStates: ReadonlyMap<string, NoteState>;
   readonly lanes: LaneSettings;
   /** Ids selected on this line, in order; null where none is. */
   readonly selectedIds: readonly string[] | null;
@@ -43,8 +45,21 @@ const FINGER_GAP = 13;
 
 /** One line of the score: staff, signs and lanes on one x. */
 export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
-  const { lineKey, width, states, lanes, selectedIds, tabStopId, spoken, onPick, onPickWhole, caret, onStaff, card } =
-    props;
+  const {
+    lineKey,
+    width,
+    states,
+    detailStates,
+    lanes,
+    selectedIds,
+    tabStopId,
+    spoken,
+    onPick,
+    onPickWhole,
+    caret,
+    onStaff,
+    card,
+  } = props;
   const [drawn, setDrawn] = useState<DrawnLine | null>(null);
   const geometry = drawn?.geometry ?? null;
   // Until a changed line is drawn anew, signs and targets stay with the line that the drawing shows.
@@ -96,7 +111,7 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
               isLarge={props.isStill === true}
             />
           ))}
-          <Lanes geometry={geometry} states={states} lanes={lanes} top={top + lanesTop} />
+          <Lanes geometry={geometry} states={detailStates} lanes={lanes} top={top + lanesTop} />
           {selectedIds && <SelectionBox geometry={geometry} ids={selectedIds} top={top + 2} bottom={top + height} />}
           {!props.isStill && (
             <NoteTargets
@@ -108,7 +123,7 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
               tabStopId={tabStopId}
               spoken={spoken}
               onPick={onPick}
-              onPickBar={(id) => onPickWhole({ bar: id })}
+              onPickWhole={onPickWhole}
             />
           )}
           {onStaff && <StaffTarget geometry={geometry} top={top} onStaff={onStaff} />}
@@ -406,7 +421,7 @@ function SelectionBox({
 }
 
 /** Columns over the notes that can be clicked, reached and read. */
-function NoteTargets({
+const NoteTargets = memo(function NoteTargets({
   line,
   geometry,
   top,
@@ -415,12 +430,11 @@ function NoteTargets({
   tabStopId,
   spoken,
   onPick,
-  onPickBar,
-}: Pick<ScoreLineProps, 'line' | 'selectedIds' | 'tabStopId' | 'spoken' | 'onPick'> & {
+  onPickWhole,
+}: Pick<ScoreLineProps, 'line' | 'selectedIds' | 'tabStopId' | 'spoken' | 'onPick' | 'onPickWhole'> & {
   readonly geometry: LineGeometry;
   readonly top: number;
   readonly height: number;
-  readonly onPickBar: (noteId: string) => void;
 }) {
   const events = useMemo(
     () =>
@@ -441,7 +455,7 @@ function NoteTargets({
       }}
       onDoubleClick={(event) => {
         const id = (event.target as Element).getAttribute('data-note');
-        if (id !== null) onPickBar(id);
+        if (id !== null) onPickWhole({ bar: id });
       }}
       onPointerMove={(event) => {
         // Drawn over with the button held: the range reaches to the note under the pointer.
@@ -472,7 +486,7 @@ function NoteTargets({
       })}
     </g>
   );
-}
+});
 
 /** Each note's column reaches half way to its neighbours, and no farther than a hand's width. */
 function columnsOf(boxes: readonly NoteBox[]): { left: number; right: number }[] {
