@@ -77,7 +77,7 @@ export function mapEvents(tune: Tune, change: (event: NoteEvent | RestEvent) => 
       let changed = false;
       const events = part.events.map((event) => {
         const next = event.kind === 'bar' ? null : change(event);
-        if (next !== null) changed = true;
+        if (next !== null && next !== event) changed = true;
         return next ?? event;
       });
       return changed ? { ...part, events } : part;

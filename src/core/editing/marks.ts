@@ -61,5 +61,8 @@ export function setChord(tune: Tune, id: string, chord: string): Tune {
 
 /** Pins notes to a string, with the finger left to the rule, or leaves both to the rule with null. */
 export function pinPlace(tune: Tune, ids: ReadonlySet<string>, place: Place | null): Tune {
-  return mapNotes(tune, ids, (note) => (place ? { ...unpinned(note), place } : unpinned(note)));
+  return mapNotes(tune, ids, (note) => {
+    if (place) return { ...unpinned(note), place };
+    return note.place === undefined && note.finger === undefined ? note : unpinned(note);
+  });
 }

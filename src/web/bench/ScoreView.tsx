@@ -2,6 +2,7 @@ import { type ReactNode, useDeferredValue, useEffect, useLayoutEffect, useMemo, 
 import { neighbourAngle } from '#core/crossing';
 import type { TuneReport } from '#core/report';
 import { writtenNotes } from '#core/tune';
+import type { Tuning } from '#core/tuning';
 import { loadEngravingFonts } from '../score/fonts';
 import type { CaretPlace } from '../score/EntryCaret';
 import type { LaneSettings } from '../score/Lanes';
@@ -72,7 +73,7 @@ export function ScoreView(props: ScoreViewProps) {
     [report],
   );
   const next = useMemo(() => new Map(notes.map(({ id }, i) => [id, notes[i + 1]?.id])), [notes]);
-  const spoken = useMemo(() => speaker(states, beats, next), [states, beats, next]);
+  const spoken = useMemo(() => speaker(states, beats, next, tune.tuning), [states, beats, next, tune.tuning]);
   // Bow signs are right everywhere at once; lanes and spoken notes of lines far out of view follow a moment later.
   const lateStates = useDeferredValue(states);
   const lateSpoken = useDeferredValue(spoken);
@@ -207,12 +208,13 @@ function speaker(
   states: ReadonlyMap<string, NoteState>,
   beats: ReadonlyMap<string, number>,
   next: ReadonlyMap<string, string | undefined>,
+  tuning: Tuning,
 ): ScoreLineProps['spoken'] {
   return (note, bar) => {
     const after = next.get(note.id);
     const following = after === undefined ? undefined : states.get(after);
     const joins = following !== undefined && following.link === 'slur' && following.inStroke > 1;
-    return spokenNote(note, states.get(note.id), { bar, beat: beats.get(note.id) ?? 1 }, joins);
+    return spokenNote(note, states.get(note.id), { bar, beat: beats.get(note.id) ?? 1 }, joins, tuning);
   };
 }
 

@@ -59,7 +59,7 @@ const onNotes =
   ({ tune, ids }) => {
     if (ids.length === 0) return null;
     const next = edit(tune, new Set(ids));
-    return next && next !== tune ? { tune: next, label } : null;
+    return next?.parts.some((part, i) => part !== tune.parts[i]) ? { tune: next, label } : null;
   };
 
 const length = (change: LengthChange, label: string) => onNotes(label, (tune, ids) => changeLengths(tune, ids, change));

@@ -1,5 +1,6 @@
-import { type Key, type Pitch, pitchName } from '#core/pitch';
-import type { NoteEvent } from '#core/tune';
+import { type Key, type Pitch, pitchName, samePitch } from '#core/pitch';
+import { type NoteEvent, PLACES, type Place } from '#core/tune';
+import { STANDARD_TUNING, type Tuning } from '#core/tuning';
 import type { NoteState } from './noteStates';
 
 const FINGERS = ['open', 'first finger', 'second finger', 'third finger', 'fourth finger'];
@@ -22,12 +23,15 @@ export function spokenNote(
   state: NoteState | undefined,
   place: { readonly bar: number; readonly beat: number },
   joinsNext: boolean,
+  tuning: Tuning = STANDARD_TUNING,
 ): string {
   const where = `${place.bar === 0 ? 'Pickup' : `Bar ${place.bar}`}, beat ${Number(place.beat.toFixed(2))}`;
   const pitches = [note.pitch, ...(note.stops ?? [])].map(spokenPitch).join(' with ');
   if (!state) return `${where}: ${pitches}, not played in this form`;
   const hand =
-    state.reachable && state.finger !== null ? `${state.place} string, ${FINGERS[state.finger]}` : 'out of reach';
+    state.reachable && state.finger !== null
+      ? `${stringWords(state.place, tuning)}, ${FINGERS[state.finger]}`
+      : 'out of reach';
   if (state.continues) return `${where}: ${pitches}, tied`;
   const link = linkWords(state);
   return [
@@ -39,6 +43,13 @@ export function spokenNote(
     ...(state.lock ? [state.lockBroken ? `locked ${state.lock}, which it is not` : 'locked'] : []),
     ...(state.differs ? ['other direction on another pass'] : []),
   ].join(', ');
+}
+
+/** `D string`; where it is tuned otherwise than its name says, to what: `E string tuned to C sharp`. */
+function stringWords(place: Place, tuning: Tuning): string {
+  const at = PLACES.indexOf(place);
+  const open = tuning[at]!;
+  return samePitch(open, STANDARD_TUNING[at]!) ? `${place} string` : `${place} string tuned to ${spokenPitch(open)}`;
 }
 
 function linkWords({ link }: NoteState): string | null {
