@@ -33,6 +33,8 @@ export const tuneRecordSchema = z.object({
   id: z.uuid(),
   revision: z.int().min(1),
   updatedAt: z.iso.datetime(),
+  /** Whether the text it was read from is kept. */
+  hasSource: z.boolean(),
   tune: tuneSchema,
 });
 export type TuneRecord = z.output<typeof tuneRecordSchema>;

@@ -94,19 +94,25 @@ interface RecordRow {
   revision: number;
   document: Tune;
   updated_at: Date;
+  has_source: boolean;
 }
 
 const toRecord = (row: RecordRow): TuneRecord => ({
   id: row.id,
   revision: row.revision,
   updatedAt: row.updated_at.toISOString(),
+  hasSource: row.has_source,
   tune: row.document,
 });
 
 export async function findTuneById(db: Queryable, id: string): Promise<TuneRecord | null> {
-  const { rows } = await db.query<RecordRow>('SELECT id, revision, document, updated_at FROM tunes WHERE id = $1', [
-    id,
-  ]);
+  const { rows } = await db.query<RecordRow>(
+    `SELECT id, revision, document, updated_at,
+            EXISTS (SELECT 1 FROM tune_sources WHERE tune_id = tunes.id) AS has_source
+       FROM tunes
+      WHERE id = $1`,
+    [id],
+  );
   return rows[0] ? toRecord(rows[0]) : null;
 }
 

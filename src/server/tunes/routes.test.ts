@@ -43,6 +43,12 @@ test('a new tune is listed with figures counted by the server, and comes back as
   const record = tuneRecordSchema.parse((await request(app).get(`/api/tunes/${id}`)).body);
   expect(record.revision).toBe(1);
   expect(record.tune).toEqual(tune);
+  expect(record.hasSource).toBe(true);
+  const begun = await request(app)
+    .post('/api/tunes')
+    .send({ tunes: [{ tune }] });
+  const own = (begun.body as { tunes: { id: string }[] }).tunes[0]!.id;
+  expect(tuneRecordSchema.parse((await request(app).get(`/api/tunes/${own}`)).body).hasSource).toBe(false);
 });
 
 test('a save makes a revision, and the one before stays in the history', async () => {

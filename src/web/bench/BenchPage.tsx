@@ -330,6 +330,7 @@ function Bench({ open, report, states }: BenchProps) {
           <ViewMenu view={view} onView={showView} />
           <MoreMenu
             tuneId={open.id}
+            hasSource={open.hasSource}
             onTune={() => setSheet('tune')}
             onForm={() => setSheet('form')}
             onVersions={() => setSheet('versions')}

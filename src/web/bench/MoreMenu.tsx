@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 
 interface MoreMenuProps {
   readonly tuneId: string;
+  readonly hasSource: boolean;
   readonly onTune: () => void;
   readonly onForm: () => void;
   readonly onVersions: () => void;
@@ -13,7 +14,7 @@ interface MoreMenuProps {
 const ITEM = 'block cursor-pointer rounded px-2 py-1 text-ink no-underline outline-none data-highlighted:bg-band';
 
 /** What is done to the tune as a whole. */
-export function MoreMenu({ tuneId, onTune, onForm, onVersions, onKeys }: MoreMenuProps) {
+export function MoreMenu({ tuneId, hasSource, onTune, onForm, onVersions, onKeys }: MoreMenuProps) {
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
@@ -41,9 +42,11 @@ export function MoreMenu({ tuneId, onTune, onForm, onVersions, onKeys }: MoreMen
           <DropdownMenu.Item className={ITEM} asChild>
             <Link to={`/tunes/${tuneId}/handout`}>Hand-out on paper</Link>
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} asChild>
-            <a href={`/api/tunes/${tuneId}/source`}>The text it was read from</a>
-          </DropdownMenu.Item>
+          {hasSource && (
+            <DropdownMenu.Item className={ITEM} asChild>
+              <a href={`/api/tunes/${tuneId}/source`}>The text it was read from</a>
+            </DropdownMenu.Item>
+          )}
           <DropdownMenu.Item className={ITEM} onSelect={onKeys}>
             Keys and signs (?)
           </DropdownMenu.Item>

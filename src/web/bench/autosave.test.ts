@@ -8,7 +8,7 @@ import { takeOverDraft, writeDraft } from './drafts';
 const ID = '7c5e2f5e-0000-4000-8000-000000000001';
 const plain = tune([part('A', 'D4 E4 F#4 G4')]);
 const slurred = (id: string, on: Tune = plain) => setLinks(on, new Map([[id, 'slur']]));
-const record = { id: ID, revision: 3, updatedAt: '2026-01-01T00:00:00.000Z', tune: plain };
+const record = { id: ID, revision: 3, updatedAt: '2026-01-01T00:00:00.000Z', hasSource: true, tune: plain };
 
 type Reply = { status: number; body: unknown } | 'nothing';
 let asked: { url: string; body: { baseRevision: number; tune: Tune } }[];

@@ -12,7 +12,7 @@ import {
 } from './benchSlice';
 
 const plain = tune([part('A', 'D4 E4 F#4 G4')], { form: ['A', 'A'] });
-const record = { id: 'x', revision: 1, updatedAt: '2026-01-01T00:00:00.000Z', tune: plain };
+const record = { id: 'x', revision: 1, updatedAt: '2026-01-01T00:00:00.000Z', hasSource: true, tune: plain };
 const opened = benchReducer(undefined, tuneOpened({ record, unsaved: null, at: 0 }));
 const slur = (state: BenchState, id: string) =>
   benchReducer(state, edited({ tune: setLinks(state.open!.tune, new Map([[id, 'slur']])), label: `slur at ${id}` }));

@@ -36,6 +36,7 @@ export interface OpenTune {
   readonly id: string;
   /** The revision that edits are based on. */
   readonly revision: number;
+  readonly hasSource: boolean;
   readonly tune: Tune;
   readonly past: readonly Step[];
   readonly future: readonly Step[];
@@ -91,6 +92,7 @@ const benchSlice = createSlice({
       open: {
         id: record.id,
         revision: record.revision,
+        hasSource: record.hasSource,
         tune: unsaved ?? record.tune,
         past: unsaved ? [{ tune: record.tune, label: 'edits of your last visit' }] : [],
         future: [],
