@@ -69,6 +69,24 @@ test('keys that come quickly are all taken', async ({ page }) => {
   await expect(page.locator('[data-note]')).toHaveCount(112);
 });
 
+test('a press in the score moves the caret, and what is typed next goes there', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Marsh Lamps', exact: true }).click();
+  const notes = page.locator('[data-note]');
+  await notes.nth(2).click();
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-entry-field]')).toBeFocused();
+  await notes.nth(0).click();
+  await expect(page.locator('[data-entry-field]')).toBeFocused();
+  await page.keyboard.press('e');
+  await page.keyboard.press('0');
+  await expect(notes.nth(1)).toHaveAttribute('aria-label', /: E, E string, open/);
+  await page.keyboard.press('Escape');
+  await expect(page.locator('[data-entry-field]')).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(notes.nth(1)).toHaveAttribute('aria-label', /: A, A string, open/);
+});
+
 test('notes are put on the staff with the mouse, chosen by dragging, moved, copied and taken away', async ({
   page,
 }) => {

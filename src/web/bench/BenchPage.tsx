@@ -168,9 +168,10 @@ function Bench({ open, report, states }: BenchProps) {
   const pick = useCallback(
     (id: string, extend: boolean) => {
       const now = store.getState().bench.open;
-      if (now?.entry)
+      if (now?.entry) {
         dispatch(entered({ entry: { ...now.entry, caret: id, rhythm: { ...now.entry.rhythm, filled: 0 } } }));
-      else dispatch(selected({ anchor: (extend && now?.selection?.anchor) || id, focus: id }));
+        focusEntry();
+      } else dispatch(selected({ anchor: (extend && now?.selection?.anchor) || id, focus: id }));
     },
     [dispatch, store],
   );
@@ -235,6 +236,13 @@ function Bench({ open, report, states }: BenchProps) {
       return;
     }
     const isTyping = (event.target as Element).closest('input, textarea, select') !== null;
+    if (entry && inScore && !isTyping && !command && !event.altKey && event.key !== 'Tab') {
+      // The score was pressed while notes are entered: what is typed still goes there.
+      if (event.key === 'Escape') endEntering();
+      else if (pressKey(event.key)) focusEntry();
+      event.preventDefault();
+      return;
+    }
     const action = inScore && !isTyping && EDIT_ACTIONS.find(({ combo }) => combo === comboOf(event));
     if (action) {
       if (act(action)) event.preventDefault();
@@ -453,6 +461,11 @@ function Bench({ open, report, states }: BenchProps) {
 }
 
 const FACT = 'rounded-sm decoration-soft underline-offset-3 hover:text-ink hover:underline';
+
+/** Gives the keys back to the field of entry, once what was pressed has taken the focus. */
+function focusEntry(): void {
+  requestAnimationFrame(() => document.querySelector<HTMLInputElement>('[data-entry-field]')?.focus());
+}
 
 /** `reel · D major · G3 D4 A4 E5`. */
 function headFacts({ danceType, key, tuning }: Tune): string {

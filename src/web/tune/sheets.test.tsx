@@ -1,0 +1,119 @@
+import { render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { useState } from 'react';
+import { pitchName } from '#core/pitch';
+import { type Tune, writtenBars, writtenNotes } from '#core/tune';
+import { part, tune } from '../../core/testing/tunes';
+import { BarSheet } from './BarSheet';
+import { FormSheet } from './FormSheet';
+import { TuneSheet } from './TuneSheet';
+import { blankTune } from './blankTune';
+
+const t = tune([part('A', 'D4:8 | E4:8'), part('B', 'F#4:8')], { form: ['A', 'A', 'B', 'B'] });
+
+describe('the tune sheet', () => {
+  function show(on: Tune, hasNotes: boolean) {
+    const done: Tune[] = [];
+    render(
+      <TuneSheet
+        tune={on}
+        heading="This tune"
+        deed="Keep"
+        hasNotes={hasNotes}
+        onClose={() => undefined}
+        onDone={(next) => done.push(next)}
+      />,
+    );
+    return done;
+  }
+  const keep = () => userEvent.click(screen.getByRole('button', { name: 'Keep' }));
+
+  test('a tune needs a title, a meter and a tuning that are ones; what is wrong is said at its field', async () => {
+    const done = show(blankTune(), false);
+    const tuning = screen.getByLabelText(/Tuning, low to high/);
+    await userEvent.clear(tuning);
+    await userEvent.type(tuning, 'E5 A4 D4');
+    await keep();
+    expect(screen.getAllByRole('alert').map(({ textContent }) => textContent)).toEqual([
+      'a tune has a title',
+      'expected four pitches low to high with octaves, such as A3 E4 A4 E5',
+    ]);
+    expect(done).toEqual([]);
+  });
+
+  test('in another key the notes go along, unless they shall stay', async () => {
+    const done = show(t, true);
+    await userEvent.selectOptions(screen.getByLabelText('Tonic'), 'G');
+    await keep();
+    await userEvent.click(screen.getByRole('checkbox', { name: /the notes go along/ }));
+    await keep();
+    expect(done.map((next) => pitchName(writtenNotes(next)[0]!.pitch))).toEqual(['G4', 'D4']);
+    expect(done.map(({ key }) => key.letter)).toEqual(['G', 'G']);
+  });
+
+  test('what is left alone stays as it was', async () => {
+    const done = show(t, true);
+    await keep();
+    expect(done).toEqual([t]);
+  });
+});
+
+describe('the form sheet', () => {
+  function Editing() {
+    const [now, setNow] = useState(t);
+    return <FormSheet tune={now} onEdit={setNow} onClose={() => undefined} />;
+  }
+  const sums = () => document.querySelector('[data-sums]')!.textContent;
+
+  test('plays and order change the length at once', async () => {
+    render(<Editing />);
+    expect(sums()).toContain('6 bars');
+    const plays = screen.getByLabelText('Plays of part B');
+    await userEvent.clear(plays);
+    await userEvent.type(plays, '4');
+    expect(sums()).toContain('8 bars');
+    const order = screen.getByLabelText<HTMLInputElement>(/Playing order/);
+    await userEvent.clear(order);
+    await userEvent.type(order, 'ABA{Enter}');
+    expect(sums()).toContain('5 bars');
+  });
+
+  test('an order with a part that is none is told and not taken', async () => {
+    render(<Editing />);
+    const order = screen.getByLabelText(/Playing order/);
+    await userEvent.clear(order);
+    await userEvent.type(order, 'AQ{Enter}');
+    expect(screen.getByText('Expected parts by name: A, B.')).toBeTruthy();
+    expect(sums()).toContain('6 bars');
+  });
+
+  test('a part is renamed, added and taken away', async () => {
+    render(<Editing />);
+    const name = screen.getByLabelText('Name of part A');
+    await userEvent.clear(name);
+    await userEvent.type(name, 'Tail{Enter}');
+    expect(screen.getByLabelText<HTMLInputElement>(/Playing order/).value).toBe('Tail Tail B B');
+    await userEvent.click(screen.getByRole('button', { name: 'Add a part' }));
+    expect(screen.getByLabelText('Plays of part A')).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Take part B away' }));
+    expect(screen.queryByLabelText('Plays of part B')).toBeNull();
+  });
+});
+
+test('a meter from a bar on holds for what follows; one that is none cannot be kept', async () => {
+  const edits: Tune[] = [];
+  render(
+    <BarSheet tune={t} barId="Ab2" where="bar 2 of A" onEdit={(next) => edits.push(next)} onClose={() => undefined} />,
+  );
+  const meter = screen.getByLabelText('Meter');
+  await userEvent.clear(meter);
+  await userEvent.type(meter, '6');
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Keep' }).disabled).toBe(true);
+  await userEvent.type(meter, '/8');
+  await userEvent.click(screen.getByRole('button', { name: 'Keep' }));
+  expect(
+    writtenBars(edits[0]!)
+      .get('A')!
+      .map(({ meter: { num } }) => num),
+  ).toEqual([4, 6]);
+});
