@@ -1,7 +1,6 @@
-import type { Semitones } from '#core/base';
 import { fingerNote } from '#core/fingering';
-import { type Pitch, intervalName, midiOf, pitchAtStep, staffStep } from '#core/pitch';
-import { type BarEvent, type NoteEvent, PLACES, type Tune, type TuneEvent } from '#core/tune';
+import { type Pitch, intervalName, midiOf, pitchSpelled, staffStep } from '#core/pitch';
+import { type NoteEvent, PLACES, type Tune, type TuneEvent } from '#core/tune';
 import type { Tuning } from '#core/tuning';
 import { findEvent, freshIds, withEvents } from './document';
 
@@ -14,18 +13,18 @@ export function copyEvents(tune: Tune, ids: ReadonlySet<string>): Fragment {
   const first = all.findIndex(({ id }) => ids.has(id));
   const last = all.findLastIndex(({ id }) => ids.has(id));
   if (first < 0) return [];
-  return all.slice(first, last + 1).map((event) => (event.kind === 'bar' ? plainBar(event) : withoutOverrides(event)));
+  return all.slice(first, last + 1).map(copyOf);
 }
 
-/** A bar line without the passes it belonged to; changes of key and meter go with it. */
-function plainBar({ id, meter, key }: BarEvent): BarEvent {
-  return { kind: 'bar', id, ...(meter ? { meter } : {}), ...(key ? { key } : {}) };
-}
-
-function withoutOverrides(event: TuneEvent): TuneEvent {
-  if (event.kind !== 'note') return event;
-  const { linkOnPass: _passes, ...note } = event;
-  return note;
+/** A note without links of single passes; a bar line without the passes it belonged to, with its key and meter. */
+function copyOf(event: TuneEvent): TuneEvent {
+  if (event.kind === 'rest') return event;
+  if (event.kind === 'note') {
+    const { linkOnPass: _passes, ...note } = event;
+    return note;
+  }
+  const { onPlays: _plays, ending: _ending, ...bar } = event;
+  return bar;
 }
 
 export interface Pasted {
@@ -72,9 +71,7 @@ export function repeatBars(tune: Tune, ids: ReadonlySet<string>): Pasted | null 
     const first = touched[0];
     const last = touched[touched.length - 1];
     if (first === undefined || last === undefined) continue;
-    const fragment = part.events
-      .slice(bars[first], ends[last])
-      .map((event) => (event.kind === 'bar' ? plainBar(event) : withoutOverrides(event)));
+    const fragment = part.events.slice(bars[first], ends[last]).map(copyOf);
     return pasteEvents(tune, part.events[ends[last]! - 1]!.id, fragment);
   }
   return null;
@@ -104,7 +101,8 @@ export function onNeighbourStrings(fragment: Fragment, tuning: Tuning, way: 1 | 
       unmoved += 1;
       return event;
     }
-    const move = (pitch: Pitch) => shifted(pitch, staffStep(target) - staffStep(open), midiOf(target) - midiOf(open));
+    const [steps, semitones] = [staffStep(target) - staffStep(open), midiOf(target) - midiOf(open)];
+    const move = (pitch: Pitch) => pitchSpelled(staffStep(pitch) + steps, midiOf(pitch) + semitones);
     const name = intervalName(open, target);
     counts.set(name, (counts.get(name) ?? 0) + 1);
     const { finger: _finger, ...note } = event;
@@ -118,9 +116,4 @@ export function onNeighbourStrings(fragment: Fragment, tuning: Tuning, way: 1 | 
   });
   const intervals = [...counts].sort((a, b) => b[1] - a[1]).map(([name]) => name);
   return { fragment: moved, intervals, unmoved };
-}
-
-function shifted(pitch: Pitch, steps: number, semitones: Semitones): Pitch {
-  const natural = pitchAtStep(staffStep(pitch) + steps);
-  return { ...natural, alter: Math.min(2, Math.max(-2, midiOf(pitch) + semitones - midiOf(natural))) };
 }

@@ -293,3 +293,53 @@ test('ties join equal pitches only, marks come and go, the top of a chord is the
   expect(writtenNotes(chord)[0]).toMatchObject({ pitch: pitch('F#4'), stops: [pitch('D4')] });
   expect(toggleStop(chord, 'A1', pitch('F#4'))).toEqual(t);
 });
+
+describe('whatever is done, the document stays one that is kept', () => {
+  const isKept = (t: Tune) => {
+    for (const { pitch: p, stops = [], graceNotes = [] } of writtenNotes(t))
+      for (const { alter, octave } of [p, ...stops, ...graceNotes])
+        expect(Math.abs(alter) <= 2 && octave >= -1 && octave <= 9).toBe(true);
+    for (const key of [
+      t.key,
+      ...t.parts.flatMap(({ events }) => events.flatMap((e) => (e.kind === 'bar' && e.key ? [e.key] : []))),
+    ])
+      expect(Math.abs(key.alter)).toBeLessThanOrEqual(1);
+  };
+
+  test('octaves end where they are no longer written', () => {
+    let t = tune([part('A', 'D4 E5')]);
+    for (let k = 0; k < 12; k++) t = transposeByOctaves(t, ids('A1', 'A2'), 1);
+    isKept(t);
+    for (let k = 0; k < 24; k++) t = transposeBySteps(t, ids('A1'), -7);
+    isKept(t);
+  });
+
+  test('far keys are spelled so that they can be written, and sound as they should', () => {
+    const t = setKeyFrom(tune([part('A', 'F##4:8 | Bbb4:8')]), 'Ab2', { letter: 'C', alter: -1, mode: 'major' });
+    for (const letter of ['C', 'D', 'E', 'F', 'G', 'A', 'B'] as const)
+      for (const alter of [-1, 0, 1]) {
+        const moved = transposeToKey(t, { letter, alter });
+        isKept(moved);
+        const [a, b] = writtenNotes(moved).map(({ pitch: p }, i) => midiOf(p) - midiOf(writtenNotes(t)[i]!.pitch));
+        expect(a).toBe(b);
+      }
+  });
+
+  test('a bar that brings another meter or key stays when its notes go, and is not drawn over', () => {
+    const t = setKeyFrom(tune([part('A', 'D4:9 | E4:8 | F#4:8')]), 'Ab2', { letter: 'G', alter: 0, mode: 'major' });
+    const bare = removeEvents(t, ids('A2'));
+    expect(
+      writtenBars(bare)
+        .get('A')!
+        .map(({ key }) => key.letter),
+    ).toEqual(['D', 'G', 'G']);
+    expect(writtenBars(rebar(t, 'Ab1')).get('A')!.at(-1)!.key.letter).toBe('G');
+  });
+
+  test('a part behind one that is not played comes last; a form has an end', () => {
+    const t = { ...tune([part('A', 'D4:8'), part('B', 'E4:8')]), form: ['A', 'A'] };
+    expect(addPart(t, 'B').tune.form).toEqual(['A', 'A', 'C']);
+    const many = { ...t, form: Array.from({ length: 100 }, (_, i) => (i % 2 === 0 ? 'A' : 'B')) };
+    expect(setPlays(many, 'A', 64).form).toHaveLength(1000);
+  });
+});

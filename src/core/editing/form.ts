@@ -1,6 +1,9 @@
 import type { Part, Tune } from '#core/tune';
 import { findEvent, freshIds, withOneStart } from './document';
 
+/** Most passes that a form is made of. */
+const MOST_PASSES = 1000;
+
 /** The first letter that names no part yet: A … Z, then A2, B2 … */
 export function freshPartName(tune: Tune): string {
   const taken = new Set(tune.parts.map(({ name }) => name));
@@ -20,7 +23,7 @@ export function firstRun(form: readonly string[], name: string): number {
   return to - from;
 }
 
-/** A new empty part behind another, played as often in a row as that one, after its last pass. */
+/** A new empty part behind another, played as often in a row as that one, after its last pass or at the end. */
 export function addPart(
   tune: Tune,
   after: string,
@@ -32,7 +35,11 @@ export function addPart(
   parts.splice(at + 1, 0, { name, events: [{ kind: 'bar', id: bar }] });
   const last = tune.form.lastIndexOf(after);
   const form = [...tune.form];
-  form.splice(last + 1, 0, ...Array.from({ length: Math.max(1, firstRun(tune.form, after)) }, () => name));
+  form.splice(
+    last < 0 ? form.length : last + 1,
+    0,
+    ...Array.from({ length: Math.max(1, firstRun(tune.form, after)) }, () => name),
+  );
   return { tune: { ...tune, parts, form }, name, caret: bar };
 }
 
@@ -91,13 +98,13 @@ export function setPlays(tune: Tune, name: string, plays: number): Tune {
   const form = runsOf(tune.form).flatMap((run) =>
     Array.from({ length: run.name === name ? times : run.plays }, () => run.name),
   );
-  return { ...tune, form };
+  return { ...tune, form: form.slice(0, MOST_PASSES) };
 }
 
 /** The playing order; names that are no part are left out, and an order of none is not taken. */
 export function setForm(tune: Tune, form: readonly string[]): Tune {
   const names = new Set(tune.parts.map(({ name }) => name));
-  const known = form.filter((name) => names.has(name)).slice(0, 1000);
+  const known = form.filter((name) => names.has(name)).slice(0, MOST_PASSES);
   return known.length > 0 ? { ...tune, form: known } : tune;
 }
 
@@ -111,7 +118,7 @@ export function parseForm(tune: Tune, text: string): string[] | null {
   let rest = text.trim();
   while (rest !== '') {
     const name = names.find((candidate) => rest.startsWith(candidate));
-    if (name === undefined || found.length >= 1000) return null;
+    if (name === undefined || found.length >= MOST_PASSES) return null;
     found.push(name);
     rest = rest.slice(name.length).trimStart();
   }

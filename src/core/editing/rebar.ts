@@ -14,7 +14,7 @@ import { findEvent, freshIds, isPositive, withEvents } from './document';
 /**
  * Draws the bar lines of a part anew from one bar on: what a bar has too much goes over its line, what it lacks comes
  * back from the next. A note that crosses a line is parted by a tie; a tuplet's note goes over whole. It ends where old
- * and new bar lines meet again, at a change of meter or ending, or with the part, which may gain or lose bars.
+ * and new bar lines meet again, at a change of meter, key or ending, or with the part, which may gain or lose bars.
  * @throws RangeError if there is no bar of that id
  * Time O(n) for n events of the part.
  */
@@ -45,7 +45,10 @@ function stretchEnd(bars: readonly Bar[], from: number, length: Fraction): numbe
   let held = ZERO;
   for (let i = from; i < bars.length; i++) {
     const { event, duration } = bars[i]!;
-    const isBoundary = event.meter !== undefined || String(event.onPlays) !== String(bars[from]!.event.onPlays);
+    const isBoundary =
+      event.meter !== undefined ||
+      event.key !== undefined ||
+      String(event.onPlays) !== String(bars[from]!.event.onPlays);
     if (i > from && isBoundary) return i;
     due = add(due, length);
     held = add(held, duration);

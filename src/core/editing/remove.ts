@@ -3,7 +3,7 @@ import { freshIds, withOneStart } from './document';
 
 /**
  * The tune without some notes and rests; what follows closes up. A bar that loses all it holds goes too, unless it
- * opens its part. A note left inside a stroke whose beginning is gone begins the stroke itself.
+ * opens its part or brings a change of meter or key. A note left inside a stroke whose beginning is gone begins the stroke itself.
  */
 export function removeEvents(tune: Tune, ids: ReadonlySet<string>): Tune {
   return withoutEvents(tune, new Set([...ids, ...tune.parts.flatMap(({ events }) => emptiedBars(events, ids))]));
@@ -45,16 +45,16 @@ function replaceEvents(tune: Tune, ids: ReadonlySet<string>, replace: (event: Tu
   return withOneStart({ ...tune, parts });
 }
 
-/** Bars other than the first whose every note and rest is among `ids`. */
+/** Bars that may go, their every note and rest being among `ids`. */
 function emptiedBars(events: readonly TuneEvent[], ids: ReadonlySet<string>): string[] {
-  const bars: { id: string; held: number; lost: number }[] = [];
+  const bars: { id: string; changes: boolean; held: number; lost: number }[] = [];
   for (const event of events) {
-    if (event.kind === 'bar') bars.push({ id: event.id, held: 0, lost: 0 });
+    if (event.kind === 'bar') bars.push({ id: event.id, changes: Boolean(event.meter ?? event.key), held: 0, lost: 0 });
     else {
       const bar = bars[bars.length - 1]!;
       bar.held += 1;
       if (ids.has(event.id)) bar.lost += 1;
     }
   }
-  return bars.slice(1).flatMap(({ id, held, lost }) => (held > 0 && held === lost ? [id] : []));
+  return bars.slice(1).flatMap(({ id, changes, held, lost }) => (!changes && held > 0 && held === lost ? [id] : []));
 }

@@ -1,7 +1,10 @@
 import type { Semitones } from '#core/base';
-import { type Key, type Pitch, alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
+import { type Key, type Pitch, alterInKey, midiOf, pitchAtStep, pitchSpelled, staffStep } from '#core/pitch';
 import { type NoteEvent, type Tune, writtenBars } from '#core/tune';
 import { mapNotes, unpinned } from './document';
+
+const LOWEST_OCTAVE = -1;
+const HIGHEST_OCTAVE = 9;
 
 /** Moves notes by letter names within the key in force; an accidental keeps its distance from the key's own note. */
 export function transposeBySteps(tune: Tune, ids: ReadonlySet<string>, steps: number): Tune {
@@ -38,12 +41,11 @@ export function transposeToKey(tune: Tune, tonic: Pick<Key, 'letter' | 'alter'>)
   );
   const steps = staffStep(to) - staffStep(from);
   const semitones = midiOf(to) - midiOf(from);
-  const move = (pitch: Pitch): Pitch => {
-    const natural = pitchAtStep(staffStep(pitch) + steps);
-    return { ...natural, alter: midiOf(pitch) + semitones - midiOf(natural) };
-  };
+  const move = (pitch: Pitch) => pitchSpelled(staffStep(pitch) + steps, midiOf(pitch) + semitones);
   const moveKey = (key: Key): Key => {
-    const moved = move({ letter: key.letter, alter: key.alter, octave: 4 });
+    const place: Pitch = { letter: key.letter, alter: key.alter, octave: 4 };
+    // A key's tonic has one sharp or flat at the most.
+    const moved = pitchSpelled(staffStep(place) + steps, midiOf(place) + semitones, 1);
     const { extra: _extra, ...plain } = key;
     return { ...plain, letter: moved.letter, alter: moved.alter };
   };
@@ -68,7 +70,10 @@ export function keysInForce(tune: Tune): Map<string, Key> {
   return keys;
 }
 
+/** A note with every pitch moved; as it is where one would leave the octaves that are written. */
 function withPitches(note: NoteEvent, move: (pitch: Pitch) => Pitch): NoteEvent {
+  const pitches = [note.pitch, ...(note.stops ?? []), ...(note.graceNotes ?? [])].map(move);
+  if (pitches.some(({ octave }) => octave < LOWEST_OCTAVE || octave > HIGHEST_OCTAVE)) return note;
   return unpinned({
     ...note,
     pitch: move(note.pitch),

@@ -1,6 +1,6 @@
 // Pitches as they are spelled.
 export type { Letter, Pitch } from './pitch';
-export { LETTERS, midiOf, parsePitch, pitchAtStep, pitchName, samePitch, staffStep } from './pitch';
+export { LETTERS, midiOf, parsePitch, pitchAtStep, pitchName, pitchSpelled, samePitch, staffStep } from './pitch';
 // Intervals by name.
 export { intervalName } from './interval';
 // Keys and what their signatures do.

@@ -28,6 +28,18 @@ export function pitchAtStep(step: number, alter = 0): Pitch {
   return { letter: LETTERS[step - 7 * octave]!, alter, octave };
 }
 
+/**
+ * The pitch of a height in semitones, spelled at a staff step or, where that would take more than a double accidental,
+ * at the nearest step that does not. `farthest` is the most that a letter may be altered.
+ */
+export function pitchSpelled(step: number, midi: Midi, farthest = 2): Pitch {
+  const natural = pitchAtStep(step);
+  const alter = midi - midiOf(natural);
+  if (alter > farthest) return pitchSpelled(step + 1, midi, farthest);
+  if (alter < -farthest) return pitchSpelled(step - 1, midi, farthest);
+  return { ...natural, alter };
+}
+
 /** `F#4`, `Bb3`, `C5`. */
 export function pitchName(pitch: Pitch): string {
   return `${pitch.letter}${ACCIDENTALS[pitch.alter] ?? ''}${pitch.octave}`;

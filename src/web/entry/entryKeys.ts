@@ -40,6 +40,8 @@ export interface EntryOutcome {
 }
 
 const GESTURES: Record<string, StrokeGesture> = { o: 'one', p: 'pair', t: 'three', h: 'held' };
+/** Most grace notes before a note. */
+const MOST_GRACES = 16;
 const LOWEST_PENCIL = 24;
 const HIGHEST_PENCIL = 48;
 
@@ -100,7 +102,8 @@ function enterPitch(
   pins: Pick<NoteEvent, 'place' | 'finger'> = {},
 ): EntryOutcome {
   const name = writtenName(pitch);
-  if (entry.next === 'grace') return { entry: { ...entry, next: 'note', graces: [...entry.graces, pitch] } };
+  if (entry.next === 'grace')
+    return { entry: { ...entry, next: 'note', graces: [...entry.graces, pitch].slice(0, MOST_GRACES) } };
   if (entry.next === 'chord') {
     const here = eventAt(tune, entry.caret);
     if (here?.kind !== 'note') return { entry: { ...entry, next: 'note' } };
