@@ -35,6 +35,8 @@ const FOUR_BARS_FROM = 620;
 const TWO_BARS_FROM = 300;
 /** Room that a note needs; denser bars get fewer on a line. */
 const NOTE_ROOM = 16;
+/** With its call under it a note needs more. */
+const CALL_ROOM = 30;
 const CLEF_ROOM = 70;
 
 /** The score with its lanes, line by line, each with its margin. */
@@ -63,8 +65,8 @@ export function ScoreView(props: ScoreViewProps) {
   const { tune } = report;
   const [keep] = useState(lineKeeper);
   const lines = useMemo(
-    () => keep(scoreLines(tune, view.barsPerLine ?? barsThatFit(tune, width))),
-    [tune, width, view.barsPerLine, keep],
+    () => keep(scoreLines(tune, view.barsPerLine ?? barsThatFit(tune, width, view.calls ? CALL_ROOM : NOTE_ROOM))),
+    [tune, width, view.barsPerLine, view.calls, keep],
   );
   const notes = useMemo(() => writtenNotes(tune), [tune]);
   const chosen = useMemo(() => selectedIds(notes, selection), [notes, selection]);
@@ -218,7 +220,7 @@ function speaker(
   };
 }
 
-function barsThatFit(tune: TuneReport['tune'], width: number): number {
+function barsThatFit(tune: TuneReport['tune'], width: number, noteRoom: number): number {
   let densest = 1;
   let count = 0;
   for (const event of tune.parts.flatMap(({ events }) => events)) {
@@ -226,7 +228,7 @@ function barsThatFit(tune: TuneReport['tune'], width: number): number {
     else count += 1;
     densest = Math.max(densest, count);
   }
-  const fitting = (bars: number) => CLEF_ROOM + bars * (densest * NOTE_ROOM + 18) <= width * 1.15;
+  const fitting = (bars: number) => CLEF_ROOM + bars * (densest * noteRoom + 18) <= width * 1.15;
   if (width >= FOUR_BARS_FROM && fitting(4)) return 4;
   if (width >= TWO_BARS_FROM && fitting(2)) return 2;
   return width >= FOUR_BARS_FROM ? 2 : 1;

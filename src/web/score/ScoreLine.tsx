@@ -209,7 +209,7 @@ function StaffTarget(props: {
 }
 
 /** Lines narrower than this have no room for the card under a note. */
-const NARROW = 560;
+const NARROW = 680;
 
 /** The line's upper and lower bounds, with room for whatever bowing comes to stand on its notes. */
 function frameOf(line: LineSpec, geometry: LineGeometry): { top: number; fingerY: number } {
