@@ -16,3 +16,7 @@ export function quantile(list, share) {
   const sorted = [...list].sort((a, b) => a - b);
   return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))];
 }
+
+export function sum(list) {
+  return list.reduce((total, value) => total + value, 0);
+}

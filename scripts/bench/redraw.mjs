@@ -1,6 +1,6 @@
 import { chromium } from '@playwright/test';
 import { startTestServer } from '../lib/testServer.mjs';
-import { quantile } from './figures.mjs';
+import { quantile, sum } from './figures.mjs';
 import { longReel } from './longTune.mjs';
 
 const MOST_SHARE = 1 / 5;
@@ -20,7 +20,7 @@ export async function benchRedraw() {
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
     await openLongReel(page, url);
-    const { toggles, edits, full } = await page.evaluate(measure, {
+    const { toggles, edits, full, steps } = await page.evaluate(measure, {
       perLine: TOGGLES_A_LINE,
       fullRedraws: FULL_REDRAWS,
     });
@@ -47,6 +47,14 @@ export async function benchRedraw() {
         ms: `${editMs.toFixed(1)} (95 %: ${slowEditMs.toFixed(1)}) against ${fullMs.toFixed(1)}`,
         holds: editMs / fullMs <= MOST_EDIT_SHARE && editMs < MOST_EDIT_MS && slowEditMs < MOST_SLOW_EDIT_MS,
       },
+      ...steps.map(({ step, ms, count }) => ({
+        what: `— of it: ${step}, ${count} times`,
+        against: 'the moved note',
+        ratio: (ms / sum(edits)).toFixed(3),
+        bar: 'for information',
+        ms: `${(ms / edits.length).toFixed(1)} a moved note`,
+        holds: true,
+      })),
     ];
   } finally {
     await browser.close();
@@ -84,6 +92,14 @@ async function measure({ perLine, fullRedraws }) {
       look();
     });
 
+  /** Tells a line's drawn bars apart from ones drawn anew. */
+  const numbers = new WeakMap();
+  let count = 0;
+  const barsDrawn = (line) =>
+    [...line.querySelectorAll('.engraving .vf-bar')]
+      .map((bar) => numbers.get(bar) ?? (numbers.set(bar, ++count), count))
+      .join(' ');
+
   const toggles = [];
   for (const line of lines)
     for (let k = 0; k < perLine; k++) {
@@ -101,31 +117,35 @@ async function measure({ perLine, fullRedraws }) {
     }
 
   const edits = [];
+  const isEditing = performance.now();
   for (const line of lines)
     for (let k = 0; k < perLine; k++) {
       const notes = [...line.querySelectorAll('[data-note]')];
       const note = notes[Math.floor((notes.length * k) / perLine)];
       note.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true, button: 0 }));
       await frame();
-      const staff = () => line.querySelector('.engraving svg');
-      const before = staff();
+      const bars = () => barsDrawn(line);
+      const before = bars();
       const from = performance.now();
       const key = k % 2 === 0 ? 'ArrowUp' : 'ArrowDown';
       document
         .querySelector(`[data-note="${note.dataset.note}"]`)
         .dispatchEvent(new KeyboardEvent('keydown', { key, altKey: true, bubbles: true, cancelable: true }));
-      edits.push((await changed(staff, before)) - from);
+      edits.push((await changed(bars, before)) - from);
       await frame();
     }
+
+  const steps = [];
+  const marks = performance.getEntriesByType('measure').filter(({ startTime }) => startTime >= isEditing);
+  for (const step of ['report', 'states', 'engraving', 'signs']) {
+    const ours = marks.filter(({ name }) => name === `morrin:${step}`);
+    steps.push({ step, count: ours.length, ms: ours.reduce((total, { duration }) => total + duration, 0) });
+  }
 
   const full = [];
   const score = document.querySelector('[data-score]');
   for (let k = 0; k < fullRedraws; k++) {
-    const drawn = () => document.querySelectorAll('[data-line]').length && lastStaff();
-    const lastStaff = () => {
-      const staffs = document.querySelectorAll('.engraving svg');
-      return staffs[staffs.length - 1];
-    };
+    const drawn = () => barsDrawn(lines[lines.length - 1]);
     const before = drawn();
     await frame();
     const from = await new Promise((resolve) =>
@@ -138,5 +158,5 @@ async function measure({ perLine, fullRedraws }) {
     full.push((await changed(drawn, before)) - from);
     await frame();
   }
-  return { toggles, edits, full };
+  return { toggles, edits, full, steps };
 }

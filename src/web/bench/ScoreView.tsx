@@ -2,13 +2,12 @@ import { type ReactNode, useDeferredValue, useEffect, useLayoutEffect, useMemo, 
 import { neighbourAngle } from '#core/crossing';
 import type { TuneReport } from '#core/report';
 import { writtenNotes } from '#core/tune';
-import type { Tuning } from '#core/tuning';
 import { loadEngravingFonts } from '../score/fonts';
 import type { CaretPlace } from '../score/EntryCaret';
 import type { LaneSettings } from '../score/Lanes';
 import { type LineSpec, lineKeeper, scoreLines } from '../score/lines';
+import { lineStatesKeeper } from '../score/lineStates';
 import type { NoteState } from '../score/noteStates';
-import { spokenNote } from '../score/noteWords';
 import { ScoreLine, type ScoreLineProps } from '../score/ScoreLine';
 import type { Selection } from './benchSlice';
 import { selectedIds } from './selection';
@@ -70,15 +69,10 @@ export function ScoreView(props: ScoreViewProps) {
   );
   const notes = useMemo(() => writtenNotes(tune), [tune]);
   const chosen = useMemo(() => selectedIds(notes, selection), [notes, selection]);
-  const beats = useMemo(
-    () => new Map(report.unrolled.notes.flatMap(({ ids, beat }) => ids.map((id) => [id, beat] as const))),
-    [report],
-  );
-  const next = useMemo(() => new Map(notes.map(({ id }, i) => [id, notes[i + 1]?.id])), [notes]);
-  const spoken = useMemo(() => speaker(states, beats, next, tune.tuning), [states, beats, next, tune.tuning]);
   // Bow signs are right everywhere at once; lanes and spoken notes of lines far out of view follow a moment later.
   const lateStates = useDeferredValue(states);
-  const lateSpoken = useDeferredValue(spoken);
+  const [onLineNow] = useState(lineStatesKeeper);
+  const [onLineLate] = useState(lineStatesKeeper);
 
   const { instrument } = report.settings;
   const { fingers, calls, letters, bow, arm, room, otherPasses } = view;
@@ -128,6 +122,7 @@ export function ScoreView(props: ScoreViewProps) {
       ) : (
         lines.map(({ line, key }) => {
           const onLine = chosen.filter((id) => line.bars.some((bar) => bar.events.some((event) => event.id === id)));
+          const statesNow = onLineNow(line, states);
           const hasTabStop = line.bars.some((bar) => bar.events.some((event) => event.id === tabStop));
           const hasCaret =
             caret !== null &&
@@ -146,12 +141,12 @@ export function ScoreView(props: ScoreViewProps) {
                       line={line}
                       lineKey={key}
                       width={width}
-                      states={states}
-                      detailStates={isNear || hasFocus ? states : lateStates}
+                      states={statesNow}
+                      detailStates={isNear || hasFocus ? statesNow : onLineLate(line, lateStates)}
                       lanes={lanes}
                       selectedIds={onLine.length > 0 ? onLine : null}
                       tabStopId={hasTabStop ? tabStop : null}
-                      spoken={isNear || hasFocus ? spoken : lateSpoken}
+                      tuning={tune.tuning}
                       onPick={onPick}
                       onPickWhole={onPickWhole}
                       caret={hasCaret ? caret : null}
@@ -203,21 +198,6 @@ function NearView(props: {
       {isShown && children(isNear)}
     </div>
   );
-}
-
-/** What is said of a note: its place, hand and bow, and whether the next shares its stroke. */
-function speaker(
-  states: ReadonlyMap<string, NoteState>,
-  beats: ReadonlyMap<string, number>,
-  next: ReadonlyMap<string, string | undefined>,
-  tuning: Tuning,
-): ScoreLineProps['spoken'] {
-  return (note, bar) => {
-    const after = next.get(note.id);
-    const following = after === undefined ? undefined : states.get(after);
-    const joins = following !== undefined && following.link === 'slur' && following.inStroke > 1;
-    return spokenNote(note, states.get(note.id), { bar, beat: beats.get(note.id) ?? 1 }, joins, tuning);
-  };
 }
 
 function barsThatFit(tune: TuneReport['tune'], width: number, noteRoom: number): number {

@@ -49,10 +49,11 @@ function openStore() {
 }
 const saveOf = (store: ReturnType<typeof createStore>) => store.getState().bench.open!.save.kind;
 
-test('an edit is in the browser at once, on the server after a pause, and the draft is then gone', async () => {
+test('an edit is in the browser once it is shown, on the server after a pause, and the draft is then gone', async () => {
   const store = openStore();
   replies = [kept(4)];
   store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
+  await settle(0);
   expect(takeOverDraft(ID)).toMatchObject({ baseRevision: 3, tune: slurred('A2') });
   expect(asked).toHaveLength(0);
   await settle(500);
@@ -60,6 +61,13 @@ test('an edit is in the browser at once, on the server after a pause, and the dr
   expect(saveOf(store)).toBe('kept');
   expect(store.getState().bench.open!.revision).toBe(4);
   expect(takeOverDraft(ID)).toBeNull();
+});
+
+test('a page left in the same breath as an edit still leaves its draft', () => {
+  const store = openStore();
+  store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
+  window.dispatchEvent(new Event('pagehide'));
+  expect(takeOverDraft(ID)).toMatchObject({ tune: slurred('A2') });
 });
 
 test('quick edits go in one save; one made while a save is under way goes in the next, on the new revision', async () => {

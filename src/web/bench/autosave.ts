@@ -2,7 +2,7 @@ import type { Middleware } from '@reduxjs/toolkit';
 import { newerVersion, saveTune } from '../api/client';
 import { tunesApi } from '../api/tunesApi';
 import { type BenchState, type OpenTune, conflictFound, saveFailed, saved, savingStarted } from './benchSlice';
-import { removeDraft, writeDraft } from './drafts';
+import { type Draft, removeDraft, writeDraft } from './drafts';
 
 /** Edits within this time are kept together. */
 const PAUSE_MS = 400;
@@ -10,7 +10,7 @@ const PAUSE_MS = 400;
 const RETRY_MS = [1000, 2000, 4000, 8000, 15000];
 
 /**
- * Keeps every edit: at once as a draft in this browser, soon after on the server. One save runs at a time; while
+ * Keeps every edit: as a draft in this browser as soon as the edit is shown, soon after on the server. One save runs at a time; while
  * nothing answers it is tried again, and at once when the network is back. Where the browser takes no draft, leaving
  * the page with edits that the server does not have is asked about.
  */
@@ -19,6 +19,8 @@ export function autosave(): Middleware<object, { bench: BenchState }> {
   let running: Promise<void> | null = null;
   let failures = 0;
   let isDraftKept = true;
+  /** The draft that is about to be written. */
+  let pending: { readonly id: string; readonly draft: Draft } | null = null;
   /** Newest revision that the server told of, for tunes closed before their last edits were saved. */
   const revisions = new Map<string, number>();
 
@@ -80,11 +82,20 @@ export function autosave(): Middleware<object, { bench: BenchState }> {
     };
 
     const keepDraft = ({ id, revision, tune }: OpenTune) => {
-      isDraftKept = writeDraft(id, { baseRevision: revision, tune, at: Date.now() });
+      // After the page has answered the key; edits that come at once are written together.
+      if (!pending) setTimeout(writePending);
+      pending = { id, draft: { baseRevision: revision, tune, at: Date.now() } };
     };
+    const writePending = () => {
+      if (pending) isDraftKept = writeDraft(pending.id, pending.draft);
+      pending = null;
+    };
+
+    window.addEventListener('pagehide', writePending);
 
     window.addEventListener('online', () => schedule(0));
     window.addEventListener('beforeunload', (event) => {
+      writePending();
       const open = current();
       if (!isDraftKept && open && open.save.kind !== 'kept') event.preventDefault();
     });
@@ -93,9 +104,13 @@ export function autosave(): Middleware<object, { bench: BenchState }> {
       const before = current();
       const result = next(action);
       const open = current();
+      if (before?.id !== open?.id) writePending();
       if (before && before.id !== open?.id && isWaiting(before)) void settleClosed(before);
       if (!open) return result;
-      if (before?.save.kind === 'conflict' && open.save.kind === 'kept') removeDraft(open.id, Date.now());
+      if (before?.save.kind === 'conflict' && open.save.kind === 'kept') {
+        writePending();
+        removeDraft(open.id, Date.now());
+      }
       const isEdited = before?.id !== open.id ? open.save.kind === 'unsaved' : before.tune !== open.tune;
       const isResumed = before?.save.kind === 'conflict' && open.save.kind === 'unsaved';
       if ((isEdited && open.save.kind !== 'kept') || isResumed) {

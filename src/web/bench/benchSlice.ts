@@ -6,6 +6,7 @@ import type { Failure } from '../api/client';
 import type { Fragment } from '#core/editing';
 import type { EntryOutcome } from '../entry/entryKeys';
 import { type EntryState, type EntryWay, beginEntry, keptCaret } from '../entry/entryState';
+import { measured } from '../ui/measured';
 import { noteStates } from '../score/noteStates';
 
 /** How far back undo reaches. */
@@ -218,7 +219,7 @@ export const selectClipboard = (state: WithBench) => state.bench.clipboard;
 export const selectOpen = (state: WithBench) => state.bench.open;
 const selectTune = (state: WithBench) => state.bench.open?.tune ?? null;
 const selectPassInView = (state: WithBench) => state.bench.open?.passInView ?? null;
-export const selectReport = createSelector([selectTune], (tune) => tune && reportTune(tune));
+export const selectReport = createSelector([selectTune], (tune) => tune && measured('report', () => reportTune(tune)));
 export const selectNoteStates = createSelector([selectReport, selectPassInView], (report, inView) =>
-  report && inView ? noteStates(report, inView) : null,
+  report && inView ? measured('states', () => noteStates(report, inView)) : null,
 );

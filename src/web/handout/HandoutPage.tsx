@@ -217,7 +217,7 @@ function Lines(props: {
         lanes={lanes}
         selectedIds={null}
         tabStopId={null}
-        spoken={() => ''}
+        tuning={report.tune.tuning}
         onPick={() => undefined}
         onPickWhole={() => undefined}
         caret={null}

@@ -1,12 +1,14 @@
 import { type ReactNode, memo, useMemo, useState } from 'react';
-import type { NoteEvent } from '#core/tune';
+import type { Tuning } from '#core/tuning';
+import { measured } from '../ui/measured';
 import { bowSignPath } from '../ui/signs';
 import { type CaretPlace, EntryCaret, caretX, stepAt } from './EntryCaret';
-import { STAFF_TOP } from './engrave';
+import { STAFF_TOP } from './geometry';
 import type { LineGeometry, NoteBox } from './geometry';
 import { Lanes, type LaneSettings, lanesHeight } from './Lanes';
 import type { LineSpec } from './lines';
 import type { NoteState } from './noteStates';
+import { spokenNote } from './noteWords';
 import { markPath } from './markPaths';
 import { type LineSigns, layOutSigns, signsKey } from './signs';
 import { type DrawnLine, StaffDrawing } from './StaffDrawing';
@@ -23,7 +25,8 @@ export interface ScoreLineProps {
   readonly selectedIds: readonly string[] | null;
   /** The note that the tab key reaches on this line. */
   readonly tabStopId: string | null;
-  readonly spoken: (note: NoteEvent, bar: number) => string;
+  /** Names the strings in what is said of a note. */
+  readonly tuning: Tuning;
   readonly onPick: (id: string, extend: boolean) => void;
   /** Chooses a whole bar, or a whole part. */
   readonly onPickWhole: (what: { readonly bar: string } | { readonly part: string }) => void;
@@ -45,32 +48,33 @@ const FINGER_GAP = 13;
 
 /** One line of the score: staff, signs and lanes on one x. */
 export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
+  const [drawn, setDrawn] = useState<DrawnLine | null>(null);
+  const geometry = drawn?.geometry ?? null;
+  // Until a changed line is drawn anew, which is before it is shown, all stays with the line that the drawing shows.
+  const isDrawn = geometry === null || (drawn!.key === props.lineKey && geometry.width === props.width);
+  const [hold] = useState(holder<ScoreLineProps>);
   const {
-    lineKey,
+    line,
     width,
     states,
     detailStates,
     lanes,
     selectedIds,
     tabStopId,
-    spoken,
+    tuning,
     onPick,
     onPickWhole,
     caret,
     onStaff,
     card,
-  } = props;
-  const [drawn, setDrawn] = useState<DrawnLine | null>(null);
-  const geometry = drawn?.geometry ?? null;
-  // Until a changed line is drawn anew, signs and targets stay with the line that the drawing shows.
-  const line = drawn && drawn.key !== lineKey ? drawn.line : props.line;
+  } = hold(props, isDrawn);
   const layoutKey = geometry && signsKey(geometry, states);
   const signs = useMemo(
-    () => geometry && layOutSigns(line, geometry, states),
+    () => geometry && measured('signs', () => layOutSigns(line, geometry, states)),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the key stands for what the layout asks of the states
     [line, geometry, layoutKey],
   );
-  const frame = useMemo(() => geometry && frameOf(line, geometry), [line, geometry]);
+  const frame = geometry && frameOf(line, geometry);
   const top = frame?.top ?? STAFF_TOP - 60;
   const rowY = Math.max(frame?.fingerY ?? STAFF_TOP + 60, (signs?.bottom ?? 0) + FINGER_GAP);
   const fingerY = rowY - (rowsShown(lanes).length > 0 ? 0 : 14);
@@ -88,7 +92,7 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
       data-line={line.id}
     >
       <div className="absolute left-0" style={{ top: -top }}>
-        <StaffDrawing line={props.line} lineKey={lineKey} width={width} onDrawn={setDrawn} />
+        <StaffDrawing line={props.line} lineKey={props.lineKey} width={props.width} onDrawn={setDrawn} />
       </div>
       {geometry && signs && (
         <svg
@@ -121,7 +125,8 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
               height={height}
               selectedIds={selectedIds}
               tabStopId={tabStopId}
-              spoken={spoken}
+              states={detailStates}
+              tuning={tuning}
               onPick={onPick}
               onPickWhole={onPickWhole}
             />
@@ -143,6 +148,12 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
     </div>
   );
 });
+
+/** Gives what it is given, or what it gave last while that is still to stay. */
+function holder<T>(): (value: T, isCurrent: boolean) => T {
+  let held: T | null = null;
+  return (value, isCurrent) => (isCurrent || held === null ? (held = value) : held);
+}
 
 /** Under the lanes at the selection, in the room kept for it; where it is wide or the screen narrow, the line grows. */
 function CardPlace(props: {
@@ -268,7 +279,7 @@ const Tuplets = memo(function Tuplets({ geometry: { tuplets } }: { readonly geom
 });
 
 /** Down and up signs; one that turns round on another pass wears a dot. */
-function BowSigns({
+const BowSigns = memo(function BowSigns({
   bows,
   states,
   showsOther,
@@ -293,7 +304,7 @@ function BowSigns({
       <path d={dots} fill="var(--madder)" data-sign="differing" />
     </g>
   );
-}
+});
 
 const Signs = memo(function Signs({ signs }: { readonly signs: LineSigns }) {
   return (
@@ -428,10 +439,11 @@ const NoteTargets = memo(function NoteTargets({
   height,
   selectedIds,
   tabStopId,
-  spoken,
+  states,
+  tuning,
   onPick,
   onPickWhole,
-}: Pick<ScoreLineProps, 'line' | 'selectedIds' | 'tabStopId' | 'spoken' | 'onPick' | 'onPickWhole'> & {
+}: Pick<ScoreLineProps, 'line' | 'states' | 'tuning' | 'selectedIds' | 'tabStopId' | 'onPick' | 'onPickWhole'> & {
   readonly geometry: LineGeometry;
   readonly top: number;
   readonly height: number;
@@ -473,7 +485,7 @@ const NoteTargets = memo(function NoteTargets({
             role="option"
             data-note={box.id}
             data-x={box.x}
-            aria-label={spoken(found.event, found.bar)}
+            aria-label={spokenNote(found.event, states.get(box.id), found.bar, tuning)}
             aria-selected={selected.has(box.id)}
             tabIndex={box.id === tabStopId ? 0 : -1}
             className="note-target"

@@ -1,5 +1,6 @@
 import { memo, useLayoutEffect, useRef } from 'react';
-import { engraveLine } from './engrave';
+import { measured } from '../ui/measured';
+import { lineEngraver } from './engrave';
 import type { LineGeometry } from './geometry';
 import type { LineSpec } from './lines';
 
@@ -22,10 +23,11 @@ interface StaffDrawingProps {
 export const StaffDrawing = memo(
   function StaffDrawing({ line, lineKey, width, onDrawn }: StaffDrawingProps) {
     const host = useRef<HTMLDivElement>(null);
+    const engrave = useRef<ReturnType<typeof lineEngraver>>(null);
     useLayoutEffect(() => {
-      performance.mark('morrin:engrave:start');
-      const geometry = engraveLine(host.current!, line, width);
-      performance.measure('morrin:engrave', 'morrin:engrave:start');
+      engrave.current ??= lineEngraver(host.current!);
+      const draw = engrave.current;
+      const geometry = measured('engraving', () => draw(line, width));
       onDrawn({ line, key: lineKey, geometry });
       // eslint-disable-next-line react-hooks/exhaustive-deps -- the key stands for the line
     }, [lineKey, width, onDrawn]);

@@ -1,3 +1,7 @@
+/** Top staff line in the drawing; what stands above is cut to need by the line's view. */
+export const STAFF_TOP = 90;
+export const STAFF_SPACE = 10;
+
 /** Where a written note stands on its line, in CSS pixels from the line's left and top edge. */
 export interface NoteBox {
   readonly id: string;

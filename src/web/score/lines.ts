@@ -140,32 +140,34 @@ function chunkBars(bars: readonly LineBar[], size: number): LineBar[][] {
 
 /** Everything about a line that its engraving shows; two lines with one key look the same. */
 export function engravingKey(line: LineSpec): string {
-  const bars = line.bars
-    .map((bar) => {
-      const events = bar.events.map((event) => {
-        const length = `${event.duration.n}/${event.duration.d}${event.tuplet ? `t${event.tuplet.notes}:${event.tuplet.inTimeOf}${event.tuplet.first ?? ''}` : ''}`;
-        if (event.kind === 'rest') return `${event.id} r${length}`;
-        const pitches = [event.pitch, ...(event.stops ?? []), ...(event.graceNotes ?? [])];
-        const heads = pitches.map(({ letter, alter, octave }) => `${letter}${alter}${octave}`).join('.');
-        return `${event.id} ${heads} ${event.stops?.length ?? 0} ${length}${event.tie ? '-' : ''}${event.marks?.join('') ?? ''}`;
-      });
-      const { id, number, beginsRepeat, endsRepeat, endsPart, ending, showKey, showMeter, meter, key } = bar;
-      return JSON.stringify([
-        id,
-        number,
-        beginsRepeat,
-        endsRepeat,
-        endsPart,
-        ending,
-        showKey,
-        showMeter,
-        meter,
-        key,
-        events,
-      ]);
-    })
-    .join('\n');
-  return `${JSON.stringify(line.courtesy)}\n${bars}`;
+  return line.bars.map((_, i) => barEngravingKey(line, i)).join('\n');
+}
+
+/** The same of one of its bars. Marks, ties and endings are no part of it: they are signs of ours over the engraving. */
+export function barEngravingKey(line: LineSpec, i: number): string {
+  const bar = line.bars[i]!;
+  const isLineEnd = i === line.bars.length - 1;
+  const events = bar.events.map((event) => {
+    const length = `${event.duration.n}/${event.duration.d}${event.tuplet ? `t${event.tuplet.notes}:${event.tuplet.inTimeOf}${event.tuplet.first ?? ''}` : ''}`;
+    if (event.kind === 'rest') return `${event.id} r${length}`;
+    const pitches = [event.pitch, ...(event.stops ?? []), ...(event.graceNotes ?? [])];
+    const heads = pitches.map(({ letter, alter, octave }) => `${letter}${alter}${octave}`).join('.');
+    return `${event.id} ${heads} ${event.stops?.length ?? 0} ${length}`;
+  });
+  const { id, beginsRepeat, endsRepeat, endsPart, showKey, showMeter, meter, key, keyBefore } = bar;
+  return JSON.stringify([
+    id,
+    beginsRepeat,
+    endsRepeat,
+    endsPart && (isLineEnd && line.closesTune ? 'tune' : 'part'),
+    showKey && keyBefore,
+    showMeter,
+    meter,
+    key,
+    isLineEnd && line.courtesy,
+    line.fullBars,
+    events,
+  ]);
 }
 
 export interface KeyedLine {

@@ -7,12 +7,16 @@ export interface NoteState {
   /** Index of the played note. */
   readonly index: number;
   readonly passIndex: number;
+  /** Beat of the bar on which it begins, from 1. */
+  readonly beat: number;
   /** Tied into the note before: shown, but part of it. */
   readonly continues: boolean;
   readonly link: Link;
   readonly bow: Direction;
   readonly inStroke: number;
   readonly strokeNotes: number;
+  /** The next played note is slurred to this one. */
+  readonly joinsNext: boolean;
   readonly place: Place;
   readonly finger: number | null;
   readonly reachable: boolean;
@@ -53,6 +57,7 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
     const wanted = (inView[part] ?? 1) === pass;
     if (states.has(note.id) && !wanted) continue;
     const { link, bow, stroke, inStroke } = bowed[index]!;
+    const following = bowed[index + 1];
     const fingering = fingers.get(note.id)!;
     const crossing = arm.crossings[index];
     const { bowStartCm, bowEndCm } = travel[index]!;
@@ -60,11 +65,13 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
       id: note.id,
       index,
       passIndex: played.passIndex,
+      beat: played.beat,
       continues: false,
       link,
       bow,
       inStroke,
       strokeNotes: strokeNotes.get(stroke)!,
+      joinsNext: following?.link === 'slur' && following.stroke === stroke,
       place: fingering.place,
       finger: fingering.finger,
       reachable: fingering.reachable,

@@ -5,23 +5,23 @@ import { part, tune } from '../../core/testing/tunes';
 import { noteStates } from './noteStates';
 import { callOf, spokenNote, writtenKey, writtenPitch } from './noteWords';
 
-function spoken(line: string, index: number, tuning = 'G3 D4 A4 E5', joins = false) {
+function spoken(line: string, index: number, tuning = 'G3 D4 A4 E5') {
   const t = tune([part('A', line)], { tuning: parseTuning(tuning)!, start: 'down' });
   const note = writtenNotes(t)[index]!;
   const state = noteStates(reportTune(t), {}).get(note.id);
-  return spokenNote(note, state, { bar: 3, beat: 2 }, joins, t.tuning);
+  return spokenNote(note, state, 3, t.tuning);
 }
 
 test('a note is told by place, pitch, string, finger and bow', () => {
-  expect(spoken('D4 E4 F#4', 1)).toBe('Bar 3, beat 2: E, D string, first finger, up-bow');
+  expect(spoken('D4 E4 F#4', 1)).toBe('Bar 3, beat 1.5: E, D string, first finger, up-bow');
   expect(spoken('D4 (E4 F#4)', 2)).toBe(
     'Bar 3, beat 2: F sharp, D string, second finger, up-bow, slurred to the one before',
   );
-  expect(spoken('D4 (E4 F#4)', 1, undefined, true)).toContain('slurred with the next');
+  expect(spoken('D4 (E4 F#4)', 1)).toContain('slurred with the next');
 });
 
 test('in a cross-tuning the string says what it is tuned to, and the finger is that of the tuning', () => {
-  expect(spoken('C#5 D5', 0, 'A3 E4 A4 C#5')).toBe('Bar 3, beat 2: C sharp, E string tuned to C sharp, open, down-bow');
+  expect(spoken('C#5 D5', 0, 'A3 E4 A4 C#5')).toBe('Bar 3, beat 1: C sharp, E string tuned to C sharp, open, down-bow');
   expect(spoken('B3', 0, 'A3 E4 A4 E5')).toContain('G string tuned to A, first finger');
 });
 

@@ -21,13 +21,13 @@ export function spokenPitch({ letter, alter }: Pitch): string {
 export function spokenNote(
   note: NoteEvent,
   state: NoteState | undefined,
-  place: { readonly bar: number; readonly beat: number },
-  joinsNext: boolean,
+  bar: number,
   tuning: Tuning = STANDARD_TUNING,
 ): string {
-  const where = `${place.bar === 0 ? 'Pickup' : `Bar ${place.bar}`}, beat ${Number(place.beat.toFixed(2))}`;
+  const barWords = bar === 0 ? 'Pickup' : `Bar ${bar}`;
   const pitches = [note.pitch, ...(note.stops ?? [])].map(spokenPitch).join(' with ');
-  if (!state) return `${where}: ${pitches}, not played in this form`;
+  if (!state) return `${barWords}: ${pitches}, not played in this form`;
+  const where = `${barWords}, beat ${Number(state.beat.toFixed(2))}`;
   const hand =
     state.reachable && state.finger !== null
       ? `${stringWords(state.place, tuning)}, ${FINGERS[state.finger]}`
@@ -39,7 +39,7 @@ export function spokenNote(
     hand,
     `${state.bow}-bow`,
     ...(link ? [link] : []),
-    ...(joinsNext ? ['slurred with the next'] : []),
+    ...(state.joinsNext ? ['slurred with the next'] : []),
     ...(state.lock ? [state.lockBroken ? `locked ${state.lock}, which it is not` : 'locked'] : []),
     ...(state.differs ? ['other direction on another pass'] : []),
   ].join(', ');
