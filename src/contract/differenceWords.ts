@@ -14,6 +14,7 @@ const CHANGES: Record<BarChange, readonly [one: string, many: string]> = {
   length: ['length', 'lengths'],
   string: ['string', 'strings'],
   mark: ['mark', 'marks'],
+  reuse: ['bar taken up from elsewhere', 'bars taken up from elsewhere'],
 };
 
 const HEADS = {

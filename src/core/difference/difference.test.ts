@@ -1,5 +1,5 @@
 import { applyPattern, findPattern, setLinks, setLocks } from '#core/bowing';
-import { addPart, alterNotes, changeLengths, removeEvents } from '#core/editing';
+import { addPart, alterNotes, changeLengths, releaseBars, removeEvents, reuseBars } from '#core/editing';
 import { part, randomTune, tune } from '../testing/tunes';
 import { tuneDifference } from './tuneDifference';
 
@@ -50,4 +50,12 @@ test('notes, pitches, lengths, locks, parts and the head', () => {
 test('what is told one way is told the other way round too', () => {
   const edited = setLinks(t, new Map([['A2', 'change']]));
   expect(tuneDifference(edited, t)).toEqual([{ kind: 'bar', part: 'A', bar: 1, change: 'slur-joined', count: 1 }]);
+});
+
+test('bars that take up others, or go their own way again, are told', () => {
+  const linked = reuseBars(t, ['Ab1'], 'B', 'Bb1')!;
+  expect(told(linked)).toContain('B1 reuse 1');
+  expect(tuneDifference(linked, releaseBars(linked, new Set(['Bb1'])))).toEqual([
+    { kind: 'bar', part: 'B', bar: 1, change: 'reuse', count: 1 },
+  ]);
 });

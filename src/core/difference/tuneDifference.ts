@@ -18,7 +18,8 @@ export type BarChange =
   | 'pitch'
   | 'length'
   | 'string'
-  | 'mark';
+  | 'mark'
+  | 'reuse';
 
 /** Something that a later version of a tune has otherwise. */
 export type Difference =
@@ -107,6 +108,15 @@ function partDifferences(old: Part, part: Part, before: Tune, after: Tune): Diff
     if (!was) add(bar, 'entered');
     else for (const change of noteChanges(was, note)) if (!pattern || !LINK_CHANGES.has(change)) add(bar, change);
   }
+  const reused = (item: Part) =>
+    new Map(item.events.flatMap((event) => (event.kind === 'bar' ? [[event.id, event.reuses] as const] : [])));
+  const earlier = reused(old);
+  const numbers = barNumbers(
+    writtenBars(after).get(part.name)!,
+    after.form.filter((name) => name === part.name).length,
+  );
+  for (const [id, root] of reused(part))
+    if (earlier.has(id) && earlier.get(id) !== root) add(numbers.get(id) ?? 0, 'reuse');
   const bars = [...counts.values()]
     .sort((a, b) => a.bar - b.bar)
     .map((entry): Difference => ({ kind: 'bar', part: part.name, ...entry }));

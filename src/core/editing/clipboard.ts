@@ -16,14 +16,14 @@ export function copyEvents(tune: Tune, ids: ReadonlySet<string>): Fragment {
   return all.slice(first, last + 1).map(copyOf);
 }
 
-/** A note without links of single passes; a bar line without the passes it belonged to, with its key and meter. */
+/** A note without links of single passes; a bar line without the passes it belonged to or the bar it took up, with its key and meter. */
 function copyOf(event: TuneEvent): TuneEvent {
   if (event.kind === 'rest') return event;
   if (event.kind === 'note') {
     const { linkOnPass: _passes, ...note } = event;
     return note;
   }
-  const { onPlays: _plays, ending: _ending, ...bar } = event;
+  const { onPlays: _plays, ending: _ending, reuses: _reuses, ...bar } = event;
   return bar;
 }
 

@@ -14,6 +14,8 @@ export { copyEvents, onNeighbourStrings, pasteEvents, repeatBars } from './clipb
 // Bars, parts and the form.
 export { barsOf, joinBar, setEnding, setKeyFrom, setMeterFrom } from './bars';
 export { rebar } from './rebar';
+export type { Followed, ReusedRun } from './reuse';
+export { followReuse, releaseBars, reuseBars, reusedRuns, sameMusic } from './reuse';
 export {
   addPart,
   firstRun,

@@ -88,6 +88,8 @@ export interface BarEvent {
   /** Changes that hold from here on. */
   readonly meter?: Meter;
   readonly key?: Key;
+  /** Id of the bar whose notes stand here too: an edit of either is made in both. Links and locks are its own. */
+  readonly reuses?: string;
 }
 
 export type TuneEvent = NoteEvent | RestEvent | BarEvent;

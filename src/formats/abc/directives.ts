@@ -1,4 +1,5 @@
 import { setLinks } from '#core/bowing';
+import { sameMusic } from '#core/editing';
 import {
   LINKS,
   type Direction,
@@ -17,13 +18,14 @@ import type { AbcTuneText } from './splitTunes';
 /**
  * What ABC has no sign for, as `%%morrin-…` lines that other readers skip. Notes are counted from 1 in written order.
  * `%%morrin-tuning A3 E4 A4 E5` · `%%morrin-start up` · `%%morrin-links 5:retake 9@2:change` (9th note, 2nd pass) ·
- * `%%morrin-places 5:D 12:A`
+ * `%%morrin-places 5:D 12:A` · `%%morrin-reuse 9:5 10:6` (bars counted from 1: the 9th takes up the 5th)
  */
 export interface MorrinDirectives {
   readonly tuning?: Tuning;
   readonly start?: Direction;
   readonly links: readonly { readonly note: number; readonly pass: number | null; readonly link: Link }[];
   readonly places: readonly { readonly note: number; readonly place: Place }[];
+  readonly reuses: readonly { readonly bar: number; readonly of: number }[];
 }
 
 export function readDirectives({ text, firstLine }: AbcTuneText, messages: ImportMessage[]): MorrinDirectives {
@@ -31,6 +33,7 @@ export function readDirectives({ text, firstLine }: AbcTuneText, messages: Impor
   let start: Direction | undefined;
   const links: { note: number; pass: number | null; link: Link }[] = [];
   const places: { note: number; place: Place }[] = [];
+  const reuses: { bar: number; of: number }[] = [];
   for (const [i, line] of text.split('\n').entries()) {
     const match = /^%%morrin-(\w+)\s+(.*)$/.exec(line);
     if (!match) continue;
@@ -63,20 +66,27 @@ export function readDirectives({ text, firstLine }: AbcTuneText, messages: Impor
         if (found) places.push({ note: Number(found[1]), place: PLACES.find((place) => place === found[2])! });
         else refuse('places such as 5:D');
       }
+    } else if (name === 'reuse') {
+      for (const item of value.trim().split(/\s+/)) {
+        const found = /^(\d+):(\d+)$/.exec(item);
+        if (found) reuses.push({ bar: Number(found[1]), of: Number(found[2]) });
+        else refuse('bars such as 9:5');
+      }
     } else {
-      refuse('one of tuning, start, links, places');
+      refuse('one of tuning, start, links, places, reuse');
     }
   }
-  return { tuning, start, links, places };
+  return { tuning, start, links, places, reuses };
 }
 
-export function applyDirectives(tune: Tune, { start, links, places }: MorrinDirectives): Tune {
+export function applyDirectives(tune: Tune, { start, links, places, reuses }: MorrinDirectives): Tune {
   const notes = writtenNotes(tune);
   let edited: Tune = start ? { ...tune, start } : tune;
   for (const { note, pass, link } of links) {
     const id = notes[note - 1]?.id;
     if (id !== undefined && note > 1) edited = setLinks(edited, new Map([[id, link]]), pass);
   }
+  if (reuses.length > 0) edited = withReuses(edited, reuses);
   if (places.length === 0) return edited;
   const byId = new Map(
     places.flatMap(({ note, place }) => (notes[note - 1] ? [[notes[note - 1]!.id, place] as const] : [])),
@@ -93,6 +103,27 @@ export function applyDirectives(tune: Tune, { start, links, places }: MorrinDire
   };
 }
 
+/** Bars that are said to take up others do so as long as they really have the same notes. */
+function withReuses(tune: Tune, reuses: MorrinDirectives['reuses']): Tune {
+  const bars = tune.parts.flatMap(({ events }) => events).filter((event) => event.kind === 'bar');
+  const taken = new Map<string, string>();
+  for (const { bar, of } of reuses) {
+    const [here, root] = [bars[bar - 1], bars[of - 1]];
+    if (here && root && here !== root && !taken.has(root.id) && sameMusic(tune, here.id, root.id))
+      taken.set(here.id, root.id);
+  }
+  return {
+    ...tune,
+    parts: tune.parts.map((part) => ({
+      ...part,
+      events: part.events.map((event) => {
+        const reused = taken.get(event.id);
+        return event.kind === 'bar' && reused !== undefined ? { ...event, reuses: reused } : event;
+      }),
+    })),
+  };
+}
+
 /** The directive lines that bring back what plain ABC of this tune would lose. */
 export function directiveLines(tune: Tune, plainLinks: ReadonlyMap<string, Link>): string[] {
   const notes = writtenNotes(tune);
@@ -101,10 +132,14 @@ export function directiveLines(tune: Tune, plainLinks: ReadonlyMap<string, Link>
     const onPass = Object.entries(note.linkOnPass ?? {}).map(([pass, link]) => `${i + 1}@${pass}:${link}`);
     return [...own, ...onPass];
   });
+  const bars = tune.parts.flatMap(({ events }) => events).filter((event) => event.kind === 'bar');
+  const numbers = new Map(bars.map(({ id }, i) => [id, i + 1]));
+  const reuses = bars.flatMap(({ reuses: root }, i) => (root === undefined ? [] : [`${i + 1}:${numbers.get(root)}`]));
   const places = notes.flatMap(({ place }, i) => (place ? [`${i + 1}:${place}`] : []));
   return [
     ...(tune.start ? [`%%morrin-start ${tune.start}`] : []),
     ...(links.length > 0 ? [`%%morrin-links ${links.join(' ')}`] : []),
     ...(places.length > 0 ? [`%%morrin-places ${places.join(' ')}`] : []),
+    ...(reuses.length > 0 ? [`%%morrin-reuse ${reuses.join(' ')}`] : []),
   ];
 }

@@ -1,9 +1,10 @@
 import { formatFraction } from '#core/base';
 import { pitchName } from '#core/pitch';
 import { reportTune } from '#core/report';
-import { type Tune, unroll, writtenNotes } from '#core/tune';
+import { type Tune, unroll, writtenBars, writtenNotes } from '#core/tune';
 import { readAbc } from './readAbc';
 import { writeAbc } from './writeAbc';
+import { reuseBars } from '#core/editing';
 
 const head = (fields: string) => `X:1\nT:Test\n${fields}\n`;
 const common = (music: string, key = 'D') => `${head('M:4/4\nL:1/8')}K:${key}\n${music}\n`;
@@ -349,6 +350,23 @@ describe('round trip', () => {
     const tune = read(source);
     expect(shape(read(writeAbc(tune)))).toEqual(shape(tune));
   });
+
+  test('reading back what was written has nothing to remark', () => {
+    for (const source of SOURCES) expect(readAbc(writeAbc(read(source))).tunes[0]!.messages).toEqual([]);
+  });
+});
+
+test('bars that take up others come back so, as long as they have the same notes', () => {
+  const tune = read('X:1\nT:Twice\nM:4/4\nL:1/8\nK:D\nP:A\nd2f2 a4|d8||\nP:B\nA8|\n');
+  const reused = reuseBars(tune, [writtenBars(tune).get('A')![0]!.event.id], 'B', null)!;
+  const text = writeAbc(reused);
+  expect(text).toContain('%%morrin-reuse 4:1');
+  const root = (of: Tune) => writtenBars(of).get('B')![1]!.event.reuses;
+  expect(root(read(text))).toBe(writtenBars(read(text)).get('A')![0]!.event.id);
+  expect(root(read(text.replace('reuse 4:1', 'reuse 4:2')))).toBeUndefined();
+  expect(readAbc(text.replace('reuse 4:1', 'reuse four')).tunes[0]!.messages).toMatchObject([
+    { code: 'bad-directive', message: '%%morrin-reuse: expected bars such as 9:5, got "four".' },
+  ]);
 });
 
 test('10,000 bars are read, and what lies beyond them is said at its place', () => {

@@ -71,6 +71,8 @@ function readOne(tuneText: AbcTuneText, defaults: readonly string[]): ReadTune |
   for (const warning of parser.getWarningObjects() ?? []) {
     // Odd note lengths are only hard to draw for the parser; here they are exact.
     if (warning.message.startsWith('Duration not representable')) continue;
+    // Lines of our own are read by us.
+    if (warning.message === 'Unknown directive: morrin') continue;
     const at = positions.at(Math.max(0, warning.startChar - lead.length));
     messages.push(importMessage(at.line, warning.column + 1, 'warning', 'syntax', `${warning.message}.`));
   }

@@ -67,6 +67,7 @@ const bar = z.object({
   ending: z.literal(true).optional(),
   meter: meter.optional(),
   key: key.optional(),
+  reuses: id.optional(),
 });
 
 /** The tune document, version 1, as it is stored and exchanged; it may not part ways with the core's own type. */
@@ -107,6 +108,18 @@ export const tuneSchema: z.ZodType<Tune> = z
         ids.add(event.id);
       }
     }
+    const bars = new Map(
+      tune.parts.flatMap(({ events }) =>
+        events.flatMap((event) => (event.kind === 'bar' ? [[event.id, event] as const] : [])),
+      ),
+    );
+    for (const [p, part] of tune.parts.entries())
+      for (const [e, event] of part.events.entries()) {
+        if (event.kind !== 'bar' || event.reuses === undefined) continue;
+        const taken = bars.get(event.reuses);
+        if (!taken || taken.reuses !== undefined)
+          refuse('takes up a bar that has its own notes', ['parts', p, 'events', e, 'reuses']);
+      }
     if (count > MOST_EVENTS) refuse(`at most ${MOST_EVENTS} events`, ['parts']);
     const played = playedEvents(tune as Tune);
     if (played > MOST_PLAYED_EVENTS)

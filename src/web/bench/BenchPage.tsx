@@ -41,6 +41,7 @@ import {
 import { barsOf, rebar } from '#core/editing';
 import { BarSheet } from '../tune/BarSheet';
 import { FormSheet } from '../tune/FormSheet';
+import { NoteSheet } from '../tune/NoteSheet';
 import { TuneSheet } from '../tune/TuneSheet';
 import { VersionsSheet } from '../versions/VersionsSheet';
 import { Card } from './Card';
@@ -132,7 +133,7 @@ function Bench({ open, report, states }: BenchProps) {
   const store = useAppStore();
   const { tune, selection, passInView, entry } = open;
   const clipboard = useAppSelector(selectClipboard);
-  const [sheet, setSheet] = useState<'keys' | 'patterns' | 'tune' | 'form' | 'bar' | 'versions' | null>(null);
+  const [sheet, setSheet] = useState<'keys' | 'patterns' | 'tune' | 'form' | 'bar' | 'note' | 'versions' | null>(null);
   const [thisPassOnly, setThisPassOnly] = useState(false);
   const [view, setView] = useState(readView);
   const showView = (next: View) => {
@@ -274,6 +275,7 @@ function Bench({ open, report, states }: BenchProps) {
     else if (/^[1-9]$/.test(key) && Number(key) <= passes) dispatch(passShown({ part, pass: Number(key) }));
     else if (key === 'b') otherStart();
     else if (key === 'p') setSheet('patterns');
+    else if (key === 'n' && ids.length > 0) setSheet('note');
     else if (key === 'enter') beginEntering('calls');
     else if (key === '?') setSheet('keys');
     else if (key === 'escape') dispatch(selected(null));
@@ -331,7 +333,12 @@ function Bench({ open, report, states }: BenchProps) {
           >
             <PenTool size={18} aria-hidden />
           </SignButton>
-          <EditMenu context={{ tune, ids, clipboard }} onAction={act} onBar={() => setSheet('bar')} />
+          <EditMenu
+            context={{ tune, ids, clipboard }}
+            onAction={act}
+            onBar={() => setSheet('bar')}
+            onNote={() => setSheet('note')}
+          />
           <SignButton label="Bowing patterns (P)" onClick={() => setSheet('patterns')}>
             <Waves size={18} aria-hidden />
           </SignButton>
@@ -424,6 +431,9 @@ function Bench({ open, report, states }: BenchProps) {
       )}
       {sheet === 'bar' && firstBar !== undefined && (
         <BarSheet tune={tune} barId={firstBar} where={where} onEdit={edit} onClose={() => setSheet(null)} />
+      )}
+      {sheet === 'note' && ids.length > 0 && (
+        <NoteSheet tune={tune} ids={ids} where={where} onEdit={edit} onClose={() => setSheet(null)} />
       )}
       {sheet === 'versions' && (
         <VersionsSheet

@@ -20,6 +20,8 @@ interface EditMenuProps {
   readonly onAction: (action: EditAction) => void;
   /** Asks for the meter and key of the selection's first bar. */
   readonly onBar: () => void;
+  /** Asks for chord name and grace notes. */
+  readonly onNote: () => void;
 }
 
 /** All that can be done to the selected notes and their bars. */
@@ -47,7 +49,7 @@ export function EditMenu(props: EditMenuProps) {
 }
 
 /** Made only while the menu is open: each item asks its edit whether it would do anything. */
-function EditItems({ context, onAction, onBar }: EditMenuProps) {
+function EditItems({ context, onAction, onBar, onNote }: EditMenuProps) {
   return (
     <>
       {GROUPS.map(([group, name]) => (
@@ -67,6 +69,11 @@ function EditItems({ context, onAction, onBar }: EditMenuProps) {
                   {action.words} <span className="text-[13.5px] text-muted">{action.keys}</span>
                 </DropdownMenu.Item>
               ))}
+              {group === 'marks' && (
+                <DropdownMenu.Item disabled={context.ids.length === 0} onSelect={onNote} className={ITEM}>
+                  Chord name, grace notes … <span className="text-[13.5px] text-muted">N</span>
+                </DropdownMenu.Item>
+              )}
               {group === 'bars' && (
                 <DropdownMenu.Item disabled={context.ids.length === 0} onSelect={onBar} className={ITEM}>
                   Meter and key from here …

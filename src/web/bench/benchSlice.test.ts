@@ -1,4 +1,6 @@
 import { setLinks } from '#core/bowing';
+import { reuseBars, transposeBySteps } from '#core/editing';
+import { writtenNotes } from '#core/tune';
 import { part, tune } from '../../core/testing/tunes';
 import {
   type BenchState,
@@ -58,4 +60,14 @@ test('notes are shown as bowed on the pass in view', () => {
   const bowOf = (inView: Record<string, number>) =>
     selectNoteStates({ bench: { ...state, open: { ...state.open!, passInView: inView } } })!.get('A1')!.bow;
   expect([bowOf({}), bowOf({ A: 2 })]).toEqual(['down', 'up']);
+});
+
+test('an edit goes on to the bars that take up the edited one, as one step that undo takes back whole', () => {
+  const two = tune([part('A', 'D4 E4'), part('B', 'A4 B4')]);
+  const linked = reuseBars(two, ['Ab1'], 'B', null)!;
+  const start = benchReducer(undefined, tuneOpened({ record: { ...record, tune: linked }, unsaved: null, at: 0 }));
+  const moved = benchReducer(start, edited({ tune: transposeBySteps(linked, new Set(['A1']), 1), label: 'a step up' }));
+  expect(writtenNotes(moved.open!.tune).map(({ pitch }) => pitch.letter)).toEqual(['E', 'E', 'A', 'B', 'E', 'E']);
+  expect(moved.open!.said).toBe('a step up, and in the bar like it');
+  expect(benchReducer(moved, undone()).open!.tune).toEqual(linked);
 });

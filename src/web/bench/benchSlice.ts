@@ -3,7 +3,7 @@ import { reportTune } from '#core/report';
 import { type Tune, writtenNotes } from '#core/tune';
 import type { TuneRecord } from '#contract/tunes';
 import type { Failure } from '../api/client';
-import type { Fragment } from '#core/editing';
+import { type Fragment, followReuse } from '#core/editing';
 import type { EntryOutcome } from '../entry/entryKeys';
 import { type EntryState, type EntryWay, beginEntry, keptCaret } from '../entry/entryState';
 import { measured } from '../ui/measured';
@@ -64,8 +64,10 @@ function withOpen(draft: Draft<BenchState>, change: (open: OpenTune) => Partial<
   return state.open ? { ...state, open: { ...state.open, ...change(state.open) } } : state;
 }
 
-/** An edit as one step that can be undone. */
-function withEdit(open: OpenTune, tune: Tune, label: string): Partial<OpenTune> {
+/** An edit as one step that can be undone, carried on to bars that take up those it changed. */
+function withEdit(open: OpenTune, edited: Tune, deed: string): Partial<OpenTune> {
+  const { tune, bars } = followReuse(open.tune, edited);
+  const label = bars.length === 0 ? deed : `${deed}, and in ${bars.length === 1 ? 'the bar' : 'the bars'} like it`;
   return {
     tune,
     past: [...open.past, { tune: open.tune, label, caret: open.entry?.caret }].slice(-MOST_STEPS),
@@ -110,7 +112,10 @@ const benchSlice = createSlice({
       clipboard: payload,
     }),
     edited: (state, { payload: { tune, label } }: PayloadAction<{ tune: Tune; label: string }>): BenchState =>
-      withOpen(state, (open) => ({ ...withEdit(open, tune, label), entry: withCaret(open.entry, tune) })),
+      withOpen(state, (open) => {
+        const step = withEdit(open, tune, label);
+        return { ...step, entry: withCaret(open.entry, step.tune ?? tune) };
+      }),
     entryBegan: (state, { payload: { caret, way } }: PayloadAction<{ caret: string; way: EntryWay }>): BenchState =>
       withOpen(state, ({ tune }) => ({ entry: beginEntry(tune, keptCaret(tune, caret), way), selection: null })),
     /** What a key or a click did while notes are entered. */

@@ -38,6 +38,7 @@ const KEYS: readonly [string, string][] = [
   ['+, −', 'raise or lower a semitone'],
   ['L, K, .', 'twice as long, half as long, dotted'],
   ['J', 'tie to the next'],
+  ['N', 'chord name and grace notes'],
   ['Ctrl C, X, V', 'copy, cut, paste behind'],
   ['Ctrl Shift V, Ctrl Alt V', 'paste on the higher, the lower strings'],
   ['Ctrl D', 'repeat the bars'],
@@ -99,6 +100,9 @@ function Legend() {
           {words}
         </li>
       ))}
+      <li>
+        <i>as A 5–8</i> over a bar: it takes up those bars, and an edit of their notes is made in both places.
+      </li>
       <li>
         In the fingers’ row × is a note out of reach; in the margin a circle is a problem, a triangle asks for care.
       </li>

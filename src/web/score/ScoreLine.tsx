@@ -228,7 +228,11 @@ function frameOf(line: LineSpec, geometry: LineGeometry): { top: number; fingerY
   const inkBottom = Math.max(geometry.staffBottom, ...geometry.obstacles.map(({ bottom }) => bottom));
   const endings = line.bars.some(({ ending }) => ending) ? 20 : 0;
   const chords = line.bars.some(({ events }) => events.some((event) => event.chord)) ? 14 : 0;
-  return { top: Math.min(inkTop, geometry.staffTop - 4) - SIGN_RESERVE - endings - chords, fingerY: inkBottom + 21 };
+  const reuses = line.bars.some((bar) => bar.reuses !== null) ? 15 : 0;
+  return {
+    top: Math.min(inkTop, geometry.staffTop - 4) - SIGN_RESERVE - endings - chords - reuses,
+    fingerY: inkBottom + 21,
+  };
 }
 
 function LineHeading({
@@ -332,6 +336,13 @@ const Signs = memo(function Signs({ signs }: { readonly signs: LineSigns }) {
           {text}
         </text>
       ))}
+      <g data-sign="reuses">
+        {signs.reuses.map(({ x, y, text }) => (
+          <text key={x} x={x} y={y} className="fill-muted font-serif text-[13px] italic">
+            {text}
+          </text>
+        ))}
+      </g>
       <g data-sign="endings">
         {signs.endings.map(({ label, path, x, y }) => (
           <g key={path}>
@@ -455,12 +466,11 @@ const NoteTargets = memo(function NoteTargets({
   );
   const columns = useMemo(() => columnsOf(geometry.notes), [geometry]);
   const selected = new Set(selectedIds);
-  const numbers = line.bars.map(({ number }) => number).filter((number) => number > 0);
   return (
     <g
       role="listbox"
       aria-multiselectable
-      aria-label={`Part ${line.part}, bars ${numbers[0] ?? 0} to ${numbers[numbers.length - 1] ?? 0}`}
+      aria-label={lineWords(line)}
       onPointerDown={(event) => {
         const id = (event.target as Element).getAttribute('data-note');
         if (id !== null && event.button === 0) onPick(id, event.shiftKey);
@@ -499,6 +509,13 @@ const NoteTargets = memo(function NoteTargets({
     </g>
   );
 });
+
+/** `Part B, bars 5 to 8; bar 7 as A 1–2`. */
+function lineWords({ part, bars }: LineSpec): string {
+  const numbers = bars.map(({ number }) => number).filter((number) => number > 0);
+  const reused = bars.flatMap(({ number, reuses }) => (reuses === null ? [] : [`; bar ${number} ${reuses}`]));
+  return `Part ${part}, bars ${numbers[0] ?? 0} to ${numbers[numbers.length - 1] ?? 0}${reused.join('')}`;
+}
 
 /** Each note's column reaches half way to its neighbours, and no farther than a hand's width. */
 function columnsOf(boxes: readonly NoteBox[]): { left: number; right: number }[] {

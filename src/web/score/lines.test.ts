@@ -1,6 +1,7 @@
 import { readAbc } from '#formats/abc';
 import { engravingKey, lineKeeper, scoreLines } from './lines';
 import { setLinks } from '#core/bowing';
+import { reuseBars } from '#core/editing';
 
 const read = (music: string, meter = '4/4') => readAbc(`X:1\nT:L\nM:${meter}\nL:1/8\nK:D\n${music}\n`).tunes[0]!.tune;
 const numbers = (music: string, size = 4) =>
@@ -51,4 +52,11 @@ test('of two lines an edit leaves one the very same value, and a new key or repe
   expect(untouched).toBe(second);
   const [, once] = keep(scoreLines({ ...t, form: ['A'] }, 2));
   expect(once).not.toBe(second);
+});
+
+test('bars that take up others say which, where they begin', () => {
+  const tune = read('P:A\nd8|e8|f8|g8||\nP:B\nA8|B8|');
+  const ids = scoreLines(tune, 4)[0]!.bars.map(({ id }) => id);
+  const linked = reuseBars(tune, ids.slice(1, 3), 'B', null)!;
+  expect(scoreLines(linked, 4)[1]!.bars.map(({ reuses }) => reuses)).toEqual([null, null, 'as A 2–3', null]);
 });

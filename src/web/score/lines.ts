@@ -1,3 +1,4 @@
+import { reusedRuns } from '#core/editing';
 import { type Key, sameKey } from '#core/pitch';
 import {
   type Bar,
@@ -9,6 +10,7 @@ import {
   writtenBars,
   sameMeter,
 } from '#core/tune';
+import { reuseWords } from './noteWords';
 
 /** A bar as it stands on the page. */
 export interface LineBar {
@@ -27,6 +29,8 @@ export interface LineBar {
   readonly endsPart: boolean;
   /** `1.` where an ending bracket opens, and whether it goes on from and to neighbour bars. */
   readonly ending: { readonly label: string; readonly opens: boolean; readonly closes: boolean } | null;
+  /** `as A 5–8` where bars begin that take up others. */
+  readonly reuses: string | null;
 }
 
 /** One line of the score. */
@@ -45,6 +49,7 @@ export interface LineSpec {
 /** Lines of the score: each part begins one, and a lone bar left over joins the line before. */
 export function scoreLines(tune: Tune, barsPerLine: number): LineSpec[] {
   const all = writtenBars(tune);
+  const reused = new Map(reusedRuns(tune).map((run) => [run.barIds[0]!, reuseWords(run)]));
   const lines: LineSpec[] = [];
   let keyBefore = tune.key;
   for (const [p, part] of tune.parts.entries()) {
@@ -55,7 +60,7 @@ export function scoreLines(tune: Tune, barsPerLine: number): LineSpec[] {
     const lineBars = bars.map((bar, i): LineBar => {
       const shown = toLineBar(bars, i, plays, numbers.get(bar.event.id) ?? i + 1, keyBefore, isOpening && i === 0);
       keyBefore = bar.key;
-      return shown;
+      return { ...shown, reuses: reused.get(bar.event.id) ?? null };
     });
     for (const [k, chunk] of chunkBars(lineBars, barsPerLine).entries())
       lines.push({
@@ -94,7 +99,7 @@ function toLineBar(
   number: number,
   keyBefore: Key,
   opensTune: boolean,
-): LineBar {
+): Omit<LineBar, 'reuses'> {
   const { event, events, meter, key } = bars[i]!;
   const before = bars[i - 1]?.event;
   const after = bars[i + 1]?.event;
@@ -208,4 +213,4 @@ function sameLine(a: LineSpec, b: LineSpec): boolean {
   });
 }
 
-const BAR_SIGNS = ['id', 'number', 'showMeter', 'showKey', 'beginsRepeat', 'endsRepeat', 'endsPart'] as const;
+const BAR_SIGNS = ['id', 'number', 'showMeter', 'showKey', 'beginsRepeat', 'endsRepeat', 'endsPart', 'reuses'] as const;

@@ -1,3 +1,4 @@
+import type { ReusedRun } from '#core/editing';
 import { type Key, type Pitch, pitchName, samePitch } from '#core/pitch';
 import { type NoteEvent, PLACES, type Place } from '#core/tune';
 import { STANDARD_TUNING, type Tuning } from '#core/tuning';
@@ -62,6 +63,17 @@ function linkWords({ link }: NoteState): string | null {
 /** `A:1`, the call of a note: place and finger; `-` and `+` where the finger is lowered or raised is left to the letter. */
 export function callOf(state: NoteState): string {
   return state.finger === null ? '–' : `${state.place}:${state.finger}`;
+}
+
+/** `as A 5–8`, over bars that take up others. */
+export function reuseWords({ ofPart, ofFrom, ofTo }: ReusedRun): string {
+  return `as ${ofPart} ${barSpan(ofFrom, ofTo)}`;
+}
+
+/** `5–8`, `5`, `pickup–2`. */
+export function barSpan(from: number, to: number): string {
+  const name = (bar: number) => (bar === 0 ? 'pickup' : String(bar));
+  return from === to ? name(from) : `${name(from)}–${name(to)}`;
 }
 
 /** `F#5` with proper signs. */

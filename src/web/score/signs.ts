@@ -36,6 +36,8 @@ export interface LineSigns {
   /** Marks on notes by name: staccato and its like at the head, the others over all. */
   readonly marks: readonly { readonly id: string; readonly name: NoteMark; readonly x: number; readonly y: number }[];
   readonly chords: readonly { readonly x: number; readonly y: number; readonly text: string }[];
+  /** What bars that take up others say of it. */
+  readonly reuses: readonly { readonly x: number; readonly y: number; readonly text: string }[];
 }
 
 const BOW_SIGN = { width: 10, height: 11, gap: 4 };
@@ -110,6 +112,14 @@ export function layOutSigns(line: LineSpec, geometry: LineGeometry, states: Read
     skyline.add({ left: box.headLeft - 2, right, top: y - 12, bottom: y });
   }
 
+  const reuses = line.bars.flatMap(({ reuses: text }, i) => {
+    if (text === null) return [];
+    const x = i === 0 ? geometry.musicX - 6 : geometry.bars[i]!.x + 6;
+    const right = x + 6.5 * text.length;
+    const y = Math.min(skyline.top(x - 2, right), geometry.staffTop - 6) - 5;
+    skyline.add({ left: x - 2, right, top: y - 11, bottom: y + 2 });
+    return [{ x, y, text }];
+  });
   const endings = endingSigns(line, geometry, skyline);
   const fingers = boxes.flatMap((box) => {
     const state = states.get(box.id);
@@ -129,6 +139,7 @@ export function layOutSigns(line: LineSpec, geometry: LineGeometry, states: Read
     endings,
     marks,
     chords,
+    reuses,
   };
 }
 

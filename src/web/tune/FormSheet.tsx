@@ -9,11 +9,22 @@ import { CSS } from '@dnd-kit/utilities';
 import { GripVertical, Trash2 } from 'lucide-react';
 import { useId, useState } from 'react';
 import { formatFraction } from '#core/base';
-import { addPart, firstRun, movePart, parseForm, removePart, renamePart, setForm, setPlays } from '#core/editing';
+import {
+  addPart,
+  firstRun,
+  movePart,
+  parseForm,
+  removePart,
+  renamePart,
+  reusedRuns,
+  setForm,
+  setPlays,
+} from '#core/editing';
 import { reportTune } from '#core/report';
 import { type Part, type Tune, barSumFaults, writtenBars } from '#core/tune';
 import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
+import { ReuseField, ReusedRow } from './ReuseField';
 
 interface FormSheetProps {
   readonly tune: Tune;
@@ -56,6 +67,7 @@ export function FormSheet({ tune, onEdit, onClose }: FormSheetProps) {
         >
           Add a part
         </Button>
+        <ReuseField tune={tune} onEdit={onEdit} />
         <OrderField key={tune.form.join(' ')} tune={tune} onEdit={onEdit} />
         <Sums tune={tune} />
         <div className="flex justify-end">
@@ -140,6 +152,11 @@ function PartRow({
       >
         <Trash2 size={16} aria-hidden />
       </SignButton>
+      {reusedRuns(tune)
+        .filter((run) => run.part === name)
+        .map((run) => (
+          <ReusedRow key={run.barIds[0]} tune={tune} run={run} onEdit={onEdit} />
+        ))}
     </li>
   );
 }

@@ -5,6 +5,7 @@ import { pitchName } from '#core/pitch';
 import { type Tune, writtenBars, writtenNotes } from '#core/tune';
 import { part, tune } from '../../core/testing/tunes';
 import { BarSheet } from './BarSheet';
+import { NoteSheet } from './NoteSheet';
 import { FormSheet } from './FormSheet';
 import { TuneSheet } from './TuneSheet';
 import { blankTune } from './blankTune';
@@ -116,4 +117,69 @@ test('a meter from a bar on holds for what follows; one that is none cannot be k
       .get('A')!
       .map(({ meter: { num } }) => num),
   ).toEqual([4, 6]);
+});
+
+describe('bars taken up from another part', () => {
+  function Bench() {
+    const [tune, setTune] = useState(t);
+    return <FormSheet tune={tune} onEdit={setTune} onClose={() => undefined} />;
+  }
+
+  test('are chosen by part and bar, said with the part, and can go their own way', async () => {
+    render(<Bench />);
+    await userEvent.click(screen.getByRole('button', { name: 'Take up bars of another part' }));
+    await userEvent.selectOptions(screen.getByLabelText('First bar to take'), '2');
+    await userEvent.click(screen.getByRole('button', { name: 'Take up' }));
+    expect(screen.queryByText('bar 2 as A 2')).not.toBeNull();
+    expect(screen.queryByText('8 bars')).not.toBeNull();
+    await userEvent.click(screen.getByRole('button', { name: /its own way/ }));
+    expect(screen.queryByText('bar 2 as A 2')).toBeNull();
+  });
+
+  test('are not taken up in their own place', async () => {
+    render(<Bench />);
+    await userEvent.click(screen.getByRole('button', { name: 'Take up bars of another part' }));
+    await userEvent.selectOptions(screen.getByLabelText('Part to put them in'), 'A');
+    await userEvent.selectOptions(screen.getByLabelText('Bar from which they stand'), '1');
+    expect(screen.getByRole('button', { name: 'Take up' }).hasAttribute('disabled')).toBe(true);
+    expect(screen.queryByText(/choose other bars/)).not.toBeNull();
+  });
+});
+
+describe('the note sheet', () => {
+  function show(ids: readonly string[]) {
+    const done: [Tune, string][] = [];
+    render(
+      <NoteSheet
+        tune={t}
+        ids={ids}
+        where="bar 1 of A"
+        onEdit={(next, label) => done.push([next, label])}
+        onClose={() => undefined}
+      />,
+    );
+    return done;
+  }
+
+  test('a chord name stands over the first note, grace notes before each, near to it', async () => {
+    const done = show(['A1', 'B1']);
+    await userEvent.type(screen.getByLabelText('Chord name'), 'D');
+    await userEvent.type(screen.getByLabelText(/Grace notes/), 'e{Enter}');
+    const [next, label] = done[0]!;
+    expect(label).toBe('chord D, grace notes in bar 1 of A');
+    expect(writtenNotes(next).map(({ chord, graceNotes }) => [chord, graceNotes?.map(pitchName)])).toEqual([
+      ['D', ['E4']],
+      [undefined, undefined],
+      [undefined, ['E4']],
+    ]);
+  });
+
+  test('a word that is no note is said with its place, and nothing is kept', async () => {
+    const done = show(['A1']);
+    await userEvent.type(screen.getByLabelText(/Grace notes/), 'e what{Enter}');
+    expect(screen.getByRole('alert').textContent).toBe(
+      '“what”, the 2nd: expected a call such as A:1 or a letter such as f#.',
+    );
+    expect(done).toEqual([]);
+  });
 });

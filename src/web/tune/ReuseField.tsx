@@ -1,0 +1,115 @@
+import { useState } from 'react';
+import { type ReusedRun, releaseBars, reuseBars } from '#core/editing';
+import { type Tune, barNumbers, writtenBars } from '#core/tune';
+import { barSpan, reuseWords } from '../score/noteWords';
+import { Button } from '../ui/Button';
+
+interface ReuseProps {
+  readonly tune: Tune;
+  readonly onEdit: (tune: Tune, label: string) => void;
+}
+
+/** Bars of a part that take up others. */
+export function ReusedRow({ tune, run, onEdit }: ReuseProps & { readonly run: ReusedRun }) {
+  const bars = `bar${run.from === run.to ? '' : 's'} ${barSpan(run.from, run.to)}`;
+  return (
+    <p className="flex w-full items-center gap-2 pl-10 text-[14px]">
+      <span>
+        {bars} {reuseWords(run)}
+      </span>
+      <Button
+        className="px-2 py-0.5 text-[14px]"
+        onClick={() => onEdit(releaseBars(tune, new Set(run.barIds)), `${bars} of ${run.part} their own way`)}
+      >
+        Let {run.from === run.to ? 'it' : 'them'} go {run.from === run.to ? 'its' : 'their'} own way
+        <span className="sr-only">: {bars}</span>
+      </Button>
+    </p>
+  );
+}
+
+interface BarChoice {
+  readonly id: string;
+  readonly words: string;
+}
+
+/** The bars of a part as they can be chosen; second endings and their like are told apart. */
+function barChoices(tune: Tune, part: string): BarChoice[] {
+  const bars = writtenBars(tune).get(part) ?? [];
+  const numbers = barNumbers(bars, tune.form.filter((name) => name === part).length);
+  return bars.map(({ event }, i) => {
+    const number = numbers.get(event.id) ?? i + 1;
+    const ending = event.ending ? `, ending ${event.onPlays!.join(', ')}` : '';
+    return { id: event.id, words: `${number === 0 ? 'pickup' : number}${ending}` };
+  });
+}
+
+const AT_END = 'end';
+const SELECT = 'rounded-md border border-soft bg-surface px-1.5 py-1';
+
+/** Lets bars of one part stand in another too. */
+export function ReuseField({ tune, onEdit }: ReuseProps) {
+  const [isOpen, setOpen] = useState(false);
+  const [into, setInto] = useState(tune.parts[tune.parts.length - 1]!.name);
+  const [from, setFrom] = useState(tune.parts[0]!.name);
+  const [first, setFirst] = useState<string | null>(null);
+  const [last, setLast] = useState<string | null>(null);
+  const [at, setAt] = useState(AT_END);
+  if (!isOpen)
+    return (
+      <Button className="self-start" onClick={() => setOpen(true)}>
+        Take up bars of another part
+      </Button>
+    );
+  const choices = barChoices(tune, from);
+  const targets = barChoices(tune, into);
+  const indexOf = (id: string | null, otherwise: number) => {
+    const found = choices.findIndex((choice) => choice.id === id);
+    return found < 0 ? otherwise : found;
+  };
+  const begin = indexOf(first, 0);
+  const end = Math.max(begin, indexOf(last, choices.length - 1));
+  const barIds = choices.slice(begin, end + 1).map(({ id }) => id);
+  const place = targets.some(({ id }) => id === at) ? at : AT_END;
+  const next = reuseBars(tune, barIds, into, place === AT_END ? null : place);
+  const select = (label: string, value: string, options: readonly BarChoice[], onChoose: (id: string) => void) => (
+    <select aria-label={label} className={SELECT} value={value} onChange={({ target }) => onChoose(target.value)}>
+      {options.map(({ id, words }) => (
+        <option key={id} value={id}>
+          {words}
+        </option>
+      ))}
+    </select>
+  );
+  const parts = tune.parts.map(({ name }) => ({ id: name, words: name }));
+  return (
+    <fieldset className="rounded-md border border-line px-3 py-2">
+      <legend className="px-1 font-bold">Take up bars of another part</legend>
+      <p className="flex flex-wrap items-center gap-1.5">
+        {select('Part to take from', from, parts, setFrom)} from bar{' '}
+        {select('First bar to take', choices[begin]?.id ?? '', choices, setFirst)} to{' '}
+        {select('Last bar to take', choices[end]?.id ?? '', choices.slice(begin), setLast)} shall stand in{' '}
+        {select('Part to put them in', into, parts, setInto)} from bar{' '}
+        {select('Bar from which they stand', place, [...targets, { id: AT_END, words: 'behind the last' }], setAt)}
+      </p>
+      <p className="mt-1 text-[14px] text-muted">
+        {next
+          ? 'Notes that stood there go. From then on an edit of the notes in one place is made in both; the bowing is each place’s own.'
+          : 'Bars cannot be taken up in their own place: choose other bars.'}
+      </p>
+      <div className="mt-2 flex justify-end gap-2">
+        <Button onClick={() => setOpen(false)}>Cancel</Button>
+        <Button
+          look="main"
+          disabled={next === null}
+          onClick={() => {
+            onEdit(next!, `take up ${barIds.length} bar${barIds.length === 1 ? '' : 's'} of ${from} in ${into}`);
+            setOpen(false);
+          }}
+        >
+          Take up
+        </Button>
+      </div>
+    </fieldset>
+  );
+}
