@@ -1,9 +1,9 @@
 import { type Page, expect, test } from '@playwright/test';
 import { readAbc } from '#formats/abc';
-import type { Tune } from '#core/tune';
+import { type Tune, writtenNotes } from '#core/tune';
 import { keysFor, soundOf } from '../src/web/testing/keysFor';
 import { TIDE_REEL } from '../src/web/testing/tideReel';
-import { kept } from './bench';
+import { ODD_REEL, bringIn, kept } from './bench';
 
 const source = readAbc(TIDE_REEL).tunes[0]!.tune;
 
@@ -152,4 +152,49 @@ test('the form is changed by keys, and its length answers', async ({ page }) => 
   await page.waitForTimeout(100);
   await page.keyboard.press('Space');
   await expect(page.locator('[data-part]').first()).toHaveAttribute('data-part', 'B');
+});
+
+test('words from elsewhere are pasted as notes; one that is none is said, and nothing is entered', async ({ page }) => {
+  await bringIn(page, ODD_REEL('Pasted Into'));
+  await page.locator('[data-note]').last().click();
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-entry-field]')).toBeFocused();
+  const paste = (text: string) =>
+    page.locator('[data-entry-field]').evaluate((field, words) => {
+      const clipboardData = new DataTransfer();
+      clipboardData.setData('text/plain', words);
+      field.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+    }, text);
+  const before = await page.locator('[data-note]').count();
+  await paste('D:0 A:1 \u0007<b>what?</b>');
+  await expect(page.getByRole('alert')).toContainText('word 3: expected a call such as D:2');
+  expect(await page.locator('[data-note]').count()).toBe(before);
+  await paste('D:0 D:1 d | e');
+  await expect(page.locator('[data-note]')).toHaveCount(before + 4);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('[data-note]')).toHaveCount(before);
+});
+
+test('a tune of two thousand notes is edited like any other, and nothing typed is lost', async ({ page }) => {
+  test.setTimeout(120_000);
+  const line = `${'dAFA defd|'.repeat(25)}\n`;
+  await bringIn(page, `X:1\nT:Two Thousand\nR:reel\nM:4/4\nL:1/8\nK:D\n${line.repeat(10)}`);
+  await expect(page.locator('[data-note]').first()).toBeVisible({ timeout: 30_000 });
+  await page.locator('[data-note]').nth(11).click();
+  for (let k = 0; k < 5; k++) await page.keyboard.press('Alt+ArrowUp');
+  await page.keyboard.press('s');
+  await page.keyboard.press('End');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-entry-field]')).toBeFocused();
+  for (const key of ['d', '0', 'a', '1', 'e', '2']) await page.keyboard.press(key);
+  await page.keyboard.press('Escape');
+  await kept(page);
+  const answer = await page.request.get(`/api/tunes/${page.url().split('/').pop()}`);
+  const { tune } = (await answer.json()) as { tune: Tune };
+  const notes = writtenNotes(tune);
+  expect(notes).toHaveLength(2003);
+  expect(notes.slice(-3).map(({ pitch }) => pitch.letter)).toEqual(['D', 'B', 'G']);
+  expect(notes[11]!.pitch).toEqual({ letter: 'F', alter: 1, octave: 5 });
+  expect(notes[11]!.link).toBe('slur');
 });

@@ -1,4 +1,5 @@
 import { type Fraction, ZERO, add, compare, subtract } from '#core/base';
+import type { Key } from '#core/pitch';
 import {
   type BarEvent,
   type NoteEvent,
@@ -6,8 +7,8 @@ import {
   type RestEvent,
   type Tune,
   type TuneEvent,
+  type Meter,
   barLength,
-  writtenBars,
 } from '#core/tune';
 
 /** Gives ids that no event of a tune has yet: `n` for notes, `r` for rests, `b` for bars. */
@@ -16,10 +17,9 @@ export function freshIds(tune: Tune): (kind: TuneEvent['kind']) => string {
   const highest = { n: 0, r: 0, b: 0 };
   for (const { events } of tune.parts)
     for (const { id } of events) {
-      const match = /^([nrb])(\d+)$/.exec(id);
-      if (!match) continue;
-      const letter = match[1] as keyof typeof highest;
-      highest[letter] = Math.max(highest[letter], Number(match[2]));
+      const letter = id[0] as keyof typeof highest;
+      const number = Number(id.slice(1));
+      if (letter in highest && number > highest[letter] && Number.isInteger(number)) highest[letter] = number;
     }
   return (kind) => {
     const letter = letters[kind];
@@ -109,7 +109,7 @@ export interface BarRoom {
   readonly isLast: boolean;
 }
 
-export function barRoom(tune: Tune, { part, index }: Location): BarRoom {
+export function barRoom(tune: Tune, { part, partIndex, index }: Location): BarRoom {
   let barIndex = index;
   while (part.events[barIndex]!.kind !== 'bar') barIndex -= 1;
   let endIndex = barIndex + 1;
@@ -120,11 +120,24 @@ export function barRoom(tune: Tune, { part, index }: Location): BarRoom {
     used = add(used, event.duration);
   }
   const bar = part.events[barIndex] as BarEvent;
-  const { meter } = writtenBars(tune)
-    .get(part.name)!
-    .find(({ event }) => event.id === bar.id)!;
-  const length = barLength(meter);
+  const length = barLength(inForce(tune, partIndex, barIndex).meter);
   return { bar, barIndex, endIndex, length, used, left: subtract(length, used), isLast: index === endIndex - 1 };
+}
+
+/** Meter and key that hold at an event, the parts read in written order. */
+export function inForce(tune: Tune, partIndex: number, index: number): { readonly meter: Meter; readonly key: Key } {
+  let { meter, key } = tune;
+  for (let p = 0; p <= partIndex; p++) {
+    const { events } = tune.parts[p]!;
+    const end = p === partIndex ? index + 1 : events.length;
+    for (let i = 0; i < end; i++) {
+      const event = events[i]!;
+      if (event.kind !== 'bar') continue;
+      meter = event.meter ?? meter;
+      key = event.key ?? key;
+    }
+  }
+  return { meter, key };
 }
 
 export const isPositive = (length: Fraction) => compare(length, ZERO) > 0;

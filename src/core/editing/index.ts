@@ -30,4 +30,4 @@ export {
 } from './form';
 // Where things stand.
 export type { BarRoom, Location } from './document';
-export { barRoom, findEvent } from './document';
+export { barRoom, findEvent, inForce } from './document';

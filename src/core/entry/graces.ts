@@ -5,7 +5,7 @@ import { calledNote, parseCall } from './calls';
 import { letteredPitch, parseLetter } from './letters';
 
 /** Most grace notes before one note. */
-export const MOST_GRACES = 8;
+export const MOST_GRACES = 16;
 
 /** Grace notes as they were read, or the first word that is none, counted from 1. */
 export type GracesRead =

@@ -12,6 +12,7 @@ import { useAppDispatch, useAppSelector, useAppStore } from '../app/store';
 import { EntryField } from '../entry/EntryField';
 import { enterOnStaff, pressEntryKey } from '../entry/entryKeys';
 import { EntryStrip } from '../entry/EntryStrip';
+import { pasteWords } from '../entry/pasteWords';
 import type { EntryWay } from '../entry/entryState';
 import type { LineSpec } from '../score/lines';
 import type { NoteState } from '../score/noteStates';
@@ -152,7 +153,7 @@ function Bench({ open, report, states }: BenchProps) {
     if (next !== tune) dispatch(edited({ tune: next, label }));
   };
   const where = barWords(report, ids);
-  const [firstBar] = barsOf(tune, new Set(ids));
+  const bars = useMemo(() => [...barsOf(tune, new Set(ids))], [tune, ids]);
   const gesture = (made: Gesture) => {
     const words = { slur: 'slur', change: 'turn', hook: 'hook', retake: 'retake' }[made];
     const next = makeGesture(tune, ids, made, onePass);
@@ -203,6 +204,10 @@ function Bench({ open, report, states }: BenchProps) {
     const outcome = now?.entry ? pressEntryKey(now.tune, now.entry, key) : null;
     if (outcome) dispatch(entered(outcome));
     return outcome !== null;
+  };
+  const pasteText = (text: string) => {
+    const now = store.getState().bench.open;
+    if (now?.entry) dispatch(entered(pasteWords(now.tune, now.entry, text)));
   };
   const putOnStaff = useCallback(
     (caret: string, step: number) => {
@@ -374,7 +379,7 @@ function Bench({ open, report, states }: BenchProps) {
             </Button>
           </p>
         )}
-        {entry && <EntryField entry={entry} onKey={pressKey} onEnd={endEntering} />}
+        {entry && <EntryField entry={entry} onKey={pressKey} onPaste={pasteText} onEnd={endEntering} />}
         <ScoreView
           report={report}
           states={states}
@@ -429,8 +434,8 @@ function Bench({ open, report, states }: BenchProps) {
           }}
         />
       )}
-      {sheet === 'bar' && firstBar !== undefined && (
-        <BarSheet tune={tune} barId={firstBar} where={where} onEdit={edit} onClose={() => setSheet(null)} />
+      {sheet === 'bar' && bars.length > 0 && (
+        <BarSheet tune={tune} barIds={bars} where={where} onEdit={edit} onClose={() => setSheet(null)} />
       )}
       {sheet === 'note' && ids.length > 0 && (
         <NoteSheet tune={tune} ids={ids} where={where} onEdit={edit} onClose={() => setSheet(null)} />

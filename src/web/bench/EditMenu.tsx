@@ -76,7 +76,7 @@ function EditItems({ context, onAction, onBar, onNote }: EditMenuProps) {
               )}
               {group === 'bars' && (
                 <DropdownMenu.Item disabled={context.ids.length === 0} onSelect={onBar} className={ITEM}>
-                  Meter and key from here …
+                  Meter, key and ending …
                 </DropdownMenu.Item>
               )}
             </DropdownMenu.SubContent>

@@ -115,8 +115,12 @@ export function EntryStrip({ entry, onKey, onWay, onEnd }: EntryStripProps) {
           <Check size={15} aria-hidden /> done
         </Choice>
       </div>
-      <p className="text-[13px] text-muted" data-entry-help>
-        {entry.place ? `${entry.place}: and the finger` : HELP[way]}
+      <p
+        className={`text-[13px] ${entry.fault ? 'text-madder' : 'text-muted'}`}
+        role={entry.fault ? 'alert' : undefined}
+        data-entry-help
+      >
+        {entry.fault ?? (entry.place ? `${entry.place}: and the finger` : HELP[way])}
       </p>
     </div>
   );

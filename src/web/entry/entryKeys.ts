@@ -8,7 +8,7 @@ import {
   enterEvent,
   findEvent,
   joinBar,
-  keysInForce,
+  inForce,
   withoutEvents,
   setEnding,
   setGraceNotes,
@@ -16,6 +16,7 @@ import {
   transposeByOctaves,
 } from '#core/editing';
 import {
+  MOST_GRACES,
   type StrokeGesture,
   TUPLETS,
   calledNote,
@@ -28,7 +29,7 @@ import {
 } from '#core/entry';
 import { fingerNote } from '#core/fingering';
 import { type Key, type Pitch, alterInKey, pitchAtStep, pitchName } from '#core/pitch';
-import { type NoteEvent, type Place, type Tune, type TuneEvent, writtenBars } from '#core/tune';
+import { type NoteEvent, type Place, type Tune, type TuneEvent } from '#core/tune';
 import { ENTRY_WAYS, type EntryState } from './entryState';
 
 /** What a key did: the entry after it, and an edit where it made one. */
@@ -40,8 +41,6 @@ export interface EntryOutcome {
 }
 
 const GESTURES: Record<string, StrokeGesture> = { o: 'one', p: 'pair', t: 'three', h: 'held' };
-/** Most grace notes before a note. */
-const MOST_GRACES = 16;
 const LOWEST_PENCIL = 24;
 const HIGHEST_PENCIL = 48;
 
@@ -49,7 +48,8 @@ const HIGHEST_PENCIL = 48;
  * Answers a key while notes are entered; null for a key that means nothing here. Digits are fingers, letters are
  * strings or notes by the way of entry, and the keys that neither needs set the rhythm.
  */
-export function pressEntryKey(tune: Tune, entry: EntryState, key: string): EntryOutcome | null {
+export function pressEntryKey(tune: Tune, before: EntryState, key: string): EntryOutcome | null {
+  const entry = before.fault === null ? before : { ...before, fault: null };
   const lower = key.length === 1 ? key.toLowerCase() : key;
   return (
     pitchKey(tune, entry, lower) ??
@@ -306,19 +306,18 @@ function eventAt(tune: Tune, id: string): TuneEvent | null {
 /** The note at the caret or the last one before it, across parts. */
 function noteBefore(tune: Tune, caret: string): NoteEvent | null {
   let before: NoteEvent | null = null;
-  for (const event of tune.parts.flatMap(({ events }) => events)) {
-    if (event.kind === 'note') before = event;
-    if (event.id === caret) return before;
-  }
+  for (const { events } of tune.parts)
+    for (const event of events) {
+      if (event.kind === 'note') before = event;
+      if (event.id === caret) return before;
+    }
   return before;
 }
 
 /** The key in force at the caret. */
 export function keyAt(tune: Tune, caret: string): Key {
-  const known = keysInForce(tune).get(caret);
-  if (known) return known;
-  for (const bars of writtenBars(tune).values()) for (const { event, key } of bars) if (event.id === caret) return key;
-  return tune.key;
+  const location = findEvent(tune, caret);
+  return location ? inForce(tune, location.partIndex, location.index).key : tune.key;
 }
 
 function wordsOf(event: TuneEvent): string {

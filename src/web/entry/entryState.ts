@@ -24,6 +24,8 @@ export interface EntryState {
   readonly graces: readonly Pitch[];
   /** Where the pencil stands on the staff, in letter names from C0. */
   readonly pencil: number;
+  /** What could not be read of a paste; gone with the next key. */
+  readonly fault: string | null;
 }
 
 /** The pencil begins on the middle line, B4. */
@@ -41,6 +43,7 @@ export function beginEntry(tune: Tune, caret: string, way: EntryWay): EntryState
     octaves: 0,
     graces: [],
     pencil: MIDDLE_LINE,
+    fault: null,
   };
 }
 

@@ -1,5 +1,5 @@
-import { useState } from 'react';
-import { setKeyFrom, setMeterFrom } from '#core/editing';
+import { useId, useState } from 'react';
+import { setEnding, setKeyFrom, setMeterFrom } from '#core/editing';
 import { type Key, LETTERS, type Letter, MODES, type Mode } from '#core/pitch';
 import { type Tune, meterName, writtenBars } from '#core/tune';
 import { Button } from '../ui/Button';
@@ -8,7 +8,8 @@ import { ALTERS, METERS } from './TuneSheet';
 
 interface BarSheetProps {
   readonly tune: Tune;
-  readonly barId: string;
+  /** The bars that the selection touches, in written order; at least one. */
+  readonly barIds: readonly string[];
   /** `bar 6 of A`. */
   readonly where: string;
   readonly onEdit: (tune: Tune, label: string) => void;
@@ -17,18 +18,34 @@ interface BarSheetProps {
 
 const INPUT = 'rounded-md border border-soft bg-surface px-2 py-1.5';
 
-/** The meter and key that hold from a bar on. */
-export function BarSheet({ tune, barId, where, onEdit, onClose }: BarSheetProps) {
+/** Numbers of plays in rising order; null where the text is none. */
+function readPlays(text: string): number[] | null {
+  const words = text.split(/[\s,]+/).filter(Boolean);
+  if (words.length > 64 || !words.every((word) => /^[1-9]\d{0,2}$/.test(word))) return null;
+  return [...new Set(words.map(Number))].sort((a, b) => a - b);
+}
+
+/** The meter and key that hold from a bar on, and the plays on which the chosen bars sound. */
+export function BarSheet({ tune, barIds, where, onEdit, onClose }: BarSheetProps) {
+  const barId = barIds[0]!;
   const bar = [...writtenBars(tune).values()].flat().find(({ event }) => event.id === barId)!;
   const [meter, setMeter] = useState(meterName(bar.meter));
+  const hint = useId();
   const [key, setKey] = useState<Key>(bar.key);
+  const writtenPlays = bar.event.ending ? bar.event.onPlays!.join(', ') : '';
+  const [plays, setPlays] = useState(writtenPlays);
+  const endingPlays = readPlays(plays);
   const isMeter = /^([1-9]|[1-5]\d|6[0-4])\/(1|2|4|8|16|32)$/.test(meter);
   const keep = () => {
     const [num, den] = meter.split('/').map(Number) as [number, number];
     const metered = meter === meterName(bar.meter) ? tune : setMeterFrom(tune, barId, { num, den });
     const isOtherKey = key.letter !== bar.key.letter || key.alter !== bar.key.alter || key.mode !== bar.key.mode;
-    const next = isOtherKey ? setKeyFrom(metered, barId, key) : metered;
-    if (next !== tune) onEdit(next, `meter and key from ${where}`);
+    const keyed = isOtherKey ? setKeyFrom(metered, barId, key) : metered;
+    const isOtherEnding = plays.trim() !== writtenPlays && endingPlays !== null;
+    const ending = endingPlays && endingPlays.length > 0 ? endingPlays : null;
+    const next = isOtherEnding ? setEnding(keyed, new Set(barIds), ending) : keyed;
+    const changed = [...(keyed === tune ? [] : ['meter and key']), ...(next === keyed ? [] : ['ending'])];
+    if (next !== tune) onEdit(next, `${changed.join(' and ')} from ${where}`);
     onClose();
   };
   return (
@@ -36,13 +53,13 @@ export function BarSheet({ tune, barId, where, onEdit, onClose }: BarSheetProps)
       open
       onOpenChange={onClose}
       title={`From ${where}`}
-      description="What is chosen here holds from this bar on, until it changes again. Notes keep their pitches."
+      description="Meter and key hold from this bar on, until they change again. Notes keep their pitches."
     >
       <form
         className="flex flex-col gap-3"
         onSubmit={(event) => {
           event.preventDefault();
-          if (isMeter) keep();
+          if (isMeter && endingPlays) keep();
         }}
       >
         <label className="flex flex-col gap-1">
@@ -101,9 +118,26 @@ export function BarSheet({ tune, barId, where, onEdit, onClose }: BarSheetProps)
             ))}
           </select>
         </fieldset>
+        <label className="flex flex-col gap-1">
+          <span className="font-bold">Ending</span>
+          <input
+            className={`${INPUT} max-w-32`}
+            value={plays}
+            placeholder="none"
+            inputMode="numeric"
+            aria-invalid={endingPlays === null}
+            aria-describedby={hint}
+            onChange={({ target }) => setPlays(target.value)}
+          />
+          <span id={hint} className={`text-[14px] ${endingPlays ? 'text-muted' : 'text-madder'}`}>
+            {endingPlays
+              ? `Plays of the part on which the chosen bar${barIds.length === 1 ? ' sounds' : 's sound'}, such as 1 or 1, 3. Empty: on all.`
+              : 'expected numbers of plays such as 1 or 1, 3'}
+          </span>
+        </label>
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
-          <Button look="main" type="submit" disabled={!isMeter}>
+          <Button look="main" type="submit" disabled={!isMeter || !endingPlays}>
             Keep
           </Button>
         </div>

@@ -101,10 +101,36 @@ describe('the form sheet', () => {
   });
 });
 
+test('an ending names the plays on which its bars sound; what is no number is not kept', async () => {
+  const edits: Tune[] = [];
+  render(
+    <BarSheet
+      tune={t}
+      barIds={['Ab2']}
+      where="bar 2 of A"
+      onEdit={(next) => edits.push(next)}
+      onClose={() => undefined}
+    />,
+  );
+  const ending = screen.getByLabelText(/Ending/);
+  await userEvent.type(ending, 'first');
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Keep' }).disabled).toBe(true);
+  await userEvent.clear(ending);
+  await userEvent.type(ending, '3, 1{Enter}');
+  expect(writtenBars(edits[0]!).get('A')![1]!.event).toMatchObject({ ending: true, onPlays: [1, 3] });
+  expect(edits[0]!.meter).toBe(t.meter);
+});
+
 test('a meter from a bar on holds for what follows; one that is none cannot be kept', async () => {
   const edits: Tune[] = [];
   render(
-    <BarSheet tune={t} barId="Ab2" where="bar 2 of A" onEdit={(next) => edits.push(next)} onClose={() => undefined} />,
+    <BarSheet
+      tune={t}
+      barIds={['Ab2']}
+      where="bar 2 of A"
+      onEdit={(next) => edits.push(next)}
+      onClose={() => undefined}
+    />,
   );
   const meter = screen.getByLabelText('Meter');
   await userEvent.clear(meter);
