@@ -359,6 +359,16 @@ describe('round trip', () => {
   });
 });
 
+test('a slur over one note, or over a note and its own grace notes, joins no other', () => {
+  const links = (music: string) =>
+    writtenNotes(read(`X:1\nT:S\nM:4/4\nL:1/8\nK:A\n${music}\n`))
+      .map(({ link }) => link[0])
+      .join('');
+  expect(links("({ef}g)^gab c'bag|")).toBe('sccccccc');
+  expect(links('(g)a(b)a (g(a)b)a|')).toBe('sccccssc');
+  expect(links('(ab(c)de) fga|')).toBe('sssssccc');
+});
+
 test('bars that take up others come back so, as long as they have the same notes', () => {
   const tune = read('X:1\nT:Twice\nM:4/4\nL:1/8\nK:D\nP:A\nd2f2 a4|d8||\nP:B\nA8|\n');
   const reused = reuseBars(tune, [writtenBars(tune).get('A')![0]!.event.id], 'B', null)!;

@@ -58,7 +58,7 @@ export function walkLines(
     const { line, column } = positions.at(Math.max(0, offset));
     messages.push(importMessage(line, column, severity, code, words));
   };
-  const openSlurs = new Set<string>();
+  let openSlurs = 0;
   const accidentals = new Map<string, number>();
   let pendingMeter: Meter | undefined;
   let pendingKey: Key | undefined;
@@ -254,16 +254,12 @@ export function walkLines(
             ...(marks.length > 0 ? { marks } : {}),
           };
           const link: Link =
-            noteCount === 1
-              ? 'start'
-              : openSlurs.size > 0 && lastNote
-                ? joiningLink(lastNote, note, restBetween)
-                : 'change';
+            noteCount === 1 ? 'start' : openSlurs > 0 && lastNote ? joiningLink(lastNote, note, restBetween) : 'change';
           const linked: NoteEvent = { ...note, link };
           bar.events.push(linked);
           lastNote = linked;
           restBetween = false;
-          followSlurs(element, offset, openSlurs, openSlurOffsets);
+          openSlurs = slursAfter(element, offset, openSlurs, openSlurOffsets);
           if (tuplet) tuplet = consumed(tuplet);
           break;
         }
@@ -278,12 +274,14 @@ function isKept(decoration: string): boolean {
   return decoration in MARKS || decoration === 'upbow' || decoration === 'downbow' || /^[0-4]$/.test(decoration);
 }
 
-/** Opens and closes slurs at a note. Those never closed in the text are passed over. */
-function followSlurs(element: AbcElement, offset: number, open: Set<string>, unclosed: ReadonlySet<number>): void {
+/**
+ * How many slurs are open after a note. A slur that opens and closes at one note joins it to nothing. Those never closed
+ * in the text are passed over: an element's text begins with its slur signs, outermost first.
+ */
+function slursAfter(element: AbcElement, offset: number, open: number, unclosed: ReadonlySet<number>): number {
   const marks = [element, ...(element.pitches ?? [])];
-  for (const { endSlur } of marks) for (const label of endSlur ?? []) open.delete(String(label));
-  const starts = marks.flatMap(({ startSlur }) => startSlur ?? []);
-  // An element's text begins with its slur signs, outermost first.
+  const starts = marks.reduce((sum, { startSlur }) => sum + (startSlur?.length ?? 0), 0);
+  const ends = marks.reduce((sum, { endSlur }) => sum + (endSlur?.length ?? 0), 0);
   const dropped = [...unclosed].filter((at) => at >= offset && at < element.endChar).length;
-  for (const { label } of starts.slice(Math.min(dropped, starts.length))) open.add(String(label));
+  return Math.max(0, open + Math.max(0, starts - dropped) - ends);
 }

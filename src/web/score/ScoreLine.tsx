@@ -10,7 +10,7 @@ import type { LineSpec } from './lines';
 import type { NoteState } from './noteStates';
 import { spokenNote } from './noteWords';
 import { markPath } from './markPaths';
-import { type LineSigns, layOutSigns, signsKey } from './signs';
+import { type LineSigns, OTHER_SIGN_STEP, layOutSigns, signsKey } from './signs';
 import { type DrawnLine, StaffDrawing } from './StaffDrawing';
 
 export interface ScoreLineProps {
@@ -68,9 +68,9 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
     onStaff,
     card,
   } = hold(props, isDrawn);
-  const layoutKey = geometry && signsKey(geometry, states);
+  const layoutKey = geometry && signsKey(geometry, states, lanes.otherPasses);
   const signs = useMemo(
-    () => geometry && measured('signs', () => layOutSigns(line, geometry, states)),
+    () => geometry && measured('signs', () => layOutSigns(line, geometry, states, lanes.otherPasses)),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the key stands for what the layout asks of the states
     [line, geometry, layoutKey],
   );
@@ -299,7 +299,7 @@ const BowSigns = memo(function BowSigns({
     const state = states.get(id);
     signs += bowSignPath(x, y, state?.bow === 'down');
     if (!state?.differs) continue;
-    if (showsOther) dots += bowSignPath(x, y - 12, state.bow !== 'down');
+    if (showsOther) dots += bowSignPath(x, y - OTHER_SIGN_STEP, state.bow !== 'down');
     else dots += `M${x - 1.4} ${y - 13}a1.4 1.4 0 1 0 2.8 0a1.4 1.4 0 1 0-2.8 0Z`;
   }
   return (

@@ -41,6 +41,8 @@ export interface LineSigns {
 }
 
 const BOW_SIGN = { width: 10, height: 11, gap: 4 };
+/** From a bow sign to the one of another pass over it. */
+export const OTHER_SIGN_STEP = 12;
 const HEAD_GAP = 8;
 const ENDING_HEIGHT = 14;
 /** Most that a slur may bulge before it is let touch what is in its way. */
@@ -58,7 +60,12 @@ interface Curve {
  * fingers stand in a row below everything. Each looks up the outline so far, so that nothing touches.
  * Time O(notes + width).
  */
-export function layOutSigns(line: LineSpec, geometry: LineGeometry, states: ReadonlyMap<string, NoteState>): LineSigns {
+export function layOutSigns(
+  line: LineSpec,
+  geometry: LineGeometry,
+  states: ReadonlyMap<string, NoteState>,
+  showsOther = false,
+): LineSigns {
   const skyline = new Skyline(geometry.width);
   for (const obstacle of geometry.obstacles) skyline.add(obstacle);
   const boxes = geometry.notes;
@@ -87,7 +94,8 @@ export function layOutSigns(line: LineSpec, geometry: LineGeometry, states: Read
     if (state.inStroke === 1) {
       const y = Math.min(skyline.top(box.x - half, box.x + half), geometry.staffTop - 2) - BOW_SIGN.gap;
       bows.push({ id: box.id, x: box.x, y });
-      skyline.add({ left: box.x - half, right: box.x + half, top: y - BOW_SIGN.height, bottom: y });
+      const other = showsOther && state.differs ? OTHER_SIGN_STEP : 0;
+      skyline.add({ left: box.x - half, right: box.x + half, top: y - BOW_SIGN.height - other, bottom: y });
     }
     if (state.lock) {
       const y = Math.min(skyline.top(box.x - half, box.x + half), geometry.staffTop - 2) - 3;
@@ -147,13 +155,13 @@ export function layOutSigns(line: LineSpec, geometry: LineGeometry, states: Read
  * All that the layout of a line's signs hangs on beside its notes: which share a stroke and how, locks, fingers. A turned
  * direction is not in it, so that a line whose strokes only turn keeps its layout.
  */
-export function signsKey(geometry: LineGeometry, states: ReadonlyMap<string, NoteState>): string {
+export function signsKey(geometry: LineGeometry, states: ReadonlyMap<string, NoteState>, showsOther = false): string {
   let key = '';
   for (const { id } of geometry.notes) {
     const state = states.get(id);
     if (!state) key += '-';
     else
-      key += `${state.continues ? '~' : ''}${state.inStroke}/${state.strokeNotes}${state.link[0]}${state.place}${state.finger ?? '×'}${state.lock ? (state.lockBroken ? '!' : '*') : ''}${state.passIndex};`;
+      key += `${state.continues ? '~' : ''}${state.inStroke}/${state.strokeNotes}${state.link[0]}${state.place}${state.finger ?? '×'}${state.lock ? (state.lockBroken ? '!' : '*') : ''}${state.passIndex}${showsOther && state.differs ? '+' : ''};`;
   }
   return key;
 }
