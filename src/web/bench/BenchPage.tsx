@@ -313,7 +313,7 @@ function Bench({ open, report, states }: BenchProps) {
             {formFacts(report)}
           </button>
         </p>
-        <div className="ml-auto flex flex-wrap items-center gap-x-1">
+        <div className="ml-auto flex flex-wrap items-center gap-x-1 max-sm:gap-x-0 max-sm:[&_button]:w-8">
           <SaveMark save={open.save} />
           <StartButton report={report} onClick={otherStart} />
           <SignButton
