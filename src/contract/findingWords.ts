@@ -1,4 +1,5 @@
 import { type Fraction, divide, formatFraction, fraction } from '#core/base';
+import type { Disturbance } from '#core/bowing';
 import type { Finding, FindingPlace, Mend } from '#core/report';
 import type { Direction, Link } from '#core/tune';
 
@@ -33,13 +34,13 @@ export function findingWords(finding: Finding): FindingWords {
       return {
         lead: `${finding.part} flips.`,
         body: `Its pass ${finding.pass} starts on the ${BOW[finding.entry]}, pass 1 on the other.`,
-        figures: `${turns(finding.turns)} from beat 1 to the next: an odd count flips it · ${finding.changed} notes change direction`,
+        figures: `${turns(finding.turns)} from beat 1 to the next: an odd count flips it · ${finding.changed} notes change direction${unmended(finding)}`,
       };
     case 'tune-flips-again':
       return {
         lead: 'Flips when begun again.',
         body: 'Each part comes round, but the second time through the tune starts on the other bow.',
-        figures: `${turns(finding.turns)} from first note to first note: an odd count flips it`,
+        figures: `${turns(finding.turns)} from first note to first note: an odd count flips it${unmended(finding)}`,
       };
     case 'slur-skips-string':
       return {
@@ -110,6 +111,13 @@ export function findingWords(finding: Finding): FindingWords {
   }
 }
 
+/** Said where the search over one and two links found nothing that brings all of it round. */
+function unmended({ mends }: Finding): string {
+  return mends.some(({ comesRound }) => comesRound)
+    ? ''
+    : ' · no change of one or two links brings the whole tune round';
+}
+
 /** A length as a player counts it: `7 eighths`, or as a fraction where eighths do not fit. */
 function eighths(length: Fraction): string {
   const count = divide(length, fraction(1, 8));
@@ -142,7 +150,7 @@ type MendedFinding = Pick<Finding, 'place' | 'ids'>;
 export function mendWords(mend: Mend, finding: MendedFinding): string {
   // Bar lines change nothing but where they stand.
   if (mend.deed === 'rebar') return deedWords(mend, finding);
-  return `${deedWords(mend, finding)}: ${gainWords(mend)}`;
+  return `${deedWords(mend, finding)}: ${gainWords(mend)}${costWords(mend)}`;
 }
 
 /** A second edit, to the note after. */
@@ -154,14 +162,14 @@ const NEXT_WORDS: Record<Link, string> = {
   retake: 'retake the next note',
 };
 
-function deedWords({ deed, place, edits, start }: Mend, { place: own, ids }: MendedFinding): string {
+function deedWords({ deed, place, edits, start, also }: Mend, { place: own, ids }: MendedFinding): string {
   const isHere = edits.length === 0 || ids.includes(edits[0]!.id);
   const isSameBar = place !== null && place.part === own.part && place.bar === own.bar;
   const bar = place === null || isSameBar ? '' : ` in ${barWords(place).toLowerCase()}`;
   const beat = place === null ? '' : `${isSameBar ? ' at' : ','} beat ${Number(place.beat.toFixed(2))}`;
   const where = isHere ? '' : `${bar}${beat}`;
   const other = edits.find(({ id }) => id !== edits[0]!.id);
-  const next = other ? ` and ${NEXT_WORDS[other.link]}` : '';
+  const next = also ? ` and ${alsoWords(also)}` : other ? ` and ${NEXT_WORDS[other.link]}` : '';
   switch (deed) {
     case 'split':
       return `split ${isHere ? 'it' : 'the slur'}${where}${next}`;
@@ -180,6 +188,23 @@ function deedWords({ deed, place, edits, start }: Mend, { place: own, ids }: Men
     case 'slower':
       return 'play it slower';
   }
+}
+
+function alsoWords({ deed, place }: NonNullable<Mend['also']>): string {
+  const deeds = { split: 'split the slur', join: 'slur two', turn: 'turn the bow', retake: 'retake' };
+  return `${deeds[deed]} in ${barWords(place).toLowerCase()}, beat ${Number(place.beat.toFixed(2))}`;
+}
+
+const COSTS: Partial<Record<Disturbance, string>> = {
+  'crossing-in-slur': 'a string crossing inside a slur',
+  'accent-moved': 'an accent moves',
+  'pattern-broken': 'the pattern breaks there',
+};
+
+/** What a mend costs beside its gain, where it says so. */
+function costWords({ disturbs = [] }: Mend): string {
+  const words = disturbs.flatMap((name) => COSTS[name] ?? []);
+  return words.length === 0 ? '' : `; ${words.join(', ')}`;
 }
 
 function gainWords({ deed, ceilingBpm, hereBpm, notesOffHair, comesRound, flippedParts }: Mend): string {

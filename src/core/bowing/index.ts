@@ -6,13 +6,15 @@ export type { DirectionDifference, Ledger, PassLedger, RoundVerdict } from './le
 export { bowingLedger, roundVerdict } from './ledger';
 export type { LockConflict } from './locks';
 export { lockConflicts } from './locks';
-export type { RoundMend } from './mends';
+export type { Disturbance, MendInput, RoundEdit, RoundMend } from './mends';
 export { roundMends } from './mends';
 // Patterns on the rhythm grid.
 export type { Pattern, PatternFigures } from './patterns';
 export { LIBRARY_UNIT, PATTERNS, findPattern, patternFigures } from './patterns';
 export type { PatternOptions } from './applyPattern';
 export { applyPattern, gridUnit, patternLinks } from './applyPattern';
+export type { PatternRun } from './recognise';
+export { recognisePatterns } from './recognise';
 // Edits.
 export type { Gesture } from './gestures';
 export { gestureTargets, joiningLink, makeGesture, setLinks, setLocks } from './gestures';

@@ -1,109 +1,200 @@
 import { toNumber } from '#core/base';
-import { type Direction, type Link, type NoteEvent, type Unrolled, occurrencesOf } from '#core/tune';
-import { type BowedNote, entryNote, follow, linkInFlow, opposite, staysInStroke } from './strokes';
+import { type Link, type NoteEvent, type Unrolled, type UnrolledNote, occurrencesOf } from '#core/tune';
+import { joiningLink } from './gestures';
+import { type BowedNote, entryNote, follow, linkInFlow, staysInStroke } from './strokes';
 
-/** One link edit that mends a tune that does not come round. */
-export interface RoundMend {
+/** What an edit costs the player beside the mend itself. */
+export type Disturbance =
+  | 'crossing-in-slur'
+  /** A beat loses the stroke that began on it, or a stroke begins off the beat where none did. */
+  | 'accent-moved'
+  | 'pattern-broken'
+  /** The bow is lifted, or no longer lifted. */
+  | 'lift'
+  /** Neither in the pickup nor in the last bar of a pass. */
+  | 'inside-part';
+
+/** One link edit of a mend. */
+export interface RoundEdit {
   readonly id: string;
   readonly link: Link;
-  /** `split` parts a shared stroke, `join` makes one of two, `retake` lifts the bow at a rest or after a long note. */
-  readonly deed: 'split' | 'join' | 'retake';
+  /** `split` parts a shared stroke, `join` makes one of two, `retake` lifts the bow, `turn` turns it instead of a lift. */
+  readonly deed: 'split' | 'join' | 'retake' | 'turn';
+  readonly disturbs: readonly Disturbance[];
+}
+
+/** One or two link edits that mend a tune that does not come round. */
+export interface RoundMend {
+  readonly edits: readonly RoundEdit[];
   /** The smaller, the less it disturbs. */
   readonly disturbance: number;
   /** Whether everything comes round after it, or only the part it was sought for. */
   readonly mendsAll: boolean;
 }
 
-/**
- * What a mend disturbs; dimensionless, guesses.
- * A split inside a bar moves an accent; a join over two strings adds a crossing that nothing hides.
- */
-const DISTURBANCE = {
-  awayFromPartEnd: 1,
-  joinAcrossStrings: 3,
-  joinIntoBeat: 1,
-  retake: 1.5,
-  splitOnOneString: 0.5,
+/** Weights of what is disturbed, and of a second edit; dimensionless, guesses. */
+const WEIGHTS: Record<Disturbance, number> = {
+  'crossing-in-slur': 3,
+  'accent-moved': 1,
+  'pattern-broken': 0.75,
+  lift: 1.5,
+  'inside-part': 1,
 };
+const SECOND_EDIT = 0.5;
+/** A split within a slur over two strings even helps: one on a single string comes after it. */
+const SPLIT_ON_ONE_STRING = 0.25;
+/** In whole notes: from a quarter on the bow has time to be lifted. */
+const LONG_ENOUGH_TO_LIFT = 0.25;
+/** Mends of a kind that are ranked against each other; beyond them none is looked at. */
+const MOST_RANKED = 12;
+
+export interface MendInput {
+  readonly unrolled: Unrolled;
+  readonly bowed: readonly BowedNote[];
+  /** The part that flips; null where only the tune begun again does. */
+  readonly part: string | null;
+  /** The string place of a written note, null where unknown. */
+  readonly placeOf: (note: NoteEvent) => string | null;
+  /** Whether a note stands in a bar whose links follow a pattern. */
+  readonly keepsPattern?: (id: string) => boolean;
+}
 
 /**
- * All single link edits after which the tune comes round; where there are none, those after which `part` does.
- * An edit flips every later note of each pass that plays it, so parities are counted, nothing is bowed again.
- * Least disturbance first, ties by playing order.
- * @param placeOf the string place of a written note, null where unknown
+ * Mends of one or two link edits, least disturbance first, ties by playing order.
+ *
+ * An edit flips the parity of every later note of each pass that plays it, and flips add up: each edit is a vector over
+ * GF(2) with a bit for each pass entered otherwise than the first of its part and one for the tune begun again, and a
+ * mend is one vector, or a sum of two, equal to what is wrong now. So all single edits are looked at, and all pairs, by
+ * looking up the missing vector; nothing is bowed again. Edits on all passes alike of any note without links for single
+ * passes: a shared stroke split, two strokes joined (by a hook over a rest or on one pitch), the bow lifted at a rest or
+ * after a long note, a lift made a turn.
+ * Pairs are sought only where no single edit brings everything round. Where no pair does either, the single edits after
+ * which `part` comes round are given.
  * Time O(n·p) for n written notes and p passes.
  */
-export function roundMends(
-  unrolled: Unrolled,
-  bowed: readonly BowedNote[],
-  part: string | null,
-  placeOf: (note: NoteEvent) => string | null,
-): RoundMend[] {
-  const entries = unrolled.passes.map((_, i) => entryNote(unrolled, i));
-  const found: RoundMend[] = [];
+export function roundMends(input: MendInput): RoundMend[] {
+  const { unrolled, bowed, part } = input;
+  const target = wrongness(unrolled, bowed);
+  const groups = new Map<string, RankedEdit[]>();
+  const partly: RankedEdit[] = [];
+  const [wanted, inPart] = [target.bits.join(''), target.partOf.map((name) => name === part)];
   for (const [id, indices] of occurrencesOf(unrolled)) {
-    const first = indices[0]!;
-    const played = unrolled.notes[first]!;
-    if (first === 0 || played.note.linkOnPass || (part !== null && played.part !== part)) continue;
-    const { comesRound, partComesRound } = after(unrolled, bowed, entries, indices, part);
-    if (!comesRound && !partComesRound) continue;
-    for (const edit of edits(unrolled, bowed, first, placeOf))
-      found.push({ id, link: edit.link, deed: edit.deed, disturbance: edit.disturbance, mendsAll: comesRound });
+    const played = unrolled.notes[indices[0]!]!;
+    if (played.index === 0 || played.note.linkOnPass) continue;
+    const options = editsAt(input, played, id);
+    if (options.length === 0) continue;
+    const bits = target.flipsBy(indices);
+    const key = bits.join('');
+    groups.set(key, [...(groups.get(key) ?? []), ...options]);
+    const mendsPart =
+      part !== null && played.part === part && bits.every((bit, i) => !inPart[i] || bit === target.bits[i]);
+    if (mendsPart) partly.push(...options);
   }
-  const complete = found.filter(({ mendsAll }) => mendsAll);
-  return (complete.length > 0 ? complete : found).sort((a, b) => a.disturbance - b.disturbance);
+  for (const group of groups.values()) group.sort(byCost);
+  const single = groups.get(wanted) ?? [];
+  if (single.length > 0) return single.map((edit) => mendOf([edit], true));
+  const pairs = pairsOf(groups, target.bits);
+  if (pairs.length > 0) return pairs;
+  return partly.sort(byCost).map((edit) => mendOf([edit], false));
 }
 
-/** What comes round when the parity of every one of these played notes is flipped. */
-function after(
-  unrolled: Unrolled,
-  bowed: readonly BowedNote[],
-  entries: readonly (number | null)[],
-  flipped: readonly number[],
-  part: string | null,
-): { comesRound: boolean; partComesRound: boolean } {
-  const flipsBefore = (index: number) => flipped.filter((at) => at <= index).length % 2 === 1;
-  const direction = new Map<string, Direction>();
-  const turned = new Set<string>();
-  for (const [i, pass] of unrolled.passes.entries()) {
-    const entry = entries[i];
-    if (entry === null || entry === undefined) continue;
-    const bow = flipsBefore(entry) ? opposite(bowed[entry]!.bow) : bowed[entry]!.bow;
-    const known = direction.get(pass.part);
-    if (known === undefined) direction.set(pass.part, bow);
-    else if (known !== bow) turned.add(pass.part);
+interface RankedEdit extends RoundEdit {
+  readonly index: number;
+  readonly cost: number;
+}
+
+const byCost = (a: RankedEdit, b: RankedEdit) => a.cost - b.cost || a.index - b.index;
+
+function mendOf(edits: readonly RankedEdit[], mendsAll: boolean): RoundMend {
+  const cost = edits.reduce((sum, edit) => sum + edit.cost, 0);
+  return {
+    edits: [...edits]
+      .sort((a, b) => a.index - b.index)
+      .map(({ id, link, deed, disturbs }) => ({ id, link, deed, disturbs })),
+    disturbance: cost + (edits.length - 1) * SECOND_EDIT,
+    mendsAll,
+  };
+}
+
+/** The least disturbing pairs: each group of equal vectors against the group that it lacks. */
+function pairsOf(groups: ReadonlyMap<string, readonly RankedEdit[]>, target: readonly number[]): RoundMend[] {
+  const found: { mend: RoundMend; first: number; second: number }[] = [];
+  for (const [key, group] of groups) {
+    const partner = [...key].map((bit, i) => Number(bit) ^ target[i]!).join('');
+    const others = key < partner ? groups.get(partner) : undefined;
+    if (!others) continue;
+    for (const one of group.slice(0, MOST_RANKED))
+      for (const other of others.slice(0, MOST_RANKED)) {
+        const [first, second] = one.index < other.index ? [one, other] : [other, one];
+        found.push({ mend: mendOf([first, second], true), first: first.index, second: second.index });
+      }
+  }
+  return found
+    .sort((a, b) => a.mend.disturbance - b.mend.disturbance || a.first - b.first || a.second - b.second)
+    .slice(0, MOST_RANKED)
+    .map(({ mend }) => mend);
+}
+
+/** What is wrong with the round, as bits, and the bits that editing a note flips. */
+function wrongness(unrolled: Unrolled, bowed: readonly BowedNote[]) {
+  const firstEntry = new Map<string, number>();
+  const checks: { entry: number; against: number; part: string }[] = [];
+  for (const [i, { part }] of unrolled.passes.entries()) {
+    const entry = entryNote(unrolled, i);
+    if (entry === null) continue;
+    const against = firstEntry.get(part);
+    if (against === undefined) firstEntry.set(part, entry);
+    else checks.push({ entry, against, part });
   }
   const first = unrolled.notes[0]!;
-  const againBefore = follow(bowed[bowed.length - 1]!.bow, linkInFlow(first.note, first.pass));
-  const again = flipped.length % 2 === 1 ? opposite(againBefore) : againBefore;
-  const comesRound = turned.size === 0 && again === bowed[0]!.bow;
-  return { comesRound, partComesRound: part !== null && !turned.has(part) };
+  const again = follow(bowed[bowed.length - 1]!.bow, linkInFlow(first.note, first.pass)) === bowed[0]!.bow ? 0 : 1;
+  const bits = checks.map(({ entry, against }) => (bowed[entry]!.bow === bowed[against]!.bow ? 0 : 1));
+  /** The last bit is the tune begun again. */
+  const flipsBy = (indices: readonly number[]): number[] => {
+    const upTo = (index: number) => countUpTo(indices, index);
+    return [...checks.map(({ entry, against }) => (upTo(entry) - upTo(against)) & 1), indices.length & 1];
+  };
+  return { bits: [...bits, again], partOf: [...checks.map(({ part }) => part), null], flipsBy };
 }
 
-function edits(
-  unrolled: Unrolled,
-  bowed: readonly BowedNote[],
-  index: number,
-  placeOf: (note: NoteEvent) => string | null,
-): { link: Link; deed: RoundMend['deed']; disturbance: number }[] {
-  const played = unrolled.notes[index]!;
+/** How many of some rising numbers are not above a limit. */
+function countUpTo(rising: readonly number[], limit: number): number {
+  let count = 0;
+  while (count < rising.length && rising[count]! <= limit) count += 1;
+  return count;
+}
+
+function editsAt(
+  { unrolled, bowed, placeOf, keepsPattern }: MendInput,
+  played: UnrolledNote,
+  id: string,
+): RankedEdit[] {
+  const { index } = played;
   const before = unrolled.notes[index - 1]!;
   const pass = unrolled.passes[played.passIndex]!;
   const { link } = bowed[index]!;
-  const nearEnd = played.bar === 0 || played.bar >= pass.bars;
-  const place = nearEnd ? 0 : DISTURBANCE.awayFromPartEnd;
   const crosses = placeOf(before.note) !== placeOf(played.note);
+  const onBeat = Number.isInteger(played.beat);
+  const restBefore = played.restBefore.n > 0;
+  const common: Disturbance[] = [
+    ...(played.bar === 0 || played.bar >= pass.bars ? [] : ['inside-part' as const]),
+    ...(keepsPattern?.(id) ? ['pattern-broken' as const] : []),
+  ];
+  const edit = (deed: RoundEdit['deed'], to: Link, more: readonly Disturbance[], extra = 0): RankedEdit => {
+    const disturbs = [...common, ...more];
+    return { id, link: to, deed, disturbs, index, cost: disturbs.reduce((sum, name) => sum + WEIGHTS[name], extra) };
+  };
   if (staysInStroke(link))
-    return [{ link: 'change', deed: 'split', disturbance: place + (crosses ? 0 : DISTURBANCE.splitOnOneString) }];
-  if (link === 'retake') return [];
-  const found: { link: Link; deed: RoundMend['deed']; disturbance: number }[] = [];
-  if (played.restBefore.n > 0 || toNumber(before.duration) >= 0.25)
-    found.push({ link: 'retake', deed: 'retake', disturbance: place + DISTURBANCE.retake });
-  if (played.restBefore.n === 0 && before.passIndex === played.passIndex) {
-    const isBeat = Number.isInteger(played.beat);
-    const disturbance = place + (crosses ? DISTURBANCE.joinAcrossStrings : 0) + (isBeat ? DISTURBANCE.joinIntoBeat : 0);
-    const isOnePitch = before.note.pitch.letter === played.note.pitch.letter && !crosses;
-    found.push({ link: isOnePitch ? 'hook' : 'slur', deed: 'join', disturbance });
+    return [edit('split', 'change', onBeat ? [] : ['accent-moved'], crosses ? 0 : SPLIT_ON_ONE_STRING)];
+  if (link === 'retake') return [edit('turn', 'change', ['lift'])];
+  const found: RankedEdit[] = [];
+  if (restBefore || toNumber(before.duration) >= LONG_ENOUGH_TO_LIFT) found.push(edit('retake', 'retake', ['lift']));
+  if (before.passIndex === played.passIndex) {
+    const more: Disturbance[] = [
+      ...(crosses && !restBefore ? ['crossing-in-slur' as const] : []),
+      ...(onBeat ? ['accent-moved' as const] : []),
+    ];
+    found.push(edit('join', joiningLink(before.note, played.note, restBefore), more));
   }
   return found;
 }

@@ -1,4 +1,5 @@
 import type { BeatsPerMinute, Fraction } from '#core/base';
+import type { Disturbance } from '#core/bowing';
 import type { Fingering } from '#core/fingering';
 import type { Direction, Link, Place, Tune, Unrolled } from '#core/tune';
 import type { Figures, ReportSettings, Trial } from './figures';
@@ -27,6 +28,10 @@ export interface Mend {
   /** Direction of the tune's first stroke, where the mend is to begin on the other bow. */
   readonly start?: Direction;
   readonly place: FindingPlace | null;
+  /** What the second of two edits does, and where. */
+  readonly also?: { readonly deed: 'split' | 'join' | 'turn' | 'retake'; readonly place: FindingPlace };
+  /** What it costs beside the gain. */
+  readonly disturbs?: readonly Disturbance[];
   /** Bar from which the bar lines are drawn anew. */
   readonly barId?: string;
   /** Ceiling of the whole tune afterwards. */

@@ -1,5 +1,5 @@
 import type { BeatsPerMinute } from '#core/base';
-import { type RoundMend, entryNote, joiningLink, roundMends } from '#core/bowing';
+import { type RoundMend, entryNote, joiningLink, recognisePatterns, roundMends } from '#core/bowing';
 import { type Crossing, planeName } from '#core/crossing';
 import type { TimedEvent } from '#core/tempo';
 import { runsOut } from '#core/travel';
@@ -33,9 +33,11 @@ function roundFindings(input: FindingInput): Finding[] {
   const { ledger, bowed } = figures;
   if (ledger.comesRound) return [];
   const stringOf = (note: NoteEvent) => fingers.get(note.id)?.place ?? null;
+  const patterned = notesInPatterns(input);
+  const keepsPattern = (id: string) => patterned.has(id);
   const mendsFor = (part: string | null) =>
-    distinctDeeds(roundMends(unrolled, bowed, part, stringOf)).map(({ deed, id, link }) =>
-      mendBy(input, deed, [{ id, link, pass: null }]),
+    distinctDeeds(roundMends({ unrolled, bowed, part, placeOf: stringOf, keepsPattern })).map((mend) =>
+      mendOfRound(input, mend),
     );
 
   const findings = ledger.flippedParts.slice(0, PARTS_TOLD).flatMap((part): Finding[] => {
@@ -81,6 +83,33 @@ function roundFindings(input: FindingInput): Finding[] {
   ];
 }
 
+/** Ids of the notes in bars whose links follow a pattern. */
+function notesInPatterns({ tune }: FindingInput): Set<string> {
+  const bars = new Set(recognisePatterns(tune).flatMap(({ pattern, barIds }) => (pattern === null ? [] : barIds)));
+  const ids = new Set<string>();
+  for (const { events } of tune.parts) {
+    let bar = '';
+    for (const event of events) {
+      if (event.kind === 'bar') bar = event.id;
+      else if (bars.has(bar)) ids.add(event.id);
+    }
+  }
+  return ids;
+}
+
+function mendOfRound(input: FindingInput, { edits }: RoundMend): Mend {
+  const [first, second] = edits;
+  const mend = mendBy(
+    input,
+    first!.deed,
+    edits.map(({ id, link }) => ({ id, link, pass: null })),
+  );
+  const disturbs = [...new Set(edits.flatMap((edit) => edit.disturbs))];
+  if (!second) return { ...mend, disturbs };
+  const index = input.unrolled.notes.findIndex(({ note }) => note.id === second.id);
+  return { ...mend, disturbs, also: { deed: second.deed, place: placeOf(input, index) } };
+}
+
 /** Turns of the bow from beat 1 of one pass to beat 1 of a later one. */
 function turnsSinceEntry({ unrolled, figures }: FindingInput, from: number, to: number): number {
   const first = entryNote(unrolled, from) ?? 0;
@@ -90,7 +119,8 @@ function turnsSinceEntry({ unrolled, figures }: FindingInput, from: number, to: 
 
 /** The least disturbing mend of each deed first, then the rest, up to the number offered. */
 function distinctDeeds(mends: readonly RoundMend[]): RoundMend[] {
-  const firsts = mends.filter((mend, i) => mends.findIndex(({ deed }) => deed === mend.deed) === i);
+  const deedsOf = ({ edits }: RoundMend) => edits.map(({ deed }) => deed).join(' ');
+  const firsts = mends.filter((mend, i) => mends.findIndex((other) => deedsOf(other) === deedsOf(mend)) === i);
   return [...firsts, ...mends.filter((mend) => !firsts.includes(mend))].slice(0, MENDS_OFFERED);
 }
 

@@ -10,3 +10,6 @@ export {
   rawTravel,
   runsOut,
 } from './travel';
+// Sharing the hair.
+export type { AllocatedStroke, StrokeWish } from './allocation';
+export { LEAST_SHARE, SWEET_SPOT_WEIGHT, allocateTravel, allocationCost, strokeWishes } from './allocation';

@@ -1,0 +1,72 @@
+import { type Bar, type Meter, type Tune, barNumbers, isCompound, writtenBars } from '#core/tune';
+import { patternLinks } from './applyPattern';
+import { PATTERNS } from './patterns';
+
+/** Neighbour bars of a part that one pattern of the library gives; null where none does. */
+export interface PatternRun {
+  readonly part: string;
+  readonly pattern: string | null;
+  readonly barIds: readonly string[];
+  /** Numbers as on the page; 0 is a pickup. */
+  readonly from: number;
+  readonly to: number;
+}
+
+/**
+ * Names the patterns that a tune already follows, bar by bar. A bar follows a pattern where each of its notes has the
+ * link that the pattern would give it; of several that fit, the one that fits the longest run of bars about it wins, and
+ * then the first of the library. Patterns of another kind of meter are not looked at; bars without two notes follow none.
+ * Time O(n·p) for n notes and p patterns.
+ */
+export function recognisePatterns(tune: Tune): PatternRun[] {
+  const laid = PATTERNS.map((pattern) => ({ pattern, links: patternLinks(tune, pattern) }));
+  return [...writtenBars(tune)].flatMap(([part, bars]): PatternRun[] => {
+    const fits = laid.map(({ pattern, links }) =>
+      runLengths(
+        bars.map((bar) => sameKind(pattern.meter, bar.meter) && notesOf(bar).length > 1 && follows(bar, links)),
+      ),
+    );
+    const names = bars.map((_, i) => {
+      const longest = Math.max(...fits.map((lengths) => lengths[i]!));
+      return longest === 0 ? null : laid[fits.findIndex((lengths) => lengths[i] === longest)]!.pattern.name;
+    });
+    const numbers = barNumbers(bars, tune.form.filter((name) => name === part).length);
+    const runs: { part: string; pattern: string | null; bars: number[] }[] = [];
+    for (const [i, pattern] of names.entries()) {
+      const open = runs[runs.length - 1];
+      if (open?.pattern === pattern) open.bars.push(i);
+      else runs.push({ part, pattern, bars: [i] });
+    }
+    const numberOf = (i: number) => numbers.get(bars[i]!.event.id) ?? i + 1;
+    return runs.map(({ pattern, bars: members }) => ({
+      part,
+      pattern,
+      barIds: members.map((i) => bars[i]!.event.id),
+      from: numberOf(members[0]!),
+      to: numberOf(members[members.length - 1]!),
+    }));
+  });
+}
+
+const notesOf = ({ events }: Bar) => events.filter((event) => event.kind === 'note');
+
+function follows(bar: Bar, links: ReadonlyMap<string, string>): boolean {
+  return notesOf(bar).every((note) => !note.linkOnPass && links.get(note.id) === note.link);
+}
+
+function sameKind(a: Meter, b: Meter): boolean {
+  if (isCompound(a) !== isCompound(b)) return false;
+  return isCompound(a) || (a.num % 3 === 0) === (b.num % 3 === 0);
+}
+
+/** For each place the length of the run of true about it; 0 where it is false. */
+function runLengths(fits: readonly boolean[]): number[] {
+  const lengths = fits.map(() => 0);
+  for (let from = 0; from < fits.length;) {
+    let to = from;
+    while (fits[to]) to += 1;
+    for (let i = from; i < to; i++) lengths[i] = to - from;
+    from = Math.max(to, from + 1);
+  }
+  return lengths;
+}

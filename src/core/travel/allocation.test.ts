@@ -1,0 +1,102 @@
+import { solveQP } from 'quadprog';
+import { FULL_SIZE, instrumentWith } from '#core/instrument';
+import { seeded } from '../testing/tunes';
+import { LEAST_SHARE, type StrokeWish, SWEET_SPOT_WEIGHT, allocateTravel, allocationCost } from './allocation';
+
+/** Strokes that turn each time, with lifts now and then; lengths up to what a long note draws. */
+function randomWishes(seed: number, count: number): StrokeWish[] {
+  const random = seeded(seed);
+  let sign: 1 | -1 = random() < 0.5 ? 1 : -1;
+  return Array.from({ length: count }, (_, i) => {
+    const isFree = i === 0 || random() < 0.08;
+    if (!isFree) sign = sign === 1 ? -1 : 1;
+    return { nominalCm: 1 + 44 * random() ** 2, sign, isFree };
+  });
+}
+
+/** The same objective for a general solver: ½xᵀDx - dᵀx over all points of one chain, Aᵀx ≥ b. Arrays count from 1. */
+function generalOptimum(wishes: readonly StrokeWish[], hairCm: number, sweetSpotCm: number): number {
+  const n = wishes.length + 1;
+  const square = () => Array.from({ length: n + 1 }, () => Array.from({ length: n + 1 }, () => 0));
+  const D = square();
+  const d = Array.from({ length: n + 1 }, () => 0);
+  let constant = 0;
+  for (let i = 1; i <= n; i++) {
+    D[i]![i]! += (2 * SWEET_SPOT_WEIGHT) / 100;
+    d[i]! += (2 * SWEET_SPOT_WEIGHT * sweetSpotCm) / 100;
+    constant += (SWEET_SPOT_WEIGHT * sweetSpotCm ** 2) / 100;
+  }
+  const columns: { at: Record<number, number>; least: number }[] = [];
+  for (const [j, { nominalCm, sign }] of wishes.entries()) {
+    const [a, b, weight] = [j + 1, j + 2, 1 / nominalCm ** 2];
+    D[a]![a]! += 2 * weight;
+    D[b]![b]! += 2 * weight;
+    D[a]![b]! -= 2 * weight;
+    D[b]![a]! -= 2 * weight;
+    d[b]! += 2 * weight * sign * nominalCm;
+    d[a]! -= 2 * weight * sign * nominalCm;
+    constant += 1;
+    columns.push({ at: { [a]: -sign, [b]: sign }, least: LEAST_SHARE * nominalCm });
+  }
+  for (let i = 1; i <= n; i++) columns.push({ at: { [i]: 1 }, least: 0 }, { at: { [i]: -1 }, least: -hairCm });
+  const A = Array.from({ length: n + 1 }, (_, row) => [0, ...columns.map(({ at }) => at[row] ?? 0)]);
+  const { value, message } = solveQP(D, d, A, [0, ...columns.map(({ least }) => least)]);
+  expect(message).toBe('');
+  return value[1]! + constant;
+}
+
+test('the optimum is that of a general quadratic solver, within 1e-6', () => {
+  const held = { frog: 0, tip: 0, short: 0 };
+  for (let seed = 1; seed <= 120; seed++) {
+    const wishes = randomWishes(seed, 3 + (seed % 25)).map((wish, i) => ({ ...wish, isFree: i === 0 }));
+    const turned = wishes.map((wish, i) => ({ ...wish, sign: ((i + seed) % 2 === 0 ? 1 : -1) as 1 | -1 }));
+    const instrument = instrumentWith({ hairCm: [63, 50, 30][seed % 3]! });
+    const strokes = allocateTravel(turned, instrument);
+    const cost = allocationCost(turned, strokes, instrument);
+    expect([seed, cost - generalOptimum(turned, instrument.hairCm, instrument.sweetSpotCm)]).toEqual([
+      seed,
+      expect.closeTo(0, 6),
+    ]);
+    for (const [i, { fromCm, toCm }] of strokes.entries()) {
+      if (Math.min(fromCm, toCm) < 1e-7) held.frog += 1;
+      if (Math.max(fromCm, toCm) > instrument.hairCm - 1e-7) held.tip += 1;
+      if (Math.abs(toCm - fromCm) < LEAST_SHARE * turned[i]!.nominalCm + 1e-7) held.short += 1;
+    }
+  }
+  // Each kind of limit is really met somewhere.
+  expect(Math.min(held.frog, held.tip, held.short)).toBeGreaterThan(20);
+});
+
+test('no stroke leaves the hair or is cut below its least share; one begins where the one before ended', () => {
+  for (let seed = 1; seed <= 60; seed++) {
+    const wishes = randomWishes(seed, 80);
+    const strokes = allocateTravel(wishes, FULL_SIZE);
+    for (const [i, { fromCm, toCm }] of strokes.entries()) {
+      const { sign, nominalCm, isFree } = wishes[i]!;
+      expect(Math.min(fromCm, toCm)).toBeGreaterThan(-1e-9);
+      expect(Math.max(fromCm, toCm)).toBeLessThan(FULL_SIZE.hairCm + 1e-9);
+      expect(sign * (toCm - fromCm)).toBeGreaterThan(LEAST_SHARE * nominalCm - 1e-9);
+      if (!isFree) expect(fromCm).toBeCloseTo(strokes[i - 1]!.toCm, 9);
+    }
+  }
+});
+
+test('even strokes about the sweet spot keep nearly their lengths; a shuffle recovers on its short strokes', () => {
+  const even = Array.from({ length: 8 }, (_, i) => wish(10, i));
+  for (const { fromCm, toCm } of allocateTravel(even, FULL_SIZE)) expect(Math.abs(toCm - fromCm)).toBeCloseTo(9.8, 0);
+  // Three-and-one: the single must come back as far as the three went.
+  const drifting = Array.from({ length: 40 }, (_, i) => wish(i % 2 === 0 ? 24 : 8, i));
+  const lengths = allocateTravel(drifting, FULL_SIZE).map(({ fromCm, toCm }) => Math.abs(toCm - fromCm));
+  expect(lengths[20]! - lengths[21]!).toBeLessThan(2);
+  expect(lengths[21]!).toBeGreaterThan(10);
+});
+
+test('hair too short for the shortest a stroke may be is refused', () => {
+  expect(() => allocateTravel([wish(45, 0)], { ...FULL_SIZE, hairCm: 10 })).toThrow(
+    /hair: expected at least 18.0 cm, got 10/,
+  );
+});
+
+function wish(nominalCm: number, i: number): StrokeWish {
+  return { nominalCm, sign: i % 2 === 0 ? 1 : -1, isFree: i === 0 };
+}
