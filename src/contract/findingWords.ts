@@ -113,9 +113,7 @@ export function findingWords(finding: Finding): FindingWords {
 
 /** Said where the search over one and two links found nothing that brings all of it round. */
 function unmended({ mends }: Finding): string {
-  return mends.some(({ comesRound }) => comesRound)
-    ? ''
-    : ' · no change of one or two links brings the whole tune round';
+  return mends.some(({ comesRound }) => comesRound) ? '' : ' · no one or two changes bring all round';
 }
 
 /** A length as a player counts it: `7 eighths`, or as a fraction where eighths do not fit. */
@@ -165,11 +163,11 @@ const NEXT_WORDS: Record<Link, string> = {
 function deedWords({ deed, place, edits, start, also }: Mend, { place: own, ids }: MendedFinding): string {
   const isHere = edits.length === 0 || ids.includes(edits[0]!.id);
   const isSameBar = place !== null && place.part === own.part && place.bar === own.bar;
-  const bar = place === null || isSameBar ? '' : ` in ${barWords(place).toLowerCase()}`;
+  const bar = place === null || isSameBar ? '' : ` in ${barIn(place, own.part)}`;
   const beat = place === null ? '' : `${isSameBar ? ' at' : ','} beat ${Number(place.beat.toFixed(2))}`;
   const where = isHere ? '' : `${bar}${beat}`;
   const other = edits.find(({ id }) => id !== edits[0]!.id);
-  const next = also ? ` and ${alsoWords(also)}` : other ? ` and ${NEXT_WORDS[other.link]}` : '';
+  const next = also ? ` and ${alsoWords(also, own.part)}` : other ? ` and ${NEXT_WORDS[other.link]}` : '';
   switch (deed) {
     case 'split':
       return `split ${isHere ? 'it' : 'the slur'}${where}${next}`;
@@ -190,15 +188,21 @@ function deedWords({ deed, place, edits, start, also }: Mend, { place: own, ids 
   }
 }
 
-function alsoWords({ deed, place }: NonNullable<Mend['also']>): string {
+function alsoWords({ deed, place }: NonNullable<Mend['also']>, ownPart: string): string {
   const deeds = { split: 'split the slur', join: 'slur two', turn: 'turn the bow', retake: 'retake' };
-  return `${deeds[deed]} in ${barWords(place).toLowerCase()}, beat ${Number(place.beat.toFixed(2))}`;
+  return `${deeds[deed]} in ${barIn(place, ownPart)}, beat ${Number(place.beat.toFixed(2))}`;
+}
+
+/** `bar 3`, with its part where that is another than the finding's. */
+function barIn(place: FindingPlace, ownPart: string): string {
+  const bar = barWords(place).toLowerCase();
+  return place.part === ownPart ? bar : `${bar} of ${place.part}`;
 }
 
 const COSTS: Partial<Record<Disturbance, string>> = {
-  'crossing-in-slur': 'a string crossing inside a slur',
-  'accent-moved': 'an accent moves',
-  'pattern-broken': 'the pattern breaks there',
+  'crossing-in-slur': 'crosses in a slur',
+  'accent-moved': 'moves an accent',
+  'pattern-broken': 'breaks the pattern',
 };
 
 /** What a mend costs beside its gain, where it says so. */

@@ -11,8 +11,8 @@ interface MarginProps {
 }
 
 /** Rows of text that fit beside a line of the score; what goes beyond is folded away. */
-const ROWS_BESIDE_LINE = 15;
-const CHARACTERS_IN_ROW = 40;
+const ROWS_BESIDE_LINE = 16;
+const CHARACTERS_IN_ROW = 42;
 
 const SEVERITY = {
   problem: { Icon: CircleAlert, tone: 'text-madder', name: 'Problem' },
