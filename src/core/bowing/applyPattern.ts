@@ -69,37 +69,78 @@ export interface PatternOptions {
  * Time O(n) for n written events.
  */
 export function patternLinks(tune: Tune, pattern: Pattern, options: PatternOptions = {}): Map<string, Link> {
-  const unit = options.unit ?? gridUnit(tune);
-  const runsOn = options.runsOn ?? pattern.runsOn;
+  return layPattern(gridNotes(tune, options.unit ?? gridUnit(tune)), pattern, options);
+}
+
+/** A written note as the grid sees it. */
+export interface GridNote {
+  readonly note: NoteEvent;
+  /** Tied to the note before: part of it. */
+  readonly isTied: boolean;
+  readonly restBefore: boolean;
+  /** Index of the note before it in the playing of its part; -1 where there is none. */
+  readonly before: number;
+  /** Number of its bar in its part, and where it begins in units from there; a pickup lies before 0. */
+  readonly bar: number;
+  readonly inBar: number;
+  readonly barUnits: number;
+  /** Units from the part's first full bar. */
+  readonly running: number;
+}
+
+/** Lays every note of a tune on its rhythm grid, part by part: what all patterns have in common. */
+export function gridNotes(tune: Tune, unit: Fraction): GridNote[] {
+  const grid: GridNote[] = [];
+  for (const bars of writtenBars(tune).values()) addPart(grid, bars, unit);
+  return grid;
+}
+
+/** The links of `patternLinks` on notes that lie on the grid already. Time O(n). */
+function layPattern(grid: readonly GridNote[], pattern: Pattern, options: PatternOptions = {}): Map<string, Link> {
+  const { ids } = options;
+  const laid = patternOnGrid(grid, pattern, options.runsOn ?? pattern.runsOn);
   const links = new Map<string, Link>();
-  const bars = writtenBars(tune);
-  for (const part of tune.parts) layOnPart(bars.get(part.name)!, pattern, unit, runsOn, options.ids, links);
-  const first = tune.parts[0]?.events.find((event) => event.kind === 'note');
-  if (first && links.has(first.id)) links.set(first.id, 'start');
+  for (const [i, { note, before }] of grid.entries()) {
+    if (ids && !ids.has(note.id)) continue;
+    const link = laid(i);
+    const last = grid[before]?.note;
+    // The first note of a range begins a stroke.
+    links.set(note.id, ids && !grid[i]!.isTied && last && !ids.has(last.id) ? 'change' : link);
+  }
   return links;
 }
 
-/** Where the laying of slots stands between two notes. */
+/** The link that a pattern gives to each note of a grid. */
+export function patternOnGrid(
+  grid: readonly GridNote[],
+  pattern: Pattern,
+  runsOn = pattern.runsOn,
+): (i: number) => Link {
+  const slots = grid.map((item) => slotOf(pattern, item, runsOn));
+  return (i) => {
+    const { note, isTied, restBefore, before, bar } = grid[i]!;
+    if (i === 0) return 'start';
+    if (isTied) return 'slur';
+    const last = grid[before];
+    const isOneSlot = last !== undefined && slots[before] === slots[i] && (runsOn || last.bar === bar);
+    return pattern.slots !== null && isOneSlot ? joiningLink(last.note, note, restBefore) : 'change';
+  };
+}
+
+/** Where the laying of a part stands between two bars. */
 interface Flow {
   readonly onset: Fraction;
-  readonly before: { readonly note: NoteEvent; readonly slot: string } | null;
+  readonly before: number;
   readonly restBefore: boolean;
   readonly tied: NoteEvent | null;
 }
 
-function layOnPart(
-  bars: readonly Bar[],
-  pattern: Pattern,
-  unit: Fraction,
-  runsOn: boolean,
-  ids: ReadonlySet<string> | undefined,
-  links: Map<string, Link>,
-): void {
+function addPart(grid: GridNote[], bars: readonly Bar[], unit: Fraction): void {
   const first = bars[0];
   const hasPickup = first !== undefined && bars.length > 1 && compare(first.duration, barLength(first.meter)) < 0;
   // Unit 0 of the running cycle is the first full bar, so that a pickup takes slots that end there.
   const origin = hasPickup ? first.duration : ZERO;
-  let flow: Flow = { onset: ZERO, before: null, restBefore: false, tied: null };
+  let flow: Flow = { onset: ZERO, before: -1, restBefore: false, tied: null };
   let beforeEndings: Flow | null = null;
   for (const [i, bar] of bars.entries()) {
     if (!bar.event.ending) {
@@ -118,17 +159,18 @@ function layOnPart(
         tied = null;
         continue;
       }
-      const wanted = !ids || ids.has(event.id);
-      if (tied && samePitch(tied.pitch, event.pitch)) {
-        if (wanted) links.set(event.id, 'slur');
-      } else {
-        const inBar = toNumber(divide(add(lead, offset), unit));
-        const running = toNumber(divide(subtract(add(flow.onset, offset), origin), unit));
-        const slot = slotOf(pattern, event.id, runsOn, i, inBar, running, barUnits);
-        const shares = before?.slot === slot && (!ids || ids.has(before.note.id));
-        if (wanted) links.set(event.id, shares ? joiningLink(before!.note, event, restBefore) : 'change');
-        before = { note: event, slot };
-      }
+      const isTied = tied !== null && samePitch(tied.pitch, event.pitch);
+      grid.push({
+        note: event,
+        isTied,
+        restBefore,
+        before,
+        bar: i,
+        inBar: toNumber(divide(add(lead, offset), unit)),
+        barUnits,
+        running: toNumber(divide(subtract(add(flow.onset, offset), origin), unit)),
+      });
+      if (!isTied) before = grid.length - 1;
       restBefore = false;
       tied = event.tie ? event : null;
     }
@@ -140,20 +182,12 @@ function sameEnding(bar: Bar, other: Bar | undefined): boolean {
   return other?.event.ending === true && String(bar.event.onPlays) === String(other.event.onPlays);
 }
 
-function slotOf(
-  pattern: Pattern,
-  id: string,
-  runsOn: boolean,
-  bar: number,
-  inBar: number,
-  running: number,
-  barUnits: number,
-): string {
-  if (!pattern.slots) return id;
-  if (runsOn) return String(slotAt(pattern.slots, Math.floor(running + 1e-9) + pattern.lead));
+/** Number of the slot in which a note begins, counted within its bar or on through the part. */
+function slotOf({ slots, lead }: Pattern, { inBar, barUnits, running }: GridNote, runsOn: boolean): number {
+  if (!slots) return 0;
+  if (runsOn) return slotAt(slots, Math.floor(running + 1e-9) + lead);
   // A pickup lies at negative units; seen from the bar line before it, it takes the end of a whole bar's slots.
-  const position = Math.floor((inBar < 0 ? inBar + barUnits : inBar) + 1e-9);
-  return `${bar} ${slotAt(pattern.slots, position)}`;
+  return slotAt(slots, Math.floor((inBar < 0 ? inBar + barUnits : inBar) + 1e-9));
 }
 
 interface GridPosition {

@@ -77,23 +77,25 @@ export function roundMends(input: MendInput): RoundMend[] {
   const target = wrongness(unrolled, bowed);
   const groups = new Map<string, RankedEdit[]>();
   const partly: RankedEdit[] = [];
-  const [wanted, inPart] = [target.bits.join(''), target.partOf.map((name) => name === part)];
+  const wanted = target.bits;
+  const inPart = target.partOf.map((name) => name === part);
   for (const [id, indices] of occurrencesOf(unrolled)) {
     const played = unrolled.notes[indices[0]!]!;
     if (played.index === 0 || played.note.linkOnPass) continue;
     const options = editsAt(input, played, id);
     if (options.length === 0) continue;
-    const bits = target.flipsBy(indices);
-    const key = bits.join('');
-    groups.set(key, [...(groups.get(key) ?? []), ...options]);
+    const key = target.flipsBy(indices);
+    const group = groups.get(key);
+    if (group) group.push(...options);
+    else groups.set(key, options);
     const mendsPart =
-      part !== null && played.part === part && bits.every((bit, i) => !inPart[i] || bit === target.bits[i]);
+      part !== null && played.part === part && inPart.every((isOurs, i) => !isOurs || key[i] === wanted[i]);
     if (mendsPart) partly.push(...options);
   }
   for (const group of groups.values()) group.sort(byCost);
   const single = groups.get(wanted) ?? [];
   if (single.length > 0) return single.map((edit) => mendOf([edit], true));
-  const pairs = pairsOf(groups, target.bits);
+  const pairs = pairsOf(groups, wanted);
   if (pairs.length > 0) return pairs;
   return partly.sort(byCost).map((edit) => mendOf([edit], false));
 }
@@ -117,10 +119,10 @@ function mendOf(edits: readonly RankedEdit[], mendsAll: boolean): RoundMend {
 }
 
 /** The least disturbing pairs: each group of equal vectors against the group that it lacks. */
-function pairsOf(groups: ReadonlyMap<string, readonly RankedEdit[]>, target: readonly number[]): RoundMend[] {
+function pairsOf(groups: ReadonlyMap<string, readonly RankedEdit[]>, target: string): RoundMend[] {
   const found: { mend: RoundMend; first: number; second: number }[] = [];
   for (const [key, group] of groups) {
-    const partner = [...key].map((bit, i) => Number(bit) ^ target[i]!).join('');
+    const partner = [...key].map((bit, i) => (bit === target[i] ? '0' : '1')).join('');
     const others = key < partner ? groups.get(partner) : undefined;
     if (!others) continue;
     for (const one of group.slice(0, MOST_RANKED))
@@ -135,7 +137,7 @@ function pairsOf(groups: ReadonlyMap<string, readonly RankedEdit[]>, target: rea
     .map(({ mend }) => mend);
 }
 
-/** What is wrong with the round, as bits, and the bits that editing a note flips. */
+/** What is wrong with the round, as a text of bits, and the bits that editing a note flips. */
 function wrongness(unrolled: Unrolled, bowed: readonly BowedNote[]) {
   const firstEntry = new Map<string, number>();
   const checks: { entry: number; against: number; part: string }[] = [];
@@ -148,13 +150,15 @@ function wrongness(unrolled: Unrolled, bowed: readonly BowedNote[]) {
   }
   const first = unrolled.notes[0]!;
   const again = follow(bowed[bowed.length - 1]!.bow, linkInFlow(first.note, first.pass)) === bowed[0]!.bow ? 0 : 1;
-  const bits = checks.map(({ entry, against }) => (bowed[entry]!.bow === bowed[against]!.bow ? 0 : 1));
+  const bits = checks.map(({ entry, against }) => (bowed[entry]!.bow === bowed[against]!.bow ? '0' : '1')).join('');
   /** The last bit is the tune begun again. */
-  const flipsBy = (indices: readonly number[]): number[] => {
-    const upTo = (index: number) => countUpTo(indices, index);
-    return [...checks.map(({ entry, against }) => (upTo(entry) - upTo(against)) & 1), indices.length & 1];
+  const flipsBy = (indices: readonly number[]): string => {
+    let key = '';
+    for (const { entry, against } of checks)
+      key += (countUpTo(indices, entry) - countUpTo(indices, against)) % 2 === 0 ? '0' : '1';
+    return key + (indices.length % 2);
   };
-  return { bits: [...bits, again], partOf: [...checks.map(({ part }) => part), null], flipsBy };
+  return { bits: `${bits}${again}`, partOf: checks.map(({ part }) => part), flipsBy };
 }
 
 /** How many of some rising numbers are not above a limit. */
@@ -176,25 +180,34 @@ function editsAt(
   const crosses = placeOf(before.note) !== placeOf(played.note);
   const onBeat = Number.isInteger(played.beat);
   const restBefore = played.restBefore.n > 0;
-  const common: Disturbance[] = [
-    ...(played.bar === 0 || played.bar >= pass.bars ? [] : ['inside-part' as const]),
-    ...(keepsPattern?.(id) ? ['pattern-broken' as const] : []),
-  ];
-  const edit = (deed: RoundEdit['deed'], to: Link, more: readonly Disturbance[], extra = 0): RankedEdit => {
-    const disturbs = [...common, ...more];
-    return { id, link: to, deed, disturbs, index, cost: disturbs.reduce((sum, name) => sum + WEIGHTS[name], extra) };
-  };
+  const common: Disturbance[] = [];
+  if (played.bar > 0 && played.bar < pass.bars) common.push('inside-part');
+  if (keepsPattern?.(id)) common.push('pattern-broken');
+  const at = { id, index, common };
   if (staysInStroke(link))
-    return [edit('split', 'change', onBeat ? [] : ['accent-moved'], crosses ? 0 : SPLIT_ON_ONE_STRING)];
-  if (link === 'retake') return [edit('turn', 'change', ['lift'])];
+    return [rankedEdit(at, 'split', 'change', onBeat ? [] : ['accent-moved'], crosses ? 0 : SPLIT_ON_ONE_STRING)];
+  if (link === 'retake') return [rankedEdit(at, 'turn', 'change', ['lift'])];
   const found: RankedEdit[] = [];
-  if (restBefore || toNumber(before.duration) >= LONG_ENOUGH_TO_LIFT) found.push(edit('retake', 'retake', ['lift']));
+  if (restBefore || toNumber(before.duration) >= LONG_ENOUGH_TO_LIFT)
+    found.push(rankedEdit(at, 'retake', 'retake', ['lift']));
   if (before.passIndex === played.passIndex) {
-    const more: Disturbance[] = [
-      ...(crosses && !restBefore ? ['crossing-in-slur' as const] : []),
-      ...(onBeat ? ['accent-moved' as const] : []),
-    ];
-    found.push(edit('join', joiningLink(before.note, played.note, restBefore), more));
+    const more: Disturbance[] = [];
+    if (crosses && !restBefore) more.push('crossing-in-slur');
+    if (onBeat) more.push('accent-moved');
+    found.push(rankedEdit(at, 'join', joiningLink(before.note, played.note, restBefore), more));
   }
   return found;
+}
+
+function rankedEdit(
+  { id, index, common }: { readonly id: string; readonly index: number; readonly common: readonly Disturbance[] },
+  deed: RoundEdit['deed'],
+  link: Link,
+  more: readonly Disturbance[],
+  extra = 0,
+): RankedEdit {
+  const disturbs = [...common, ...more];
+  let cost = extra;
+  for (const name of disturbs) cost += WEIGHTS[name];
+  return { id, link, deed, disturbs, index, cost };
 }

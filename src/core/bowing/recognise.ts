@@ -1,5 +1,5 @@
-import { type Bar, type Meter, type Tune, barNumbers, isCompound, writtenBars } from '#core/tune';
-import { patternLinks } from './applyPattern';
+import { type Link, type Meter, type Tune, barNumbers, isCompound, writtenBars } from '#core/tune';
+import { type GridNote, gridNotes, gridUnit, patternOnGrid } from './applyPattern';
 import { PATTERNS } from './patterns';
 
 /** Neighbour bars of a part that one pattern of the library gives; null where none does. */
@@ -19,15 +19,28 @@ export interface PatternRun {
  * Time O(n·p) for n notes and p patterns.
  */
 export function recognisePatterns(tune: Tune): PatternRun[] {
-  const laid = PATTERNS.map((pattern) => ({ pattern, links: patternLinks(tune, pattern) }));
-  return [...writtenBars(tune)].flatMap(([part, bars]): PatternRun[] => {
-    const fits = laid.map(({ pattern, links }) =>
+  const grid = gridNotes(tune, gridUnit(tune));
+  const spans = new Map<string, Span>();
+  let at = 0;
+  const written = writtenBars(tune);
+  for (const { event, events } of [...written.values()].flat()) {
+    const from = at;
+    for (const { kind } of events) if (kind === 'note') at += 1;
+    spans.set(event.id, { from, to: at });
+  }
+  const meters = [...written.values()].flat().map(({ meter }) => meter);
+  const laid = PATTERNS.filter((pattern) => meters.some((meter) => sameKind(pattern.meter, meter))).map((pattern) => ({
+    pattern,
+    linkOf: patternOnGrid(grid, pattern),
+  }));
+  return [...written].flatMap(([part, bars]): PatternRun[] => {
+    const fits = laid.map(({ pattern, linkOf }) =>
       runLengths(
-        bars.map((bar) => sameKind(pattern.meter, bar.meter) && notesOf(bar).length > 1 && follows(bar, links)),
+        bars.map(({ event, meter }) => sameKind(pattern.meter, meter) && follows(grid, spans.get(event.id)!, linkOf)),
       ),
     );
     const names = bars.map((_, i) => {
-      const longest = Math.max(...fits.map((lengths) => lengths[i]!));
+      const longest = Math.max(0, ...fits.map((lengths) => lengths[i]!));
       return longest === 0 ? null : laid[fits.findIndex((lengths) => lengths[i] === longest)]!.pattern.name;
     });
     const numbers = barNumbers(bars, tune.form.filter((name) => name === part).length);
@@ -48,10 +61,19 @@ export function recognisePatterns(tune: Tune): PatternRun[] {
   });
 }
 
-const notesOf = ({ events }: Bar) => events.filter((event) => event.kind === 'note');
+/** A bar's notes on the grid: from one up to, not including, another. */
+interface Span {
+  readonly from: number;
+  readonly to: number;
+}
 
-function follows(bar: Bar, links: ReadonlyMap<string, string>): boolean {
-  return notesOf(bar).every((note) => !note.linkOnPass && links.get(note.id) === note.link);
+/** Whether all notes of a bar, two at least, have the links of a pattern. */
+function follows(grid: readonly GridNote[], { from, to }: Span, linkOf: (i: number) => Link): boolean {
+  for (let i = from; i < to; i++) {
+    const { note } = grid[i]!;
+    if (note.linkOnPass || linkOf(i) !== note.link) return false;
+  }
+  return to - from > 1;
 }
 
 function sameKind(a: Meter, b: Meter): boolean {

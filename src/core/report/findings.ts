@@ -35,10 +35,15 @@ function roundFindings(input: FindingInput): Finding[] {
   const stringOf = (note: NoteEvent) => fingers.get(note.id)?.place ?? null;
   const patterned = notesInPatterns(input);
   const keepsPattern = (id: string) => patterned.has(id);
-  const mendsFor = (part: string | null) =>
-    distinctDeeds(roundMends({ unrolled, bowed, part, placeOf: stringOf, keepsPattern })).map((mend) =>
-      mendOfRound(input, mend),
-    );
+  let forAll: Mend[] | null = null;
+  const mendsFor = (part: string | null): Mend[] => {
+    if (forAll) return forAll;
+    const found = roundMends({ unrolled, bowed, part, placeOf: stringOf, keepsPattern });
+    const mends = distinctDeeds(found).map((mend) => mendOfRound(input, mend));
+    // What brings everything round is the same whichever part it is sought for.
+    if (found[0]?.mendsAll) forAll = mends;
+    return mends;
+  };
 
   const findings = ledger.flippedParts.slice(0, PARTS_TOLD).flatMap((part): Finding[] => {
     const ofPart = ledger.passes.filter((pass) => pass.part === part);
@@ -210,7 +215,8 @@ function tempoMends(input: FindingInput, index: number, standsTo: BeatsPerMinute
 function hairFindings(input: FindingInput): Finding[] {
   const { unrolled, figures, settings } = input;
   const { travel, bowed } = figures;
-  const out = travel.flatMap((note, i) => (runsOut(note, settings.instrument) ? [i] : []));
+  const out: number[] = [];
+  for (const [i, note] of travel.entries()) if (runsOut(note, settings.instrument)) out.push(i);
   const first = out[0];
   if (first === undefined) return [];
   const strokes = new Set(out.map((i) => bowed[i]!.stroke)).size;
