@@ -46,3 +46,28 @@ test('a jig is first offered a jig pattern, and what comes of it is told before 
   expect(screen.getByText(/A1: 4 strokes · A2: 4 strokes/)).toBeTruthy();
   expect(applied).toEqual([]);
 });
+
+test('the patterns that the tune follows now are named bar by bar', () => {
+  show('X:1\nT:S\nR:reel\nM:4/4\nL:1/8\nK:D\n|:(DE)FG (AB)cd|(de)fg (ag)fe|DEFG ABcd|defg (agf)e:|\n');
+  expect(document.querySelector('[data-patterns-now]')!.textContent).toBe(
+    'A1–2 pair-first shuffle, 3 saw, 4 no pattern',
+  );
+});
+
+test('a pattern of one’s own is typed as lengths, applied like the others, and can be forgotten', async () => {
+  const { tune, applied } = show(PICKUP_REEL);
+  const own = screen.getByLabelText('your own');
+  await userEvent.type(own, '3 x');
+  expect(screen.getByText(/expected lengths of strokes/)).toBeTruthy();
+  await userEvent.clear(own);
+  await userEvent.type(own, '3 5{Enter}');
+  expect(screen.getByRole<HTMLInputElement>('radio', { name: 'Own 3 5 3 5' }).checked).toBe(true);
+  await userEvent.click(screen.getByRole('button', { name: /^Apply to part A/ }));
+  const links = writtenNotes(applied[0]!).map(({ link }) => link[0]);
+  // Pickup in the last slot; bar 1 in strokes of three and five notes.
+  expect(links.slice(2, 10).join('')).toBe('csscssss');
+  expect(tune.parts[0]!.events.length).toBe(applied[0]!.parts[0]!.events.length);
+  expect(localStorage.getItem('morrin.patterns')).toContain('[3,5]');
+  await userEvent.click(screen.getByRole('button', { name: 'Forget 3 5' }));
+  expect(screen.queryByRole('radio', { name: 'Own 3 5 3 5' })).toBeNull();
+});

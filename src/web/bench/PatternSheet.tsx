@@ -14,6 +14,10 @@ import { type Meter, type Tune, barNumbers, isCompound, meterName, writtenBars }
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { PatternSign } from '../ui/signs';
+import { OwnPattern } from './OwnPattern';
+import { keepOwnPatterns, readOwnPatterns } from './ownPatterns';
+import { PatternsNow } from './PatternsNow';
+import { patternWords } from './patternWords';
 import { StrokePreview } from './StrokePreview';
 import { roundWords } from './Verdict';
 
@@ -28,12 +32,6 @@ interface PatternSheetProps {
 
 type Scope = 'selection' | 'bars' | 'part' | 'tune';
 
-/** `Pair-first shuffle`. */
-export function patternWords(name: string): string {
-  const words = /-and-|three-three/.test(name) ? name : name.replace(/-(?!first)/g, ' ');
-  return words[0]!.toUpperCase() + words.slice(1);
-}
-
 /** Chooses a pattern and a range, and shows what would come of it before it is applied. */
 export function PatternSheet({ report, selected, part: partAtStart, onClose, onApply }: PatternSheetProps) {
   const { tune } = report;
@@ -44,6 +42,7 @@ export function PatternSheet({ report, selected, part: partAtStart, onClose, onA
   const lowest = bars[0]?.number ?? 1;
   const highest = Math.max(...bars.map(({ number }) => number));
   const [range, setRange] = useState({ from: 1, to: Math.min(4, highest) });
+  const [own, setOwn] = useState(readOwnPatterns);
   const [runsOn, setRunsOn] = useState<boolean | null>(null);
   const ownUnit = useMemo(() => gridUnit(tune), [tune]);
   const [unit, setUnit] = useState(ownUnit);
@@ -77,30 +76,49 @@ export function PatternSheet({ report, selected, part: partAtStart, onClose, onA
       description="Laid on the rhythm, not on the count of notes."
       wide
     >
+      <PatternsNow tune={tune} />
       <div className="grid gap-5 sm:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]">
-        <div
-          role="radiogroup"
-          aria-label="Pattern"
-          className="max-h-[46dvh] overflow-y-auto rounded-md border border-line sm:max-h-[58dvh]"
-        >
-          {PATTERNS.map((candidate) => (
-            <label
-              key={candidate.name}
-              className="flex cursor-pointer items-center gap-3 border-b border-line px-3 py-1.5 last:border-b-0 has-checked:bg-band has-focus-visible:outline-2 has-focus-visible:-outline-offset-2 has-focus-visible:outline-woad"
-            >
-              <input
-                type="radio"
-                name="pattern"
-                className="sr-only"
-                data-autofocus={candidate === pattern || undefined}
-                checked={candidate === pattern}
-                onChange={() => setPattern(candidate)}
-              />
-              <PatternSign slots={candidate.slots ?? [1, 1, 1, 1]} />
-              <span className={candidate === pattern ? 'font-bold' : ''}>{patternWords(candidate.name)}</span>
-              <span className="ml-auto text-[13.5px] text-muted">{candidate.slots?.join(' ') ?? 'each note'}</span>
-            </label>
-          ))}
+        <div className="flex flex-col gap-2">
+          <div
+            role="radiogroup"
+            aria-label="Pattern"
+            className="max-h-[46dvh] overflow-y-auto rounded-md border border-line sm:max-h-[58dvh]"
+          >
+            {[...own, ...PATTERNS].map((candidate) => (
+              <label
+                key={candidate.name}
+                className="flex cursor-pointer items-center gap-3 border-b border-line px-3 py-1.5 last:border-b-0 has-checked:bg-band has-focus-visible:outline-2 has-focus-visible:-outline-offset-2 has-focus-visible:outline-woad"
+              >
+                <input
+                  type="radio"
+                  name="pattern"
+                  className="sr-only"
+                  data-autofocus={candidate === pattern || undefined}
+                  checked={candidate === pattern}
+                  onChange={() => setPattern(candidate)}
+                />
+                <PatternSign slots={candidate.slots ?? [1, 1, 1, 1]} />
+                <span className={candidate === pattern ? 'font-bold' : ''}>{patternWords(candidate.name)}</span>
+                <span className="ml-auto text-[13.5px] text-muted">{candidate.slots?.join(' ') ?? 'each note'}</span>
+              </label>
+            ))}
+          </div>
+          <OwnPattern
+            meter={tune.meter}
+            onAdd={(added) => {
+              const next = [added, ...own.filter(({ name }) => name !== added.name)];
+              keepOwnPatterns(next);
+              setOwn(next);
+              setPattern(added);
+            }}
+            chosen={own.includes(pattern) ? pattern : null}
+            onForget={(forgotten) => {
+              const next = own.filter((other) => other !== forgotten);
+              keepOwnPatterns(next);
+              setOwn(next);
+              setPattern(usualPattern(tune.meter));
+            }}
+          />
         </div>
         <div className="flex flex-col gap-3">
           <fieldset className="flex flex-col gap-1.5">
