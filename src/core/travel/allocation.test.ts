@@ -1,7 +1,16 @@
 import { solveQP } from 'quadprog';
 import { FULL_SIZE, instrumentWith } from '#core/instrument';
-import { seeded } from '../testing/tunes';
-import { LEAST_SHARE, type StrokeWish, SWEET_SPOT_WEIGHT, allocateTravel, allocationCost } from './allocation';
+import { reportTune } from '#core/report';
+import { part, seeded, tune } from '../testing/tunes';
+import {
+  LEAST_SHARE,
+  type StrokeWish,
+  SWEET_SPOT_WEIGHT,
+  allocateTravel,
+  allocationCost,
+  sharedTravel,
+} from './allocation';
+import { rawTravel } from './travel';
 
 /** Strokes that turn each time, with lifts now and then; lengths up to what a long note draws. */
 function randomWishes(seed: number, count: number): StrokeWish[] {
@@ -95,6 +104,19 @@ test('hair too short for the shortest a stroke may be is refused', () => {
   expect(() => allocateTravel([wish(45, 0)], { ...FULL_SIZE, hairCm: 10 })).toThrow(
     /hair: expected at least 18.0 cm, got 10/,
   );
+});
+
+test('notes share their stroke by time, and each stroke begins where the one before ended', () => {
+  const t = tune([part('A', '(D4:2 E4) F#4 (G4 A4 B4) C#5 D5:4')], { start: 'down' });
+  const { figures, timing } = reportTune(t);
+  const travel = sharedTravel(figures.bowed, timing.durations, 45, FULL_SIZE);
+  const raw = rawTravel(figures.bowed, timing.durations, 45, FULL_SIZE);
+  for (const [i, { bowStartCm, bowEndCm }] of travel.entries()) {
+    if (i > 0) expect(bowStartCm).toBeCloseTo(travel[i - 1]!.bowEndCm, 9);
+    expect(Math.sign(bowEndCm - bowStartCm)).toBe(Math.sign(raw[i]!.bowEndCm - raw[i]!.bowStartCm));
+  }
+  const length = (i: number) => travel[i]!.bowEndCm - travel[i]!.bowStartCm;
+  expect(length(0) / length(1)).toBeCloseTo(2, 9);
 });
 
 function wish(nominalCm: number, i: number): StrokeWish {

@@ -1,7 +1,6 @@
-import type { Centimetres, Seconds } from '#core/base';
+import type { Centimetres, CentimetresPerSecond, Seconds } from '#core/base';
 import type { BowedNote } from '#core/bowing';
 import type { Instrument } from '#core/instrument';
-import type { CentimetresPerSecond } from '#core/base';
 import { nominalLength } from './travel';
 
 /** Weight of straying from the sweet spot against stretching a stroke, per (10 cm)²; a guess. */
@@ -71,6 +70,29 @@ export function allocateTravel(wishes: readonly StrokeWish[], instrument: Instru
   return allocated;
 }
 
+/**
+ * Travel with the hair shared out: where each note begins and ends, within its stroke by time.
+ * `durations[i]` belongs to `bowed[i]`. Time as for `allocateTravel`.
+ */
+export function sharedTravel(
+  bowed: readonly BowedNote[],
+  durations: readonly Seconds[],
+  speed: CentimetresPerSecond,
+  instrument: Instrument,
+): { readonly bowStartCm: Centimetres; readonly bowEndCm: Centimetres }[] {
+  const strokes = allocateTravel(strokeWishes(bowed, durations, speed), instrument);
+  const lasting = strokes.map(() => 0);
+  for (const [i, { stroke }] of bowed.entries()) lasting[stroke - 1]! += durations[i]!;
+  let at = 0;
+  return bowed.map(({ stroke, inStroke }, i) => {
+    const { fromCm, toCm } = strokes[stroke - 1]!;
+    if (inStroke === 1) at = fromCm;
+    const bowStartCm = at;
+    at += lasting[stroke - 1]! > 0 ? ((toCm - fromCm) * durations[i]!) / lasting[stroke - 1]! : 0;
+    return { bowStartCm, bowEndCm: at };
+  });
+}
+
 /** The objective that `allocateTravel` minimises, for strokes as they were allocated. */
 export function allocationCost(
   wishes: readonly StrokeWish[],
@@ -104,6 +126,9 @@ function allocateChain(wishes: readonly StrokeWish[], instrument: Instrument): n
     throw new RangeError(`hair: expected at least ${Math.max(...least).toFixed(1)} cm, got ${instrument.hairCm}`);
   const points = feasiblePoints(wishes, least, instrument);
   const held: Held = { bound: points.map(() => 0 as const), short: points.map(() => false) };
+  // As a rule nothing need be held at all.
+  const free = minimumOn(held, points, wishes, least, instrument);
+  if (isFeasible(free, wishes, least, instrument)) return free;
   for (let step = 0; step < MOST_STEPS_A_STROKE * points.length; step++) {
     const aim = minimumOn(held, points, wishes, least, instrument);
     const blocked = firstBlock(points, aim, held, wishes, least, instrument);
@@ -127,6 +152,18 @@ function feasiblePoints(wishes: readonly StrokeWish[], least: readonly number[],
   const points = [inReach(sweetSpotCm, 0)];
   for (const [j, { sign }] of wishes.entries()) points.push(inReach(points[j]! + sign * least[j]!, j + 1));
   return points;
+}
+
+function isFeasible(
+  points: readonly number[],
+  wishes: readonly StrokeWish[],
+  least: readonly number[],
+  { hairCm }: Instrument,
+): boolean {
+  return (
+    points.every((point) => point >= 0 && point <= hairCm) &&
+    wishes.every(({ sign }, j) => sign * (points[j + 1]! - points[j]!) >= least[j]!)
+  );
 }
 
 /** Points that move as one because the strokes between them are held short: `first` to `last`. */

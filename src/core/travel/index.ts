@@ -12,4 +12,11 @@ export {
 } from './travel';
 // Sharing the hair.
 export type { AllocatedStroke, StrokeWish } from './allocation';
-export { LEAST_SHARE, SWEET_SPOT_WEIGHT, allocateTravel, allocationCost, strokeWishes } from './allocation';
+export {
+  LEAST_SHARE,
+  SWEET_SPOT_WEIGHT,
+  allocateTravel,
+  allocationCost,
+  sharedTravel,
+  strokeWishes,
+} from './allocation';

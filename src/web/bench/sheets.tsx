@@ -101,6 +101,7 @@ function Legend() {
           {words}
         </li>
       ))}
+      <li>In the bow lane the hair is shared out; where a stroke is broken in red it would run out at even speed.</li>
       <li>
         <i>as A 5–8</i> over a bar: it takes up those bars, and an edit of their notes is made in both places.
       </li>

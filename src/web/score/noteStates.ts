@@ -1,4 +1,5 @@
 import type { TuneReport } from '#core/report';
+import { bowSpeed, sharedTravel } from '#core/travel';
 import type { Direction, Link, Place } from '#core/tune';
 
 /** What the lanes and signs show of a written note, on the pass in view. */
@@ -20,8 +21,10 @@ export interface NoteState {
   readonly place: Place;
   readonly finger: number | null;
   readonly reachable: boolean;
+  /** Where on the hair it begins and ends when the hair is shared out. */
   readonly bowStartCm: number;
   readonly bowEndCm: number;
+  /** At even speed the hair would have ended. */
   readonly outOfHair: boolean;
   readonly angle: number | null;
   readonly isPair: boolean;
@@ -37,6 +40,13 @@ export interface NoteState {
   readonly restAfter: boolean;
 }
 
+/** Steps in which places on the hair are shown: what changes by less, far from an edit, is left alone. */
+const SHOWN_STEPS_A_CM = 10;
+
+function shown(cm: number): number {
+  return Math.round(cm * SHOWN_STEPS_A_CM) / SHOWN_STEPS_A_CM;
+}
+
 /** Pass in view by part; parts left out show their first. */
 export type PassesInView = Readonly<Record<string, number>>;
 
@@ -47,6 +57,7 @@ export type PassesInView = Readonly<Record<string, number>>;
 export function noteStates(report: TuneReport, inView: PassesInView): Map<string, NoteState> {
   const { unrolled, figures, fingers, settings } = report;
   const { bowed, travel, arm, check, ledger } = figures;
+  const shared = sharedTravel(bowed, report.timing.durations, bowSpeed(report.tune.danceType), settings.instrument);
   const differing = new Set(ledger.differs.map(({ id }) => id));
   const strokeNotes = new Map<number, number>();
   for (const { stroke } of bowed) strokeNotes.set(stroke, (strokeNotes.get(stroke) ?? 0) + 1);
@@ -75,8 +86,8 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
       place: fingering.place,
       finger: fingering.finger,
       reachable: fingering.reachable,
-      bowStartCm,
-      bowEndCm,
+      bowStartCm: shown(shared[index]!.bowStartCm),
+      bowEndCm: shown(shared[index]!.bowEndCm),
       outOfHair: Math.min(bowStartCm, bowEndCm) < -1e-9 || Math.max(bowStartCm, bowEndCm) > hairCm + 1e-9,
       angle: arm.angles[index] ?? null,
       isPair: arm.planes[index]?.length === 2,
