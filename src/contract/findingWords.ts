@@ -102,6 +102,12 @@ export function findingWords(finding: Finding): FindingWords {
             : `Last bar and pickup do not make a whole bar from ${finding.from} to ${finding.to}.`,
         figures: `${eighths(finding.length)}, ${eighths(finding.expected)} are expected`,
       };
+    case 'reverse-crossings':
+      return {
+        lead,
+        body: 'The bow crosses against its natural way: the lower string is drawn up each time.',
+        figures: `${finding.count} reverse crossings in a row${finding.others > 0 ? ` · ${finding.others} more passage${finding.others === 1 ? '' : 's'} like it` : ''}`,
+      };
     case 'extended-fourth':
       return {
         lead,
@@ -211,7 +217,7 @@ function costWords({ disturbs = [] }: Mend): string {
   return words.length === 0 ? '' : `; ${words.join(', ')}`;
 }
 
-function gainWords({ deed, ceilingBpm, hereBpm, notesOffHair, comesRound, flippedParts }: Mend): string {
+function gainWords({ deed, ceilingBpm, hereBpm, notesOffHair, reverseOvals, comesRound, flippedParts }: Mend): string {
   const to = (bpm: number | null) => (bpm === null ? 'at any tempo' : `to ${Math.floor(bpm)}`);
   if (deed === 'slower') return `${Math.floor(ceilingBpm ?? 0)} stands`;
   // Other places may still hold the tune back: then the gain is here alone.
@@ -220,6 +226,10 @@ function gainWords({ deed, ceilingBpm, hereBpm, notesOffHair, comesRound, flippe
   if (notesOffHair !== undefined) {
     const hair = notesOffHair === 0 ? 'all on the hair' : `${notes(notesOffHair)} still off the hair`;
     return `${hair}, ${comesRound ? '' : 'does not come round, '}${stands}`;
+  }
+  if (reverseOvals !== undefined) {
+    const ovals = deed === 'start' ? `${reverseOvals} reverse crossings left` : 'all natural here';
+    return `${ovals}, ${comesRound ? '' : 'does not come round, '}${stands}`;
   }
   if (comesRound) return `comes round, ${stands}`;
   if (flippedParts.length === 0) return `${stands}, flips when begun again`;

@@ -2,6 +2,7 @@ import { FULL_SIZE } from '#core/instrument';
 import { type Direction, type Link, unroll } from '#core/tune';
 import { part, seeded, tune } from '../testing/tunes';
 import { bowNotes, setLinks } from '#core/bowing';
+import highs from 'highs';
 import { armPath, turning } from './armPath';
 import { armPlan } from './crossings';
 import { type Interval, type Plane, neighbourAngle, planeAngle, planeInterval, skippedStrings } from './planes';
@@ -61,6 +62,28 @@ test('the arm path turns as little as the best of all paths over interval edges'
       expect(path[i]).toBeLessThanOrEqual(high);
     }
     expect([seed, turning(path)]).toEqual([seed, bruteTurning(intervals)]);
+  }
+});
+
+test('the arm path turns as little as a linear program finds', async () => {
+  const solver = await highs();
+  for (let seed = 1; seed <= 40; seed++) {
+    const random = seeded(seed + 1000);
+    const intervals = Array.from({ length: 2 + Math.floor(random() * 30) }, () => {
+      const low = Math.round(random() * 600 - 300) / 10;
+      return { low, high: low + Math.round(random() * 160) / 10 };
+    });
+    const steps = intervals.slice(1).map((_, i) => i);
+    const program = [
+      `Minimize obj: ${steps.map((i) => `t${i}`).join(' + ')}`,
+      'Subject To',
+      ...steps.flatMap((i) => [`t${i} - a${i + 1} + a${i} >= 0`, `t${i} + a${i + 1} - a${i} >= 0`]),
+      'Bounds',
+      ...intervals.map(({ low, high }, i) => `${low} <= a${i} <= ${high}`),
+      'End',
+    ].join('\n');
+    const { ObjectiveValue } = solver.solve(program);
+    expect([seed, turning(armPath(intervals))]).toEqual([seed, expect.closeTo(ObjectiveValue, 6)]);
   }
 });
 

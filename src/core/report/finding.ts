@@ -40,6 +40,8 @@ export interface Mend {
   readonly hereBpm?: BeatsPerMinute | null;
   /** Notes that still leave the hair afterwards, where the finding is about the hair. */
   readonly notesOffHair?: number;
+  /** Reverse crossings that are left, where the finding is about them. */
+  readonly reverseOvals?: number;
   readonly comesRound: boolean;
   /** Parts that are still entered in two directions afterwards. */
   readonly flippedParts: readonly string[];
@@ -74,6 +76,13 @@ export type Finding = {
       readonly others: number;
     }
   | { readonly code: 'runs-out-of-hair'; readonly cm: number; readonly strokes: number; readonly end: 'frog' | 'tip' }
+  | {
+      readonly code: 'reverse-crossings';
+      /** Crossings of the passage. */
+      readonly count: number;
+      /** Further passages that are not told one by one. */
+      readonly others: number;
+    }
   | { readonly code: 'lock-contradicted'; readonly lock: Direction; readonly passes: readonly string[] }
   | { readonly code: 'out-of-reach' | 'stops-out-of-reach' | 'finger-misfits' }
   | { readonly code: 'extended-fourth'; readonly string: Place }

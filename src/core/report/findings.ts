@@ -6,6 +6,7 @@ import { runsOut } from '#core/travel';
 import type { NoteEvent, Place } from '#core/tune';
 import type { Trial } from './figures';
 import { barFindings } from './barFindings';
+import { ovalFindings } from './ovalFindings';
 import { lockFindings } from './lockFindings';
 import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Mend, mendBy, placeOf } from './finding';
 
@@ -16,7 +17,7 @@ const PARTS_TOLD = 12;
 /** Notes before the one that leaves the hair at whose links a mend is sought. */
 const HAIR_LOOKBACK = 8;
 
-/** All findings of a plan, the gravest first within the order: round, locks, tempo, hair, bars, hand. */
+/** All findings of a plan, the gravest first within the order: round, locks, tempo, hair, bars, crossings, hand. */
 export function findFindings(input: FindingInput): Finding[] {
   return [
     ...roundFindings(input),
@@ -24,6 +25,7 @@ export function findFindings(input: FindingInput): Finding[] {
     ...tempoFindings(input),
     ...hairFindings(input),
     ...barFindings(input),
+    ...ovalFindings(input),
     ...handFindings(input),
   ];
 }
