@@ -31,7 +31,12 @@ test('the demo reel has an odd count in its B part and a slur over a skipped str
     ['B', 1],
     ['B', 1],
   ]);
-  expect(heron.findings.map(({ code }) => code)).toEqual(['part-flips', 'slur-skips-string']);
+  expect(heron.findings.map(({ code }) => code)).toEqual([
+    'part-flips',
+    'slur-skips-string',
+    'reverse-crossings',
+    'reverse-crossings',
+  ]);
   expect(heron.comesRound).toBe(false);
 });
 

@@ -88,10 +88,10 @@ export interface GridNote {
   readonly running: number;
 }
 
-/** Lays every note of a tune on its rhythm grid, part by part: what all patterns have in common. */
-export function gridNotes(tune: Tune, unit: Fraction): GridNote[] {
+/** Lays every note of a tune, or of one part, on its rhythm grid: what all patterns have in common. */
+export function gridNotes(tune: Tune, unit: Fraction, part?: string): GridNote[] {
   const grid: GridNote[] = [];
-  for (const bars of writtenBars(tune).values()) addPart(grid, bars, unit);
+  for (const [name, bars] of writtenBars(tune)) if (part === undefined || name === part) addPart(grid, bars, unit);
   return grid;
 }
 
@@ -119,7 +119,7 @@ export function patternOnGrid(
   const slots = grid.map((item) => slotOf(pattern, item, runsOn));
   return (i) => {
     const { note, isTied, restBefore, before, bar } = grid[i]!;
-    if (i === 0) return 'start';
+    if (note.link === 'start') return 'start';
     if (isTied) return 'slur';
     const last = grid[before];
     const isOneSlot = last !== undefined && slots[before] === slots[i] && (runsOn || last.bar === bar);

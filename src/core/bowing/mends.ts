@@ -92,12 +92,32 @@ export function roundMends(input: MendInput): RoundMend[] {
       part !== null && played.part === part && inPart.every((isOurs, i) => !isOurs || key[i] === wanted[i]);
     if (mendsPart) partly.push(...options);
   }
-  for (const group of groups.values()) group.sort(byCost);
-  const single = groups.get(wanted) ?? [];
-  if (single.length > 0) return single.map((edit) => mendOf([edit], true));
+  const single = groups.get(wanted);
+  if (single) return ranked(single, input).map((edit) => mendOf([edit], true));
+  for (const [key, group] of groups)
+    if (groups.has(complement(key, wanted))) groups.set(key, ranked(group, input).slice(0, MOST_RANKED));
   const pairs = pairsOf(groups, wanted);
   if (pairs.length > 0) return pairs;
-  return partly.sort(byCost).map((edit) => mendOf([edit], false));
+  return ranked(partly, input).map((edit) => mendOf([edit], false));
+}
+
+/** By what they disturb; whether a pattern breaks is only asked of the first ones without it. */
+function ranked(edits: readonly RankedEdit[], { keepsPattern }: MendInput): RankedEdit[] {
+  const sorted = [...edits].sort(byCost);
+  if (!keepsPattern) return sorted;
+  const first = sorted.slice(0, MOST_RANKED).map((edit): RankedEdit => {
+    if (!keepsPattern(edit.id)) return edit;
+    const disturbs: Disturbance[] = ['pattern-broken', ...edit.disturbs];
+    return { ...edit, disturbs, cost: edit.cost + WEIGHTS['pattern-broken'] };
+  });
+  return [...first, ...sorted.slice(MOST_RANKED)].sort(byCost);
+}
+
+/** The vector that together with one makes what is wanted. */
+function complement(key: string, wanted: string): string {
+  let other = '';
+  for (let i = 0; i < key.length; i++) other += key[i] === wanted[i] ? '0' : '1';
+  return other;
 }
 
 interface RankedEdit extends RoundEdit {
@@ -119,14 +139,14 @@ function mendOf(edits: readonly RankedEdit[], mendsAll: boolean): RoundMend {
 }
 
 /** The least disturbing pairs: each group of equal vectors against the group that it lacks. */
-function pairsOf(groups: ReadonlyMap<string, readonly RankedEdit[]>, target: string): RoundMend[] {
+function pairsOf(groups: ReadonlyMap<string, readonly RankedEdit[]>, wanted: string): RoundMend[] {
   const found: { mend: RoundMend; first: number; second: number }[] = [];
   for (const [key, group] of groups) {
-    const partner = [...key].map((bit, i) => (bit === target[i] ? '0' : '1')).join('');
+    const partner = complement(key, wanted);
     const others = key < partner ? groups.get(partner) : undefined;
     if (!others) continue;
-    for (const one of group.slice(0, MOST_RANKED))
-      for (const other of others.slice(0, MOST_RANKED)) {
+    for (const one of group)
+      for (const other of others) {
         const [first, second] = one.index < other.index ? [one, other] : [other, one];
         found.push({ mend: mendOf([first, second], true), first: first.index, second: second.index });
       }
@@ -168,11 +188,7 @@ function countUpTo(rising: readonly number[], limit: number): number {
   return count;
 }
 
-function editsAt(
-  { unrolled, bowed, placeOf, keepsPattern }: MendInput,
-  played: UnrolledNote,
-  id: string,
-): RankedEdit[] {
+function editsAt({ unrolled, bowed, placeOf }: MendInput, played: UnrolledNote, id: string): RankedEdit[] {
   const { index } = played;
   const before = unrolled.notes[index - 1]!;
   const pass = unrolled.passes[played.passIndex]!;
@@ -182,7 +198,6 @@ function editsAt(
   const restBefore = played.restBefore.n > 0;
   const common: Disturbance[] = [];
   if (played.bar > 0 && played.bar < pass.bars) common.push('inside-part');
-  if (keepsPattern?.(id)) common.push('pattern-broken');
   const at = { id, index, common };
   if (staysInStroke(link))
     return [rankedEdit(at, 'split', 'change', onBeat ? [] : ['accent-moved'], crosses ? 0 : SPLIT_ON_ONE_STRING)];

@@ -13,27 +13,27 @@ export interface PatternRun {
 }
 
 /**
- * Names the patterns that a tune already follows, bar by bar. A bar follows a pattern where each of its notes has the
+ * Names the patterns that a tune, or one part of it, already follows, bar by bar. A bar follows a pattern where each of its notes has the
  * link that the pattern would give it; of several that fit, the one that fits the longest run of bars about it wins, and
  * then the first of the library. Patterns of another kind of meter are not looked at; bars without two notes follow none.
  * Time O(n·p) for n notes and p patterns.
  */
-export function recognisePatterns(tune: Tune): PatternRun[] {
-  const grid = gridNotes(tune, gridUnit(tune));
+export function recognisePatterns(tune: Tune, part?: string): PatternRun[] {
+  const grid = gridNotes(tune, gridUnit(tune), part);
   const spans = new Map<string, Span>();
   let at = 0;
-  const written = writtenBars(tune);
-  for (const { event, events } of [...written.values()].flat()) {
+  const written = [...writtenBars(tune)].filter(([name]) => part === undefined || name === part);
+  for (const { event, events } of written.flatMap(([, bars]) => bars)) {
     const from = at;
     for (const { kind } of events) if (kind === 'note') at += 1;
     spans.set(event.id, { from, to: at });
   }
-  const meters = [...written.values()].flat().map(({ meter }) => meter);
+  const meters = written.flatMap(([, bars]) => bars).map(({ meter }) => meter);
   const laid = PATTERNS.filter((pattern) => meters.some((meter) => sameKind(pattern.meter, meter))).map((pattern) => ({
     pattern,
     linkOf: patternOnGrid(grid, pattern),
   }));
-  return [...written].flatMap(([part, bars]): PatternRun[] => {
+  return written.flatMap(([name, bars]): PatternRun[] => {
     const fits = laid.map(({ pattern, linkOf }) =>
       runLengths(
         bars.map(({ event, meter }) => sameKind(pattern.meter, meter) && follows(grid, spans.get(event.id)!, linkOf)),
@@ -43,16 +43,16 @@ export function recognisePatterns(tune: Tune): PatternRun[] {
       const longest = Math.max(0, ...fits.map((lengths) => lengths[i]!));
       return longest === 0 ? null : laid[fits.findIndex((lengths) => lengths[i] === longest)]!.pattern.name;
     });
-    const numbers = barNumbers(bars, tune.form.filter((name) => name === part).length);
+    const numbers = barNumbers(bars, tune.form.filter((played) => played === name).length);
     const runs: { part: string; pattern: string | null; bars: number[] }[] = [];
     for (const [i, pattern] of names.entries()) {
       const open = runs[runs.length - 1];
       if (open?.pattern === pattern) open.bars.push(i);
-      else runs.push({ part, pattern, bars: [i] });
+      else runs.push({ part: name, pattern, bars: [i] });
     }
     const numberOf = (i: number) => numbers.get(bars[i]!.event.id) ?? i + 1;
     return runs.map(({ pattern, bars: members }) => ({
-      part,
+      part: name,
       pattern,
       barIds: members.map((i) => bars[i]!.event.id),
       from: numberOf(members[0]!),

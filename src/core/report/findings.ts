@@ -3,7 +3,7 @@ import { type RoundMend, entryNote, joiningLink, recognisePatterns, roundMends }
 import { type Crossing, planeName } from '#core/crossing';
 import type { TimedEvent } from '#core/tempo';
 import { runsOut } from '#core/travel';
-import type { NoteEvent, Place } from '#core/tune';
+import type { NoteEvent, Part, Place, Tune } from '#core/tune';
 import type { Trial } from './figures';
 import { barFindings } from './barFindings';
 import { ovalFindings } from './ovalFindings';
@@ -35,8 +35,7 @@ function roundFindings(input: FindingInput): Finding[] {
   const { ledger, bowed } = figures;
   if (ledger.comesRound) return [];
   const stringOf = (note: NoteEvent) => fingers.get(note.id)?.place ?? null;
-  const patterned = notesInPatterns(input);
-  const keepsPattern = (id: string) => patterned.has(id);
+  const keepsPattern = patternKeeper(input);
   let forAll: Mend[] | null = null;
   const mendsFor = (part: string | null): Mend[] => {
     if (forAll) return forAll;
@@ -90,16 +89,26 @@ function roundFindings(input: FindingInput): Finding[] {
   ];
 }
 
-/** Ids of the notes in bars whose links follow a pattern. */
-function notesInPatterns({ tune }: FindingInput): Set<string> {
-  const bars = new Set(recognisePatterns(tune).flatMap(({ pattern, barIds }) => (pattern === null ? [] : barIds)));
+/** Tells whether a note stands in a bar whose links follow a pattern; each part is looked at when it is first asked for. */
+function patternKeeper({ tune }: FindingInput): (id: string) => boolean {
+  const known = new Map<string, ReadonlySet<string>>();
+  return (id) => {
+    const part = tune.parts.find(({ events }) => events.some((event) => event.id === id));
+    if (!part) return false;
+    const notes = known.get(part.name) ?? patternedNotes(tune, part);
+    known.set(part.name, notes);
+    return notes.has(id);
+  };
+}
+
+function patternedNotes(tune: Tune, part: Part): Set<string> {
+  const runs = recognisePatterns(tune, part.name);
+  const bars = new Set(runs.flatMap(({ pattern, barIds }) => (pattern === null ? [] : barIds)));
   const ids = new Set<string>();
-  for (const { events } of tune.parts) {
-    let bar = '';
-    for (const event of events) {
-      if (event.kind === 'bar') bar = event.id;
-      else if (bars.has(bar)) ids.add(event.id);
-    }
+  let bar = '';
+  for (const event of part.events) {
+    if (event.kind === 'bar') bar = event.id;
+    else if (bars.has(bar)) ids.add(event.id);
   }
   return ids;
 }

@@ -57,8 +57,19 @@ export interface Bar {
   readonly duration: Fraction;
 }
 
-/** The bars of each part, with the meter and key that hold in them when the parts are read in written order. */
-export function writtenBars(tune: Tune): Map<string, Bar[]> {
+const known = new WeakMap<Tune, ReadonlyMap<string, readonly Bar[]>>();
+
+/**
+ * The bars of each part, with the meter and key that hold in them when the parts are read in written order. Many ask for
+ * them, and a tune never changes: they are counted once for each.
+ */
+export function writtenBars(tune: Tune): ReadonlyMap<string, readonly Bar[]> {
+  const found = known.get(tune) ?? countBars(tune);
+  known.set(tune, found);
+  return found;
+}
+
+function countBars(tune: Tune): Map<string, Bar[]> {
   let { meter, key } = tune;
   const bars = new Map<string, Bar[]>();
   for (const part of tune.parts) {
