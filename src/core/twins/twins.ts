@@ -1,0 +1,110 @@
+import { formatFraction } from '#core/base';
+import { linkOnPass } from '#core/bowing';
+import { pitchName } from '#core/pitch';
+import { type Link, type NoteEvent, type Tune, writtenBars, writtenNotes } from '#core/tune';
+import { maximalRepeats } from './suffixes';
+
+/** Least notes of an equal figure that is worth naming. */
+export const LEAST_FIGURE = 4;
+
+/** A figure that stands in several places of a tune: the same pitches in the same rhythm. */
+export interface TwinFigure {
+  readonly length: number;
+  /** The notes of each place, in written order; places do not overlap. */
+  readonly places: readonly (readonly NoteEvent[])[];
+  /** Whether all places have the same links within the figure; the link into its first note is left out. */
+  readonly isBowedAlike: boolean;
+}
+
+/**
+ * Equal figures of a tune, those that cover the most notes first: maximal stretches of four or more written notes that
+ * come again with the same pitches, lengths, chords and rests between. Figures do not run over the end of a part or into
+ * another ending. A figure of which every place lies within places of one named before is left out.
+ * Time O(n log² n) for n written notes, and the sum of the places found.
+ */
+export function twinFigures(tune: Tune): TwinFigure[] {
+  const notes = writtenNotes(tune);
+  const symbols = symbolsOf(tune);
+  const candidates = maximalRepeats(symbols.list, LEAST_FIGURE)
+    .map(({ length, starts }) => ({ length, starts: apart(starts, length) }))
+    .filter(({ starts }) => starts.length > 1)
+    .sort(
+      (a, b) =>
+        b.length * b.starts.length - a.length * a.starts.length || b.length - a.length || a.starts[0]! - b.starts[0]!,
+    );
+  const covered: { from: number; to: number }[][] = [];
+  const figures: TwinFigure[] = [];
+  for (const { length, starts } of candidates) {
+    const isWithin = covered.some((spans) =>
+      starts.every((start) => spans.some(({ from, to }) => start >= from && start + length <= to)),
+    );
+    if (isWithin) continue;
+    covered.push(starts.map((from) => ({ from, to: from + length })));
+    const places = starts.map((start) => Array.from({ length }, (_, k) => notes[symbols.noteOf[start + k]!]!));
+    figures.push({ length, places, isBowedAlike: places.every((place) => linksOf(place) === linksOf(places[0]!)) });
+  }
+  return figures;
+}
+
+/** The links by which one place is bowed like another: for each note but the first the other's link. */
+export function likeTwin(place: readonly NoteEvent[], model: readonly NoteEvent[]): Map<string, Link> {
+  const links = new Map<string, Link>();
+  for (const [i, note] of place.entries())
+    if (i > 0 && note.link !== model[i]!.link) links.set(note.id, model[i]!.link);
+  return links;
+}
+
+function linksOf(place: readonly NoteEvent[]): string {
+  return place
+    .slice(1)
+    .map((note) =>
+      [note.link, ...Object.keys(note.linkOnPass ?? {}).map((pass) => linkOnPass(note, Number(pass)))].join(':'),
+    )
+    .join(' ');
+}
+
+/** Places that do not overlap, the first ones kept. */
+function apart(starts: readonly number[], length: number): number[] {
+  const kept: number[] = [];
+  for (const start of starts) if (start >= (kept[kept.length - 1] ?? -Infinity) + length) kept.push(start);
+  return kept;
+}
+
+/** Notes as numbers, equal where the notes are; parts and endings are parted by numbers that come only once. */
+function symbolsOf(tune: Tune): { readonly list: number[]; readonly noteOf: number[] } {
+  const numbers = new Map<string, number>();
+  const list: number[] = [];
+  const noteOf: number[] = [];
+  let note = 0;
+  let once = -1;
+  const part = () => {
+    list.push(once);
+    noteOf.push(-1);
+    once -= 1;
+  };
+  for (const bars of writtenBars(tune).values()) {
+    let ending = '';
+    for (const { event, events } of bars) {
+      const own = event.ending ? String(event.onPlays) : '';
+      if (own !== ending) part();
+      ending = own;
+      let rest = '';
+      for (const item of events) {
+        if (item.kind === 'rest') {
+          rest += `z${formatFraction(item.duration)}`;
+          continue;
+        }
+        const pitches = [item.pitch, ...(item.stops ?? []), ...(item.graceNotes ?? [])].map(pitchName).join('.');
+        const words = `${rest}${pitches}/${item.graceNotes?.length ?? 0} ${formatFraction(item.duration)}${item.tie ? '-' : ''}`;
+        const number = numbers.get(words) ?? numbers.size + 1;
+        numbers.set(words, number);
+        list.push(number);
+        noteOf.push(note);
+        note += 1;
+        rest = '';
+      }
+    }
+    part();
+  }
+  return { list, noteOf };
+}
