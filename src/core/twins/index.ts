@@ -1,3 +1,3 @@
 // Figures that come again.
 export type { TwinFigure } from './twins';
-export { LEAST_FIGURE, likeTwin, twinFigures } from './twins';
+export { LEAST_FIGURE, bowAlike, playingShare, twinFigures } from './twins';

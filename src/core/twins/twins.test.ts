@@ -1,8 +1,8 @@
 import { setLinks } from '#core/bowing';
-import { writtenNotes } from '#core/tune';
+import { unroll, writtenNotes } from '#core/tune';
 import { part, randomTune, seeded, tune } from '../testing/tunes';
 import { commonPrefixes, maximalRepeats, suffixArray } from './suffixes';
-import { LEAST_FIGURE, likeTwin, twinFigures } from './twins';
+import { LEAST_FIGURE, bowAlike, playingShare, twinFigures } from './twins';
 
 const randomList = (seed: number, length: number, letters: number) => {
   const random = seeded(seed);
@@ -59,8 +59,11 @@ test('a figure that comes again is found with all its places, and whether it is 
   const changed = setLinks(t, new Map([['A7', 'slur']]));
   const [twin] = twinFigures(changed);
   expect(twin!.isBowedAlike).toBe(false);
-  const mended = setLinks(changed, likeTwin(twin!.places[1]!, twin!.places[0]!));
-  expect(twinFigures(mended)[0]!.isBowedAlike).toBe(true);
+  expect(bowAlike(changed, twin!, 0)).toEqual(t);
+  const slurred = writtenNotes(bowAlike(changed, twin!, 1)).filter(({ link }) => link === 'slur');
+  expect(slurred.map(({ id }) => id)).toEqual(['A2', 'A7', 'B3']);
+  // Three places of four eighths each, in three bars of eight and one of twelve.
+  expect(playingShare(figure!, unroll(t))).toBeCloseTo(12 / 32, 9);
 });
 
 test('other lengths, a rest between, or the end of a part make no twin; three notes are too few', () => {

@@ -1,7 +1,7 @@
-import { formatFraction } from '#core/base';
-import { linkOnPass } from '#core/bowing';
+import { formatFraction, toNumber } from '#core/base';
+import { linkOnPass, setLinks } from '#core/bowing';
 import { pitchName } from '#core/pitch';
-import { type Link, type NoteEvent, type Tune, writtenBars, writtenNotes } from '#core/tune';
+import { type Link, type NoteEvent, type Tune, type Unrolled, writtenBars, writtenNotes } from '#core/tune';
 import { maximalRepeats } from './suffixes';
 
 /** Least notes of an equal figure that is worth naming. */
@@ -46,11 +46,31 @@ export function twinFigures(tune: Tune): TwinFigure[] {
   return figures;
 }
 
+/** Share of the playing time that a figure's places take, repeats counted. Time O(n). */
+export function playingShare({ places }: TwinFigure, { notes }: Unrolled): number {
+  const ids = new Set(places.flatMap((place) => place.map(({ id }) => id)));
+  let own = 0;
+  let all = 0;
+  for (const { note, duration } of notes) {
+    all += toNumber(duration);
+    if (ids.has(note.id)) own += toNumber(duration);
+  }
+  return all > 0 ? own / all : 0;
+}
+
+/** The tune with every place of a figure bowed like one of them. Locks stay; links of single passes there give way. */
+export function bowAlike(tune: Tune, { places }: TwinFigure, model: number): Tune {
+  const links = places.flatMap((place) => [...likeTwin(place, places[model]!)]);
+  return setLinks(tune, new Map(links));
+}
+
 /** The links by which one place is bowed like another: for each note but the first the other's link. */
-export function likeTwin(place: readonly NoteEvent[], model: readonly NoteEvent[]): Map<string, Link> {
+function likeTwin(place: readonly NoteEvent[], model: readonly NoteEvent[]): Map<string, Link> {
   const links = new Map<string, Link>();
-  for (const [i, note] of place.entries())
-    if (i > 0 && note.link !== model[i]!.link) links.set(note.id, model[i]!.link);
+  for (const [i, note] of place.entries()) {
+    const { link } = model[i]!;
+    if (i > 0 && (note.link !== link || note.linkOnPass)) links.set(note.id, link);
+  }
   return links;
 }
 

@@ -57,6 +57,7 @@ import { SaveMark } from './SaveMark';
 import { ScoreView } from './ScoreView';
 import { barSelection, moveSelection, partSelection, selectedIds, widerSelection } from './selection';
 import { ConflictSheet, KeysSheet } from './sheets';
+import { TwinsSheet } from './TwinsSheet';
 import { Verdict } from './Verdict';
 import { type View, readView, writeView } from './view';
 import { ViewMenu } from './ViewMenu';
@@ -134,7 +135,9 @@ function Bench({ open, report, states }: BenchProps) {
   const store = useAppStore();
   const { tune, selection, passInView, entry } = open;
   const clipboard = useAppSelector(selectClipboard);
-  const [sheet, setSheet] = useState<'keys' | 'patterns' | 'tune' | 'form' | 'bar' | 'note' | 'versions' | null>(null);
+  const [sheet, setSheet] = useState<
+    'keys' | 'patterns' | 'tune' | 'form' | 'bar' | 'note' | 'twins' | 'versions' | null
+  >(null);
   const [thisPassOnly, setThisPassOnly] = useState(false);
   const [view, setView] = useState(readView);
   const showView = (next: View) => {
@@ -280,6 +283,7 @@ function Bench({ open, report, states }: BenchProps) {
     else if (/^[1-9]$/.test(key) && Number(key) <= passes) dispatch(passShown({ part, pass: Number(key) }));
     else if (key === 'b') otherStart();
     else if (key === 'p') setSheet('patterns');
+    else if (key === 'f') setSheet('twins');
     else if (key === 'n' && ids.length > 0) setSheet('note');
     else if (key === 'enter') beginEntering('calls');
     else if (key === '?') setSheet('keys');
@@ -353,6 +357,7 @@ function Bench({ open, report, states }: BenchProps) {
             hasSource={open.hasSource}
             onTune={() => setSheet('tune')}
             onForm={() => setSheet('form')}
+            onTwins={() => setSheet('twins')}
             onVersions={() => setSheet('versions')}
             onKeys={() => setSheet('keys')}
           />
@@ -439,6 +444,17 @@ function Bench({ open, report, states }: BenchProps) {
       )}
       {sheet === 'note' && ids.length > 0 && (
         <NoteSheet tune={tune} ids={ids} where={where} onEdit={edit} onClose={() => setSheet(null)} />
+      )}
+      {sheet === 'twins' && (
+        <TwinsSheet
+          report={report}
+          onShow={(shown) => {
+            dispatch(selected({ anchor: shown[0]!, focus: shown[shown.length - 1]! }));
+            setSheet(null);
+          }}
+          onApply={edit}
+          onClose={() => setSheet(null)}
+        />
       )}
       {sheet === 'versions' && (
         <VersionsSheet
