@@ -4,7 +4,7 @@ import { fromMenu, openTune } from './bench';
 
 for (const theme of ['day', 'evening'] as const)
   test(`nothing serious is found by axe in the ${theme} theme`, async ({ page }) => {
-    test.setTimeout(120_000);
+    test.setTimeout(180_000);
     await page.addInitScript((name) => localStorage.setItem('morrin.theme', name), theme);
     const scan = async (where: string) => {
       const { violations } = await new AxeBuilder({ page })
@@ -34,12 +34,22 @@ for (const theme of ['day', 'evening'] as const)
     await expect(page.getByRole('dialog')).toBeVisible();
     await scan('patterns');
     await page.keyboard.press('Escape');
-    for (const item of ['Title, meter, key, tuning …', 'Form …', 'Named versions …', 'Keys and signs (?)']) {
+    for (const item of [
+      'Title, meter, key, tuning …',
+      'Form …',
+      'Figures that come again … (F)',
+      'Named versions …',
+      'Keys and signs (?)',
+    ]) {
       await fromMenu(page, item);
       await expect(page.getByRole('dialog')).toBeVisible();
       await scan(item);
       await page.keyboard.press('Escape');
     }
+    await page.locator('[data-note]').nth(60).press('n');
+    await expect(page.getByLabel('Chord name')).toBeFocused();
+    await scan('note');
+    await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'Enter notes (Enter)' }).click();
     await expect(page.locator('[data-entry-field]')).toBeFocused();
     await scan('entry');

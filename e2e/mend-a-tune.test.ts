@@ -103,3 +103,68 @@ test('gestures, locks, passes and undo answer by mouse and by key', async ({ pag
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
 });
+
+/** Both parts turn an odd number of times, so that no single change brings the tune round. */
+const TWO_ODD = `X:1
+T:Two Odd Parts
+R:reel
+M:4/4
+L:1/8
+K:D
+|:dAFA defd|cAEA cdec|dBGB dgfe|d2A2 d2 z2:|
+|:fgaf gfed|cdec A2A2|BcdB AFDF|E2 A2 d4:|
+`;
+
+test('where no single change brings a tune round, two do: made as one step, undone as one, by keyboard', async ({
+  page,
+}) => {
+  await bringIn(page, TWO_ODD);
+  await expect(verdict(page)).toHaveText('A flips on its 2nd time. B flips on its 2nd time.');
+  const mend = page
+    .locator('[data-finding="part-flips"]')
+    .first()
+    .getByRole('button', { name: / and .*comes round/ });
+  await mend.first().focus();
+  await page.keyboard.press('Enter');
+  await expect(verdict(page)).toContainText('It comes round.');
+  await page.keyboard.press('Control+z');
+  await expect(verdict(page)).toContainText('A flips');
+  await page.keyboard.press('Control+y');
+  await kept(page);
+  await page.reload();
+  await expect(verdict(page)).toContainText('It comes round.');
+});
+
+test('a figure bowed in two ways is found and bowed alike, by keyboard', async ({ page }) => {
+  await bringIn(page, 'X:1\nT:Twins Apart\nR:reel\nM:4/4\nL:1/8\nK:D\n|:dfaf d2A2|BdgB A2F2|(df)af d2A2|B2g2 d4:|\n');
+  await page.locator('[data-note]').first().click();
+  await page.keyboard.press('f');
+  await expect(page.getByRole('dialog', { name: 'Figures that come again' })).toBeVisible();
+  await expect(page.getByText('bowed in more than one way', { exact: true })).toBeVisible();
+  await page.getByLabel('bow all as in').focus();
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('all bowed alike')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: /^Undo: figure bowed as in A bar/ })).toBeEnabled();
+});
+
+test('a part takes up bars of another: an edit in one place is made in both, and one undo takes both back', async ({
+  page,
+}) => {
+  await bringIn(page, ODD_REEL('Taken Up'));
+  await page.getByRole('button', { name: 'Form: parts and their order' }).click();
+  await page.getByRole('button', { name: 'Take up bars of another part' }).click();
+  await page.getByLabel('Last bar to take').selectOption('1');
+  await page.getByRole('button', { name: 'Take up', exact: true }).click();
+  await expect(page.getByText('bar 5 as A 1')).toBeVisible();
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.locator('[data-sign="reuses"]').filter({ hasText: 'as A 1' })).toHaveCount(1);
+  const last = page.locator('[data-note]').last();
+  await expect(last).toHaveAttribute('aria-label', /: D, A string/);
+  await page.locator('[data-note]').nth(7).click();
+  await page.keyboard.press('Alt+ArrowUp');
+  await expect(last).toHaveAttribute('aria-label', /: E, /);
+  await page.keyboard.press('Control+z');
+  await expect(last).toHaveAttribute('aria-label', /: D, A string/);
+});

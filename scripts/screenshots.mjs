@@ -24,6 +24,11 @@ const patterns = async (page) => {
   await page.keyboard.press('p');
   await page.getByRole('dialog').waitFor();
 };
+const twins = async (page) => {
+  await bench('The Heron on the Slipway', 3)(page);
+  await page.keyboard.press('f');
+  await page.getByRole('dialog').waitFor();
+};
 const entering = async (page) => {
   await bench('Marsh Lamps', 6)(page);
   await page.keyboard.press('Enter');
@@ -53,6 +58,7 @@ const PICTURES = [
   ['bench-evening', WIDE, 'evening', bench('The Ferry Bell Rings Late', 12)],
   ['bench-phone', PHONE, 'day', bench('The Heron on the Slipway', 3)],
   ['patterns', WIDE, 'day', patterns],
+  ['figures', WIDE, 'day', twins],
   ['entry', WIDE, 'day', entering],
   ['hand-out', WIDE, 'day', handOut],
   ['import', WIDE, 'day', broughtIn],

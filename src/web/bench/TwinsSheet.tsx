@@ -41,10 +41,11 @@ export function TwinsSheet({ report, onShow, onApply, onClose }: TwinsSheetProps
             , {split === 0 ? 'all bowed alike' : `${split} bowed in more than one way`}
           </p>
           <ol className="flex flex-col gap-2">
-            {figures.slice(0, FIGURES_TOLD).map((figure) => (
+            {figures.slice(0, FIGURES_TOLD).map((figure, i) => (
               <FigureRow
                 key={figure.places[0]![0]!.id + figure.length}
                 figure={figure}
+                isFirst={i === 0}
                 report={report}
                 onShow={onShow}
                 onApply={onApply}
@@ -62,10 +63,14 @@ export function TwinsSheet({ report, onShow, onApply, onClose }: TwinsSheetProps
 
 function FigureRow({
   figure,
+  isFirst,
   report,
   onShow,
   onApply,
-}: Pick<TwinsSheetProps, 'report' | 'onShow' | 'onApply'> & { readonly figure: TwinFigure }) {
+}: Pick<TwinsSheetProps, 'report' | 'onShow' | 'onApply'> & {
+  readonly figure: TwinFigure;
+  readonly isFirst: boolean;
+}) {
   const { places, length, isBowedAlike } = figure;
   const [model, setModel] = useState(0);
   const [first] = places;
@@ -84,8 +89,9 @@ function FigureRow({
         {!isBowedAlike && <span className="text-[14px] font-bold text-weld-ink">bowed in more than one way</span>}
       </p>
       <p className="mt-1 flex flex-wrap items-center gap-1.5 text-[14px]">
-        {places.map((place) => (
+        {places.map((place, i) => (
           <Button
+            data-autofocus={(isFirst && i === 0) || undefined}
             key={place[0]!.id}
             className="px-2 py-0.5 text-[14px]"
             onClick={() => onShow(place.map(({ id }) => id))}
