@@ -224,14 +224,20 @@ function Bench({ open, report, states }: BenchProps) {
   };
   const endEntering = () => {
     dispatch(entryEnded());
-    requestAnimationFrame(() => document.querySelector<SVGElement>('[data-note][tabindex="0"]')?.focus());
+    requestAnimationFrame(focusScore);
   };
   const show = (finding: Finding) => {
     dispatch(passShown({ part: finding.place.part, pass: finding.place.pass }));
     dispatch(selected({ anchor: finding.ids[0]!, focus: finding.ids[finding.ids.length - 1]! }));
     document.querySelector(`[data-note="${finding.ids[0]!}"]`)?.scrollIntoView({ block: 'nearest' });
   };
-  const mend = (chosen: Mend, finding: Finding) => applyMend(chosen, finding, tune, edit);
+  const mend = (chosen: Mend, finding: Finding) => {
+    applyMend(chosen, finding, tune, edit);
+    // The finding goes with its button: the keys go back to the score, so that undo and the like still answer.
+    requestAnimationFrame(() => {
+      if (document.activeElement === document.body) focusScore();
+    });
+  };
 
   const onKey = (event: KeyboardEvent) => {
     if (sheet || event.defaultPrevented) return;
@@ -492,6 +498,11 @@ function Bench({ open, report, states }: BenchProps) {
 }
 
 const FACT = 'rounded-sm decoration-soft underline-offset-3 hover:text-ink hover:underline';
+
+/** Puts the keys on the note of the score that the tab key reaches. */
+function focusScore(): void {
+  document.querySelector<SVGElement>('[data-note][tabindex="0"]')?.focus({ preventScroll: true });
+}
 
 /** Gives the keys back to the field of entry, once what was pressed has taken the focus. */
 function focusEntry(): void {
