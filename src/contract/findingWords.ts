@@ -209,6 +209,7 @@ const COSTS: Partial<Record<Disturbance, string>> = {
   'crossing-in-slur': 'crosses in a slur',
   'accent-moved': 'moves an accent',
   'pattern-broken': 'breaks the pattern',
+  'lock-contradicted': 'contradicts a lock',
 };
 
 /** What a mend costs beside its gain, where it says so. */

@@ -12,7 +12,9 @@ export type Disturbance =
   /** The bow is lifted, or no longer lifted. */
   | 'lift'
   /** Neither in the pickup nor in the last bar of a pass. */
-  | 'inside-part';
+  | 'inside-part'
+  /** A locked direction comes out the other way. */
+  | 'lock-contradicted';
 
 /** One link edit of a mend. */
 export interface RoundEdit {
@@ -39,6 +41,7 @@ const WEIGHTS: Record<Disturbance, number> = {
   'pattern-broken': 0.75,
   lift: 1.5,
   'inside-part': 1,
+  'lock-contradicted': 4,
 };
 const SECOND_EDIT = 0.5;
 /** A split within a slur over two strings even helps: one on a single string comes after it. */

@@ -1,5 +1,13 @@
 import type { BeatsPerMinute } from '#core/base';
-import { type RoundMend, entryNote, joiningLink, recognisePatterns, roundMends } from '#core/bowing';
+import {
+  type Disturbance,
+  type RoundMend,
+  entryNote,
+  joiningLink,
+  lockConflicts,
+  recognisePatterns,
+  roundMends,
+} from '#core/bowing';
 import { type Crossing, planeName } from '#core/crossing';
 import type { TimedEvent } from '#core/tempo';
 import { runsOut } from '#core/travel';
@@ -41,6 +49,8 @@ function roundFindings(input: FindingInput): Finding[] {
     if (forAll) return forAll;
     const found = roundMends({ unrolled, bowed, part, placeOf: stringOf, keepsPattern });
     const mends = distinctDeeds(found).map((mend) => mendOfRound(input, mend));
+    // What a player insists on goes before what disturbs little.
+    mends.sort((a, b) => Number(breaksLock(a)) - Number(breaksLock(b)));
     // What brings everything round is the same whichever part it is sought for.
     if (found[0]?.mendsAll) forAll = mends;
     return mends;
@@ -113,17 +123,22 @@ function patternedNotes(tune: Tune, part: Part): Set<string> {
   return ids;
 }
 
+const breaksLock = ({ disturbs }: Mend) => disturbs?.includes('lock-contradicted') === true;
+
 function mendOfRound(input: FindingInput, { edits }: RoundMend): Mend {
   const [first, second] = edits;
-  const mend = mendBy(
-    input,
-    first!.deed,
-    edits.map(({ id, link }) => ({ id, link, pass: null })),
-  );
-  const disturbs = [...new Set(edits.flatMap((edit) => edit.disturbs))];
-  if (!second) return { ...mend, disturbs };
-  const index = input.unrolled.notes.findIndex(({ note }) => note.id === second.id);
-  return { ...mend, disturbs, also: { deed: second.deed, place: placeOf(input, index) } };
+  const links = edits.map(({ id, link }) => ({ id, link, pass: null }));
+  const trial = input.attempt(links);
+  const mend = mendBy(input, first!.deed, links, trial);
+  const { unrolled, figures } = input;
+  const contradicts =
+    unrolled.notes.some(({ note }) => note.lock) &&
+    lockConflicts(unrolled, trial.bowed).length > lockConflicts(unrolled, figures.bowed).length;
+  const disturbs = new Set<Disturbance>(edits.flatMap((edit) => edit.disturbs));
+  if (contradicts) disturbs.add('lock-contradicted');
+  if (!second) return { ...mend, disturbs: [...disturbs] };
+  const index = unrolled.notes.findIndex(({ note }) => note.id === second.id);
+  return { ...mend, disturbs: [...disturbs], also: { deed: second.deed, place: placeOf(input, index) } };
 }
 
 /** Turns of the bow from beat 1 of one pass to beat 1 of a later one. */

@@ -7,6 +7,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { PAPERS, PAPER_MARGIN_MM, type Paper } from '#contract/handout';
 import { neighbourAngle } from '#core/crossing';
+import { reusedRuns } from '#core/editing';
 import { type TuneReport, reportTune } from '#core/report';
 import { type Tune, meterName, writtenBars } from '#core/tune';
 import { type Failure, findTune, handoutPdf } from '../api/client';
@@ -17,7 +18,7 @@ import { loadEngravingFonts } from '../score/fonts';
 import type { LaneSettings } from '../score/Lanes';
 import { engravingKey, scoreLines } from '../score/lines';
 import { noteStates } from '../score/noteStates';
-import { writtenKey, writtenPitch } from '../score/noteWords';
+import { reuseWords, writtenKey, writtenPitch } from '../score/noteWords';
 import { ScoreLine } from '../score/ScoreLine';
 import { Button } from '../ui/Button';
 import { type Block, blockOf, fontRule, pagesOf, singleSvg, textBlock } from './composeSvg';
@@ -258,6 +259,9 @@ function legendWords({ figures, tune }: TuneReport): string[] {
     ...(has('retake') ? ['Two signs alike in a row: the bow is lifted and set again.'] : []),
     ...(figures.ledger.oneDirection ? [] : ['A dot over a bow sign: the other way round on another pass.']),
     ...(notes.some(({ lock }) => lock) ? ['A lock: this direction stays.'] : []),
+    ...reusedRuns(tune)
+      .slice(0, 1)
+      .map((run) => `“${reuseWords(run)}”: the notes of those bars once more.`),
     ...(notes.length > 0 ? ['Figures under the staff: 0 is the open string, 1 to 4 the fingers.'] : []),
   ];
 }

@@ -1,0 +1,57 @@
+import { setLinks } from '#core/bowing';
+import type { Tune } from '#core/tune';
+import { part, randomTune, tune } from '../testing/tunes';
+import { reportTune } from './report';
+
+const withMend = (t: Tune, edits: readonly { id: string; link: 'start' | 'change' | 'slur' | 'hook' | 'retake' }[]) =>
+  reportTune(setLinks(t, new Map(edits.map(({ id, link }) => [id, link]))));
+
+test('what a mend of the round promises is what the report says once it is made', () => {
+  let tried = 0;
+  for (let seed = 1; seed <= 120; seed++) {
+    const t = randomTune(seed);
+    for (const { code, mends } of reportTune(t).findings) {
+      if (code !== 'part-flips' && code !== 'tune-flips-again') continue;
+      for (const mend of mends) {
+        const after = withMend(t, mend.edits);
+        expect([seed, after.figures.ledger.comesRound]).toEqual([seed, mend.comesRound]);
+        expect([seed, after.figures.ledger.flippedParts]).toEqual([seed, mend.flippedParts]);
+        expect(after.figures.check.ceiling?.ceilingBpm ?? Infinity).toBeCloseTo(mend.ceilingBpm ?? Infinity, 9);
+        tried += 1;
+      }
+    }
+  }
+  expect(tried).toBeGreaterThan(100);
+});
+
+test('two parts that flip are mended by one link in each, and the mend says so', () => {
+  const odd = 'D4 F#4 A4 D5 F#5 A5 F#5';
+  const t = tune([part('A', odd), part('B', odd)], { form: ['A', 'A', 'B', 'B'], meter: { num: 7, den: 8 } });
+  const findings = reportTune(t).findings.filter(({ code }) => code === 'part-flips');
+  expect(findings).toHaveLength(2);
+  for (const { mends } of findings) {
+    const [mend] = mends;
+    expect(mend!.edits).toHaveLength(2);
+    expect(mend!.also).toBeDefined();
+    expect(mend!.comesRound).toBe(true);
+    expect(withMend(t, mend!.edits).findings.map(({ code }) => code)).not.toContain('part-flips');
+  }
+});
+
+test('a mend that contradicts a lock says so and comes after one that does not', () => {
+  const t = tune([part('A', 'D4 E4 D4 E4 D4 E4 D4')], { form: ['A', 'A'], start: 'down', meter: { num: 7, den: 8 } });
+  const locked: Tune = {
+    ...t,
+    parts: t.parts.map((item) => ({
+      ...item,
+      events: item.events.map((event) =>
+        event.kind === 'note' && (event.id === 'A4' || event.id === 'A5')
+          ? { ...event, lock: event.id === 'A4' ? ('up' as const) : ('down' as const) }
+          : event,
+      ),
+    })),
+  };
+  const { mends } = reportTune(locked).findings.find(({ code }) => code === 'part-flips')!;
+  const breaks = mends.map(({ disturbs }) => disturbs?.includes('lock-contradicted') ?? false);
+  expect(breaks).toEqual([...breaks].sort((a, b) => Number(a) - Number(b)));
+});
