@@ -50,6 +50,8 @@ const SPLIT_ON_ONE_STRING = 0.25;
 const LONG_ENOUGH_TO_LIFT = 0.25;
 /** Mends of a kind that are ranked against each other; beyond them none is looked at. */
 const MOST_RANKED = 12;
+/** Mends of which it is asked whether they break a pattern: somewhat more than are offered. */
+const MOST_ASKED = 6;
 
 export interface MendInput {
   readonly unrolled: Unrolled;
@@ -108,12 +110,12 @@ export function roundMends(input: MendInput): RoundMend[] {
 function ranked(edits: readonly RankedEdit[], { keepsPattern }: MendInput): RankedEdit[] {
   const sorted = [...edits].sort(byCost);
   if (!keepsPattern) return sorted;
-  const first = sorted.slice(0, MOST_RANKED).map((edit): RankedEdit => {
+  const first = sorted.slice(0, MOST_ASKED).map((edit): RankedEdit => {
     if (!keepsPattern(edit.id)) return edit;
     const disturbs: Disturbance[] = ['pattern-broken', ...edit.disturbs];
     return { ...edit, disturbs, cost: edit.cost + WEIGHTS['pattern-broken'] };
   });
-  return [...first, ...sorted.slice(MOST_RANKED)].sort(byCost);
+  return [...first, ...sorted.slice(MOST_ASKED)].sort(byCost);
 }
 
 /** The vector that together with one makes what is wanted. */

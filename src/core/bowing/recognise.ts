@@ -1,3 +1,4 @@
+import type { Fraction } from '#core/base';
 import { type Link, type Meter, type Tune, barNumbers, isCompound, writtenBars } from '#core/tune';
 import { type GridNote, gridNotes, gridUnit, patternOnGrid } from './applyPattern';
 import { PATTERNS } from './patterns';
@@ -18,8 +19,8 @@ export interface PatternRun {
  * then the first of the library. Patterns of another kind of meter are not looked at; bars without two notes follow none.
  * Time O(n·p) for n notes and p patterns.
  */
-export function recognisePatterns(tune: Tune, part?: string): PatternRun[] {
-  const grid = gridNotes(tune, gridUnit(tune), part);
+export function recognisePatterns(tune: Tune, part?: string, unit: Fraction = gridUnit(tune)): PatternRun[] {
+  const grid = gridNotes(tune, unit, part);
   const spans = new Map<string, Span>();
   let at = 0;
   const written = [...writtenBars(tune)].filter(([name]) => part === undefined || name === part);

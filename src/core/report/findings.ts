@@ -1,8 +1,9 @@
-import type { BeatsPerMinute } from '#core/base';
+import type { BeatsPerMinute, Fraction } from '#core/base';
 import {
   type Disturbance,
   type RoundMend,
   entryNote,
+  gridUnit,
   joiningLink,
   lockConflicts,
   recognisePatterns,
@@ -102,17 +103,19 @@ function roundFindings(input: FindingInput): Finding[] {
 /** Tells whether a note stands in a bar whose links follow a pattern; each part is looked at when it is first asked for. */
 function patternKeeper({ tune }: FindingInput): (id: string) => boolean {
   const known = new Map<string, ReadonlySet<string>>();
+  let unit: Fraction | undefined;
   return (id) => {
+    unit ??= gridUnit(tune);
     const part = tune.parts.find(({ events }) => events.some((event) => event.id === id));
     if (!part) return false;
-    const notes = known.get(part.name) ?? patternedNotes(tune, part);
+    const notes = known.get(part.name) ?? patternedNotes(tune, part, unit);
     known.set(part.name, notes);
     return notes.has(id);
   };
 }
 
-function patternedNotes(tune: Tune, part: Part): Set<string> {
-  const runs = recognisePatterns(tune, part.name);
+function patternedNotes(tune: Tune, part: Part, unit: Fraction): Set<string> {
+  const runs = recognisePatterns(tune, part.name, unit);
   const bars = new Set(runs.flatMap(({ pattern, barIds }) => (pattern === null ? [] : barIds)));
   const ids = new Set<string>();
   let bar = '';
@@ -150,9 +153,13 @@ function turnsSinceEntry({ unrolled, figures }: FindingInput, from: number, to: 
 
 /** The least disturbing mend of each deed first, then the rest, up to the number offered. */
 function distinctDeeds(mends: readonly RoundMend[]): RoundMend[] {
-  const deedsOf = ({ edits }: RoundMend) => edits.map(({ deed }) => deed).join(' ');
-  const firsts = mends.filter((mend, i) => mends.findIndex((other) => deedsOf(other) === deedsOf(mend)) === i);
-  return [...firsts, ...mends.filter((mend) => !firsts.includes(mend))].slice(0, MENDS_OFFERED);
+  const firsts = new Map<string, RoundMend>();
+  for (const mend of mends) {
+    const deeds = mend.edits.map(({ deed }) => deed).join(' ');
+    if (!firsts.has(deeds)) firsts.set(deeds, mend);
+  }
+  const chosen = new Set([...firsts.values(), ...mends.slice(0, MENDS_OFFERED)]);
+  return [...chosen].slice(0, MENDS_OFFERED);
 }
 
 /** Events without their time at the tempo, and slurs over a string at any; tightest first, each written place once. */
