@@ -33,6 +33,7 @@ export interface TuneReport {
   readonly figures: Figures;
   readonly bars: number;
   readonly square: boolean;
+  /** Looked for when they are first asked for, mends and all: the figures above are there at once. */
   readonly findings: readonly Finding[];
 }
 
@@ -72,6 +73,7 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
   const occurrences = occurrencesOf(unrolled);
   const attempt = (edits: readonly LinkEdit[], start = settings.start) =>
     tryLinks(tune, withEdits(unrolled, occurrences, edits), figures.arm, times, { ...settings, start });
+  let findings: readonly Finding[] | null = null;
   return {
     tune,
     unrolled,
@@ -81,7 +83,9 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
     figures,
     bars: unrolled.passes.reduce((sum, pass) => sum + pass.bars, 0),
     square: isSquare(unrolled),
-    findings: findFindings({ tune, unrolled, fingers, figures, settings, attempt }),
+    get findings() {
+      return (findings ??= findFindings({ tune, unrolled, fingers, figures, settings, attempt }));
+    },
   };
 }
 

@@ -1,5 +1,5 @@
 import { PenTool, Redo2, Undo2, Waves } from 'lucide-react';
-import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from 'react';
+import { type KeyboardEvent, useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Gesture } from '#core/bowing';
 import { makeGesture, setLinks, setLocks } from '#core/bowing';
@@ -298,7 +298,9 @@ function Bench({ open, report, states }: BenchProps) {
     event.preventDefault();
   };
 
-  const findings = useMemo(() => report.findings, [report]);
+  // The score answers first; what is the matter with the plan, and what would mend it, follows in the next moment.
+  const judged = useDeferredValue(report);
+  const findings = useMemo(() => judged.findings, [judged]);
   const ofLine = (line: LineSpec) =>
     findings.filter(({ ids: [first] }) => line.bars.some(({ events }) => events.some(({ id }) => id === first)));
 
@@ -374,10 +376,10 @@ function Bench({ open, report, states }: BenchProps) {
       </header>
       <main className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto px-4 lg:px-5">
         <Verdict
-          report={report}
+          report={judged}
           onShowFinding={show}
           onShow={(index) => {
-            const { note, part: name, pass: number } = report.unrolled.notes[index]!;
+            const { note, part: name, pass: number } = judged.unrolled.notes[index]!;
             dispatch(passShown({ part: name, pass: number }));
             dispatch(selected({ anchor: note.id, focus: note.id }));
           }}
