@@ -104,21 +104,11 @@ test('gestures, locks, passes and undo answer by mouse and by key', async ({ pag
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
 });
 
-/** Both parts turn an odd number of times, so that no single change brings the tune round. */
-const TWO_ODD = `X:1
-T:Two Odd Parts
-R:reel
-M:4/4
-L:1/8
-K:D
-|:dAFA defd|cAEA cdec|dBGB dgfe|d2A2 d2 z2:|
-|:fgaf gfed|cdec A2A2|BcdB AFDF|E2 A2 d4:|
-`;
-
 test('where no single change brings a tune round, two do: made as one step, undone as one, by keyboard', async ({
   page,
 }) => {
-  await bringIn(page, TWO_ODD);
+  // Both parts turn an odd number of times.
+  await bringIn(page, ODD_REEL('Two Odd Parts'));
   await expect(verdict(page)).toHaveText('A flips on its 2nd time. B flips on its 2nd time.');
   const mend = page
     .locator('[data-finding="part-flips"]')

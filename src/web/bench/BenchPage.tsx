@@ -1,5 +1,5 @@
 import { PenTool, Redo2, Undo2, Waves } from 'lucide-react';
-import { type KeyboardEvent, useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Gesture } from '#core/bowing';
 import { makeGesture, setLinks, setLocks } from '#core/bowing';
@@ -234,9 +234,7 @@ function Bench({ open, report, states }: BenchProps) {
   const mend = (chosen: Mend, finding: Finding) => {
     applyMend(chosen, finding, tune, edit);
     // The finding goes with its button: the keys go back to the score, so that undo and the like still answer.
-    requestAnimationFrame(() => {
-      if (document.activeElement === document.body) focusScore();
-    });
+    requestAnimationFrame(focusScore);
   };
 
   const onKey = (event: KeyboardEvent) => {
@@ -298,9 +296,7 @@ function Bench({ open, report, states }: BenchProps) {
     event.preventDefault();
   };
 
-  // The score answers first; what is the matter with the plan, and what would mend it, follows in the next moment.
-  const judged = useDeferredValue(report);
-  const findings = useMemo(() => judged.findings, [judged]);
+  const { findings } = report;
   const ofLine = (line: LineSpec) =>
     findings.filter(({ ids: [first] }) => line.bars.some(({ events }) => events.some(({ id }) => id === first)));
 
@@ -376,10 +372,10 @@ function Bench({ open, report, states }: BenchProps) {
       </header>
       <main className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto px-4 lg:px-5">
         <Verdict
-          report={judged}
+          report={report}
           onShowFinding={show}
           onShow={(index) => {
-            const { note, part: name, pass: number } = judged.unrolled.notes[index]!;
+            const { note, part: name, pass: number } = report.unrolled.notes[index]!;
             dispatch(passShown({ part: name, pass: number }));
             dispatch(selected({ anchor: note.id, focus: note.id }));
           }}
