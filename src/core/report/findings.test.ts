@@ -1,5 +1,5 @@
 import { setLinks } from '#core/bowing';
-import type { Tune } from '#core/tune';
+import type { Direction, Tune, TuneEvent } from '#core/tune';
 import { part, randomTune, tune } from '../testing/tunes';
 import { reportTune } from './report';
 
@@ -38,20 +38,23 @@ test('two parts that flip are mended by one link in each, and the mend says so',
   }
 });
 
-test('a mend that contradicts a lock says so and comes after one that does not', () => {
-  const t = tune([part('A', 'D4 E4 D4 E4 D4 E4 D4')], { form: ['A', 'A'], start: 'down', meter: { num: 7, den: 8 } });
-  const locked: Tune = {
-    ...t,
-    parts: t.parts.map((item) => ({
-      ...item,
-      events: item.events.map((event) =>
-        event.kind === 'note' && (event.id === 'A4' || event.id === 'A5')
-          ? { ...event, lock: event.id === 'A4' ? ('up' as const) : ('down' as const) }
-          : event,
-      ),
-    })),
-  };
-  const { mends } = reportTune(locked).findings.find(({ code }) => code === 'part-flips')!;
-  const breaks = mends.map(({ disturbs }) => disturbs?.includes('lock-contradicted') ?? false);
-  expect(breaks).toEqual([...breaks].sort((a, b) => Number(a) - Number(b)));
+function locked(locks: Readonly<Record<string, Direction>>): Tune {
+  const t = tune([part('A', 'D4 E4 D4 E4 D4 E4 D4')], { start: 'down', meter: { num: 7, den: 8 } });
+  const lockOf = (event: TuneEvent) =>
+    event.kind === 'note' && locks[event.id] ? { ...event, lock: locks[event.id]! } : event;
+  return { ...t, parts: t.parts.map((item) => ({ ...item, events: item.events.map(lockOf) })) };
+}
+const roundMendsOf = (t: Tune) => reportTune(t).findings.find(({ code }) => code === 'tune-flips-again')!.mends;
+
+test('mends that leave the locks as they are go before those that disturb as little but do not', () => {
+  // All strokes are locked as they go up to the fifth note: only a link behind it leaves them so.
+  const mends = roundMendsOf(locked({ A4: 'up', A5: 'down' }));
+  expect(mends.map(({ edits: [edit] }) => edit!.id)).toEqual(['A6', 'A7']);
+  expect(mends.some(({ disturbs }) => disturbs?.includes('lock-contradicted'))).toBe(false);
+});
+
+test('where every mend contradicts a lock, each says so', () => {
+  const mends = roundMendsOf(locked({ A7: 'down' }));
+  expect(mends).toHaveLength(3);
+  for (const { disturbs } of mends) expect(disturbs).toContain('lock-contradicted');
 });

@@ -23,6 +23,8 @@ import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Men
 const PLACES_TOLD = 4;
 /** Parts beyond these are not told to flip one by one; the ledger names them all. */
 const PARTS_TOLD = 12;
+/** Mends of the round tried on a tune's locks, where it has any. */
+const MENDS_TRIED_ON_LOCKS = 24;
 /** Notes before the one that leaves the hair at whose links a mend is sought. */
 const HAIR_LOOKBACK = 8;
 
@@ -45,13 +47,16 @@ function roundFindings(input: FindingInput): Finding[] {
   if (ledger.comesRound) return [];
   const stringOf = (note: NoteEvent) => fingers.get(note.id)?.place ?? null;
   const keepsPattern = patternKeeper(input);
+  const hasLocks = unrolled.notes.some(({ note }) => note.lock);
   let forAll: Mend[] | null = null;
   const mendsFor = (part: string | null): Mend[] => {
     if (forAll) return forAll;
     const found = roundMends({ unrolled, bowed, part, placeOf: stringOf, keepsPattern });
-    const mends = distinctDeeds(found).map((mend) => mendOfRound(input, mend));
     // What a player insists on goes before what disturbs little.
-    mends.sort((a, b) => Number(breaksLock(a)) - Number(breaksLock(b)));
+    const keeping = hasLocks
+      ? found.slice(0, MENDS_TRIED_ON_LOCKS).filter((mend) => !contradictsLock(input, mend))
+      : [];
+    const mends = distinctDeeds(keeping.length > 0 ? keeping : found).map((mend) => mendOfRound(input, mend));
     // What brings everything round is the same whichever part it is sought for.
     if (found[0]?.mendsAll) forAll = mends;
     return mends;
@@ -126,19 +131,21 @@ function patternedNotes(tune: Tune, part: Part, unit: Fraction): Set<string> {
   return ids;
 }
 
-const breaksLock = ({ disturbs }: Mend) => disturbs?.includes('lock-contradicted') === true;
+const linksOf = ({ edits }: RoundMend) => edits.map(({ id, link }) => ({ id, link, pass: null }));
 
-function mendOfRound(input: FindingInput, { edits }: RoundMend): Mend {
-  const [first, second] = edits;
-  const links = edits.map(({ id, link }) => ({ id, link, pass: null }));
-  const trial = input.attempt(links);
-  const mend = mendBy(input, first!.deed, links, trial);
+/** Whether a mend leaves more locks contradicted than there are now. */
+function contradictsLock(input: FindingInput, mend: RoundMend): boolean {
   const { unrolled, figures } = input;
-  const contradicts =
-    unrolled.notes.some(({ note }) => note.lock) &&
-    lockConflicts(unrolled, trial.bowed).length > lockConflicts(unrolled, figures.bowed).length;
-  const disturbs = new Set<Disturbance>(edits.flatMap((edit) => edit.disturbs));
-  if (contradicts) disturbs.add('lock-contradicted');
+  const { bowed } = input.attempt(linksOf(mend));
+  return lockConflicts(unrolled, bowed).length > lockConflicts(unrolled, figures.bowed).length;
+}
+
+function mendOfRound(input: FindingInput, round: RoundMend): Mend {
+  const [first, second] = round.edits;
+  const mend = mendBy(input, first!.deed, linksOf(round));
+  const { unrolled } = input;
+  const disturbs = new Set<Disturbance>(round.edits.flatMap((edit) => edit.disturbs));
+  if (unrolled.notes.some(({ note }) => note.lock) && contradictsLock(input, round)) disturbs.add('lock-contradicted');
   if (!second) return { ...mend, disturbs: [...disturbs] };
   const index = unrolled.notes.findIndex(({ note }) => note.id === second.id);
   return { ...mend, disturbs: [...disturbs], also: { deed: second.deed, place: placeOf(input, index) } };
