@@ -1,0 +1,128 @@
+import type { Degrees } from '#core/base';
+import { staysInStroke } from '#core/bowing';
+import { type TuneReport, reportTune } from '#core/report';
+import type { Tune } from '#core/tune';
+import { type Bowing, adoptBowing, differingBowings } from './bestBowings';
+import { type Choice, type SearchModel, searchModel } from './model';
+import { COST_TERMS, type CostTerm, type StyleWishes } from './wishes';
+
+/** What a bowing comes to, counted by the report on the tune that has it. */
+export interface BowingFigures {
+  readonly strokesPerSecond: number;
+  /** Crossings within a slur, all passes counted. */
+  readonly slurCrossings: number;
+  readonly armDegreesPerBar: Degrees;
+  /** Furthest that raw travel strays from the sweet spot, in centimetres. */
+  readonly driftCm: number;
+  readonly comesRound: boolean;
+  /** null: stands at any tempo. */
+  readonly ceilingBpm: number | null;
+  /** Share of the links that are as in the plan at hand. */
+  readonly likeness: number;
+  /** Notes bowed against their lock. */
+  readonly locksContradicted: number;
+}
+
+/** A proposed bowing. */
+export interface Candidate extends Bowing {
+  readonly figures: BowingFigures;
+  /** What each term of the objective adds, in whole millionths of a point; their sum is the cost. */
+  readonly terms: Readonly<Record<CostTerm, number>>;
+}
+
+/**
+ * Proposes up to K bowings that really differ, with their figures.
+ * Time as for `differingBowings`, and a report for each.
+ * @throws RangeError as `joinChains` does
+ */
+export function proposeBowings(
+  report: TuneReport,
+  wishes: StyleWishes,
+  count: number,
+  onFound?: (found: number) => void,
+): Candidate[] {
+  const model = searchModel(report, wishes);
+  return differingBowings(model, count, onFound).map((bowing) => ({
+    ...bowing,
+    figures: bowingFigures(report, bowing),
+    terms: bowingTerms(model, bowing),
+  }));
+}
+
+/** The figures of a bowing, by a whole report of the tune that has it. */
+export function bowingFigures(report: TuneReport, bowing: Pick<Bowing, 'links' | 'start'>): BowingFigures {
+  const after = reportOn(report, adoptBowing(report.tune, bowing));
+  return { ...planFigures(after), likeness: likeness(report, bowing) };
+}
+
+/** The same figures of the plan at hand. */
+export function planFigures({ figures, timing, bars, unrolled, settings }: TuneReport): BowingFigures {
+  const { bowed, arm, ledger, check, travel } = figures;
+  const strokes = bowed[bowed.length - 1]?.stroke ?? 0;
+  return {
+    strokesPerSecond: timing.total > 0 ? strokes / timing.total : 0,
+    slurCrossings: arm.sums.inSlur,
+    armDegreesPerBar: bars > 0 ? arm.sums.armDegrees / bars : 0,
+    driftCm: travel.reduce(
+      (most, { bowStartCm, bowEndCm }) =>
+        Math.max(most, Math.abs((bowStartCm + bowEndCm) / 2 - settings.instrument.sweetSpotCm)),
+      0,
+    ),
+    comesRound: ledger.comesRound,
+    ceilingBpm: check.ceiling?.ceilingBpm ?? null,
+    likeness: 1,
+    locksContradicted: new Set(
+      unrolled.notes
+        .filter(({ index, note }) => note.lock && note.lock !== bowed[index]!.bow)
+        .map(({ note }) => note.id),
+    ).size,
+  };
+}
+
+function likeness({ unrolled }: TuneReport, { links }: Pick<Bowing, 'links'>): number {
+  const known = new Map(unrolled.notes.map(({ note }) => [note.id, note]));
+  const same = [...links].filter(([id, link]) => {
+    const note = known.get(id)!;
+    return note.link === link && note.linkOnPass === undefined;
+  });
+  return links.size > 0 ? same.length / links.size : 1;
+}
+
+/** The report of another version of a tune, taken with the same settings. */
+export function reportOn({ settings }: TuneReport, tune: Tune): TuneReport {
+  const { bpm, fingerRule, limits, instrument } = settings;
+  return reportTune(tune, { bpm, fingerRule, limits, instrument });
+}
+
+/**
+ * The objective of `searchModel` for one bowing, term by term: the tune is bowed note by note and every term counted
+ * where it falls. It knows nothing of how the search adds costs up, so each can be checked against the other.
+ * Time O(n) for n played notes, after the report.
+ */
+export function bowingTerms(model: SearchModel, bowing: Pick<Bowing, 'links' | 'start'>): Record<CostTerm, number> {
+  const { bowed } = reportOn(model.report, adoptBowing(model.report.tune, bowing)).figures;
+  const sums = Object.fromEntries(COST_TERMS.map((term) => [term, 0])) as Record<CostTerm, number>;
+  const add = (terms: Partial<Record<CostTerm, number>>) => {
+    for (const [term, cost] of Object.entries(terms)) sums[term as CostTerm] += cost;
+  };
+  for (const { starts, length } of model.chains) {
+    for (const start of starts) {
+      let cell = model.home(bowed[start]!.bow);
+      let strokeFrom = 0;
+      for (let k = 0; k < length; k++) {
+        const { link, bow } = bowed[start + k]!;
+        const choice: Choice = link === 'start' ? 'change' : link;
+        add(model.noteTerms(start + k, choice, bow));
+        const next = k + 1 < length ? bowed[start + k + 1]!.link : null;
+        if (next !== null && staysInStroke(next)) continue;
+        const count = k + 1 - strokeFrom;
+        add(model.strokeTerms(start + strokeFrom, count));
+        const landing = model.land(starts[0]! + strokeFrom, count, bow, cell, k + 1 === length);
+        add({ hair: landing.cost });
+        cell = next === 'retake' ? model.home(bow) : landing.cell;
+        strokeFrom = k + 1;
+      }
+    }
+  }
+  return sums;
+}

@@ -1,0 +1,234 @@
+import { opposite, staysInStroke } from '#core/bowing';
+import type { Direction } from '#core/tune';
+import { CHOICES, type Choice, type SearchModel } from './model';
+import { MOST_IN_STROKE } from './wishes';
+
+const DIRECTIONS: readonly Direction[] = ['down', 'up'];
+const [CHANGE, SLUR, HOOK, RETAKE] = [0, 1, 2, 3] as const;
+
+/** One bowing of a chain. */
+export interface ChainBowing {
+  /** In whole millionths of a point, all playings counted. */
+  readonly cost: number;
+  /** Direction of its first note. */
+  readonly bow: Direction;
+  readonly links: readonly Choice[];
+}
+
+/** The costs of a chain with all its playings summed; `[note][choice][direction]` and so on. */
+export interface ChainTable {
+  readonly length: number;
+  readonly choices: readonly (readonly Choice[])[];
+  /** `note[(k·4 + choice)·2 + direction]`. */
+  readonly note: Float64Array;
+  /** Cost and cell after the stroke of n notes that ends before note k: at `strokeIndex`. */
+  readonly stroke: Float64Array;
+  readonly cell: Uint8Array;
+  readonly home: readonly [number, number];
+  readonly cells: number;
+}
+
+/** Sums the costs of a chain once, so that searches with other penalties need not count them again. */
+export function chainTable(model: SearchModel, chain: number): ChainTable {
+  const { starts, length } = model.chains[chain]!;
+  const { cells } = model;
+  const choices = Array.from({ length }, (_, k) => model.choicesAt(chain, k));
+  const note = new Float64Array(length * 8);
+  for (let k = 0; k < length; k++)
+    for (const choice of choices[k]!)
+      for (const [d, bow] of DIRECTIONS.entries())
+        note[(k * 4 + CHOICES.indexOf(choice)) * 2 + d] = starts.reduce(
+          (sum, start) => sum + sumOf(model.noteTerms(start + k, choice, bow)),
+          0,
+        );
+  const size = (length + 1) * MOST_IN_STROKE * 2 * cells;
+  const stroke = new Float64Array(size);
+  const cell = new Uint8Array(size);
+  for (let end = 1; end <= length; end++)
+    for (let count = 1; count <= Math.min(MOST_IN_STROKE, end); count++) {
+      const timed = starts.reduce((sum, start) => sum + sumOf(model.strokeTerms(start + end - count, count)), 0);
+      for (const [d, bow] of DIRECTIONS.entries())
+        for (let c = 0; c < cells; c++) {
+          const landing = model.land(starts[0]! + end - count, count, bow, c, end === length);
+          const at = strokeIndex(cells, end, count, d, c);
+          stroke[at] = timed + starts.length * landing.cost;
+          cell[at] = landing.cell;
+        }
+    }
+  return { length, choices, note, stroke, cell, home: [model.home('down'), model.home('up')], cells };
+}
+
+function sumOf(terms: object): number {
+  let sum = 0;
+  for (const cost of Object.values(terms) as number[]) sum += cost;
+  return sum;
+}
+
+const strokeIndex = (cells: number, end: number, count: number, d: number, c: number) =>
+  ((end * MOST_IN_STROKE + count - 1) * 2 + d) * cells + c;
+
+/**
+ * The K best bowings of a chain for each direction of its first note and of its last, `best[bow][exit]`.
+ *
+ * Dynamic programming from the end: the state before note k is the direction of the bow, the notes in the stroke and
+ * the cell in which the stroke began; `value[k][state]` lists the K least costs of all that is still to come. Note k
+ * stays in the stroke, or ends it (which moves the bow to its next cell) and begins another. Ties go to the earlier of
+ * `CHOICES` at the first note that differs, since lists are merged in that order.
+ * @param penalty added to a note's choice: `penalty(k, choice)`, in whole millionths
+ * Time O(n·m·c·K) for n notes, m notes in a stroke at most and c cells; memory the same.
+ */
+export function bestOfChain(
+  table: ChainTable,
+  count: number,
+  penalty: (k: number, choice: Choice) => number = () => 0,
+): ChainBowing[][][] {
+  const { length, note, cells } = table;
+  const costs = Float64Array.from(note);
+  for (let k = 0; k < length; k++)
+    for (const choice of table.choices[k]!) {
+      const more = penalty(k, choice);
+      const at = (k * 4 + CHOICES.indexOf(choice)) * 2;
+      costs[at]! += more;
+      costs[at + 1]! += more;
+    }
+  return DIRECTIONS.map((bow) => {
+    const d = DIRECTIONS.indexOf(bow);
+    return DIRECTIONS.map((_, exit) => {
+      const values = valuesFrom(table, costs, exit, count);
+      const bowings: ChainBowing[] = [];
+      for (const choice of table.choices[0]!) {
+        const state = stateIndex(cells, d, 1, table.home[d]!);
+        for (let rank = 0; rank < count; rank++) {
+          const rest = values.cost[(1 * values.states + state) * count + rank]!;
+          if (rest === Infinity) break;
+          bowings.push({
+            cost: rest + costs[CHOICES.indexOf(choice) * 2 + d]!,
+            bow,
+            links: [choice, ...linksFrom(table, values, state, rank, d)],
+          });
+        }
+      }
+      return bowings;
+    });
+  });
+}
+
+const stateIndex = (cells: number, d: number, notes: number, c: number) => (d * MOST_IN_STROKE + notes - 1) * cells + c;
+
+interface Values {
+  readonly states: number;
+  readonly count: number;
+  /** `[(k·states + state)·count + rank]`. */
+  readonly cost: Float64Array;
+  /** By which choice, and to which rank of the state that follows. */
+  readonly choice: Uint8Array;
+  readonly rank: Uint8Array;
+}
+
+function valuesFrom(table: ChainTable, costs: Float64Array, exit: number, count: number): Values {
+  const { length, cells, choices, stroke, cell, home } = table;
+  const states = 2 * MOST_IN_STROKE * cells;
+  const cost = new Float64Array((length + 1) * states * count).fill(Infinity);
+  const choice = new Uint8Array((length + 1) * states * count);
+  const rank = new Uint8Array((length + 1) * states * count);
+  for (let notes = 1; notes <= Math.min(MOST_IN_STROKE, length); notes++)
+    for (let c = 0; c < cells; c++)
+      cost[(length * states + stateIndex(cells, exit, notes, c)) * count] =
+        stroke[strokeIndex(cells, length, notes, exit, c)]!;
+  for (let k = length - 1; k >= 1; k--) {
+    const allowed = choices[k]!;
+    for (let d = 0; d < 2; d++) {
+      const costOf = (number: number, bow: number) =>
+        allowed.includes(CHOICES[number]!) ? costs[(k * 4 + number) * 2 + bow]! : Infinity;
+      const turnCost = costOf(CHANGE, 1 - d);
+      const slurCost = costOf(SLUR, d);
+      const hookCost = costOf(HOOK, d);
+      const retakeCost = costOf(RETAKE, d);
+      for (let notes = 1; notes <= Math.min(MOST_IN_STROKE, k); notes++) {
+        const mayStay = notes < MOST_IN_STROKE;
+        const to = (k + 1) * states;
+        const staying = to + stateIndex(cells, d, notes + 1, 0);
+        const turning = to + stateIndex(cells, 1 - d, 1, 0);
+        const lifting = (to + stateIndex(cells, d, 1, home[d]!)) * count;
+        const lifted = cost[lifting]! + retakeCost;
+        for (let c = 0; c < cells; c++) {
+          const at = (k * states + stateIndex(cells, d, notes, c)) * count;
+          const ended = strokeIndex(cells, k, notes, d, c);
+          const end = stroke[ended]!;
+          const stay = (staying + c) * count;
+          if (count === 1) {
+            // By far the most asked for: no list to keep, and several times as quick.
+            let least = cost[turning + cell[ended]!]! + turnCost + end;
+            let by: number = CHANGE;
+            const joined = mayStay ? cost[stay]! : Infinity;
+            if (joined + slurCost < least) {
+              least = joined + slurCost;
+              by = SLUR;
+            }
+            if (joined + hookCost < least) {
+              least = joined + hookCost;
+              by = HOOK;
+            }
+            if (lifted + end < least) {
+              least = lifted + end;
+              by = RETAKE;
+            }
+            cost[at] = least;
+            choice[at] = by;
+            continue;
+          }
+          // In the order of CHOICES, so that ties go to the earlier one.
+          for (let r = 0; r < count; r++)
+            if (!put(at, cost[(turning + cell[ended]!) * count + r]! + turnCost + end, CHANGE, r)) break;
+          if (mayStay && slurCost < Infinity)
+            for (let r = 0; r < count; r++) if (!put(at, cost[stay + r]! + slurCost, SLUR, r)) break;
+          if (mayStay && hookCost < Infinity)
+            for (let r = 0; r < count; r++) if (!put(at, cost[stay + r]! + hookCost, HOOK, r)) break;
+          for (let r = 0; r < count; r++) if (!put(at, cost[lifting + r]! + retakeCost + end, RETAKE, r)) break;
+        }
+      }
+    }
+  }
+  return { states, count, cost, choice, rank };
+
+  /** Puts a cost into a state's sorted list, behind its equals; false where it is not among the first. */
+  function put(at: number, total: number, number: number, r: number): boolean {
+    if (!(total < cost[at + count - 1]!)) return false;
+    let place = at + count - 1;
+    for (; place > at && cost[place - 1]! > total; place--) {
+      cost[place] = cost[place - 1]!;
+      choice[place] = choice[place - 1]!;
+      rank[place] = rank[place - 1]!;
+    }
+    cost[place] = total;
+    choice[place] = number;
+    rank[place] = r;
+    return true;
+  }
+}
+
+/** The links of notes 1, 2 … along the pointers. */
+function linksFrom(table: ChainTable, values: Values, state: number, rank: number, bow: number): Choice[] {
+  const { length, cells, cell, home } = table;
+  const links: Choice[] = [];
+  let [d, notes, c, r] = [bow, 1, state % cells, rank];
+  for (let k = 1; k < length; k++) {
+    const at = (k * values.states + stateIndex(cells, d, notes, c)) * values.count + r;
+    const choice = CHOICES[values.choice[at]!]!;
+    r = values.rank[at]!;
+    links.push(choice);
+    if (staysInStroke(choice)) {
+      notes += 1;
+      continue;
+    }
+    c = choice === 'retake' ? home[d]! : cell[strokeIndex(cells, k, notes, d, c)]!;
+    if (choice === 'change') d = 1 - d;
+    notes = 1;
+  }
+  return links;
+}
+
+/** The direction in which a chain must be come to for its first link to give its first direction. */
+export function directionBefore({ bow, links: [first] }: ChainBowing): Direction {
+  return first === 'change' ? opposite(bow) : bow;
+}

@@ -1,0 +1,196 @@
+import { toNumber } from '#core/base';
+import {
+  type Pattern,
+  findPattern,
+  gridUnit,
+  joiningLink,
+  linkOnPass,
+  patternLinks,
+  staysInStroke,
+} from '#core/bowing';
+import { planeAngle } from '#core/crossing';
+import type { TuneReport } from '#core/report';
+import { crossingNeeds, wholeNoteSeconds } from '#core/tempo';
+import { bowSpeed, nominalLength } from '#core/travel';
+import { type Direction, type Link, type Tune, isCompound, writtenBars } from '#core/tune';
+import { type Chain, type Chains, chainsOf } from './chains';
+import { COST_WEIGHTS, type CostTerm, MILLIONTHS, type StyleWishes, USUAL_CELL_CM } from './wishes';
+
+/** The links that may be chosen, in the order by which ties are broken. */
+export const CHOICES = ['change', 'slur', 'hook', 'retake'] as const satisfies readonly Link[];
+export type Choice = (typeof CHOICES)[number];
+
+/** Costs by term, in millionths of a point; a term left out costs nothing. */
+export type TermCosts = Partial<Record<CostTerm, number>>;
+
+/** Where a stroke lands on the hair, and what that costs. */
+export interface Landing {
+  readonly cell: number;
+  readonly cost: number;
+}
+
+/** Everything the search asks about a tune. Costs are whole millionths of a point. */
+export interface SearchModel extends Chains {
+  readonly report: TuneReport;
+  readonly wishes: StyleWishes;
+  readonly cells: number;
+  /** Ids of the written notes of each chain. */
+  readonly ids: readonly (readonly string[])[];
+  /** Links that the search may give a note of a chain; its first note always begins a stroke. */
+  readonly choicesAt: (chain: number, k: number) => readonly Choice[];
+  /** What one playing of a note costs, reached by a link and bowed in a direction. */
+  readonly noteTerms: (index: number, link: Choice, bow: Direction) => TermCosts;
+  /** What the tempo asks of one playing of a stroke. */
+  readonly strokeTerms: (first: number, notes: number) => TermCosts;
+  /** The stroke on the hair, from a cell on; the last one of a chain also answers for where it leaves the bow. */
+  readonly land: (first: number, notes: number, bow: Direction, cell: number, isLast: boolean) => Landing;
+  /** The cell in which the bow is set for a first stroke. */
+  readonly home: (bow: Direction) => number;
+}
+
+export interface SearchOptions {
+  /** Width of a cell of the bow, above 0. */
+  readonly cellCm?: number;
+  /** The only links that are to be chosen, a turn of the bow among them. */
+  readonly choices?: readonly Choice[];
+}
+
+/** The shuffle at home in a meter. */
+const HOME_SHUFFLES = { common: 'pair-first-shuffle', compound: 'two-and-one', waltz: 'waltz-long-short' };
+
+function homeShuffle({ meter }: Tune): Pattern {
+  const kind = isCompound(meter) ? 'compound' : meter.num % 3 === 0 ? 'waltz' : 'common';
+  return findPattern(HOME_SHUFFLES[kind])!;
+}
+
+/**
+ * The objective of the search, over the tune as it is played, repeats counted:
+ *
+ * `Σ notes (strokes + shuffle + likeness + downbeat + acrossBeat + slurCrossing + reverse + tempo + hook + retake + lock)
+ * + Σ strokes (tempo + hair)`, each with its weight of `COST_WEIGHTS`, every term of a note or stroke rounded to a
+ * millionth.
+ *
+ * Hair: strokes have their nominal length (`nominalLength`); the bow is set at the sweet spot at the head of each chain
+ * and at each retake, then each stroke begins where the last one ended, to the nearest cell. A stroke costs the square
+ * of how far its middle is from the sweet spot and of how much hair it lacks, and the last one of a chain the square of
+ * how far from the sweet spot it leaves the bow.
+ */
+export function searchModel(
+  report: TuneReport,
+  wishes: StyleWishes,
+  { cellCm = USUAL_CELL_CM, choices = CHOICES }: SearchOptions = {},
+): SearchModel {
+  const { tune, unrolled, settings, timing, figures } = report;
+  const { instrument, limits } = settings;
+  const { notes } = unrolled;
+  const { durations, rests } = timing;
+  const chains = chainsOf(unrolled);
+  const shuffle = patternLinks(tune, homeShuffle(tune));
+  const denominators = new Map(
+    [...writtenBars(tune).values()].flat().flatMap(({ events, meter }) => events.map(({ id }) => [id, meter.den])),
+  );
+  const W = COST_WEIGHTS;
+  const whole = (points: number) => Math.round(points * MILLIONTHS);
+  const lacking = (availableMs: number, neededMs: number) => Math.max(0, neededMs / availableMs - 1);
+  const beat = toNumber(settings.beat);
+  const speed = bowSpeed(tune.danceType);
+  const cells = Math.floor(instrument.hairCm / cellCm) + 1;
+  const cellAt = (cm: number) => Math.min(cells - 1, Math.max(0, Math.round(cm / cellCm)));
+  const unitCm = nominalLength(wholeNoteSeconds(settings.bpm, settings.beat) * toNumber(gridUnit(tune)), speed);
+  const first = notes[0]?.note;
+  const startLock = tune.start ?? first?.lock ?? null;
+
+  const noteTerms = (index: number, link: Choice, bow: Direction): TermCosts => {
+    const { note, restBefore, beat: at, bar, pass } = notes[index]!;
+    const terms: TermCosts = {};
+    const add = (term: CostTerm, points: number) => {
+      if (points !== 0) terms[term] = (terms[term] ?? 0) + whole(points);
+    };
+    const shares = staysInStroke(link);
+    add('strokes', W.strokes * (shares ? 1 - wishes.smooth : wishes.smooth));
+    const shuffled = shuffle.get(note.id);
+    if (shuffled !== undefined && staysInStroke(shuffled) !== shares) add('shuffle', W.shuffle * wishes.shuffle);
+    const now = linkOnPass(note, pass);
+    if ((now === 'start' ? 'change' : now) !== link) add('likeness', W.likeness * wishes.likeness);
+    if (wishes.downbeat === 'down' && at === 1 && bar > 0 && bow === 'up')
+      add('downbeat', shares ? W.downbeat / 2 : W.downbeat);
+    if (wishes.acrossBeat === 'avoid' && shares && Number.isInteger((at - 1) / (beat * denominators.get(note.id)!)))
+      add('acrossBeat', W.acrossBeat);
+    const crossing = figures.arm.crossings[index];
+    const earlier = notes[index - 1];
+    if (crossing) {
+      const shorter = Math.min(durations[index - 1]!, durations[index]!);
+      const inSlur = link === 'slur';
+      if (inSlur) {
+        add('slurCrossing', wishes.slurAcrossStrings ? W.slurCrossing : W.slurCrossingUnwanted);
+        add('slurCrossing', W.slurSkip * crossing.skips);
+      } else if (link === 'change' && restBefore.n === 0) {
+        const turn = planeAngle(crossing.to, instrument) - planeAngle(crossing.from, instrument);
+        const lowerIsDown = turn < 0 ? bow === 'down' : bow === 'up';
+        if (!lowerIsDown) add('reverse', W.reverse);
+      }
+      const available = inSlur ? shorter : shorter + rests[index]!;
+      add('tempo', W.tempo * lacking(1000 * available, crossingNeeds(limits, crossing.degrees, inSlur)));
+    }
+    if (link === 'hook') {
+      const hasCause = earlier !== undefined && joiningLink(earlier.note, note, restBefore.n > 0) === 'hook';
+      add('hook', hasCause ? W.hook : W.hookWithoutCause);
+    }
+    if (link === 'retake') {
+      const available = index > 0 ? durations[index - 1]! / 2 + rests[index]! : 0;
+      add('retake', W.retake);
+      if (index > 0) add('tempo', W.tempo * lacking(1000 * available, limits.retakeMs.value));
+    }
+    const lock = index === 0 ? startLock : (note.lock ?? null);
+    if (lock !== null && lock !== bow) add('lock', W.lock);
+    return terms;
+  };
+
+  const durationOf = (from: number, count: number) => {
+    let sum = 0;
+    for (let i = from; i < from + count; i++) sum += durations[i]!;
+    return sum;
+  };
+  const homeCm = (bow: Direction) => instrument.sweetSpotCm - ((bow === 'down' ? 1 : -1) * unitCm) / 2;
+  return {
+    ...chains,
+    report,
+    wishes,
+    cells,
+    ids: chains.chains.map(({ starts: [start], length }) =>
+      Array.from({ length }, (_, k) => notes[start! + k]!.note.id),
+    ),
+    choicesAt: (chain, k) => choicesOf(report, chains.chains[chain]!, k).filter((choice) => choices.includes(choice)),
+    noteTerms,
+    strokeTerms: (from, count) => {
+      const points = W.tempo * lacking(1000 * durationOf(from, count), limits.strokeMs.value);
+      return points > 0 ? { tempo: whole(points) } : {};
+    },
+    land: (from, count, bow, cell, isLast) => {
+      const length = nominalLength(durationOf(from, count), speed);
+      const sign = bow === 'down' ? 1 : -1;
+      const begin = cell * cellCm;
+      const end = begin + sign * length;
+      const stray = (begin + end) / 2 - instrument.sweetSpotCm;
+      const lack = Math.max(0, end - instrument.hairCm, -end);
+      const open = isLast ? end - instrument.sweetSpotCm : 0;
+      return {
+        cell: cellAt(end),
+        cost: whole((W.hairStray * stray ** 2 + W.hairLacking * lack ** 2 + W.hairOpen * open ** 2) / 100),
+      };
+    },
+    home: (bow) => cellAt(homeCm(bow)),
+  };
+}
+
+const BEGINNING: readonly Choice[] = ['change', 'retake'];
+const SLURRED: readonly Choice[] = CHOICES;
+const HOOKED: readonly Choice[] = ['change', 'hook', 'retake'];
+
+function choicesOf({ unrolled: { notes } }: TuneReport, { starts: [start] }: Chain, k: number): readonly Choice[] {
+  const index = start! + k;
+  // Coming back to the tune's first note is a turn of the bow.
+  if (k === 0) return index === 0 ? ['change'] : BEGINNING;
+  const { note, restBefore } = notes[index]!;
+  return joiningLink(notes[index - 1]!.note, note, restBefore.n > 0) === 'slur' ? SLURRED : HOOKED;
+}
