@@ -4,11 +4,15 @@ import os from 'node:os';
 import { join } from 'node:path';
 import { benchRedraw } from './bench/redraw.mjs';
 import { benchReport } from './bench/report.mjs';
+import { benchSearch } from './bench/search.mjs';
+import { benchTwins } from './bench/twins.mjs';
 import { ROOT } from './lib/root.mjs';
 
 const wanted = process.argv.slice(2);
 const benches = [
   ['report', benchReport],
+  ['search', benchSearch],
+  ['twins', benchTwins],
   ['redraw', benchRedraw],
 ].filter(([name]) => wanted.length === 0 || wanted.includes(name));
 
@@ -37,6 +41,10 @@ ${table.join('\n')}
 
 - **Report**: the whole check of a made-up reel of 64 bars, each part played twice (128 bars, about 1,000 notes), with
   findings and every mend tried, against the bare ABC parser reading the same tune.
+- **Search**: the best bowing of three bars of that reel by \`bestBowings\`, and by an integer program with the same
+  objective; five bowings that really differ, with their reports, of its first 32 bars; and what the best of those 32 bars
+  by coarse cells of the bow costs more, counted with fine ones.
+- **Twins**: equal figures of a made-up medley of 300 bars, against one scan that reads each of its notes once.
 - **Redraw**: from a key press that toggles a slur to the last bow sign of the last line being right, layout included, in
   headless Chromium, toggles spread over all lines; against all lines engraved anew in the same page.
 `,

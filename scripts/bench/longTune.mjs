@@ -3,8 +3,8 @@ import { seeded } from '../../src/core/testing/tunes.ts';
 
 const STEPS = ['D', 'E', 'F', 'G', 'A', 'B', 'c', 'd', 'e', 'f', 'g', 'a'];
 
-/** ABC of the long reel; without repeats every turned link flips all that follows, to the last note. */
-export function longReel({ repeats = true } = {}) {
+/** ABC of the long reel, of eight-bar parts; without repeats every turned link flips all that follows, to the last note. */
+export function longReel({ repeats = true, bars: length = 64 } = {}) {
   const random = seeded(7);
   let at = 4;
   const step = () => {
@@ -24,6 +24,6 @@ export function longReel({ repeats = true } = {}) {
     const [opens, closes] = repeats ? ['|:', ':|'] : ['', '||'];
     return `${opens}${bars.slice(0, 4).join('|')}|\n${bars.slice(4).join('|')}${closes}\n`;
   };
-  const body = Array.from({ length: 8 }, part).join('');
+  const body = Array.from({ length: Math.ceil(length / 8) }, part).join('');
   return `X:1\nT:The Long Causeway\nR:reel\nM:4/4\nL:1/8\nK:D\n${body}`;
 }

@@ -1,5 +1,6 @@
 import { applyPattern, PATTERNS, findPattern } from '#core/bowing';
 import { reportTune } from '#core/report';
+import { USUAL_WISHES, proposeBowings } from '#core/search';
 import type { Direction } from '#core/tune';
 import { parseTuning } from '#core/tuning';
 import { type Report, toReport } from '#contract/report';
@@ -20,10 +21,15 @@ export interface ReportFlags {
   readonly optimise?: string;
 }
 
+/** Bowings that may be asked for at once. */
+const MOST_CANDIDATES = 20;
+
 /** `report FILE`: every figure of a plan. */
 export function report(file: string, flags: ReportFlags): string {
   const bpm = numberOption('tempo', flags.tempo, 1, 1000);
-  numberOption('optimise', flags.optimise, 1, 100);
+  const optimise = numberOption('optimise', flags.optimise, 1, MOST_CANDIDATES);
+  if (optimise !== undefined && !Number.isInteger(optimise))
+    throw new UsageError(`--optimise: expected a whole number, got ${flags.optimise}`);
   const pattern = flags.pattern === undefined ? null : findPattern(flags.pattern);
   if (flags.pattern !== undefined && !pattern)
     throw new UsageError(
@@ -43,7 +49,9 @@ export function report(file: string, flags: ReportFlags): string {
   const reports = readTunes(file, flags.tune).map(({ tune, messages }) => {
     const tuned = tuning ? { ...tune, tuning } : tune;
     const bowed = pattern ? applyPattern(tuned, pattern) : tuned;
-    return toReport(reportTune(bowed, { bpm, start, fingerRule: fingers, limits, instrument }), messages);
+    const checked = reportTune(bowed, { bpm, start, fingerRule: fingers, limits, instrument });
+    const candidates = optimise === undefined ? [] : proposeBowings(checked, USUAL_WISHES, optimise);
+    return toReport(checked, messages, candidates);
   });
   if (flags.json) return `${JSON.stringify(reports.length === 1 ? reports[0] : reports, null, 2)}\n`;
   return reports.map(summary).join('\n');
@@ -57,6 +65,7 @@ function oneOf(name: string, value: string | undefined, allowed: readonly string
 
 function summary(report: Report): string {
   const { title, danceType, key, tempo, bars, seconds, passes, ceiling, floor, findings, messages } = report;
+  const { crossings, twins, candidates } = report;
   const lines = [
     `${title}: ${danceType ?? 'no dance type'}, ${report.meter}, ${key}, ${report.tuning.join(' ')}`,
     `  ${report.form.join('')}, ${bars} bar${bars === 1 ? '' : 's'}, ${seconds.toFixed(1)} s at ${tempo.bpm} (beat ${tempo.beat}), ${report.square ? 'square' : 'crooked'}`,
@@ -65,11 +74,29 @@ function summary(report: Report): string {
         `  ${part}${pass}: ${pickup ? `pickup ${pickup}, ` : ''}entered ${entry ?? '-'}, ${strokes} strokes, ${turns} turns, left ${exit ?? '-'}, then ${next ?? '-'}`,
     ),
     `  ${report.comesRound ? 'comes round' : 'does not come round'}; stands to ${ceiling ? `${ceiling.bpm.toFixed(1)} (${ceiling.event} at ${ceiling.note.id})` : 'any tempo'}, down to ${floor ? floor.bpm.toFixed(1) : '-'}`,
+    `  crossings: ${crossings.adjacent} to the next string, ${crossings.skip} over strings, ${crossings.inSlur} in slurs; ovals ${crossings.naturalOvals} natural, ${crossings.reverseOvals} reverse, ${crossings.free} free; arm ${crossings.armDegrees.toFixed(0)}° (through the middles ${crossings.armDegreesNaive.toFixed(0)}°)`,
+    `  hair: ${hairWords(report)}`,
+    ...(twins.length > 0
+      ? [
+          `  ${twins.length} figure${twins.length === 1 ? '' : 's'} come again, ${twins.filter(({ bowedAlike }) => !bowedAlike).length} bowed in more than one way`,
+        ]
+      : []),
     ...findings.flatMap(({ severity, message, mends }) => [
       `  ${severity}: ${message}`,
       ...mends.map(({ label }) => `    ${label}`),
     ]),
+    ...candidates.map(
+      (candidate, i) =>
+        `  bowing ${i + 1}: ${candidate.cost.toFixed(2)} points, starts ${candidate.start}, ${candidate.comesRound ? 'comes round' : 'does not come round'}, ${candidate.ceilingBpm === null ? 'stands at any tempo' : `stands to ${candidate.ceilingBpm.toFixed(1)}`}, ${candidate.strokesPerSecond.toFixed(1)} strokes/s, ${candidate.slurCrossings} crossings in slurs, ${Math.round(100 * candidate.likeness)} % as now`,
+    ),
     ...messages.map(({ line, column, message }) => `  line ${line}, column ${column}: ${message}`),
   ];
   return `${lines.join('\n')}\n`;
+}
+
+/** Between which points of the hair the raw travel runs. */
+function hairWords({ notes, instrument }: Report): string {
+  const ends = notes.flatMap(({ bowStartCm, bowEndCm }) => [bowStartCm, bowEndCm]);
+  if (ends.length === 0) return 'nothing is bowed';
+  return `at even speed from ${Math.min(...ends).toFixed(1)} to ${Math.max(...ends).toFixed(1)} cm of ${instrument.hairCm}`;
 }

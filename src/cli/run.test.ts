@@ -2,6 +2,9 @@ import { mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { reportSchema } from '#contract/report';
+import { setLinks } from '#core/bowing';
+import { reportTune } from '#core/report';
+import { readAbc } from '#formats/abc';
 import { readMorrinJson } from '#formats/json';
 import { run } from './run';
 
@@ -38,6 +41,46 @@ test('the demo reel has an odd count in its B part and a slur over a skipped str
     'reverse-crossings',
   ]);
   expect(heron.comesRound).toBe(false);
+});
+
+test('--optimise proposes bowings whose links give the figures they promise', () => {
+  const { candidates } = report('demo/heron.abc', '--optimise', '3');
+  expect(candidates).toHaveLength(3);
+  for (const { cost, terms, comesRound } of candidates) {
+    expect(comesRound).toBe(true);
+    expect(Object.values(terms).reduce((sum, points) => sum + points, 0)).toBeCloseTo(cost, 6);
+  }
+  const [best] = candidates;
+  const { tune } = readAbc(readFileSync('demo/heron.abc', 'utf8')).tunes[0]!;
+  const after = reportTune({ ...setLinks(tune, new Map(best!.links)), start: best!.start });
+  expect(after.figures.ledger.comesRound).toBe(true);
+  expect(after.figures.check.ceiling!.ceilingBpm).toBeCloseTo(best!.ceilingBpm!, 3);
+  expect(run(['report', 'demo/heron.abc', '--optimise', '2']).stdout).toContain('bowing 2: ');
+});
+
+test('without --optimise nothing is sought, and a count that is no whole number is refused', () => {
+  expect(report('demo/heron.abc').candidates).toEqual([]);
+  expect(run(['report', reel, '--optimise', '2.5'])).toMatchObject({ exitCode: 2 });
+  expect(run(['report', reel, '--optimise', '0'])).toMatchObject({ exitCode: 2 });
+});
+
+test('a start that is asked for holds for the bowings proposed', () => {
+  const starts = (start: string) =>
+    report('demo/lanterns.abc', '--start', start, '--optimise', '3').candidates.map((found) => found.start);
+  expect(new Set(starts('up'))).toEqual(new Set(['up']));
+  expect(new Set(starts('down'))).toEqual(new Set(['down']));
+});
+
+test('figures that come again are told with their places and share', () => {
+  const { twins, notes } = report('demo/heron.abc');
+  expect(twins.length).toBeGreaterThan(2);
+  for (const { length, places, share } of twins) {
+    expect(places.length).toBeGreaterThan(1);
+    expect(places.every((place) => place.length === length)).toBe(true);
+    expect(share).toBeLessThanOrEqual(1);
+    const pitches = places.map((place) => place.map((id) => notes.find((note) => note.id === id)!.pitch).join(' '));
+    expect(new Set(pitches).size).toBe(1);
+  }
 });
 
 test('a pattern is laid on before the report', () => {

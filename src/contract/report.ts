@@ -3,8 +3,10 @@ import { formatFraction } from '#core/base';
 import { planeName } from '#core/crossing';
 import { type Pitch, keyName, midiOf, pitchName } from '#core/pitch';
 import type { TuneReport } from '#core/report';
+import { COST_TERMS, type Candidate, MILLIONTHS } from '#core/search';
 import { LIMIT_KEYS } from '#core/tempo';
 import { LINKS, PLACES, meterName } from '#core/tune';
+import { playingShare, twinFigures } from '#core/twins';
 import { IMPORT_CODES, type ImportMessage } from '#formats/text';
 import { findingWords, mendWords } from './findingWords';
 
@@ -153,7 +155,34 @@ export const reportSchema = z.object({
       message: z.string(),
     }),
   ),
-  candidates: z.array(z.never()).describe('filled by the search for bowings, which this version does not have'),
+  twins: z
+    .array(
+      z.object({
+        length: z.int().describe('notes of the figure'),
+        places: z.array(z.array(z.string())).describe('note ids of each place, in written order'),
+        bowedAlike: z.boolean(),
+        share: z.number().describe('of the playing time, 0 to 1, repeats counted'),
+      }),
+    )
+    .describe('equal figures of four notes or more, those that cover most first'),
+  candidates: z
+    .array(
+      z.object({
+        start: direction.describe("of the tune's first stroke"),
+        links: z.array(z.tuple([z.string(), z.enum(LINKS)])),
+        cost: z.number().describe('points of the objective'),
+        terms: z.record(z.enum(COST_TERMS), z.number()).describe('points of each term; they sum to the cost'),
+        comesRound: z.boolean(),
+        ceilingBpm: z.number().nullable(),
+        likeness: z.number().describe('share of the links that are as now'),
+        strokesPerSecond: z.number(),
+        slurCrossings: z.int(),
+        armDegreesPerBar: z.number(),
+        driftCm: z.number(),
+        locksContradicted: z.int(),
+      }),
+    )
+    .describe('filled by --optimise K: bowings that really differ, cheapest first'),
 });
 
 export type Report = z.output<typeof reportSchema>;
@@ -164,7 +193,11 @@ const fine = rounded(3);
 const fineOrNull = (value: number | null) => (value === null ? null : fine(value));
 
 /** A report as the contract writes it. */
-export function toReport(report: TuneReport, messages: readonly ImportMessage[] = []): Report {
+export function toReport(
+  report: TuneReport,
+  messages: readonly ImportMessage[] = [],
+  candidates: readonly Candidate[] = [],
+): Report {
   const { tune, unrolled, settings, figures, timing } = report;
   const { ledger, check, arm } = figures;
   const refTo = (index: number) => {
@@ -227,7 +260,34 @@ export function toReport(report: TuneReport, messages: readonly ImportMessage[] 
       };
     }),
     messages: messages.map((message) => ({ ...message })),
-    candidates: [],
+    twins: twinFigures(tune).map((figure) => ({
+      length: figure.length,
+      places: figure.places.map((place) => place.map(({ id }) => id)),
+      bowedAlike: figure.isBowedAlike,
+      share: fine(playingShare(figure, unrolled)),
+    })),
+    candidates: candidates.map(toCandidate),
+  };
+}
+
+function toCandidate({ start, links, cost, terms, figures }: Candidate): Report['candidates'][number] {
+  const points = (millionths: number) => millionths / MILLIONTHS;
+  return {
+    start,
+    links: [...links],
+    cost: points(cost),
+    terms: Object.fromEntries(COST_TERMS.map((term) => [term, points(terms[term])])) as Record<
+      (typeof COST_TERMS)[number],
+      number
+    >,
+    comesRound: figures.comesRound,
+    ceilingBpm: fineOrNull(figures.ceilingBpm),
+    likeness: fine(figures.likeness),
+    strokesPerSecond: fine(figures.strokesPerSecond),
+    slurCrossings: figures.slurCrossings,
+    armDegreesPerBar: fine(figures.armDegreesPerBar),
+    driftCm: fine(figures.driftCm),
+    locksContradicted: figures.locksContradicted,
   };
 }
 

@@ -98,7 +98,7 @@ export function searchModel(
   const cellAt = (cm: number) => Math.min(cells - 1, Math.max(0, Math.round(cm / cellCm)));
   const unitCm = nominalLength(wholeNoteSeconds(settings.bpm, settings.beat) * toNumber(gridUnit(tune)), speed);
   const first = notes[0]?.note;
-  const startLock = tune.start ?? first?.lock ?? null;
+  const startLock = settings.start ?? tune.start ?? first?.lock ?? null;
 
   const noteTerms = (index: number, link: Choice, bow: Direction): TermCosts => {
     const { note, restBefore, beat: at, bar, pass } = notes[index]!;

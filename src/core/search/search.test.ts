@@ -1,7 +1,6 @@
 import { type TuneReport, reportTune } from '#core/report';
 import { bar, note, part, randomTune, seeded, tune } from '../testing/tunes';
-import { setLinks } from '#core/bowing';
-import { type Direction, type Link, type Part, type Tune, writtenNotes } from '#core/tune';
+import { type Direction, type Part, type Tune, writtenNotes } from '#core/tune';
 import highs from 'highs';
 import { integerProgram } from '../testing/integerProgram';
 import { type Bowing, adoptBowing, barsOfNotes, bestBowings, differingBowings, reallyDiffer } from './bestBowings';
@@ -120,25 +119,12 @@ function tryAll(model: SearchModel, count: number): Tried[] {
     return 1 - up === start ? cost : null;
   };
   const best: { key: string; tried: Tried }[] = [];
-  const keyOf = (start: number, links: readonly number[]) => {
-    // The direction of each chain's first note goes before its links.
-    let up = start;
-    let n = 0;
-    return model.chains
-      .map(({ length }) => {
-        const own = links.slice(n, n + length);
-        n += length;
-        return own.join('');
-      })
-      .join(' ')
-      .concat(String((up = start)));
-  };
   const visit = (links: number[], start: number) => {
     if (links.length === ids.length) {
       const cost = costOf(links, start);
       if (cost === null || (best.length === count && cost > best[count - 1]!.tried.cost)) return;
       const tried = { start: start ? ('up' as const) : ('down' as const), links: links.map((l) => CHOICES[l]!), cost };
-      best.push({ key: `${start}${keyOf(start, links)}`, tried });
+      best.push({ key: `${start}${links.join('')}`, tried });
       best.sort((a, b) => a.tried.cost - b.tried.cost || (a.key < b.key ? -1 : 1));
       best.length = Math.min(best.length, count);
       return;
