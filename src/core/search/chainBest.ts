@@ -126,85 +126,114 @@ interface Values {
 }
 
 function valuesFrom(table: ChainTable, costs: Float64Array, exit: number, count: number): Values {
-  const { length, cells, choices, stroke, cell, home } = table;
+  const { length, cells, stroke } = table;
   const states = 2 * MOST_IN_STROKE * cells;
-  const cost = new Float64Array((length + 1) * states * count).fill(Infinity);
-  const choice = new Uint8Array((length + 1) * states * count);
-  const rank = new Uint8Array((length + 1) * states * count);
+  const size = (length + 1) * states * count;
+  const values: Values = {
+    states,
+    count,
+    cost: new Float64Array(size).fill(Infinity),
+    choice: new Uint8Array(size),
+    rank: new Uint8Array(size),
+  };
   for (let notes = 1; notes <= Math.min(MOST_IN_STROKE, length); notes++)
     for (let c = 0; c < cells; c++)
-      cost[(length * states + stateIndex(cells, exit, notes, c)) * count] =
+      values.cost[(length * states + stateIndex(cells, exit, notes, c)) * count] =
         stroke[strokeIndex(cells, length, notes, exit, c)]!;
+  if (count === 1) fillBest(table, costs, values);
+  else fillLists(table, costs, values);
+  return values;
+}
+
+/** The costs of a note's choices for the direction before it; infinite where it may not be. */
+function choiceCosts(table: ChainTable, costs: Float64Array, k: number, d: number) {
+  const of = (number: number, bow: number) =>
+    table.choices[k]!.includes(CHOICES[number]!) ? costs[(k * 4 + number) * 2 + bow]! : Infinity;
+  return { turn: of(CHANGE, 1 - d), slur: of(SLUR, d), hook: of(HOOK, d), retake: of(RETAKE, d) };
+}
+
+/** `fillLists` for K = 1, by far the most asked for: no list to keep, and several times as quick. */
+function fillBest(table: ChainTable, costs: Float64Array, { states, cost, choice }: Values): void {
+  const { length, cells, stroke, cell, home } = table;
   for (let k = length - 1; k >= 1; k--) {
-    const allowed = choices[k]!;
+    const to = (k + 1) * states;
     for (let d = 0; d < 2; d++) {
-      const costOf = (number: number, bow: number) =>
-        allowed.includes(CHOICES[number]!) ? costs[(k * 4 + number) * 2 + bow]! : Infinity;
-      const turnCost = costOf(CHANGE, 1 - d);
-      const slurCost = costOf(SLUR, d);
-      const hookCost = costOf(HOOK, d);
-      const retakeCost = costOf(RETAKE, d);
+      const { turn, slur, hook, retake } = choiceCosts(table, costs, k, d);
+      // Of slur and hook, which lead to the same state, only the cheaper counts, the slur on a tie.
+      const join = Math.min(slur, hook);
+      const joined = slur <= hook ? SLUR : HOOK;
+      const lifted = cost[to + stateIndex(cells, d, 1, home[d]!)]! + retake;
+      const turning = to + stateIndex(cells, 1 - d, 1, 0);
+      for (let notes = 1; notes <= Math.min(MOST_IN_STROKE, k); notes++) {
+        const from = k * states + stateIndex(cells, d, notes, 0);
+        const ending = strokeIndex(cells, k, notes, d, 0);
+        const staying = notes < MOST_IN_STROKE ? to + stateIndex(cells, d, notes + 1, 0) : -1;
+        for (let c = 0; c < cells; c++) {
+          const end = stroke[ending + c]!;
+          let least = cost[turning + cell[ending + c]!]! + turn + end;
+          let by: number = CHANGE;
+          if (staying >= 0) {
+            const stays = cost[staying + c]! + join;
+            if (stays < least) {
+              least = stays;
+              by = joined;
+            }
+          }
+          const lifts = lifted + end;
+          if (lifts < least) {
+            least = lifts;
+            by = RETAKE;
+          }
+          cost[from + c] = least;
+          choice[from + c] = by;
+        }
+      }
+    }
+  }
+}
+
+function fillLists(table: ChainTable, costs: Float64Array, values: Values): void {
+  const { length, cells, stroke, cell, home } = table;
+  const { states, count, cost } = values;
+  for (let k = length - 1; k >= 1; k--) {
+    for (let d = 0; d < 2; d++) {
+      const { turn, slur, hook, retake } = choiceCosts(table, costs, k, d);
       for (let notes = 1; notes <= Math.min(MOST_IN_STROKE, k); notes++) {
         const mayStay = notes < MOST_IN_STROKE;
         const to = (k + 1) * states;
         const staying = to + stateIndex(cells, d, notes + 1, 0);
         const turning = to + stateIndex(cells, 1 - d, 1, 0);
         const lifting = (to + stateIndex(cells, d, 1, home[d]!)) * count;
-        const lifted = cost[lifting]! + retakeCost;
         for (let c = 0; c < cells; c++) {
           const at = (k * states + stateIndex(cells, d, notes, c)) * count;
           const ended = strokeIndex(cells, k, notes, d, c);
           const end = stroke[ended]!;
           const stay = (staying + c) * count;
-          if (count === 1) {
-            // By far the most asked for: no list to keep, and several times as quick.
-            let least = cost[turning + cell[ended]!]! + turnCost + end;
-            let by: number = CHANGE;
-            const joined = mayStay ? cost[stay]! : Infinity;
-            if (joined + slurCost < least) {
-              least = joined + slurCost;
-              by = SLUR;
-            }
-            if (joined + hookCost < least) {
-              least = joined + hookCost;
-              by = HOOK;
-            }
-            if (lifted + end < least) {
-              least = lifted + end;
-              by = RETAKE;
-            }
-            cost[at] = least;
-            choice[at] = by;
-            continue;
-          }
           // In the order of CHOICES, so that ties go to the earlier one.
           for (let r = 0; r < count; r++)
-            if (!put(at, cost[(turning + cell[ended]!) * count + r]! + turnCost + end, CHANGE, r)) break;
-          if (mayStay && slurCost < Infinity)
-            for (let r = 0; r < count; r++) if (!put(at, cost[stay + r]! + slurCost, SLUR, r)) break;
-          if (mayStay && hookCost < Infinity)
-            for (let r = 0; r < count; r++) if (!put(at, cost[stay + r]! + hookCost, HOOK, r)) break;
-          for (let r = 0; r < count; r++) if (!put(at, cost[lifting + r]! + retakeCost + end, RETAKE, r)) break;
+            if (!put(values, at, cost[(turning + cell[ended]!) * count + r]! + turn + end, CHANGE, r)) break;
+          if (mayStay) for (let r = 0; r < count; r++) if (!put(values, at, cost[stay + r]! + slur, SLUR, r)) break;
+          if (mayStay) for (let r = 0; r < count; r++) if (!put(values, at, cost[stay + r]! + hook, HOOK, r)) break;
+          for (let r = 0; r < count; r++) if (!put(values, at, cost[lifting + r]! + retake + end, RETAKE, r)) break;
         }
       }
     }
   }
-  return { states, count, cost, choice, rank };
+}
 
-  /** Puts a cost into a state's sorted list, behind its equals; false where it is not among the first. */
-  function put(at: number, total: number, number: number, r: number): boolean {
-    if (!(total < cost[at + count - 1]!)) return false;
-    let place = at + count - 1;
-    for (; place > at && cost[place - 1]! > total; place--) {
-      cost[place] = cost[place - 1]!;
-      choice[place] = choice[place - 1]!;
-      rank[place] = rank[place - 1]!;
-    }
-    cost[place] = total;
-    choice[place] = number;
-    rank[place] = r;
-    return true;
+/** Puts a cost into a state's sorted list, behind its equals; false where it is not among the first. */
+function put({ cost, choice, rank, count }: Values, at: number, total: number, number: number, r: number): boolean {
+  if (!(total < cost[at + count - 1]!)) return false;
+  let place = at + count - 1;
+  for (; place > at && cost[place - 1]! > total; place--) {
+    cost[place] = cost[place - 1]!;
+    choice[place] = choice[place - 1]!;
+    rank[place] = rank[place - 1]!;
   }
+  cost[place] = total;
+  choice[place] = number;
+  rank[place] = r;
+  return true;
 }
 
 /** The links of notes 1, 2 … along the pointers. */

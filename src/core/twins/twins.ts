@@ -32,18 +32,29 @@ export function twinFigures(tune: Tune): TwinFigure[] {
       (a, b) =>
         b.length * b.starts.length - a.length * a.starts.length || b.length - a.length || a.starts[0]! - b.starts[0]!,
     );
-  const covered: { from: number; to: number }[][] = [];
+  // For each symbol the spans of figures that stand over it: only those can hold a later figure that begins there.
+  const spansOver: Span[][] = symbols.list.map(() => []);
   const figures: TwinFigure[] = [];
   for (const { length, starts } of candidates) {
-    const isWithin = covered.some((spans) =>
-      starts.every((start) => spans.some(({ from, to }) => start >= from && start + length <= to)),
+    const spanAt = (start: number, figure?: number) =>
+      spansOver[start]!.find((span) => (figure ?? span.figure) === span.figure && start + length <= span.to);
+    const isWithin = spansOver[starts[0]!]!.some(
+      ({ figure, to }) => starts[0]! + length <= to && starts.every((start) => spanAt(start, figure)),
     );
     if (isWithin) continue;
-    covered.push(starts.map((from) => ({ from, to: from + length })));
+    for (const from of starts) {
+      const span = { figure: figures.length, to: from + length };
+      for (let i = from; i < span.to; i++) spansOver[i]!.push(span);
+    }
     const places = starts.map((start) => Array.from({ length }, (_, k) => notes[symbols.noteOf[start + k]!]!));
-    figures.push({ length, places, isBowedAlike: places.every((place) => linksOf(place) === linksOf(places[0]!)) });
+    figures.push({ length, places, isBowedAlike: areBowedAlike(places) });
   }
   return figures;
+}
+
+interface Span {
+  readonly figure: number;
+  readonly to: number;
 }
 
 /** Share of the playing time that a figure's places take, repeats counted. Time O(n). */
@@ -74,13 +85,19 @@ function likeTwin(place: readonly NoteEvent[], model: readonly NoteEvent[]): Map
   return links;
 }
 
-function linksOf(place: readonly NoteEvent[]): string {
-  return place
-    .slice(1)
-    .map((note) =>
-      [note.link, ...Object.keys(note.linkOnPass ?? {}).map((pass) => linkOnPass(note, Number(pass)))].join(':'),
-    )
-    .join(' ');
+/** Whether all places have the same links, the one into the first note left out, on all passes. */
+function areBowedAlike([model, ...others]: readonly (readonly NoteEvent[])[]): boolean {
+  return others.every((place) =>
+    place.every((note, i) => {
+      const like = model![i]!;
+      return i === 0 || (note.link === like.link && (note.linkOnPass === like.linkOnPass || sameOnPasses(note, like)));
+    }),
+  );
+}
+
+function sameOnPasses(one: NoteEvent, other: NoteEvent): boolean {
+  const passes = Object.keys({ ...one.linkOnPass, ...other.linkOnPass }).map(Number);
+  return passes.every((pass) => linkOnPass(one, pass) === linkOnPass(other, pass));
 }
 
 /** Places that do not overlap, the first ones kept. */
