@@ -29,6 +29,11 @@ const twins = async (page) => {
   await page.keyboard.press('f');
   await page.getByRole('dialog').waitFor();
 };
+const bowings = async (page) => {
+  await bench('The Heron on the Slipway', 60)(page);
+  await page.keyboard.press('w');
+  await page.locator('[data-search="done"]').waitFor();
+};
 const entering = async (page) => {
   await bench('Marsh Lamps', 6)(page);
   await page.keyboard.press('Enter');
@@ -58,6 +63,7 @@ const PICTURES = [
   ['bench-evening', WIDE, 'evening', bench('The Ferry Bell Rings Late', 12)],
   ['bench-phone', PHONE, 'day', bench('The Heron on the Slipway', 3)],
   ['patterns', WIDE, 'day', patterns],
+  ['bowings', WIDE, 'day', bowings],
   ['figures', WIDE, 'day', twins],
   ['entry', WIDE, 'day', entering],
   ['hand-out', WIDE, 'day', handOut],

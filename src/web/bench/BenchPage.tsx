@@ -1,4 +1,4 @@
-import { PenTool, Redo2, Undo2, Waves } from 'lucide-react';
+import { PenTool, Redo2, Rows3, Undo2, Waves } from 'lucide-react';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Gesture } from '#core/bowing';
@@ -40,6 +40,7 @@ import {
   undone,
 } from './benchSlice';
 import { barsOf, rebar } from '#core/editing';
+import { BowingsSheet } from '../search/BowingsSheet';
 import { BarSheet } from '../tune/BarSheet';
 import { FormSheet } from '../tune/FormSheet';
 import { NoteSheet } from '../tune/NoteSheet';
@@ -136,7 +137,7 @@ function Bench({ open, report, states }: BenchProps) {
   const { tune, selection, passInView, entry } = open;
   const clipboard = useAppSelector(selectClipboard);
   const [sheet, setSheet] = useState<
-    'keys' | 'patterns' | 'tune' | 'form' | 'bar' | 'note' | 'twins' | 'versions' | null
+    'keys' | 'patterns' | 'bowings' | 'tune' | 'form' | 'bar' | 'note' | 'twins' | 'versions' | null
   >(null);
   const [thisPassOnly, setThisPassOnly] = useState(false);
   const [view, setView] = useState(readView);
@@ -287,6 +288,7 @@ function Bench({ open, report, states }: BenchProps) {
     else if (/^[1-9]$/.test(key) && Number(key) <= passes) dispatch(passShown({ part, pass: Number(key) }));
     else if (key === 'b') otherStart();
     else if (key === 'p') setSheet('patterns');
+    else if (key === 'w' && notes.length > 0) setSheet('bowings');
     else if (key === 'f') setSheet('twins');
     else if (key === 'n' && ids.length > 0) setSheet('note');
     else if (key === 'enter') beginEntering('calls');
@@ -355,12 +357,16 @@ function Bench({ open, report, states }: BenchProps) {
           <SignButton label="Bowing patterns (P)" onClick={() => setSheet('patterns')}>
             <Waves size={18} aria-hidden />
           </SignButton>
+          <SignButton label="Other bowings (W)" className="max-sm:hidden" onClick={() => setSheet('bowings')}>
+            <Rows3 size={18} aria-hidden />
+          </SignButton>
           <ViewMenu view={view} onView={showView} />
           <MoreMenu
             tuneId={open.id}
             hasSource={open.hasSource}
             onTune={() => setSheet('tune')}
             onForm={() => setSheet('form')}
+            onBowings={() => setSheet('bowings')}
             onTwins={() => setSheet('twins')}
             onVersions={() => setSheet('versions')}
             onKeys={() => setSheet('keys')}
@@ -477,6 +483,17 @@ function Bench({ open, report, states }: BenchProps) {
         <PatternSheet
           report={report}
           selected={ids}
+          part={part}
+          onClose={() => setSheet(null)}
+          onApply={(next, label) => {
+            edit(next, label);
+            setSheet(null);
+          }}
+        />
+      )}
+      {sheet === 'bowings' && (
+        <BowingsSheet
+          report={report}
           part={part}
           onClose={() => setSheet(null)}
           onApply={(next, label) => {

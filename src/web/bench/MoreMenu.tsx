@@ -7,6 +7,7 @@ interface MoreMenuProps {
   readonly hasSource: boolean;
   readonly onTune: () => void;
   readonly onForm: () => void;
+  readonly onBowings: () => void;
   readonly onTwins: () => void;
   readonly onVersions: () => void;
   readonly onKeys: () => void;
@@ -15,7 +16,7 @@ interface MoreMenuProps {
 const ITEM = 'block cursor-pointer rounded px-2 py-1 text-ink no-underline outline-none data-highlighted:bg-band';
 
 /** What is done to the tune as a whole. */
-export function MoreMenu({ tuneId, hasSource, onTune, onForm, onTwins, onVersions, onKeys }: MoreMenuProps) {
+export function MoreMenu({ tuneId, hasSource, onTune, onForm, onBowings, onTwins, onVersions, onKeys }: MoreMenuProps) {
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
@@ -36,6 +37,9 @@ export function MoreMenu({ tuneId, hasSource, onTune, onForm, onTwins, onVersion
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={onForm}>
             Form …
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={onBowings}>
+            Other bowings … (W)
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={onTwins}>
             Figures that come again … (F)

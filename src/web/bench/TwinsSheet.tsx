@@ -93,7 +93,7 @@ function FigureRow({
           <Button
             data-autofocus={(isFirst && i === 0) || undefined}
             key={place[0]!.id}
-            className="px-2 py-0.5 text-[14px]"
+            look="small"
             onClick={() => onShow(place.map(({ id }) => id))}
           >
             {placeName(report, place)}

@@ -33,6 +33,7 @@ const KEYS: readonly [string, string][] = [
   ['1 … 9', 'show that pass of the part'],
   ['B', 'begin the tune on the other bow'],
   ['P', 'bowing patterns'],
+  ['W', 'other bowings, side by side'],
   ['F', 'figures that come again'],
   ['Enter', 'enter notes behind this one; Esc ends'],
   ['Alt with ↑ ↓', 'a step up or down; with Shift an octave'],

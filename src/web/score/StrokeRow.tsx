@@ -1,0 +1,70 @@
+import { toNumber } from '#core/base';
+import type { BowedNote } from '#core/bowing';
+import type { UnrolledNote } from '#core/tune';
+
+const HEIGHT = 38;
+
+interface StrokeRowProps {
+  /** Neighbouring notes as played. */
+  readonly notes: readonly UnrolledNote[];
+  /** The whole tune's, by index. */
+  readonly bowed: readonly BowedNote[];
+  readonly label: string;
+  /** Indices of notes to be marked. */
+  readonly marked?: ReadonlySet<number>;
+  readonly barLines?: boolean;
+  readonly width?: number;
+}
+
+/** Strokes of a few bars by their real lengths, ticks where notes share one: a small bow lane without the hair. */
+export function StrokeRow({ notes, bowed, label, marked, barLines, width = 360 }: StrokeRowProps) {
+  const [first] = notes;
+  if (!first) return null;
+  const origin = toNumber(first.onset);
+  const last = notes[notes.length - 1]!;
+  const span = toNumber(last.onset) + toNumber(last.duration) - origin;
+  const xOf = (onset: number) => 5 + ((onset - origin) / span) * (width - 10);
+  let [strokes, ticks, down, up, bars, marks] = ['', '', '', '', '', ''];
+  for (const [i, { index, onset, bar, duration }] of notes.entries()) {
+    const { bow, inStroke, stroke } = bowed[index]!;
+    const x = xOf(toNumber(onset));
+    if (barLines && i > 0 && notes[i - 1]!.bar !== bar) bars += `M${x - 4} 3V${HEIGHT - 5}`;
+    if (marked?.has(index))
+      marks += `M${x - 3} ${HEIGHT - 1}H${Math.max(x + 3, xOf(toNumber(onset) + toNumber(duration)) - 5)}`;
+    if (inStroke > 1 && i > 0) continue;
+    const members = notes.filter((other) => bowed[other.index]!.stroke === stroke);
+    const end = members.reduce((at, other) => at + toNumber(other.duration), toNumber(onset));
+    const endX = xOf(end) - 3;
+    const rise = Math.min(26, 7 + (endX - x) * 0.22);
+    const middle = HEIGHT / 2 - 2;
+    const [y, toY] = bow === 'down' ? [middle - rise / 2, middle + rise / 2] : [middle + rise / 2, middle - rise / 2];
+    strokes += `M${x} ${y}L${endX} ${toY}`;
+    for (const member of members.slice(1)) {
+      const tickX = xOf(toNumber(member.onset));
+      ticks += `M${tickX} ${y + ((toY - y) * (tickX - x)) / Math.max(1, endX - x) - 4}v8`;
+    }
+    const head = `M${x - 3} ${y}a3 3 0 1 0 6 0a3 3 0 1 0-6 0Z`;
+    if (bow === 'down') down += head;
+    else up += head;
+  }
+  return (
+    <svg viewBox={`0 0 ${width} ${HEIGHT}`} className="w-full" role="img" aria-label={label}>
+      {bars && <path d={bars} stroke="var(--line)" strokeWidth="1" />}
+      {marks && <path d={marks} stroke="var(--weld)" strokeWidth="2.4" data-marks />}
+      <path d={strokes + ticks} fill="none" stroke="var(--ink)" strokeWidth="1.6" strokeLinecap="round" />
+      <path d={down} fill="var(--ink)" />
+      <path d={up} fill="var(--surface)" stroke="var(--ink)" strokeWidth="1.4" />
+    </svg>
+  );
+}
+
+/** Directions of the notes in words, for those who do not see them drawn. */
+export function strokeWords(notes: readonly UnrolledNote[], bowed: readonly BowedNote[]): string {
+  return notes
+    .map(({ index }) => {
+      const { bow, inStroke, link } = bowed[index]!;
+      if (inStroke > 1) return link === 'hook' ? 'hooked' : 'shared';
+      return link === 'retake' ? `${bow} again` : bow;
+    })
+    .join(', ');
+}

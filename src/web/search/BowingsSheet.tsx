@@ -1,0 +1,287 @@
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { type TuneReport, reportTune } from '#core/report';
+import { type BowingFigures, type Candidate, type StyleWishes, adoptBowing, planFigures } from '#core/search';
+import type { Tune, UnrolledNote } from '#core/tune';
+import { StrokeRow, strokeWords } from '../score/StrokeRow';
+import { Button, SignButton } from '../ui/Button';
+import { Sheet } from '../ui/Sheet';
+import { type Searcher, startSearcher } from './startSearch';
+import { WishFields } from './WishFields';
+import { keepWishes, readWishes } from './wishesKept';
+
+interface BowingsSheetProps {
+  readonly report: TuneReport;
+  /** Part in which the selection lies, or the first. */
+  readonly part: string;
+  readonly onApply: (tune: Tune, label: string) => void;
+  readonly onClose: () => void;
+}
+
+/** Bowings that are looked for at once, and bars shown side by side. */
+const WANTED = 4;
+const BARS_SHOWN = 4;
+/** Wishes within this time are one search. */
+const PAUSE_MS = 250;
+
+type Finding =
+  | { readonly kind: 'searching'; readonly found: number }
+  | { readonly kind: 'done' }
+  | { readonly kind: 'cancelled' }
+  | { readonly kind: 'failed'; readonly why: string };
+
+/** Looks for other bowings and lays them side by side on the same bars, to be taken whole or for one part. */
+export function BowingsSheet({ report, part: partAtStart, onApply, onClose }: BowingsSheetProps) {
+  const [wishes, setWishes] = useState(readWishes);
+  const [part, setPart] = useState(partAtStart);
+  const [from, setFrom] = useState(1);
+  const { candidates, state, again, cancel } = useSearch(report, wishes);
+  const bars = useMemo(() => barsOfPart(report, part), [report, part]);
+  const shown = useMemo(
+    () =>
+      bars.length === 0
+        ? []
+        : bars.filter(({ bar }) => (from === 1 ? bar >= 0 : bar >= from) && bar < from + BARS_SHOWN),
+    [bars, from],
+  );
+  const last = Math.max(1, ...bars.map(({ bar }) => bar));
+  const to = Math.min(last, from + BARS_SHOWN - 1);
+  const now = useMemo(() => planFigures(report), [report]);
+
+  return (
+    <Sheet
+      open
+      onOpenChange={onClose}
+      title="Other bowings"
+      description="Sought through all bowings that come round on every pass. Locked notes keep their direction."
+      wide
+    >
+      <WishFields
+        wishes={wishes}
+        onWishes={(next) => {
+          keepWishes(next);
+          setWishes(next);
+        }}
+      />
+      <div className="mt-3 mb-2 flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-line pt-3">
+        <label className="flex items-center gap-1.5">
+          part
+          <select
+            value={part}
+            onChange={({ target }) => {
+              setPart(target.value);
+              setFrom(1);
+            }}
+            className="rounded-md border border-line bg-surface px-2 py-1"
+          >
+            {report.tune.parts.map(({ name }) => (
+              <option key={name}>{name}</option>
+            ))}
+          </select>
+        </label>
+        <div className="flex items-center">
+          <SignButton label="Bars before" disabled={from === 1} onClick={() => setFrom(Math.max(1, from - BARS_SHOWN))}>
+            <ChevronLeft size={18} aria-hidden />
+          </SignButton>
+          <span aria-live="polite">{from === to ? `bar ${from}` : `bars ${from}–${to}`}</span>
+          <SignButton label="Bars after" disabled={to >= last} onClick={() => setFrom(from + BARS_SHOWN)}>
+            <ChevronRight size={18} aria-hidden />
+          </SignButton>
+        </div>
+        <span className="text-[14px] text-muted">
+          <span className="mr-1.5 inline-block h-[2.4px] w-5 bg-weld align-middle" aria-hidden />
+          otherwise than now
+        </span>
+        <SearchState state={state} found={candidates.length} onCancel={cancel} onAgain={again} />
+      </div>
+      <ol className={`flex flex-col gap-2 ${state.kind === 'searching' ? 'opacity-60' : ''}`}>
+        <BowingRow name="As it is now" figures={now} notes={shown} bowed={report} />
+        {candidates.map((candidate, i) => (
+          <CandidateRow
+            key={`${i} ${candidate.cost}`}
+            {...{ candidate, report, part, onApply }}
+            name={`Bowing ${i + 1}`}
+            notes={shown}
+          />
+        ))}
+      </ol>
+    </Sheet>
+  );
+}
+
+/** Asks the worker anew whenever the tune or the wishes change; the old answer stays until the new one comes. */
+function useSearch(report: TuneReport, wishes: StyleWishes) {
+  const searcher = useRef<Searcher | null>(null);
+  const [candidates, setCandidates] = useState<readonly Candidate[]>([]);
+  const [state, setState] = useState<Finding>({ kind: 'searching', found: 0 });
+  const [tries, setTries] = useState(0);
+  useEffect(() => {
+    const running = (searcher.current ??= startSearcher());
+    let isCurrent = true;
+    const { bpm, limits, instrument, fingerRule } = report.settings;
+    const timer = setTimeout(() => {
+      setState({ kind: 'searching', found: 0 });
+      const request = { tune: report.tune, options: { bpm, limits, instrument, fingerRule }, wishes, count: WANTED };
+      running
+        .propose(request, (found) => isCurrent && setState({ kind: 'searching', found }))
+        .then(
+          (answer) => {
+            if (!isCurrent) return;
+            setCandidates(answer);
+            setState({ kind: 'done' });
+          },
+          (error: Error) => isCurrent && setState({ kind: 'failed', why: error.message }),
+        );
+    }, PAUSE_MS);
+    return () => {
+      isCurrent = false;
+      clearTimeout(timer);
+    };
+  }, [report, wishes, tries]);
+  useEffect(
+    () => () => {
+      searcher.current?.cancel();
+      searcher.current = null;
+    },
+    [],
+  );
+  return {
+    candidates,
+    state,
+    again: () => setTries(tries + 1),
+    cancel: () => {
+      searcher.current?.cancel();
+      setState({ kind: 'cancelled' });
+    },
+  };
+}
+
+function SearchState(props: {
+  readonly state: Finding;
+  readonly found: number;
+  readonly onCancel: () => void;
+  readonly onAgain: () => void;
+}) {
+  const { state, found, onCancel, onAgain } = props;
+  const words = {
+    searching: state.kind === 'searching' ? `looking … ${state.found} of ${WANTED}` : '',
+    done:
+      found === 0
+        ? 'No bowing comes round: with so few notes every count is odd.'
+        : found < WANTED
+          ? `${found} found; no more differ enough to compare`
+          : `${found} found`,
+    cancelled: 'stopped',
+    failed: state.kind === 'failed' ? state.why : '',
+  }[state.kind];
+  return (
+    <div className="ml-auto flex items-center gap-2">
+      <span role="status" data-search={state.kind} className={state.kind === 'failed' ? 'text-madder' : 'text-muted'}>
+        {words}
+      </span>
+      {state.kind === 'searching' && <Button onClick={onCancel}>Stop</Button>}
+      {(state.kind === 'cancelled' || state.kind === 'failed') && <Button onClick={onAgain}>Look again</Button>}
+    </div>
+  );
+}
+
+function CandidateRow(props: {
+  readonly name: string;
+  readonly candidate: Candidate;
+  readonly report: TuneReport;
+  readonly part: string;
+  readonly notes: readonly UnrolledNote[];
+  readonly onApply: BowingsSheetProps['onApply'];
+}) {
+  const { name, candidate, report, part, notes, onApply } = props;
+  const { tune } = report;
+  const adopted = useMemo(() => adoptBowing(tune, candidate), [tune, candidate]);
+  const after = useMemo(() => reportTune(adopted, report.settings), [adopted, report]);
+  const forPart = useMemo(() => adoptBowing(tune, candidate, [part]), [tune, candidate, part]);
+  const partAfter = useMemo(() => reportTune(forPart, report.settings), [forPart, report]);
+  const marked = useMemo(() => changedLinks(report, after), [report, after]);
+  const isMany = tune.parts.length > 1;
+  return (
+    <BowingRow name={name} figures={candidate.figures} notes={notes} bowed={after} marked={marked}>
+      <div className="flex flex-wrap items-center justify-end gap-2">
+        {isMany && (
+          <Button
+            look="small"
+            onClick={() => onApply(forPart, `${name.toLowerCase()} for part ${part}`)}
+            title={
+              partAfter.figures.ledger.comesRound
+                ? 'it comes round'
+                : 'it does not come round with the other parts as they are'
+            }
+          >
+            Only for {part}
+            {partAfter.figures.ledger.comesRound ? '' : ', flips'}
+          </Button>
+        )}
+        <Button look="small" onClick={() => onApply(adopted, `${name.toLowerCase()} for the whole tune`)}>
+          Take it<span className="sr-only">: {name}</span>
+        </Button>
+      </div>
+    </BowingRow>
+  );
+}
+
+function BowingRow(props: {
+  readonly name: string;
+  readonly figures: BowingFigures;
+  readonly notes: readonly UnrolledNote[];
+  readonly bowed: TuneReport;
+  readonly marked?: ReadonlySet<number>;
+  readonly children?: React.ReactNode;
+}) {
+  const { name, figures, notes, bowed, marked, children } = props;
+  const words = strokeWords(notes, bowed.figures.bowed);
+  return (
+    <li className="rounded-md border border-line px-3 py-2" data-bowing={name}>
+      <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
+        <h3 className="font-serif text-[17px] font-bold">{name}</h3>
+        <p className={`font-bold ${figures.comesRound ? 'text-lichen-ink' : 'text-madder'}`}>
+          {figures.comesRound ? 'comes round' : 'does not come round'}
+        </p>
+        <p>{figures.ceilingBpm === null ? 'stands at any tempo' : `stands to ${Math.floor(figures.ceilingBpm)}`}</p>
+        <div className="ml-auto">{children}</div>
+      </div>
+      <p className="text-[14px] text-muted">{figureWords(figures, marked !== undefined)}</p>
+      <StrokeRow
+        notes={notes}
+        bowed={bowed.figures.bowed}
+        barLines
+        width={780}
+        {...(marked ? { marked } : {})}
+        label={`${name}, strokes: ${words}`}
+      />
+    </li>
+  );
+}
+
+function figureWords(figures: BowingFigures, withLikeness: boolean): string {
+  const { strokesPerSecond, slurCrossings, armDegreesPerBar, driftCm, likeness, locksContradicted } = figures;
+  return [
+    `${strokesPerSecond.toFixed(1)} strokes a second`,
+    `${slurCrossings} crossing${slurCrossings === 1 ? '' : 's'} in slurs`,
+    `arm ${armDegreesPerBar.toFixed(0)}° a bar`,
+    `strays ${driftCm.toFixed(0)} cm`,
+    ...(withLikeness ? [`${Math.round(100 * likeness)} % as now`] : []),
+    ...(locksContradicted > 0
+      ? [`${locksContradicted} locked ${locksContradicted === 1 ? 'note' : 'notes'} turned`]
+      : []),
+  ].join(' · ');
+}
+
+/** Notes of the first pass of a part. */
+function barsOfPart({ unrolled }: TuneReport, part: string): readonly UnrolledNote[] {
+  const pass = unrolled.passes.findIndex((candidate) => candidate.part === part);
+  return unrolled.notes.filter(({ passIndex }) => passIndex === pass);
+}
+
+/** Indices of notes that are joined to the one before otherwise. */
+function changedLinks({ figures }: TuneReport, after: TuneReport): ReadonlySet<number> {
+  const changed = new Set<number>();
+  for (const [i, { link }] of figures.bowed.entries()) if (link !== after.figures.bowed[i]!.link) changed.add(i);
+  return changed;
+}
