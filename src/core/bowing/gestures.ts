@@ -13,6 +13,7 @@ interface Edit {
   readonly link?: Link;
   readonly linkOnPass?: NoteEvent['linkOnPass'];
   readonly lock?: Direction | null;
+  readonly bowLength?: number | null;
 }
 
 /**
@@ -78,6 +79,14 @@ export function setLocks(tune: Tune, ids: readonly string[], lock: Direction | n
   return editNotes(tune, (note) => (selected.has(note.id) ? { lock } : null));
 }
 
+/** Wishes the strokes that begin with some notes to be so many times their own length; null takes the wish back. */
+export function setBowLengths(tune: Tune, lengths: ReadonlyMap<string, number | null>): Tune {
+  return editNotes(tune, (note) => {
+    const bowLength = lengths.get(note.id);
+    return bowLength === undefined || bowLength === (note.bowLength ?? null) ? null : { bowLength };
+  });
+}
+
 /** Changes notes one by one; parts without a change stay the same object. */
 function editNotes(tune: Tune, edit: (note: NoteEvent) => Edit | null): Tune {
   return {
@@ -89,7 +98,8 @@ function editNotes(tune: Tune, edit: (note: NoteEvent) => Edit | null): Tune {
         if (change === null || event.kind !== 'note') return event;
         changed = true;
         const next: Record<string, unknown> = { ...event, ...change };
-        for (const key of ['linkOnPass', 'lock']) if (next[key] === undefined || next[key] === null) delete next[key];
+        for (const key of ['linkOnPass', 'lock', 'bowLength'])
+          if (next[key] === undefined || next[key] === null) delete next[key];
         return next as unknown as NoteEvent;
       });
       return changed ? { ...part, events } : part;

@@ -17,4 +17,4 @@ export type { PatternRun } from './recognise';
 export { recognisePatterns } from './recognise';
 // Edits.
 export type { Gesture } from './gestures';
-export { gestureTargets, joiningLink, makeGesture, setLinks, setLocks } from './gestures';
+export { gestureTargets, joiningLink, makeGesture, setBowLengths, setLinks, setLocks } from './gestures';

@@ -102,6 +102,14 @@ function tailOf(
 ): NoteEvent | RestEvent {
   const duration = subtract(event.duration, taken);
   if (event.kind === 'rest') return { kind: 'rest', id: fresh('rest'), duration };
-  const { graceNotes: _graces, chord: _chord, marks: _marks, linkOnPass: _passes, lock: _lock, ...note } = event;
+  const {
+    graceNotes: _graces,
+    chord: _chord,
+    marks: _marks,
+    linkOnPass: _passes,
+    lock: _lock,
+    bowLength: _length,
+    ...note
+  } = event;
   return { ...note, id: fresh('note'), duration, link: 'slur' };
 }

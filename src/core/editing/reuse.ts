@@ -13,7 +13,7 @@ type Sounding = NoteEvent | RestEvent;
 
 /**
  * Lets bars stand once more in a part, in place of those from `at` on (at the part's end with null). From then on an
- * edit of the notes of either place is made in both; links and locks are each place's own, for the same figure may come
+ * edit of the notes of either place is made in both; links, locks and stroke lengths are each place's own, for the same figure may come
  * round on the other bow. Bars that take up others stand for the ones those take up.
  * null where a part or bar is missing, or where bars would be taken up in their own place.
  */
@@ -34,7 +34,7 @@ export function reuseBars(tune: Tune, barIds: readonly string[], into: string, a
     const bar: BarEvent = replaced[i] ?? { kind: 'bar', id: fresh('bar') };
     const notes = content.get(barIds[i]!)!.events.map((event): TuneEvent => {
       if (event.kind === 'rest') return { ...event, id: fresh('rest') };
-      const { linkOnPass: _passes, lock: _lock, ...note } = event;
+      const { linkOnPass: _passes, lock: _lock, bowLength: _length, ...note } = event;
       return { ...note, id: fresh('note'), link: note.link === 'start' ? 'change' : note.link };
     });
     return [{ ...bar, reuses: root }, ...notes];
@@ -173,7 +173,7 @@ function musicOf(events: readonly Sounding[] | undefined): string {
   return JSON.stringify(
     events?.map((event) => {
       if (event.kind === 'rest') return { ...event, id: '' };
-      const { link: _link, linkOnPass: _passes, lock: _lock, ...music } = event;
+      const { link: _link, linkOnPass: _passes, lock: _lock, bowLength: _length, ...music } = event;
       return { ...music, id: '' };
     }),
     // Keys in one order, however an edit left them.
@@ -254,12 +254,19 @@ function takeOver(
     const counterpart = place === undefined ? undefined : own[place];
     if (!counterpart || counterpart.kind !== event.kind) {
       if (event.kind === 'rest') return { ...event, id: fresh('rest') };
-      const { linkOnPass: _passes, lock: _lock, ...note } = event;
+      const { linkOnPass: _passes, lock: _lock, bowLength: _length, ...note } = event;
       return { ...note, id: fresh('note') };
     }
     if (event.kind === 'rest') return { ...event, id: counterpart.id };
-    const { link, linkOnPass, lock } = counterpart as NoteEvent;
-    const { linkOnPass: _passes, lock: _lock, ...note } = event;
-    return { ...note, id: counterpart.id, link, ...(linkOnPass ? { linkOnPass } : {}), ...(lock ? { lock } : {}) };
+    const { link, linkOnPass, lock, bowLength } = counterpart as NoteEvent;
+    const { linkOnPass: _passes, lock: _lock, bowLength: _length, ...note } = event;
+    return {
+      ...note,
+      id: counterpart.id,
+      link,
+      ...(linkOnPass ? { linkOnPass } : {}),
+      ...(lock ? { lock } : {}),
+      ...(bowLength === undefined ? {} : { bowLength }),
+    };
   });
 }

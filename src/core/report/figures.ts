@@ -13,6 +13,7 @@ import { type ArmPlan, type Plane, armPlan, planeOf } from '#core/crossing';
 import { type FingerRule, type Fingering, fingerNote } from '#core/fingering';
 import type { Instrument } from '#core/instrument';
 import { staffStep } from '#core/pitch';
+import type { Schools } from '#core/schools';
 import {
   type DanceCheck,
   type DanceCheckInput,
@@ -22,7 +23,7 @@ import {
   headroomAt,
   wholeNoteSeconds,
 } from '#core/tempo';
-import { type NoteTravel, bowSpeed, notesOffHair, rawTravel } from '#core/travel';
+import { type NoteTravel, type Reach, bowSpeed, notesOffHair, rawTravel, reachOf } from '#core/travel';
 import { type Direction, type Tune, type Unrolled, type UnrolledNote, writtenNotes } from '#core/tune';
 
 /** What the figures are taken with. */
@@ -33,6 +34,7 @@ export interface ReportSettings {
   readonly fingerRule: FingerRule;
   readonly limits: Limits;
   readonly instrument: Instrument;
+  readonly schools: Schools;
 }
 
 /** Everything counted about an unrolled tune; `x[i]` belongs to `unrolled.notes[i]`. */
@@ -42,6 +44,8 @@ export interface Figures {
   readonly ledger: Ledger;
   readonly arm: ArmPlan;
   readonly travel: readonly NoteTravel[];
+  /** What pulses, accents and wished lengths add; null where nothing does. */
+  readonly reach: Reach | null;
   readonly check: DanceCheck;
 }
 
@@ -103,13 +107,15 @@ export function figuresOf(
   const { instrument } = settings;
   const start = startOf(tune, unrolled, settings.start);
   const bowed = bowNotes(unrolled.notes, start.direction);
+  const reach = reachOf(unrolled.notes, settings.schools.pulse);
   const arm = armPlan(unrolled.notes, bowed, planes, instrument);
   return {
     start,
     bowed,
     ledger: bowingLedger(unrolled, bowed),
     arm,
-    travel: rawTravel(bowed, times.durations, bowSpeed(tune.danceType), instrument),
+    travel: rawTravel(bowed, times.durations, bowSpeed(tune.danceType), instrument, reach),
+    reach,
     check: danceCheck(checkInput(bowed, arm, times, settings)),
   };
 }
@@ -118,9 +124,9 @@ function checkInput(
   bowed: readonly BowedNote[],
   { crossings }: ArmPlan,
   { durations, rests }: Timing,
-  { bpm, limits, instrument }: ReportSettings,
+  { bpm, limits, instrument, schools }: ReportSettings,
 ): DanceCheckInput {
-  return { bowed, crossings, durations, rests, bpm, limits, hairCm: instrument.hairCm };
+  return { bowed, crossings, durations, rests, bpm, limits, schools, hairCm: instrument.hairCm };
 }
 
 /** What a mend is judged by. */
@@ -148,6 +154,13 @@ export function tryLinks(tune: Tune, edited: Unrolled, arm: ArmPlan, times: Timi
     round: roundVerdict(edited, bowed),
     ceilingBpm: () => danceCeiling(input),
     headroomAt: (indices) => headroomAt(input, indices),
-    notesOffHair: () => notesOffHair(bowed, times.durations, bowSpeed(tune.danceType), settings.instrument),
+    notesOffHair: () =>
+      notesOffHair(
+        bowed,
+        times.durations,
+        bowSpeed(tune.danceType),
+        settings.instrument,
+        reachOf(edited.notes, settings.schools.pulse),
+      ),
   };
 }

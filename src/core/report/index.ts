@@ -1,7 +1,7 @@
 // The whole check of a plan.
 export type { ReportOptions, TuneReport } from './report';
 export { danceBeat, reportTune, wishedTempo } from './report';
-export type { LimitsAndInstrument } from './settings';
+export type { PlayerSettings } from './settings';
 export { defaultSettings } from './settings';
 // What it counts, and what it finds.
 export type { Figures, ReportSettings, Timing } from './figures';

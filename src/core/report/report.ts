@@ -1,5 +1,5 @@
 import type { BeatsPerMinute, Fraction } from '#core/base';
-import { type LimitsAndInstrument, defaultSettings } from './settings';
+import { type PlayerSettings, defaultSettings } from './settings';
 import { type Fingering, type FingerRule } from '#core/fingering';
 import { beatUnit, defaultTempo } from '#core/tempo';
 import { type Direction, type NoteEvent, type Tune, type Unrolled, occurrencesOf, unroll } from '#core/tune';
@@ -16,7 +16,7 @@ import {
 import type { Finding, LinkEdit } from './finding';
 import { findFindings } from './findings';
 
-export interface ReportOptions extends Partial<LimitsAndInstrument> {
+export interface ReportOptions extends Partial<PlayerSettings> {
   /** Dance beats a minute; the tune's own wish or the middle of its dance's band when left out. */
   readonly bpm?: BeatsPerMinute;
   readonly start?: Direction | null;
@@ -64,6 +64,7 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
     fingerRule: options.fingerRule ?? 'open',
     limits: options.limits ?? defaults.limits,
     instrument: options.instrument ?? defaults.instrument,
+    schools: options.schools ?? defaults.schools,
   };
   const unrolled = unroll(tune);
   const fingers = fingerings(tune, settings.fingerRule);

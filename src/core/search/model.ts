@@ -10,8 +10,8 @@ import {
 } from '#core/bowing';
 import { planeAngle } from '#core/crossing';
 import type { TuneReport } from '#core/report';
-import { crossingNeeds, wholeNoteSeconds } from '#core/tempo';
-import { bowSpeed, nominalLength } from '#core/travel';
+import { crossingTime, wholeNoteSeconds } from '#core/tempo';
+import { bowSpeed, nominalLength, strokeRatio } from '#core/travel';
 import { type Direction, type Link, type Tune, isCompound, writtenBars } from '#core/tune';
 import { type Chain, type Chains, chainsOf } from './chains';
 import { COST_WEIGHTS, type CostTerm, MILLIONTHS, type StyleWishes, USUAL_CELL_CM } from './wishes';
@@ -119,7 +119,6 @@ export function searchModel(
     const crossing = figures.arm.crossings[index];
     const earlier = notes[index - 1];
     if (crossing) {
-      const shorter = Math.min(durations[index - 1]!, durations[index]!);
       const inSlur = link === 'slur';
       if (inSlur) {
         add('slurCrossing', wishes.slurAcrossStrings ? W.slurCrossing : W.slurCrossingUnwanted);
@@ -129,8 +128,15 @@ export function searchModel(
         const lowerIsDown = turn < 0 ? bow === 'down' : bow === 'up';
         if (!lowerIsDown) add('reverse', W.reverse);
       }
-      const available = inSlur ? shorter : shorter + rests[index]!;
-      add('tempo', W.tempo * lacking(1000 * available, crossingNeeds(limits, crossing.degrees, inSlur)));
+      const { availableMs, neededMs } = crossingTime(
+        { degrees: crossing.degrees, skips: crossing.skips, inSlur, turns: link === 'change' },
+        durations[index - 1]!,
+        durations[index]!,
+        rests[index]!,
+        limits,
+        settings.schools,
+      );
+      add('tempo', W.tempo * lacking(availableMs, neededMs));
     }
     if (link === 'hook') {
       const hasCause = earlier !== undefined && joiningLink(earlier.note, note, restBefore.n > 0) === 'hook';
@@ -167,7 +173,8 @@ export function searchModel(
       return points > 0 ? { tempo: whole(points) } : {};
     },
     land: (from, count, bow, cell, isLast) => {
-      const length = nominalLength(durationOf(from, count), speed);
+      const length =
+        nominalLength(durationOf(from, count), speed) * strokeRatio(figures.reach, durations, from, from + count);
       const sign = bow === 'down' ? 1 : -1;
       const begin = cell * cellCm;
       const end = begin + sign * length;

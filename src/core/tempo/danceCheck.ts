@@ -1,7 +1,8 @@
 import type { BeatsPerMinute, Milliseconds, Seconds } from '#core/base';
 import type { BowedNote } from '#core/bowing';
 import type { Crossing } from '#core/crossing';
-import { type Limits, crossingNeeds } from './limits';
+import type { Schools } from '#core/schools';
+import { type Limits, crossingTime } from './limits';
 
 /** Something the player must get done in a given time. */
 export interface TimedEvent {
@@ -40,6 +41,7 @@ export interface DanceCheckInput {
   readonly rests: readonly Seconds[];
   readonly bpm: BeatsPerMinute;
   readonly limits: Limits;
+  readonly schools: Pick<Schools, 'turn' | 'skips'>;
   readonly hairCm: number;
 }
 
@@ -48,11 +50,10 @@ type Visit = (index: number, kind: TimedEvent['kind'], availableMs: Milliseconds
 /**
  * Visits the timed events in playing order; at one note the stroke goes before the crossing.
  *
- * Stroke: its duration against `strokeMs`. Crossing: the shorter of the two notes, plus a rest between where the bow
- * stops or turns there, against `crossingNeeds`. Whether a crossing lies in a slur is asked of the bowing, so that
+ * Stroke: its duration against `strokeMs`. Crossing: as `crossingTime` has it. Whether a crossing lies in a slur is asked of the bowing, so that
  * crossings counted before an edit of links still serve after it.
  */
-function visitEvents({ bowed, crossings, durations, rests, limits }: DanceCheckInput, visit: Visit): void {
+function visitEvents({ bowed, crossings, durations, rests, limits, schools }: DanceCheckInput, visit: Visit): void {
   for (let i = 0; i < bowed.length; i++) {
     const { inStroke, link } = bowed[i]!;
     if (inStroke === 1) {
@@ -62,10 +63,15 @@ function visitEvents({ bowed, crossings, durations, rests, limits }: DanceCheckI
     }
     const crossing = crossings[i];
     if (crossing && i > 0) {
-      const inSlur = link === 'slur';
-      const shorter = Math.min(durations[i - 1]!, durations[i]!);
-      const available = inSlur ? shorter : shorter + rests[i]!;
-      visit(i, 'crossing', 1000 * available, crossingNeeds(limits, crossing.degrees, inSlur));
+      const { availableMs, neededMs } = crossingTime(
+        { degrees: crossing.degrees, skips: crossing.skips, inSlur: link === 'slur', turns: link === 'change' },
+        durations[i - 1]!,
+        durations[i]!,
+        rests[i]!,
+        limits,
+        schools,
+      );
+      visit(i, 'crossing', availableMs, neededMs);
     }
   }
 }

@@ -1,4 +1,5 @@
-import type { Milliseconds } from '#core/base';
+import type { Milliseconds, Seconds } from '#core/base';
+import type { Schools } from '#core/schools';
 
 /** A player's limit: a guess until a measuring drill replaces it. */
 export interface Limit {
@@ -47,4 +48,34 @@ export function limitsWith(known: Partial<Record<LimitKey, Limit>> = {}): Limits
 export function crossingNeeds(limits: Limits, degrees: number, inSlur: boolean): Milliseconds {
   const needed = limits.crossingMs.value + limits.crossingMsPerDegree.value * degrees;
   return inSlur ? limits.slurCrossingFactor.value * needed : needed;
+}
+
+/** A crossing as the time for it is reckoned. */
+export interface TimedCrossing {
+  readonly degrees: number;
+  readonly skips: number;
+  readonly inSlur: boolean;
+  /** The bow changes direction here: a hook's stop or a retake is no turn. */
+  readonly turns: boolean;
+}
+
+/**
+ * Time that a crossing has and needs. It has the shorter of the two notes, plus a rest between where the bow stops or
+ * turns there. Where the bow is taught to stop for a turn, that comes out of the first note: half of it, plus the rest.
+ * Where strings are skipped off the string, the bow is lifted over them, which needs no less than a retake.
+ */
+export function crossingTime(
+  { degrees, skips, inSlur, turns }: TimedCrossing,
+  before: Seconds,
+  note: Seconds,
+  rest: Seconds,
+  limits: Limits,
+  { turn, skips: skipping }: Pick<Schools, 'turn' | 'skips'>,
+): { readonly availableMs: Milliseconds; readonly neededMs: Milliseconds } {
+  const shorter = Math.min(before, note);
+  const stops = turns && turn === 'stop';
+  const available = inSlur ? shorter : (stops ? before / 2 : shorter) + rest;
+  const needed = crossingNeeds(limits, degrees, inSlur);
+  const isLifted = !inSlur && skips > 0 && skipping === 'off-string';
+  return { availableMs: 1000 * available, neededMs: isLifted ? Math.max(needed, limits.retakeMs.value) : needed };
 }

@@ -1,3 +1,4 @@
+import { type Schools, USUAL_SCHOOLS } from '#core/schools';
 import { formatFraction } from '#core/base';
 import { bowNotes, setLinks } from '#core/bowing';
 import { armPlan, type Plane } from '#core/crossing';
@@ -6,7 +7,7 @@ import { type DanceType, type Link, type Meter, unroll } from '#core/tune';
 import { part, tune } from '../testing/tunes';
 import { beatUnit, defaultTempo, wholeNoteSeconds } from './beat';
 import { danceCheck } from './danceCheck';
-import { limitsWith } from './limits';
+import { crossingTime, limitsWith } from './limits';
 
 const meter = (text: string): Meter => {
   const [num, den] = text.split('/').map(Number);
@@ -47,7 +48,7 @@ test('a bar of a reel at 109 half notes a minute lasts 60/109 of two seconds', (
 });
 
 describe('dance check', () => {
-  function check(line: string, planes: Plane[], links: [string, Link][], bpm = 109) {
+  function check(line: string, planes: Plane[], links: [string, Link][], bpm = 109, schools: Schools = USUAL_SCHOOLS) {
     const { notes } = unroll(setLinks(tune([part('A', line)]), new Map(links)));
     const whole = wholeNoteSeconds(bpm, { n: 1, d: 2 });
     const bowed = bowNotes(notes, 'down');
@@ -59,6 +60,7 @@ describe('dance check', () => {
       rests: notes.map(({ restBefore }) => (whole * restBefore.n) / restBefore.d),
       bpm,
       limits: limitsWith(),
+      schools,
       hairCm: 63,
     });
   }
@@ -69,6 +71,26 @@ describe('dance check', () => {
     expect(ceiling!.neededMs).toBeCloseTo(1.25 * (70 + 2 * 31.476), 1);
     expect(ceiling!.availableMs).toBeCloseTo(137.615, 2);
     expect(ceiling!.ceilingBpm).toBeCloseTo(90.25, 1);
+  });
+
+  test('where the bow stops for a turn, a crossing has half the note before', () => {
+    const stopping = check('D4 A4', [['D'], ['A']], [], 109, { ...USUAL_SCHOOLS, turn: 'stop' });
+    const merged = check('D4 A4', [['D'], ['A']], []);
+    const crossing = (found: typeof merged) => found.events[1]!.find(({ kind }) => kind === 'crossing')!;
+    expect(crossing(stopping).availableMs).toBeCloseTo(crossing(merged).availableMs / 2, 9);
+    expect(crossing(stopping).neededMs).toBe(crossing(merged).neededMs);
+  });
+
+  test('off the string a skip needs no less than a retake, in a slur it is as before', () => {
+    const off: Schools = { ...USUAL_SCHOOLS, skips: 'off-string' };
+    const needs = (links: [string, Link][], schools?: Schools) =>
+      check('F5 F#4', [['A'], ['G']], links, 109, schools).events[1]!.find(({ kind }) => kind === 'crossing')!.neededMs;
+    // Two strings down the bow turns 31.5 degrees: 133 ms of its own.
+    expect(needs([], off)).toBeCloseTo(70 + 2 * 31.476, 1);
+    expect(needs([['A2', 'slur']], off)).toBe(needs([['A2', 'slur']]));
+    const slowHands = limitsWith({ retakeMs: { value: 200, source: 'measured' } });
+    const lifted = crossingTime({ degrees: 31.476, skips: 1, inSlur: false, turns: true }, 0.2, 0.2, 0, slowHands, off);
+    expect(lifted.neededMs).toBe(200);
   });
 
   test('a rest between gives a crossing more time, but not inside a slur', () => {

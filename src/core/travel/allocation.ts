@@ -1,6 +1,7 @@
 import type { Centimetres, CentimetresPerSecond, Seconds } from '#core/base';
 import type { BowedNote } from '#core/bowing';
 import type { Instrument } from '#core/instrument';
+import { type Reach, strokeRatio } from './reach';
 import { nominalLength } from './travel';
 
 /** Weight of straying from the sweet spot against stretching a stroke, per (10 cm)²; a guess. */
@@ -29,6 +30,7 @@ export function strokeWishes(
   bowed: readonly BowedNote[],
   durations: readonly Seconds[],
   speed: CentimetresPerSecond,
+  reach: Reach | null = null,
 ): StrokeWish[] {
   const wishes: StrokeWish[] = [];
   for (let first = 0; first < bowed.length;) {
@@ -38,7 +40,7 @@ export function strokeWishes(
     while (end < bowed.length && bowed[end]!.inStroke > 1);
     const { link, bow } = bowed[first]!;
     wishes.push({
-      nominalCm: nominalLength(duration, speed),
+      nominalCm: nominalLength(duration, speed) * strokeRatio(reach, durations, first, end),
       sign: bow === 'down' ? 1 : -1,
       isFree: link === 'start' || link === 'retake',
     });
@@ -79,16 +81,18 @@ export function sharedTravel(
   durations: readonly Seconds[],
   speed: CentimetresPerSecond,
   instrument: Instrument,
+  reach: Reach | null = null,
 ): { readonly bowStartCm: Centimetres; readonly bowEndCm: Centimetres }[] {
-  const strokes = allocateTravel(strokeWishes(bowed, durations, speed), instrument);
+  const strokes = allocateTravel(strokeWishes(bowed, durations, speed, reach), instrument);
+  const share = (i: number) => durations[i]! * (reach?.shape[i] ?? 1);
   const lasting = strokes.map(() => 0);
-  for (const [i, { stroke }] of bowed.entries()) lasting[stroke - 1]! += durations[i]!;
+  for (const [i, { stroke }] of bowed.entries()) lasting[stroke - 1]! += share(i);
   let at = 0;
   return bowed.map(({ stroke, inStroke }, i) => {
     const { fromCm, toCm } = strokes[stroke - 1]!;
     if (inStroke === 1) at = fromCm;
     const bowStartCm = at;
-    at += lasting[stroke - 1]! > 0 ? ((toCm - fromCm) * durations[i]!) / lasting[stroke - 1]! : 0;
+    at += lasting[stroke - 1]! > 0 ? ((toCm - fromCm) * share(i)) / lasting[stroke - 1]! : 0;
     return { bowStartCm, bowEndCm: at };
   });
 }

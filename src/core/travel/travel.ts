@@ -2,6 +2,7 @@ import type { Centimetres, CentimetresPerSecond, Seconds } from '#core/base';
 import type { BowedNote } from '#core/bowing';
 import type { Instrument } from '#core/instrument';
 import type { DanceType } from '#core/tune';
+import { type Reach, strokeRatio } from './reach';
 
 /** A long stroke slows the bow: lengths saturate toward this, a guess. */
 export const SATURATION_CM: Centimetres = 45;
@@ -27,9 +28,11 @@ export interface NoteTravel {
 
 /**
  * Raw travel at nominal lengths: the first stroke, and each one after a retake, is centred on the sweet spot; every
- * other begins where the one before ended. A down-bow moves toward the tip. Notes share their stroke by time.
+ * other begins where the one before ended. A down-bow moves toward the tip. Notes share their stroke by time, pulsed and
+ * accented ones by more.
  * Nothing is fitted to the hair here: what leaves it is reported as found.
  * @param durations sounding seconds of each note
+ * @param reach by how much notes and strokes are longer than nominal; null: not at all
  * Time O(n).
  */
 export function rawTravel(
@@ -37,9 +40,10 @@ export function rawTravel(
   durations: readonly Seconds[],
   speed: CentimetresPerSecond,
   instrument: Instrument,
+  reach: Reach | null = null,
 ): NoteTravel[] {
   const travel: NoteTravel[] = [];
-  visitTravel(bowed, durations, speed, instrument, (bowStartCm, bowEndCm, strokeSpeed) =>
+  visitTravel(bowed, durations, speed, instrument, reach, (bowStartCm, bowEndCm, strokeSpeed) =>
     travel.push({ bowStartCm, bowEndCm, speed: strokeSpeed }),
   );
   return travel;
@@ -51,9 +55,10 @@ export function notesOffHair(
   durations: readonly Seconds[],
   speed: CentimetresPerSecond,
   instrument: Instrument,
+  reach: Reach | null = null,
 ): number {
   let count = 0;
-  visitTravel(bowed, durations, speed, instrument, (from, to) => {
+  visitTravel(bowed, durations, speed, instrument, reach, (from, to) => {
     if (isOffHair(from, to, instrument)) count += 1;
   });
   return count;
@@ -64,6 +69,7 @@ function visitTravel(
   durations: readonly Seconds[],
   speed: CentimetresPerSecond,
   instrument: Instrument,
+  reach: Reach | null,
   visit: (from: Centimetres, to: Centimetres, strokeSpeed: CentimetresPerSecond) => void,
 ): void {
   let position = 0;
@@ -72,14 +78,20 @@ function visitTravel(
     while (end < bowed.length && bowed[end]!.inStroke > 1) end += 1;
     let duration = 0;
     for (let i = first; i < end; i++) duration += durations[i]!;
-    const length = nominalLength(duration, speed);
+    const length = nominalLength(duration, speed) * strokeRatio(reach, durations, first, end);
     const { link, bow } = bowed[first]!;
     const sign = bow === 'down' ? 1 : -1;
     if (link === 'start' || link === 'retake') position = instrument.sweetSpotCm - (sign * length) / 2;
-    const strokeSpeed = duration > 0 ? length / duration : 0;
+    let weighed = duration;
+    if (reach) {
+      weighed = 0;
+      for (let i = first; i < end; i++) weighed += durations[i]! * reach.shape[i]!;
+    }
+    const strokeSpeed = weighed > 0 ? length / weighed : 0;
     for (let i = first; i < end; i++) {
-      const next = position + sign * strokeSpeed * durations[i]!;
-      visit(position, next, strokeSpeed);
+      const noteSpeed = reach ? strokeSpeed * reach.shape[i]! : strokeSpeed;
+      const next = position + sign * noteSpeed * durations[i]!;
+      visit(position, next, noteSpeed);
       position = next;
     }
     first = end;

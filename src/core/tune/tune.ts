@@ -57,6 +57,8 @@ export interface NoteEvent {
   readonly tuplet?: TupletMark;
   readonly chord?: string;
   readonly marks?: readonly NoteMark[];
+  /** Wished length of the stroke that begins here, against the length it would have by itself. */
+  readonly bowLength?: number;
 }
 
 /** `notes` written notes sound in the time of `inTimeOf`. `first` stands on the tuplet's first event. */
@@ -66,7 +68,17 @@ export interface TupletMark {
   readonly first?: true;
 }
 
-export const NOTE_MARKS = ['staccato', 'accent', 'fermata', 'tenuto', 'trill', 'roll', 'turn', 'mordent'] as const;
+export const NOTE_MARKS = [
+  'staccato',
+  'accent',
+  'fermata',
+  'tenuto',
+  'trill',
+  'roll',
+  'turn',
+  'mordent',
+  'pulse',
+] as const;
 export type NoteMark = (typeof NOTE_MARKS)[number];
 
 export interface RestEvent {

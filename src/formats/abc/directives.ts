@@ -11,6 +11,7 @@ import {
   type Tune,
   writtenNotes,
 } from '#core/tune';
+import { LEAST_WISH, MOST_WISH } from '#core/travel';
 import { type Tuning, parseTuning } from '#core/tuning';
 import type { ImportMessage } from '../text';
 import type { AbcTuneText } from './splitTunes';
@@ -18,7 +19,7 @@ import type { AbcTuneText } from './splitTunes';
 /**
  * What ABC has no sign for, as `%%morrin-…` lines that other readers skip. Notes are counted from 1 in written order.
  * `%%morrin-tuning A3 E4 A4 E5` · `%%morrin-start up` · `%%morrin-links 5:retake 9@2:change` (9th note, 2nd pass) ·
- * `%%morrin-places 5:D 12:A` · `%%morrin-reuse 9:5 10:6` (bars counted from 1: the 9th takes up the 5th)
+ * `%%morrin-places 5:D 12:A` · `%%morrin-pulse 3 7` (pulsed notes) · `%%morrin-bow 4:1.25` (wished stroke lengths) · `%%morrin-reuse 9:5 10:6` (bars counted from 1: the 9th takes up the 5th)
  */
 export interface MorrinDirectives {
   readonly tuning?: Tuning;
@@ -26,6 +27,8 @@ export interface MorrinDirectives {
   readonly links: readonly { readonly note: number; readonly pass: number | null; readonly link: Link }[];
   readonly places: readonly { readonly note: number; readonly place: Place }[];
   readonly reuses: readonly { readonly bar: number; readonly of: number }[];
+  readonly pulses: readonly number[];
+  readonly bowLengths: readonly { readonly note: number; readonly ratio: number }[];
 }
 
 export function readDirectives({ text, firstLine }: AbcTuneText, messages: ImportMessage[]): MorrinDirectives {
@@ -34,6 +37,8 @@ export function readDirectives({ text, firstLine }: AbcTuneText, messages: Impor
   const links: { note: number; pass: number | null; link: Link }[] = [];
   const places: { note: number; place: Place }[] = [];
   const reuses: { bar: number; of: number }[] = [];
+  const pulses: number[] = [];
+  const bowLengths: { note: number; ratio: number }[] = [];
   for (const [i, line] of text.split('\n').entries()) {
     const match = /^%%morrin-(\w+)\s+(.*)$/.exec(line);
     if (!match) continue;
@@ -72,14 +77,29 @@ export function readDirectives({ text, firstLine }: AbcTuneText, messages: Impor
         if (found) reuses.push({ bar: Number(found[1]), of: Number(found[2]) });
         else refuse('bars such as 9:5');
       }
+    } else if (name === 'pulse') {
+      for (const item of value.trim().split(/\s+/)) {
+        if (/^\d+$/.test(item)) pulses.push(Number(item));
+        else refuse('notes such as 5 9');
+      }
+    } else if (name === 'bow') {
+      for (const item of value.trim().split(/\s+/)) {
+        const found = /^(\d+):(\d+(?:\.\d+)?)$/.exec(item);
+        const ratio = Number(found?.[2]);
+        if (found && ratio >= LEAST_WISH && ratio <= MOST_WISH) bowLengths.push({ note: Number(found[1]), ratio });
+        else refuse(`stroke lengths from ${LEAST_WISH} to ${MOST_WISH} such as 5:1.25`);
+      }
     } else {
-      refuse('one of tuning, start, links, places, reuse');
+      refuse('one of tuning, start, links, places, reuse, pulse, bow');
     }
   }
-  return { tuning, start, links, places, reuses };
+  return { tuning, start, links, places, reuses, pulses, bowLengths };
 }
 
-export function applyDirectives(tune: Tune, { start, links, places, reuses }: MorrinDirectives): Tune {
+export function applyDirectives(
+  tune: Tune,
+  { start, links, places, reuses, pulses, bowLengths }: MorrinDirectives,
+): Tune {
   const notes = writtenNotes(tune);
   let edited: Tune = start ? { ...tune, start } : tune;
   for (const { note, pass, link } of links) {
@@ -87,17 +107,22 @@ export function applyDirectives(tune: Tune, { start, links, places, reuses }: Mo
     if (id !== undefined && note > 1) edited = setLinks(edited, new Map([[id, link]]), pass);
   }
   if (reuses.length > 0) edited = withReuses(edited, reuses);
-  if (places.length === 0) return edited;
-  const byId = new Map(
-    places.flatMap(({ note, place }) => (notes[note - 1] ? [[notes[note - 1]!.id, place] as const] : [])),
-  );
+  const more = new Map<string, Partial<NoteEvent>>();
+  const add = (number: number, part: (note: NoteEvent) => Partial<NoteEvent>) => {
+    const note = notes[number - 1];
+    if (note) more.set(note.id, { ...more.get(note.id), ...part(note) });
+  };
+  for (const { note, place } of places) add(note, () => ({ place }));
+  for (const number of pulses) add(number, ({ marks = [] }) => ({ marks: [...marks, 'pulse'] }));
+  for (const { note, ratio } of bowLengths) add(note, () => ({ bowLength: ratio }));
+  if (more.size === 0) return edited;
   return {
     ...edited,
     parts: edited.parts.map((part): Part => ({
       ...part,
       events: part.events.map((event) => {
-        const place = byId.get(event.id);
-        return event.kind === 'note' && place ? ({ ...event, place } satisfies NoteEvent) : event;
+        const own = more.get(event.id);
+        return event.kind === 'note' && own ? { ...event, ...own } : event;
       }),
     })),
   };
@@ -136,10 +161,14 @@ export function directiveLines(tune: Tune, plainLinks: ReadonlyMap<string, Link>
   const numbers = new Map(bars.map(({ id }, i) => [id, i + 1]));
   const reuses = bars.flatMap(({ reuses: root }, i) => (root === undefined ? [] : [`${i + 1}:${numbers.get(root)}`]));
   const places = notes.flatMap(({ place }, i) => (place ? [`${i + 1}:${place}`] : []));
+  const pulses = notes.flatMap(({ marks }, i) => (marks?.includes('pulse') ? [`${i + 1}`] : []));
+  const bowLengths = notes.flatMap(({ bowLength }, i) => (bowLength === undefined ? [] : [`${i + 1}:${bowLength}`]));
   return [
     ...(tune.start ? [`%%morrin-start ${tune.start}`] : []),
     ...(links.length > 0 ? [`%%morrin-links ${links.join(' ')}`] : []),
     ...(places.length > 0 ? [`%%morrin-places ${places.join(' ')}`] : []),
+    ...(pulses.length > 0 ? [`%%morrin-pulse ${pulses.join(' ')}`] : []),
+    ...(bowLengths.length > 0 ? [`%%morrin-bow ${bowLengths.join(' ')}`] : []),
     ...(reuses.length > 0 ? [`%%morrin-reuse ${reuses.join(' ')}`] : []),
   ];
 }

@@ -27,7 +27,8 @@ const MODE_SUFFIX = {
   locrian: 'loc',
 };
 const ACCIDENTAL_SIGNS: Record<number, string> = { [-2]: '__', [-1]: '_', 0: '=', 1: '^', 2: '^^' };
-const MARK_SIGNS: Record<NoteMark, string> = {
+/** Standard decorations; what has none goes into a directive. */
+const MARK_SIGNS: Record<Exclude<NoteMark, 'pulse'>, string> = {
   staccato: '.',
   accent: '!accent!',
   fermata: '!fermata!',
@@ -211,7 +212,7 @@ function writeEvent(
   const length = abcLength(written);
   if (event.kind === 'rest') return `${tupletSign}${chord}z${length}`;
   const pitch = (p: Pitch) => writePitch(p, key, held);
-  const marks = (event.marks ?? []).map((mark) => MARK_SIGNS[mark]).join('');
+  const marks = (event.marks ?? []).map((mark) => (mark === 'pulse' ? '' : MARK_SIGNS[mark])).join('');
   const lock = event.lock === 'up' ? 'u' : event.lock === 'down' ? 'v' : '';
   const finger = event.finger === undefined ? '' : `!${event.finger}!`;
   const graces = event.graceNotes ? `{${event.graceNotes.map(pitch).join('')}}` : '';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { LETTERS, MODES } from '#core/pitch';
+import { LEAST_WISH, MOST_WISH } from '#core/travel';
 import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune } from '#core/tune';
 
 /** Most written events that a document may hold: far beyond any tune, small enough to stay quick. */
@@ -57,7 +58,8 @@ const note = z.object({
   finger: z.int().min(0).max(4).optional(),
   tuplet: tuplet.optional(),
   chord,
-  marks: z.array(z.enum(NOTE_MARKS)).max(8).optional(),
+  marks: z.array(z.enum(NOTE_MARKS)).max(NOTE_MARKS.length).optional(),
+  bowLength: z.number().min(LEAST_WISH).max(MOST_WISH).optional(),
 });
 const rest = z.object({ kind: z.literal('rest'), id, duration: fraction, tuplet: tuplet.optional(), chord });
 const bar = z.object({

@@ -25,5 +25,8 @@ export function markPath(name: NoteMark, x: number, y: number): { readonly d: st
       return { d: `M${x - 7} ${y - 3}q0-5 3.5-4t3.5 3.5t3.5 3.5t3.5-4`, isFilled: false };
     case 'mordent':
       return { d: `M${x - 8} ${y - 2}l3-4l3.5 4l3-4l3.5 4l3-4M${x} ${y - 9}v9`, isFilled: false };
+    case 'pulse':
+      // A sign of our own: the bow swells and comes back.
+      return { d: `M${x - 8} ${y - 3}q8-5.5 16 0q-8 5.5-16 0Z`, isFilled: true };
   }
 }

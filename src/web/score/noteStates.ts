@@ -57,7 +57,13 @@ export type PassesInView = Readonly<Record<string, number>>;
 export function noteStates(report: TuneReport, inView: PassesInView): Map<string, NoteState> {
   const { unrolled, figures, fingers, settings } = report;
   const { bowed, travel, arm, check, ledger } = figures;
-  const shared = sharedTravel(bowed, report.timing.durations, bowSpeed(report.tune.danceType), settings.instrument);
+  const shared = sharedTravel(
+    bowed,
+    report.timing.durations,
+    bowSpeed(report.tune.danceType),
+    settings.instrument,
+    figures.reach,
+  );
   const differing = new Set(ledger.differs.map(({ id }) => id));
   const strokeNotes = new Map<number, number>();
   for (const { stroke } of bowed) strokeNotes.set(stroke, (strokeNotes.get(stroke) ?? 0) + 1);

@@ -118,10 +118,15 @@ function useSearch(report: TuneReport, wishes: StyleWishes) {
   useEffect(() => {
     const running = (searcher.current ??= startSearcher());
     let isCurrent = true;
-    const { bpm, limits, instrument, fingerRule } = report.settings;
+    const { bpm, limits, instrument, fingerRule, schools } = report.settings;
     const timer = setTimeout(() => {
       setState({ kind: 'searching', found: 0 });
-      const request = { tune: report.tune, options: { bpm, limits, instrument, fingerRule }, wishes, count: WANTED };
+      const request = {
+        tune: report.tune,
+        options: { bpm, limits, instrument, fingerRule, schools },
+        wishes,
+        count: WANTED,
+      };
       running
         .propose(request, (found) => isCurrent && setState({ kind: 'searching', found }))
         .then(

@@ -1,0 +1,43 @@
+/**
+ * Where teachers differ in how something is done: each choice changes figures or suggestions, never only a word.
+ */
+export interface Schools {
+  /** A crossing at a bow change is merged into the turn, or the bow stops, turns silently and goes on. */
+  readonly turn: 'merge' | 'stop';
+  /** A crossing over a string stays on the strings, which may sound, or leaves them. */
+  readonly skips: 'on-string' | 'off-string';
+  /** The elbow carries the bow's angle, or stays at a middle level while the wrist turns. */
+  readonly arm: 'elbow' | 'wrist';
+  /** A pulse is made by drawing quicker, or by weight at even speed. */
+  readonly pulse: 'speed' | 'weight';
+  /** A passage is learned in one direction, or in both. */
+  readonly learning: 'one-direction' | 'both-directions';
+  /** Bars are wanted on the down-bow, or as they come. */
+  readonly downbeat: 'down' | 'free';
+  /** A tune is learned with the whole bow first, or with short strokes from the first day. */
+  readonly bowAmount: 'whole-bow' | 'short-strokes';
+}
+
+/** All choices by name, the usual one first. */
+export const SCHOOL_CHOICES = {
+  turn: ['merge', 'stop'],
+  skips: ['on-string', 'off-string'],
+  arm: ['elbow', 'wrist'],
+  pulse: ['speed', 'weight'],
+  learning: ['one-direction', 'both-directions'],
+  downbeat: ['down', 'free'],
+  bowAmount: ['short-strokes', 'whole-bow'],
+} as const satisfies { readonly [K in keyof Schools]: readonly Schools[K][] };
+
+export const SCHOOL_NAMES = Object.keys(SCHOOL_CHOICES) as (keyof Schools)[];
+
+/** What is done where nothing else is chosen. */
+export const USUAL_SCHOOLS: Schools = {
+  turn: 'merge',
+  skips: 'on-string',
+  arm: 'elbow',
+  pulse: 'speed',
+  learning: 'one-direction',
+  downbeat: 'down',
+  bowAmount: 'short-strokes',
+};
