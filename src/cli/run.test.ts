@@ -39,6 +39,7 @@ test('the demo reel has an odd count in its B part and a slur over a skipped str
     'slur-skips-string',
     'reverse-crossings',
     'reverse-crossings',
+    'one-plane',
   ]);
   expect(heron.comesRound).toBe(false);
 });

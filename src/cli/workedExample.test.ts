@@ -37,6 +37,7 @@ test('the worked example: every figure of the report is as worked by hand', () =
   expect(report.findings.map(({ code, notes }) => [code, notes])).toEqual([
     ['part-flips', ['n1']],
     ['reverse-crossings', ['n4', 'n5', 'n8', 'n9']],
+    ['skip-may-sound', ['n7', 'n8']],
   ]);
   expect(report.findings[0]!.message).toContain('11 turns');
   expect(report.findings[0]!.mends.every(({ comesRound }) => comesRound)).toBe(true);

@@ -106,7 +106,37 @@ export function findingWords(finding: Finding): FindingWords {
       return {
         lead,
         body: 'The bow crosses against its natural way: the lower string is drawn up each time.',
-        figures: `${finding.count} reverse crossings in a row${finding.others > 0 ? ` · ${finding.others} more passage${finding.others === 1 ? '' : 's'} like it` : ''}`,
+        figures: `${finding.count} reverse crossings in a row${others(finding.others, 'passage')}`,
+      };
+    case 'window-left':
+      return {
+        lead,
+        body:
+          finding.end === 'tip'
+            ? 'From here the strokes lie far out, where the tone thins.'
+            : 'From here the strokes lie near the frog, where the arm tires and the bow may bounce.',
+        figures: `${strokes(finding.strokes)} outside the working window, by up to ${finding.cm.toFixed(1)} cm${others(finding.others, 'passage')}`,
+      };
+    case 'jerk':
+      return {
+        lead,
+        body:
+          finding.to > finding.from
+            ? 'The bow must jerk forward here: this stroke is much quicker than the one before.'
+            : 'The bow must brake hard here: this stroke is much slower than the one before.',
+        figures: `from ${round(finding.from)} to ${round(finding.to)} cm a second${others(finding.others, 'place')}`,
+      };
+    case 'skip-may-sound':
+      return {
+        lead,
+        body: `The bow passes over a string between ${finding.from} and ${finding.to}, which may sound.`,
+        figures: `at a bow change, on the string${others(finding.others, 'place')}`,
+      };
+    case 'one-plane':
+      return {
+        lead,
+        body: `The bow may stay on ${finding.pair} together: the melody changes string, the plane need not.`,
+        figures: `${finding.crossings} crossings in a row, and both open strings agree${others(finding.others, 'passage')}`,
       };
     case 'extended-fourth':
       return {
@@ -115,6 +145,11 @@ export function findingWords(finding: Finding): FindingWords {
         figures: notes(finding.ids.length),
       };
   }
+}
+
+/** ` · 2 more places like it`, where there are any. */
+function others(count: number, what: 'place' | 'passage'): string {
+  return count > 0 ? ` · ${count} more ${what}${count === 1 ? '' : 's'} like it` : '';
 }
 
 /** Said where the search over one and two links found nothing that brings all of it round. */
@@ -143,9 +178,8 @@ function tempoFigures(finding: {
   readonly standsTo: number;
   readonly others: number;
 }): string {
-  const others = finding.others > 0 ? ` · ${finding.others} more place${finding.others === 1 ? '' : 's'} like it` : '';
   const way = finding.degrees > 0 ? `${round(finding.degrees)}° in ` : '';
-  return `${way}${round(finding.availableMs)} ms, you need ${round(finding.neededMs)} · stands to ${round(finding.standsTo)}${others}`;
+  return `${way}${round(finding.availableMs)} ms, you need ${round(finding.neededMs)} · stands to ${round(finding.standsTo)}${others(finding.others, 'place')}`;
 }
 
 type MendedFinding = Pick<Finding, 'place' | 'ids'>;
@@ -166,7 +200,8 @@ const NEXT_WORDS: Record<Link, string> = {
   retake: 'retake the next note',
 };
 
-function deedWords({ deed, place, edits, start, also }: Mend, { place: own, ids }: MendedFinding): string {
+function deedWords(mend: Mend, { place: own, ids }: MendedFinding): string {
+  const { deed, place, edits, start, also } = mend;
   const isHere = edits.length === 0 || ids.includes(edits[0]!.id);
   const isSameBar = place !== null && place.part === own.part && place.bar === own.bar;
   const bar = place === null || isSameBar ? '' : ` in ${barIn(place, own.part)}`;
@@ -191,6 +226,12 @@ function deedWords({ deed, place, edits, start, also }: Mend, { place: own, ids 
       return 'unlock it';
     case 'slower':
       return 'play it slower';
+    case 'less-bow':
+      return `draw ${mend.notes?.length === 1 ? 'the long stroke' : `${mend.notes?.length ?? 0} long strokes`} with less bow`;
+    case 'accent':
+      return 'mean the quick stroke as an accent';
+    case 'hold-pair':
+      return 'stay on both strings';
   }
 }
 
@@ -218,7 +259,9 @@ function costWords({ disturbs = [] }: Mend): string {
   return words.length === 0 ? '' : `; ${words.join(', ')}`;
 }
 
-function gainWords({ deed, ceilingBpm, hereBpm, notesOffHair, reverseOvals, comesRound, flippedParts }: Mend): string {
+function gainWords(mend: Mend): string {
+  const { deed, ceilingBpm, hereBpm, notesOffHair, reverseOvals, comesRound, flippedParts } = mend;
+  const { outside, jerks, armDegreesSaved } = mend;
   const to = (bpm: number | null) => (bpm === null ? 'at any tempo' : `to ${Math.floor(bpm)}`);
   if (deed === 'slower') return `${Math.floor(ceilingBpm ?? 0)} stands`;
   // Other places may still hold the tune back: then the gain is here alone.
@@ -228,6 +271,12 @@ function gainWords({ deed, ceilingBpm, hereBpm, notesOffHair, reverseOvals, come
     const hair = notesOffHair === 0 ? 'all on the hair' : `${notes(notesOffHair)} still off the hair`;
     return `${hair}, ${comesRound ? '' : 'does not come round, '}${stands}`;
   }
+  const round = comesRound ? '' : 'does not come round, ';
+  if (outside !== undefined)
+    return `${outside === 0 ? 'all within the window' : `${strokes(outside)} still outside`}, ${round}${stands}`;
+  if (jerks !== undefined)
+    return `${jerks === 0 ? 'no jerk left' : `${jerks} jerk${jerks === 1 ? '' : 's'} left`}, ${round}${stands}`;
+  if (armDegreesSaved !== undefined) return `the arm turns ${Math.round(armDegreesSaved)}° less, ${round}${stands}`;
   if (reverseOvals !== undefined) {
     const ovals = deed === 'start' ? `${reverseOvals} reverse crossings left` : 'all natural here';
     return `${ovals}, ${comesRound ? '' : 'does not come round, '}${stands}`;

@@ -5,7 +5,7 @@ import { type Pitch, keyName, midiOf, pitchName } from '#core/pitch';
 import type { TuneReport } from '#core/report';
 import { COST_TERMS, type Candidate, MILLIONTHS } from '#core/search';
 import { LIMIT_KEYS } from '#core/tempo';
-import { LINKS, PLACES, meterName } from '#core/tune';
+import { LINKS, type NoteEvent, PLACES, type Place, type Tune, meterName } from '#core/tune';
 import { playingShare, twinFigures } from '#core/twins';
 import { IMPORT_CODES, type ImportMessage } from '#formats/text';
 import { findingWords, mendWords } from './findingWords';
@@ -291,7 +291,7 @@ function toCandidate({ start, links, cost, terms, figures }: Candidate): Report[
   };
 }
 
-function noteRows({ unrolled, figures, timing, fingers }: TuneReport): Report['notes'] {
+function noteRows({ tune: { tuning }, unrolled, figures, timing, fingers }: TuneReport): Report['notes'] {
   const { bowed, travel, arm, check } = figures;
   const strokeNotes = new Map<number, number>();
   for (const { stroke } of bowed) strokeNotes.set(stroke, (strokeNotes.get(stroke) ?? 0) + 1);
@@ -322,7 +322,7 @@ function noteRows({ unrolled, figures, timing, fingers }: TuneReport): Report['n
       stops: names(note.stops),
       stopFingers: fingering.stops.map((stop) => stop && { place: stop.place, finger: stop.finger }),
       graceNotes: names(note.graceNotes),
-      drones: [],
+      drones: droneOf(note, fingering.place, tuning),
       link,
       bow,
       stroke,
@@ -351,4 +351,10 @@ function noteRows({ unrolled, figures, timing, fingers }: TuneReport): Report['n
       headroom: fineOrNull(check.headroom[i]!),
     };
   });
+}
+
+/** The open neighbour string that sounds along. */
+function droneOf({ drone }: NoteEvent, place: Place, tuning: Tune['tuning']): string[] {
+  const neighbour = drone && tuning[PLACES.indexOf(place) + (drone === 'upper' ? 1 : -1)];
+  return neighbour ? [pitchName(neighbour)] : [];
 }

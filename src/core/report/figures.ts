@@ -23,8 +23,17 @@ import {
   headroomAt,
   wholeNoteSeconds,
 } from '#core/tempo';
-import { type NoteTravel, type Reach, bowSpeed, notesOffHair, rawTravel, reachOf } from '#core/travel';
-import { type Direction, type Tune, type Unrolled, type UnrolledNote, writtenNotes } from '#core/tune';
+import {
+  type AllocatedStroke,
+  type NoteTravel,
+  type Reach,
+  allocateTravel,
+  bowSpeed,
+  rawTravel,
+  reachOf,
+  strokeWishes,
+} from '#core/travel';
+import { type Direction, PLACES, type Tune, type Unrolled, type UnrolledNote, writtenNotes } from '#core/tune';
 
 /** What the figures are taken with. */
 export interface ReportSettings {
@@ -85,14 +94,19 @@ export function fingerings(tune: Tune, rule: FingerRule): Map<string, Fingering>
 }
 
 /**
- * The plane of each played note: its string, or the pair of a double stop. A chord of three or four strings is rolled
+ * The plane of each played note: its string, or the pair of a double stop or of a drone. A chord of three or four strings is rolled
  * onto its top two.
  */
 export function notePlanes(notes: readonly UnrolledNote[], fingers: ReadonlyMap<string, Fingering>): (Plane | null)[] {
   return notes.map(({ note }) => {
     const fingering = fingers.get(note.id);
     if (!fingering?.reachable) return null;
-    return planeOf(fingering.place, Boolean(fingering.stops[0]));
+    const { place } = fingering;
+    if (note.drone === 'upper' && !fingering.stops[0]) {
+      const above = PLACES[PLACES.indexOf(place) + 1];
+      return above ? planeOf(above, true) : planeOf(place, false);
+    }
+    return planeOf(place, Boolean(fingering.stops[0]) || note.drone === 'lower');
   });
 }
 
@@ -136,8 +150,8 @@ export interface Trial {
   readonly ceilingBpm: () => BeatsPerMinute | null;
   /** The smallest available/needed among the events of some notes. */
   readonly headroomAt: (indices: readonly number[]) => number;
-  /** How many notes leave the hair. */
-  readonly notesOffHair: () => number;
+  /** Strokes with the hair shared out. */
+  readonly shared: () => readonly SharedStroke[];
 }
 
 /**
@@ -154,13 +168,37 @@ export function tryLinks(tune: Tune, edited: Unrolled, arm: ArmPlan, times: Timi
     round: roundVerdict(edited, bowed),
     ceilingBpm: () => danceCeiling(input),
     headroomAt: (indices) => headroomAt(input, indices),
-    notesOffHair: () =>
-      notesOffHair(
-        bowed,
-        times.durations,
-        bowSpeed(tune.danceType),
-        settings.instrument,
-        reachOf(edited.notes, settings.schools.pulse),
-      ),
+    shared: () => sharedStrokes(tune, bowed, times, settings, reachOf(edited.notes, settings.schools.pulse)),
   };
+}
+
+/** A stroke as it lies on the shared hair. */
+export interface SharedStroke extends AllocatedStroke {
+  /** Index of its first note. */
+  readonly first: number;
+  readonly notes: number;
+  readonly seconds: Seconds;
+  /** The bow was set anew for it. */
+  readonly isFree: boolean;
+}
+
+/** Strokes with the hair shared out among them. Time as for `allocateTravel`. */
+export function sharedStrokes(
+  tune: Tune,
+  bowed: readonly BowedNote[],
+  { durations }: Timing,
+  { instrument }: Pick<ReportSettings, 'instrument'>,
+  reach: Reach | null,
+): SharedStroke[] {
+  const wishes = strokeWishes(bowed, durations, bowSpeed(tune.danceType), reach);
+  const allocated = allocateTravel(wishes, instrument);
+  const strokes: SharedStroke[] = [];
+  for (let i = 0, first = 0; i < allocated.length; i++) {
+    const from = first;
+    let seconds = durations[first++]!;
+    while (first < bowed.length && bowed[first]!.inStroke > 1) seconds += durations[first++]!;
+    const { fromCm, toCm } = allocated[i]!;
+    strokes.push({ fromCm, toCm, first: from, notes: first - from, seconds, isFree: wishes[i]!.isFree });
+  }
+  return strokes;
 }

@@ -1,8 +1,8 @@
-import type { BeatsPerMinute, Fraction } from '#core/base';
+import type { BeatsPerMinute, Fraction, Seconds } from '#core/base';
 import type { Disturbance } from '#core/bowing';
 import type { Fingering } from '#core/fingering';
-import type { Direction, Link, Place, Tune, Unrolled } from '#core/tune';
-import type { Figures, ReportSettings, Trial } from './figures';
+import type { Direction, Link, NoteMark, Place, Tune, Unrolled } from '#core/tune';
+import type { Figures, ReportSettings, SharedStroke, Trial } from './figures';
 
 export type Severity = 'problem' | 'care' | 'note';
 
@@ -21,10 +21,32 @@ export interface LinkEdit {
   readonly pass: number | null;
 }
 
+/** A mark, a drone or a wished stroke length set on a note. */
+export type NoteEdit =
+  | { readonly id: string; readonly mark: NoteMark }
+  | { readonly id: string; readonly drone: 'lower' | 'upper' }
+  | { readonly id: string; readonly bowLength: number };
+
 /** What can be done about a finding, with what it buys, counted by really doing it. */
 export interface Mend {
-  readonly deed: 'split' | 'join' | 'turn' | 'retake' | 'start' | 'unlock' | 'slower' | 'rebar';
+  readonly deed:
+    | 'split'
+    | 'join'
+    | 'turn'
+    | 'retake'
+    | 'start'
+    | 'unlock'
+    | 'slower'
+    | 'rebar'
+    /** Long strokes are drawn with less bow. */
+    | 'less-bow'
+    /** A quick stroke is meant as an accent. */
+    | 'accent'
+    /** The bow stays on a pair of strings. */
+    | 'hold-pair';
   readonly edits: readonly LinkEdit[];
+  /** What is set on notes beside their links. */
+  readonly notes?: readonly NoteEdit[];
   /** Direction of the tune's first stroke, where the mend is to begin on the other bow. */
   readonly start?: Direction;
   readonly place: FindingPlace | null;
@@ -42,6 +64,11 @@ export interface Mend {
   readonly notesOffHair?: number;
   /** Reverse crossings that are left, where the finding is about them. */
   readonly reverseOvals?: number;
+  /** Strokes that are still outside the working window, or jerks that are left, where the finding is about them. */
+  readonly outside?: number;
+  readonly jerks?: number;
+  /** Turning of the arm that it saves. */
+  readonly armDegreesSaved?: number;
   readonly comesRound: boolean;
   /** Parts that are still entered in two directions afterwards. */
   readonly flippedParts: readonly string[];
@@ -83,6 +110,34 @@ export type Finding = {
       /** Further passages that are not told one by one. */
       readonly others: number;
     }
+  | {
+      readonly code: 'window-left';
+      /** Strokes of the passage whose middle lies outside the working window, and how far the furthest is beyond it. */
+      readonly strokes: number;
+      readonly cm: number;
+      readonly end: 'frog' | 'tip';
+      readonly others: number;
+    }
+  | {
+      readonly code: 'jerk';
+      /** Speeds of the two neighbour strokes, in centimetres a second. */
+      readonly from: number;
+      readonly to: number;
+      readonly others: number;
+    }
+  | {
+      readonly code: 'skip-may-sound';
+      readonly from: string;
+      readonly to: string;
+      readonly others: number;
+    }
+  | {
+      readonly code: 'one-plane';
+      /** The pair on which the bow may stay, and crossings of the passage that would be none. */
+      readonly pair: string;
+      readonly crossings: number;
+      readonly others: number;
+    }
   | { readonly code: 'lock-contradicted'; readonly lock: Direction; readonly passes: readonly string[] }
   | { readonly code: 'out-of-reach' | 'stops-out-of-reach' | 'finger-misfits' }
   | { readonly code: 'extended-fourth'; readonly string: Place }
@@ -106,8 +161,17 @@ export interface FindingInput {
   readonly fingers: ReadonlyMap<string, Fingering>;
   readonly figures: Figures;
   readonly settings: ReportSettings;
+  /** Sounding seconds of each played note. */
+  readonly durations: readonly Seconds[];
   /** What link edits, and another start direction where one is given, would lead to. */
   readonly attempt: (edits: readonly LinkEdit[], start?: Direction) => Trial;
+  /** Figures and strokes of another version of the tune: for what is more than links. */
+  readonly countAnew: (tune: Tune) => {
+    readonly figures: Figures;
+    readonly sharedStrokes: () => readonly SharedStroke[];
+  };
+  /** Strokes with the hair shared out; counted when they are first asked for. */
+  readonly shared: () => readonly SharedStroke[];
 }
 
 export function placeOf({ unrolled }: FindingInput, index: number): FindingPlace {

@@ -11,11 +11,12 @@ import {
 } from '#core/bowing';
 import { type Crossing, planeName } from '#core/crossing';
 import type { TimedEvent } from '#core/tempo';
-import { runsOut } from '#core/travel';
-import type { NoteEvent, Part, Place, Tune } from '#core/tune';
-import type { Trial } from './figures';
+import { bowSpeed, notesOffHair, runsOut } from '#core/travel';
+import { type NoteEvent, type Part, type Place, type Tune, occurrencesOf } from '#core/tune';
 import { barFindings } from './barFindings';
 import { ovalFindings } from './ovalFindings';
+import { planeFindings } from './planeFindings';
+import { travelFindings } from './travelFindings';
 import { lockFindings } from './lockFindings';
 import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Mend, mendBy, placeOf } from './finding';
 
@@ -27,6 +28,8 @@ const PARTS_TOLD = 12;
 const MENDS_TRIED_ON_LOCKS = 24;
 /** Notes before the one that leaves the hair at whose links a mend is sought. */
 const HAIR_LOOKBACK = 8;
+/** Of the edits found for it, those that save most are tried in full. */
+const HAIR_MENDS_TRIED = 4;
 
 /** All findings of a plan, the gravest first within the order: round, locks, tempo, hair, bars, crossings, hand. */
 export function findFindings(input: FindingInput): Finding[] {
@@ -35,8 +38,10 @@ export function findFindings(input: FindingInput): Finding[] {
     ...lockFindings(input),
     ...tempoFindings(input),
     ...hairFindings(input),
+    ...travelFindings(input),
     ...barFindings(input),
     ...ovalFindings(input),
+    ...planeFindings(input),
     ...handFindings(input),
   ];
 }
@@ -173,18 +178,20 @@ function distinctDeeds(mends: readonly RoundMend[]): RoundMend[] {
 function tempoFindings(input: FindingInput): Finding[] {
   const { figures, settings } = input;
   const { check, arm } = figures;
-  const events = check.events.flatMap((list, index): TempoEvent[] => {
+  const events: TempoEvent[] = [];
+  for (const [index, list] of check.events.entries()) {
     const crossing = arm.crossings[index] ?? null;
-    return list.flatMap((event) => {
+    const slurSkips = crossing !== null && crossing.inSlur && crossing.skips > 0;
+    if (!slurSkips && (check.headroom[index] ?? 1) >= 1) continue;
+    for (const event of list) {
       const crossed = event.kind === 'crossing' ? crossing : null;
-      const skipsInSlur = crossed !== null && crossed.inSlur && crossed.skips > 0;
-      if (event.availableMs >= event.neededMs && !skipsInSlur) return [];
+      const skipsInSlur = crossed !== null && slurSkips;
+      if (event.availableMs >= event.neededMs && !skipsInSlur) continue;
       const code = skipsInSlur ? 'slur-skips-string' : crossed ? 'crossing-too-fast' : 'stroke-too-fast';
-      return [
-        { ...event, code, index, crossing: crossed, standsTo: (settings.bpm * event.availableMs) / event.neededMs },
-      ];
-    });
-  });
+      const standsTo = (settings.bpm * event.availableMs) / event.neededMs;
+      events.push({ ...event, code, index, crossing: crossed, standsTo });
+    }
+  }
   events.sort((a, b) => a.standsTo - b.standsTo || a.index - b.index);
   const placesOf = new Map<TempoEvent['code'], Map<string, TempoEvent>>();
   for (const event of events) {
@@ -283,25 +290,32 @@ function hairFindings(input: FindingInput): Finding[] {
 
 /** Splits and joins in the strokes that lead to the place, kept where at most half as many notes run out afterwards. */
 function hairMends(input: FindingInput, index: number, before: number): Mend[] {
-  const { unrolled, figures } = input;
-  const tried: { deed: Mend['deed']; edits: LinkEdit[]; trial: Trial; out: number }[] = [];
+  const { unrolled, figures, settings, tune, durations } = input;
+  const { bowed, reach } = figures;
+  const tried: { deed: Mend['deed']; edits: LinkEdit[]; out: number }[] = [];
+  const occurrences = occurrencesOf(unrolled);
   for (let at = index; at > Math.max(0, index - HAIR_LOOKBACK); at--) {
     const played = unrolled.notes[at]!;
-    const { link } = figures.bowed[at]!;
+    const { link } = bowed[at]!;
     if (played.note.linkOnPass || link === 'start') continue;
     const joined = joiningLink(unrolled.notes[at - 1]!.note, played.note, played.restBefore.n > 0);
-    const edits = [{ id: played.note.id, link: link === 'change' ? joined : ('change' as const), pass: null }];
-    const trial = input.attempt(edits);
-    const out = trial.notesOffHair();
-    if (2 * out <= before) tried.push({ deed: link === 'change' ? 'join' : 'split', edits, trial, out });
+    const changed = link === 'change' ? joined : ('change' as const);
+    const { id } = played.note;
+    const indices = occurrences.get(id)!;
+    const change = { indices, link: changed };
+    const speed = bowSpeed(tune.danceType);
+    const out = notesOffHair(bowed, durations, speed, settings.instrument, reach, change, before / 2);
+    if (2 * out > before) continue;
+    tried.push({ deed: link === 'change' ? 'join' : 'split', edits: [{ id, link: changed, pass: null }], out });
   }
-  // What keeps the tune coming round goes before what saves more hair.
-  const flips = ({ trial }: { trial: Trial }) => Number(figures.ledger.comesRound && !trial.round.comesRound);
-  tried.sort((a, b) => flips(a) - flips(b) || a.out - b.out);
-  return tried.slice(0, MENDS_OFFERED).map(({ deed, edits, trial, out }) => ({
-    ...mendBy(input, deed, edits, trial),
+  tried.sort((a, b) => a.out - b.out);
+  const mends = tried.slice(0, HAIR_MENDS_TRIED).map(({ deed, edits, out }) => ({
+    ...mendBy(input, deed, edits),
     notesOffHair: out,
   }));
+  // What keeps the tune coming round goes before what saves more hair.
+  const flips = ({ comesRound }: Mend) => Number(figures.ledger.comesRound && !comesRound);
+  return mends.sort((a, b) => flips(a) - flips(b) || a.notesOffHair - b.notesOffHair).slice(0, MENDS_OFFERED);
 }
 
 function handFindings(input: FindingInput): Finding[] {
@@ -309,6 +323,7 @@ function handFindings(input: FindingInput): Finding[] {
   const found = new Map<string, { code: Finding['code']; ids: string[]; index: number; place: Place }>();
   for (const { index, note } of unrolled.notes) {
     const fingering = fingers.get(note.id)!;
+    if (fingering.reachable && !fingering.pinMisfits && !fingering.extended && fingering.stops.length === 0) continue;
     const codes: ('out-of-reach' | 'stops-out-of-reach' | 'finger-misfits' | 'extended-fourth')[] = [];
     if (!fingering.reachable) codes.push('out-of-reach');
     else if (fingering.stops.includes(null)) codes.push('stops-out-of-reach');

@@ -4,6 +4,7 @@ export { danceBeat, reportTune, wishedTempo } from './report';
 export type { PlayerSettings } from './settings';
 export { defaultSettings } from './settings';
 // What it counts, and what it finds.
-export type { Figures, ReportSettings, Timing } from './figures';
-export { timing } from './figures';
-export type { Finding, FindingPlace, LinkEdit, Mend, Severity } from './finding';
+export type { Figures, ReportSettings, SharedStroke, Timing } from './figures';
+export { sharedStrokes, timing } from './figures';
+export type { Finding, FindingPlace, LinkEdit, Mend, NoteEdit, Severity } from './finding';
+export { mendTune } from './mendTune';

@@ -6,10 +6,12 @@ import { type Direction, type NoteEvent, type Tune, type Unrolled, occurrencesOf
 import {
   type Figures,
   type ReportSettings,
+  type SharedStroke,
   type Timing,
   figuresOf,
   fingerings,
   notePlanes,
+  sharedStrokes,
   timing,
   tryLinks,
 } from './figures';
@@ -33,6 +35,8 @@ export interface TuneReport {
   readonly figures: Figures;
   readonly bars: number;
   readonly square: boolean;
+  /** Strokes with the hair shared out; counted when they are first asked for. */
+  readonly sharedStrokes: () => readonly SharedStroke[];
   /** Looked for when they are first asked for, mends and all: the figures above are there at once. */
   readonly findings: readonly Finding[];
 }
@@ -75,6 +79,8 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
   const attempt = (edits: readonly LinkEdit[], start = settings.start) =>
     tryLinks(tune, withEdits(unrolled, occurrences, edits), figures.arm, times, { ...settings, start });
   let findings: readonly Finding[] | null = null;
+  let known: readonly SharedStroke[] | null = null;
+  const shared = () => (known ??= sharedStrokes(tune, figures.bowed, times, settings, figures.reach));
   return {
     tune,
     unrolled,
@@ -84,8 +90,19 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
     figures,
     bars: unrolled.passes.reduce((sum, pass) => sum + pass.bars, 0),
     square: isSquare(unrolled),
+    sharedStrokes: shared,
     get findings() {
-      return (findings ??= findFindings({ tune, unrolled, fingers, figures, settings, attempt }));
+      return (findings ??= findFindings({
+        tune,
+        unrolled,
+        fingers,
+        figures,
+        settings,
+        durations: times.durations,
+        attempt,
+        countAnew: (other) => reportTune(other, { ...settings, start: options.start ?? null }),
+        shared,
+      }));
     },
   };
 }

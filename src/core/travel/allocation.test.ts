@@ -100,10 +100,10 @@ test('even strokes about the sweet spot keep nearly their lengths; a shuffle rec
   expect(lengths[21]!).toBeGreaterThan(9);
 });
 
-test('hair too short for the shortest a stroke may be is refused', () => {
-  expect(() => allocateTravel([wish(45, 0)], { ...FULL_SIZE, hairCm: 10 })).toThrow(
-    /hair: expected at least 18.0 cm, got 10/,
-  );
+test('a stroke that is longer than the hair even when cut takes all of it', () => {
+  const [stroke] = allocateTravel([wish(45, 0)], { ...FULL_SIZE, hairCm: 10, sweetSpotCm: 4.2 });
+  expect(stroke!.fromCm).toBeCloseTo(0, 9);
+  expect(stroke!.toCm).toBeCloseTo(10, 9);
 });
 
 test('notes share their stroke by time, and each stroke begins where the one before ended', () => {

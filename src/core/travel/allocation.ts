@@ -51,14 +51,14 @@ export function strokeWishes(
 
 /**
  * Shares the hair among strokes: minimises `Σ((len - nom)/nom)² + 0.05·Σ((p - p*)/10 cm)²` over the points p at which
- * strokes begin and end, with p* the sweet spot, subject to `0 ≤ p ≤ hair` and `len ≥ 0.4·nom`. A stroke begins where
+ * strokes begin and end, with p* the sweet spot, subject to `0 ≤ p ≤ hair` and `len ≥ 0.4·nom`, or all the
+ * hair where that is less. A stroke begins where
  * the one before ended, unless it is free. Strokes of length 0 stay where they are.
  *
  * A primal active set: the strictly convex objective is minimised exactly on the constraints held, by one tridiagonal
  * system over the points that still move; the step stops at the first constraint it meets, which is then held, and one
  * whose multiplier has the wrong sign is let go. It ends at the one optimum, within rounding.
  * Time O(m) a step for m strokes of a chain, as a rule with a step or two for each constraint held at the end.
- * @throws RangeError if the hair is shorter than a stroke may be cut
  */
 export function allocateTravel(wishes: readonly StrokeWish[], instrument: Instrument): AllocatedStroke[] {
   const allocated: AllocatedStroke[] = [];
@@ -125,14 +125,13 @@ interface Held {
 
 /** Points of a chain of strokes, one more than there are strokes. */
 function allocateChain(wishes: readonly StrokeWish[], instrument: Instrument): number[] {
-  const least = wishes.map(({ nominalCm }) => LEAST_SHARE * nominalCm);
-  if (Math.max(...least) > instrument.hairCm)
-    throw new RangeError(`hair: expected at least ${Math.max(...least).toFixed(1)} cm, got ${instrument.hairCm}`);
+  // A stroke that is cut as far as may be and is still longer than the hair takes all of it.
+  const least = wishes.map(({ nominalCm }) => Math.min(LEAST_SHARE * nominalCm, instrument.hairCm));
+  // As a rule nothing need be held at all.
+  const free = freeMinimum(wishes, instrument);
+  if (isFeasible(free, wishes, least, instrument)) return free;
   const points = feasiblePoints(wishes, least, instrument);
   const held: Held = { bound: points.map(() => 0 as const), short: points.map(() => false) };
-  // As a rule nothing need be held at all.
-  const free = minimumOn(held, points, wishes, least, instrument);
-  if (isFeasible(free, wishes, least, instrument)) return free;
   for (let step = 0; step < MOST_STEPS_A_STROKE * points.length; step++) {
     const aim = minimumOn(held, points, wishes, least, instrument);
     const blocked = firstBlock(points, aim, held, wishes, least, instrument);
@@ -140,6 +139,31 @@ function allocateChain(wishes: readonly StrokeWish[], instrument: Instrument): n
     if (blocked.hold) blocked.hold();
     else if (!letGo(held, points, wishes, instrument)) break;
   }
+  return points;
+}
+
+/** The minimum with nothing held: `minimumOn` without groups, some ten times as quick. */
+function freeMinimum(wishes: readonly StrokeWish[], { sweetSpotCm }: Instrument): number[] {
+  const count = wishes.length + 1;
+  const diagonal = new Float64Array(count).fill(STRAY_WEIGHT);
+  const points = new Array<number>(count).fill(STRAY_WEIGHT * sweetSpotCm);
+  const weights = new Float64Array(count);
+  for (let j = 0; j < wishes.length; j++) {
+    const wish = wishes[j]!;
+    const weight = stretchWeight(wish);
+    weights[j] = weight;
+    diagonal[j]! += weight;
+    diagonal[j + 1]! += weight;
+    points[j]! -= weight * wish.sign * wish.nominalCm;
+    points[j + 1]! += weight * wish.sign * wish.nominalCm;
+  }
+  for (let i = 1; i < count; i++) {
+    const factor = weights[i - 1]! / diagonal[i - 1]!;
+    diagonal[i]! -= factor * weights[i - 1]!;
+    points[i]! += factor * points[i - 1]!;
+  }
+  points[count - 1]! /= diagonal[count - 1]!;
+  for (let i = count - 2; i >= 0; i--) points[i] = (points[i]! + weights[i]! * points[i + 1]!) / diagonal[i]!;
   return points;
 }
 
@@ -164,10 +188,9 @@ function isFeasible(
   least: readonly number[],
   { hairCm }: Instrument,
 ): boolean {
-  return (
-    points.every((point) => point >= 0 && point <= hairCm) &&
-    wishes.every(({ sign }, j) => sign * (points[j + 1]! - points[j]!) >= least[j]!)
-  );
+  for (const point of points) if (!(point >= 0 && point <= hairCm)) return false;
+  for (let j = 0; j < wishes.length; j++) if (wishes[j]!.sign * (points[j + 1]! - points[j]!) < least[j]!) return false;
+  return true;
 }
 
 /** Points that move as one because the strokes between them are held short: `first` to `last`. */

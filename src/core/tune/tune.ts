@@ -59,6 +59,8 @@ export interface NoteEvent {
   readonly marks?: readonly NoteMark[];
   /** Wished length of the stroke that begins here, against the length it would have by itself. */
   readonly bowLength?: number;
+  /** The open neighbour string that sounds along, on the lower or the upper side: the bow lies on both. */
+  readonly drone?: 'lower' | 'upper';
 }
 
 /** `notes` written notes sound in the time of `inTimeOf`. `first` stands on the tuplet's first event. */

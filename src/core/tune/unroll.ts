@@ -192,14 +192,22 @@ export function unroll(tune: Tune): Unrolled {
   return { notes, passes, duration: onset };
 }
 
-/** Where each written note is played: indices of its played notes by id, in playing order. */
-export function occurrencesOf({ notes }: Unrolled): Map<string, number[]> {
+const knownOccurrences = new WeakMap<Unrolled, ReadonlyMap<string, readonly number[]>>();
+
+/**
+ * Where each written note is played: indices of its played notes by id, in playing order. Counted once for each unrolled
+ * tune, since many ask.
+ */
+export function occurrencesOf(unrolled: Unrolled): ReadonlyMap<string, readonly number[]> {
+  const known = knownOccurrences.get(unrolled);
+  if (known) return known;
   const found = new Map<string, number[]>();
-  for (const { index, note } of notes) {
+  for (const { index, note } of unrolled.notes) {
     const indices = found.get(note.id);
     if (indices) indices.push(index);
     else found.set(note.id, [index]);
   }
+  knownOccurrences.set(unrolled, found);
   return found;
 }
 

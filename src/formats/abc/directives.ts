@@ -19,7 +19,8 @@ import type { AbcTuneText } from './splitTunes';
 /**
  * What ABC has no sign for, as `%%morrin-…` lines that other readers skip. Notes are counted from 1 in written order.
  * `%%morrin-tuning A3 E4 A4 E5` · `%%morrin-start up` · `%%morrin-links 5:retake 9@2:change` (9th note, 2nd pass) ·
- * `%%morrin-places 5:D 12:A` · `%%morrin-pulse 3 7` (pulsed notes) · `%%morrin-bow 4:1.25` (wished stroke lengths) · `%%morrin-reuse 9:5 10:6` (bars counted from 1: the 9th takes up the 5th)
+ * `%%morrin-places 5:D 12:A` · `%%morrin-pulse 3 7` (pulsed notes) · `%%morrin-bow 4:1.25` (wished stroke lengths) ·
+ * `%%morrin-drones 5:upper 6:lower` (the open neighbour sounds along) · `%%morrin-reuse 9:5 10:6` (bars counted from 1: the 9th takes up the 5th)
  */
 export interface MorrinDirectives {
   readonly tuning?: Tuning;
@@ -29,6 +30,7 @@ export interface MorrinDirectives {
   readonly reuses: readonly { readonly bar: number; readonly of: number }[];
   readonly pulses: readonly number[];
   readonly bowLengths: readonly { readonly note: number; readonly ratio: number }[];
+  readonly drones: readonly { readonly note: number; readonly side: 'lower' | 'upper' }[];
 }
 
 export function readDirectives({ text, firstLine }: AbcTuneText, messages: ImportMessage[]): MorrinDirectives {
@@ -39,6 +41,7 @@ export function readDirectives({ text, firstLine }: AbcTuneText, messages: Impor
   const reuses: { bar: number; of: number }[] = [];
   const pulses: number[] = [];
   const bowLengths: { note: number; ratio: number }[] = [];
+  const drones: { note: number; side: 'lower' | 'upper' }[] = [];
   for (const [i, line] of text.split('\n').entries()) {
     const match = /^%%morrin-(\w+)\s+(.*)$/.exec(line);
     if (!match) continue;
@@ -89,16 +92,22 @@ export function readDirectives({ text, firstLine }: AbcTuneText, messages: Impor
         if (found && ratio >= LEAST_WISH && ratio <= MOST_WISH) bowLengths.push({ note: Number(found[1]), ratio });
         else refuse(`stroke lengths from ${LEAST_WISH} to ${MOST_WISH} such as 5:1.25`);
       }
+    } else if (name === 'drones') {
+      for (const item of value.trim().split(/\s+/)) {
+        const found = /^(\d+):(lower|upper)$/.exec(item);
+        if (found) drones.push({ note: Number(found[1]), side: found[2] as 'lower' | 'upper' });
+        else refuse('notes with a side such as 5:upper');
+      }
     } else {
-      refuse('one of tuning, start, links, places, reuse, pulse, bow');
+      refuse('one of tuning, start, links, places, reuse, pulse, bow, drones');
     }
   }
-  return { tuning, start, links, places, reuses, pulses, bowLengths };
+  return { tuning, start, links, places, reuses, pulses, bowLengths, drones };
 }
 
 export function applyDirectives(
   tune: Tune,
-  { start, links, places, reuses, pulses, bowLengths }: MorrinDirectives,
+  { start, links, places, reuses, pulses, bowLengths, drones }: MorrinDirectives,
 ): Tune {
   const notes = writtenNotes(tune);
   let edited: Tune = start ? { ...tune, start } : tune;
@@ -115,6 +124,7 @@ export function applyDirectives(
   for (const { note, place } of places) add(note, () => ({ place }));
   for (const number of pulses) add(number, ({ marks = [] }) => ({ marks: [...marks, 'pulse'] }));
   for (const { note, ratio } of bowLengths) add(note, () => ({ bowLength: ratio }));
+  for (const { note, side } of drones) add(note, () => ({ drone: side }));
   if (more.size === 0) return edited;
   return {
     ...edited,
@@ -163,12 +173,14 @@ export function directiveLines(tune: Tune, plainLinks: ReadonlyMap<string, Link>
   const places = notes.flatMap(({ place }, i) => (place ? [`${i + 1}:${place}`] : []));
   const pulses = notes.flatMap(({ marks }, i) => (marks?.includes('pulse') ? [`${i + 1}`] : []));
   const bowLengths = notes.flatMap(({ bowLength }, i) => (bowLength === undefined ? [] : [`${i + 1}:${bowLength}`]));
+  const drones = notes.flatMap(({ drone }, i) => (drone ? [`${i + 1}:${drone}`] : []));
   return [
     ...(tune.start ? [`%%morrin-start ${tune.start}`] : []),
     ...(links.length > 0 ? [`%%morrin-links ${links.join(' ')}`] : []),
     ...(places.length > 0 ? [`%%morrin-places ${places.join(' ')}`] : []),
     ...(pulses.length > 0 ? [`%%morrin-pulse ${pulses.join(' ')}`] : []),
     ...(bowLengths.length > 0 ? [`%%morrin-bow ${bowLengths.join(' ')}`] : []),
+    ...(drones.length > 0 ? [`%%morrin-drones ${drones.join(' ')}`] : []),
     ...(reuses.length > 0 ? [`%%morrin-reuse ${reuses.join(' ')}`] : []),
   ];
 }

@@ -59,6 +59,7 @@ const note = z.object({
   tuplet: tuplet.optional(),
   chord,
   marks: z.array(z.enum(NOTE_MARKS)).max(NOTE_MARKS.length).optional(),
+  drone: z.enum(['lower', 'upper']).optional(),
   bowLength: z.number().min(LEAST_WISH).max(MOST_WISH).optional(),
 });
 const rest = z.object({ kind: z.literal('rest'), id, duration: fraction, tuplet: tuplet.optional(), chord });

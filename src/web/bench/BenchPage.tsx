@@ -2,8 +2,8 @@ import { PenTool, Redo2, Rows3, Undo2, Waves } from 'lucide-react';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Gesture } from '#core/bowing';
-import { makeGesture, setLinks, setLocks } from '#core/bowing';
-import type { Finding, LinkEdit, Mend, TuneReport } from '#core/report';
+import { makeGesture, setLocks } from '#core/bowing';
+import { type Finding, type Mend, type TuneReport, mendTune } from '#core/report';
 import { type Direction, type Tune, writtenNotes } from '#core/tune';
 import { findTune } from '../api/client';
 import type { Failure } from '../api/client';
@@ -39,7 +39,7 @@ import {
   tuneOpened,
   undone,
 } from './benchSlice';
-import { barsOf, rebar } from '#core/editing';
+import { barsOf } from '#core/editing';
 import { BowingsSheet } from '../search/BowingsSheet';
 import { BarSheet } from '../tune/BarSheet';
 import { FormSheet } from '../tune/FormSheet';
@@ -233,7 +233,7 @@ function Bench({ open, report, states }: BenchProps) {
     document.querySelector(`[data-note="${finding.ids[0]!}"]`)?.scrollIntoView({ block: 'nearest' });
   };
   const mend = (chosen: Mend, finding: Finding) => {
-    applyMend(chosen, finding, tune, edit);
+    edit(mendTune(tune, chosen, finding), mendLabel(chosen, finding));
     // The finding goes with its button: the keys go back to the score, so that undo and the like still answer.
     requestAnimationFrame(focusScore);
   };
@@ -551,22 +551,15 @@ function barWords({ unrolled }: TuneReport, ids: readonly string[]): string {
     : `bars ${first.bar}–${last.bar} of ${first.part}`;
 }
 
-/** Makes a mend as one step: link edits, an unlocked note, or a slower tempo. */
-function applyMend(chosen: Mend, finding: Finding, tune: Tune, edit: (next: Tune, label: string) => void): void {
-  const bar = finding.place.bar === 0 ? 'the pickup' : `bar ${(chosen.place ?? finding.place).bar}`;
-  if (chosen.deed === 'unlock') edit(setLocks(tune, finding.ids, null), `unlock in ${bar}`);
-  else if (chosen.barId) edit(rebar(tune, chosen.barId), `draw the bar lines anew from ${bar}`);
-  else if (chosen.start) edit({ ...tune, start: chosen.start }, `start on the ${chosen.start}-bow`);
-  else if (chosen.deed === 'slower')
-    edit(
-      { ...tune, tempoBpm: Math.max(10, Math.floor(chosen.ceilingBpm ?? 10)) },
-      `tempo ${Math.floor(chosen.ceilingBpm ?? 10)}`,
-    );
-  else edit(chosen.edits.reduce(withLink, tune), `${chosen.deed} in ${bar}`);
-}
-
-function withLink(tune: Tune, { id, link, pass }: LinkEdit): Tune {
-  return setLinks(tune, new Map([[id, link]]), pass);
+/** What undo says of a mend. */
+function mendLabel(chosen: Mend, finding: Finding): string {
+  const place = chosen.place ?? finding.place;
+  const bar = place.bar === 0 ? 'the pickup' : `bar ${place.bar}`;
+  if (chosen.barId) return `draw the bar lines anew from ${bar}`;
+  if (chosen.start) return `start on the ${chosen.start}-bow`;
+  if (chosen.deed === 'slower') return `tempo ${Math.floor(chosen.ceilingBpm ?? 0)}`;
+  if (chosen.deed === 'hold-pair') return `stay on both strings from ${bar}`;
+  return `${chosen.deed} in ${bar}`;
 }
 
 function StartButton({ report, onClick }: { readonly report: TuneReport; readonly onClick: () => void }) {

@@ -1,0 +1,166 @@
+import { setBowLengths, setLinks } from '#core/bowing';
+import { USUAL_SCHOOLS } from '#core/schools';
+import type { Tune } from '#core/tune';
+import { note, part, randomTune, tune } from '../testing/tunes';
+import type { Finding } from './finding';
+import { mendTune } from './mendTune';
+import { type TuneReport, reportTune } from './report';
+
+function finding<C extends Finding['code']>(report: TuneReport, code: C): Extract<Finding, { code: C }> | undefined {
+  return report.findings.find((candidate) => candidate.code === code) as Extract<Finding, { code: C }> | undefined;
+}
+
+describe('the working window', () => {
+  // Long down-bows and short up-bows: the hand begins by the frog and ends far out, though the hair would do.
+  const drifting = tune([part('A', Array.from({ length: 16 }, () => 'D4:7 E4').join(' | '))], { start: 'down' });
+
+  test('strokes that stay far out are told with how many and how far', () => {
+    const found = finding(reportTune(drifting), 'window-left')!;
+    expect(['tip', 'frog']).toContain(found.end);
+    expect(found.strokes).toBeGreaterThanOrEqual(3);
+    expect(found.cm).toBeGreaterThan(0);
+  });
+
+  test('a mend leaves as many strokes outside as it says', () => {
+    const report = reportTune(drifting);
+    const found = finding(report, 'window-left')!;
+    expect(found.mends.length).toBeGreaterThan(0);
+    for (const mend of found.mends) {
+      const after = reportTune(mendTune(drifting, mend, found));
+      const { instrument } = after.settings;
+      const outside = after
+        .sharedStrokes()
+        .filter(
+          ({ fromCm, toCm }) => Math.abs((fromCm + toCm) / 2 - instrument.sweetSpotCm) > instrument.windowHalfCm,
+        ).length;
+      expect(outside).toBe(mend.outside);
+      expect(after.figures.ledger.comesRound).toBe(mend.comesRound);
+    }
+  });
+
+  test('even strokes about the sweet spot are not told', () => {
+    const even = tune([part('A', 'D4 E4 F#4 G4 A4 B4 A4 F#4')], { form: ['A', 'A'] });
+    expect(finding(reportTune(even), 'window-left')).toBeUndefined();
+  });
+});
+
+describe('jerks', () => {
+  const even = tune([part('A', 'D4 E4 F#4 G4 A4 B4 A4 F#4')], { start: 'down' });
+  const cut = setBowLengths(even, new Map([['A4', 0.4]]));
+  const quick = tune([part('A', 'D4:7 E4 F#4:7 G4 A4:7 B4 A4:7 F#4')], { start: 'down', tempoBpm: 70 });
+
+  test('a short stroke that brings a long one back is quicker than any hand likes, and told with both speeds', () => {
+    const found = finding(reportTune(quick), 'jerk')!;
+    expect(Math.max(found.from, found.to) / Math.min(found.from, found.to)).toBeGreaterThan(2.5);
+  });
+
+  test('a length that the player wishes is meant, and so is an accent', () => {
+    expect(finding(reportTune(cut), 'jerk')).toBeUndefined();
+    const report = reportTune(quick);
+    const found = finding(report, 'jerk')!;
+    const accent = found.mends.find(({ deed }) => deed === 'accent')!;
+    const after = mendTune(quick, accent, found);
+    expect(after.parts[0]!.events.some((event) => event.kind === 'note' && event.marks?.includes('accent'))).toBe(true);
+    const left = finding(reportTune(after), 'jerk');
+    expect(left?.place).not.toEqual(found.place);
+  });
+
+  test('what the three-and-one wants is no jerk', () => {
+    const threes = tune([part('A', '(D4 E4 F#4) G4 (A4 B4 A4) F#4 | (D4 E4 F#4) G4 (A4 B4 A4) F#4')], {
+      start: 'down',
+      tempoBpm: 60,
+    });
+    expect(finding(reportTune(threes), 'jerk')).toBeUndefined();
+  });
+});
+
+describe('planes', () => {
+  // Between the open D and A strings: fifths, fourths, sixths and thirds with the open neighbour.
+  const rocking = tune([part('A', 'D4 A4 D4 A4 F#4 A4 F#4 A4 | E4:8')], { start: 'down', form: ['A', 'A'] });
+
+  test('where both open strings agree the bow may stay on the pair, and its crossings go', () => {
+    const report = reportTune(rocking);
+    const found = finding(report, 'one-plane')!;
+    expect(found.pair).toBe('D and A');
+    expect(found.crossings).toBe(8);
+    const [mend] = found.mends;
+    const after = reportTune(mendTune(rocking, mend!, found));
+    expect(after.figures.arm.sums.adjacent).toBeLessThan(report.figures.arm.sums.adjacent);
+    expect(report.figures.arm.sums.armDegrees - after.figures.arm.sums.armDegrees).toBeCloseTo(
+      mend!.armDegreesSaved!,
+      9,
+    );
+    expect(after.figures.check.ceiling?.ceilingBpm ?? null).toBe(mend!.ceilingBpm);
+    expect(finding(after, 'one-plane')).toBeUndefined();
+  });
+
+  test('a second with the open string is no reason to stay', () => {
+    const seconds = tune([part('A', 'G4 A4 G4 A4 G4 A4 G4 A4')], { start: 'down' });
+    expect(finding(reportTune(seconds), 'one-plane')).toBeUndefined();
+  });
+
+  test('on the string a skip may sound, off the string it is no matter', () => {
+    const skipping = tune([part('A', 'D4 E5 D4 E5')], { start: 'down' });
+    expect(finding(reportTune(skipping), 'skip-may-sound')).toMatchObject({ from: 'D', to: 'E', others: 2 });
+    const off = reportTune(skipping, { schools: { ...USUAL_SCHOOLS, skips: 'off-string' } });
+    expect(finding(off, 'skip-may-sound')).toBeUndefined();
+    const slurred = setLinks(
+      skipping,
+      new Map([
+        ['A2', 'slur'],
+        ['A3', 'slur'],
+        ['A4', 'slur'],
+      ]),
+    );
+    expect(finding(reportTune(slurred), 'skip-may-sound')).toBeUndefined();
+  });
+});
+
+test('a mend’s promised figures are those of the report after it is made, whatever the finding', () => {
+  const counts = new Map<string, number>();
+  for (let seed = 1; seed <= 60; seed++) {
+    const played = seed % 3 === 0 ? withLocks(randomTune(seed), seed) : randomTune(seed);
+    const bpm = seed % 2 ? 109 : 190;
+    const report = reportTune(played, { bpm });
+    for (const found of report.findings)
+      for (const mend of found.mends) {
+        if (mend.deed === 'slower') continue;
+        const after = reportTune(mendTune(played, mend, found), { bpm });
+        const { ledger, check } = after.figures;
+        expect({
+          seed,
+          code: found.code,
+          deed: mend.deed,
+          comesRound: ledger.comesRound,
+          flippedParts: ledger.flippedParts,
+          ceiling: rounded(check.ceiling?.ceilingBpm ?? null),
+        }).toEqual({
+          seed,
+          code: found.code,
+          deed: mend.deed,
+          comesRound: mend.comesRound,
+          flippedParts: mend.flippedParts,
+          ceiling: rounded(mend.ceilingBpm),
+        });
+        counts.set(found.code, (counts.get(found.code) ?? 0) + 1);
+      }
+  }
+  for (const code of ['part-flips', 'reverse-crossings', 'skip-may-sound', 'crossing-too-fast', 'lock-contradicted'])
+    expect([code, (counts.get(code) ?? 0) > 5]).toEqual([code, true]);
+});
+
+const rounded = (bpm: number | null) => bpm && Math.round(bpm * 1e6) / 1e6;
+
+function withLocks(played: Tune, seed: number): Tune {
+  return {
+    ...played,
+    parts: played.parts.map((item) => ({
+      ...item,
+      events: item.events.map((event, i) =>
+        event.kind === 'note' && (i + seed) % 7 === 0
+          ? note(event.id, 'A4', 1, { ...event, lock: i % 2 ? 'up' : 'down' })
+          : event,
+      ),
+    })),
+  };
+}

@@ -1,0 +1,50 @@
+import { bowSchedule } from './schedule';
+import { nominalLength } from './travel';
+import { REFERENCE_CONTACT, fadeTo, toneOf, toneWindow } from './toneWindow';
+
+test('the most weight grows with speed over contact, the least with speed over contact squared', () => {
+  const { least, most } = toneWindow(35, REFERENCE_CONTACT);
+  const quicker = toneWindow(70, REFERENCE_CONTACT);
+  const nearer = toneWindow(35, REFERENCE_CONTACT / 2);
+  expect([quicker.least / least, quicker.most / most]).toEqual([2, 2]);
+  expect(nearer.least / least).toBeCloseTo(4, 12);
+  expect(nearer.most / most).toBeCloseTo(2, 12);
+});
+
+test('close to the bridge no weight fits any more', () => {
+  // 1.25·r and 0.12·r² meet where r = 1.25/0.12.
+  const meeting = REFERENCE_CONTACT / (1.25 / 0.12);
+  const { least, most } = toneWindow(35, meeting);
+  expect(least).toBeCloseTo(most, 9);
+  expect(toneWindow(35, meeting / 2).least).toBeGreaterThan(toneWindow(35, meeting / 2).most);
+});
+
+test('too much weight scratches, too little whistles', () => {
+  expect(toneOf(35, REFERENCE_CONTACT, 0.6)).toBe('clean');
+  expect(toneOf(35, REFERENCE_CONTACT, 1.3)).toBe('scratch');
+  expect(toneOf(35, REFERENCE_CONTACT, 0.1)).toBe('whistle');
+  expect(toneOf(8, REFERENCE_CONTACT, 0.6)).toBe('scratch');
+});
+
+test('a fade needs less weight, or a bow nearer the bridge', () => {
+  const { mostWeight, contact } = fadeTo(10, REFERENCE_CONTACT, 0.6);
+  expect(mostWeight).toBeCloseTo((1.25 * 10) / 35, 9);
+  expect(contact!).toBeLessThan(REFERENCE_CONTACT);
+  expect(toneWindow(10, contact!).most).toBeCloseTo(0.6, 9);
+  expect(toneWindow(10, contact!).least).toBeLessThan(0.6);
+  expect(fadeTo(30, REFERENCE_CONTACT, 0.6).contact).toBeNull();
+});
+
+test('both schools draw the nominal length at dance tempo; short strokes keep it, the whole bow comes down to it', () => {
+  const short = bowSchedule('short-strokes', 0.3, 110, 45, 63);
+  const whole = bowSchedule('whole-bow', 0.3, 110, 45, 63);
+  const nominal = nominalLength(0.3, 45);
+  expect(short.map(({ cm }) => cm)).toEqual(short.map(() => nominal));
+  expect(whole[0]!.cm).toBeCloseTo(0.9 * 63, 9);
+  expect(whole[5]!.cm).toBeCloseTo(nominal, 9);
+  expect(short[0]!.bpm).toBe(55);
+  expect(short[5]!.bpm).toBe(110);
+  // Half the tempo, half the speed for the same length.
+  expect(short[0]!.speed).toBeCloseTo(short[5]!.speed / 2, 9);
+  expect(whole[0]!.speed).toBeCloseTo((0.9 * 63) / 0.6, 9);
+});
