@@ -18,3 +18,4 @@ export { recognisePatterns } from './recognise';
 // Edits.
 export type { Gesture } from './gestures';
 export { gestureTargets, joiningLink, makeGesture, setBowLengths, setLinks, setLocks } from './gestures';
+export { scaleBowLengths, strokeHeads } from './bowLength';

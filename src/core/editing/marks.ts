@@ -70,3 +70,8 @@ export function pinPlace(tune: Tune, ids: ReadonlySet<string>, place: Place | nu
     return note.place === undefined && note.finger === undefined ? note : unpinned(note);
   });
 }
+
+/** Sounds the open neighbour string along with notes, on one side, or takes it away with null. */
+export function setDrone(tune: Tune, ids: ReadonlySet<string>, side: NoteEvent['drone'] | null): Tune {
+  return mapNotes(tune, ids, ({ drone: _old, ...bare }) => (side ? { ...bare, drone: side } : bare));
+}

@@ -2,7 +2,7 @@ import { PenTool, Redo2, Rows3, Undo2, Waves } from 'lucide-react';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Gesture } from '#core/bowing';
-import { makeGesture, setLocks } from '#core/bowing';
+import { makeGesture, setBowLengths, setLocks } from '#core/bowing';
 import { type Finding, type Mend, type TuneReport, mendTune } from '#core/report';
 import { type Direction, type Tune, writtenNotes } from '#core/tune';
 import { findTune } from '../api/client';
@@ -220,6 +220,16 @@ function Bench({ open, report, states }: BenchProps) {
     },
     [dispatch, store],
   );
+  const pullStroke = useCallback(
+    (head: string, ratio: number) => {
+      const now = store.getState().bench.open;
+      if (!now) return;
+      const next = setBowLengths(now.tune, new Map([[head, ratio === 1 ? null : ratio]]));
+      dispatch(edited({ tune: next, label: `stroke ${ratio > 1 ? 'longer' : 'shorter'} than its own` }));
+      dispatch(selected({ anchor: head, focus: head }));
+    },
+    [dispatch, store],
+  );
   const changeWay = (way: EntryWay) => {
     if (entry) dispatch(entered({ entry: { ...entry, way, place: null } }));
   };
@@ -411,6 +421,7 @@ function Bench({ open, report, states }: BenchProps) {
             }
           }
           onStaff={entry?.way === 'staff' ? putOnStaff : null}
+          onBowLength={pullStroke}
           card={
             entry ? (
               <EntryStrip entry={entry} onKey={pressKey} onWay={changeWay} onEnd={endEntering} />

@@ -44,6 +44,7 @@ export function Card(props: CardProps) {
           {firstNote && ids.length === 1 && `${writtenPitch(firstNote.pitch)} · `}
           {first && callOf(first)}
           {ids.length > 1 && last && ` – ${callOf(last)}`}
+          {first && ids.length === 1 && ` · ${bowWords(first)}`}
         </span>
       </p>
       <div className="flex gap-0.5">
@@ -105,4 +106,10 @@ function currentGesture(ids: readonly string[], states: ReadonlyMap<string, Note
   const links = new Set(inner.map((id) => states.get(id)?.link));
   const [link] = links;
   return links.size === 1 && link !== undefined && link !== 'start' ? link : null;
+}
+
+/** `14 cm of bow`, with the wish where the player has one. */
+function bowWords({ ownCm, wish }: NoteState): string {
+  const cm = `${Math.round(ownCm * wish)} cm of bow`;
+  return wish === 1 ? cm : `${cm}, ${wish.toFixed(2)} × its own`;
 }

@@ -7,6 +7,7 @@ const GROUPS: readonly [EditAction['group'], string][] = [
   ['pitch', 'Pitch'],
   ['length', 'Length'],
   ['marks', 'Marks'],
+  ['bow', 'Bow'],
   ['string', 'String'],
   ['bars', 'Bars'],
 ];

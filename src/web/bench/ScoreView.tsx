@@ -25,6 +25,7 @@ interface ScoreViewProps {
   readonly card: ReactNode;
   readonly caret: CaretPlace | null;
   readonly onStaff: ((id: string, step: number) => void) | null;
+  readonly onBowLength: (head: string, ratio: number) => void;
 }
 
 /** Tunes of more lines than this draw only what is near the view. */
@@ -40,7 +41,7 @@ const CLEF_ROOM = 70;
 
 /** The score with its lanes, line by line, each with its margin. */
 export function ScoreView(props: ScoreViewProps) {
-  const { report, states, selection, view, onPick, onPickWhole, margin, card, caret, onStaff } = props;
+  const { report, states, selection, view, onPick, onPickWhole, margin, card, caret, onStaff, onBowLength } = props;
   const root = useRef<HTMLDivElement>(null);
   const column = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(0);
@@ -151,6 +152,7 @@ export function ScoreView(props: ScoreViewProps) {
                       onPickWhole={onPickWhole}
                       caret={hasCaret ? caret : null}
                       onStaff={onStaff}
+                      onBowLength={caret === null && isNear ? onBowLength : null}
                       card={hasFocus ? card : null}
                     />
                   </div>

@@ -13,6 +13,7 @@ import {
   rebar,
   removeEvents,
   repeatBars,
+  setDrone,
   setEnding,
   silence,
   splitPart,
@@ -21,6 +22,8 @@ import {
   transposeByOctaves,
   transposeBySteps,
 } from '#core/editing';
+import { scaleBowLengths, setBowLengths, strokeHeads } from '#core/bowing';
+import { LEAST_WISH, MOST_WISH } from '#core/travel';
 import { type NoteMark, PLACES, type Tune, writtenNotes } from '#core/tune';
 
 /** What an edit is made on: the selected notes, and what was copied last. */
@@ -43,7 +46,7 @@ export interface EditResult {
 export interface EditAction {
   readonly name: string;
   readonly words: string;
-  readonly group: 'copies' | 'pitch' | 'length' | 'marks' | 'string' | 'bars';
+  readonly group: 'copies' | 'pitch' | 'length' | 'marks' | 'bow' | 'string' | 'bars';
   /** Keys as a player reads them, and as an event is matched: `alt+arrowup`. */
   readonly keys: string;
   readonly combo: string | null;
@@ -63,6 +66,10 @@ const onNotes =
   };
 
 const length = (change: LengthChange, label: string) => onNotes(label, (tune, ids) => changeLengths(tune, ids, change));
+const bowLength = (factor: number, label: string) =>
+  onNotes(label, (tune, ids) => scaleBowLengths(tune, ids, factor, LEAST_WISH, MOST_WISH));
+const drone = (side: 'upper' | 'lower' | null, label: string) =>
+  onNotes(label, (tune, ids) => setDrone(tune, ids, side));
 const mark = (name: NoteMark) => onNotes(name, (tune, ids) => toggleMark(tune, ids, name));
 
 const copy: Run = ({ tune, ids }) =>
@@ -221,6 +228,22 @@ export const EDIT_ACTIONS: readonly EditAction[] = [
   action('marks', 'accent', 'Accent', '', null, mark('accent')),
   action('marks', 'tenuto', 'Tenuto', '', null, mark('tenuto')),
   action('marks', 'fermata', 'Fermata', '', null, mark('fermata')),
+  action('marks', 'pulse', 'Pulse', 'V', 'v', mark('pulse')),
+  action('bow', 'bow-longer', 'Longer stroke', 'E', 'e', bowLength(1.1, 'longer stroke')),
+  action('bow', 'bow-shorter', 'Shorter stroke', 'Q', 'q', bowLength(1 / 1.1, 'shorter stroke')),
+  action(
+    'bow',
+    'bow-own',
+    'Length of its own',
+    '',
+    null,
+    onNotes('length of its own', (t, ids) =>
+      setBowLengths(t, new Map(strokeHeads(t, ids).map(({ id }) => [id, null]))),
+    ),
+  ),
+  action('bow', 'drone-upper', 'With the open string above', '', null, drone('upper', 'with the string above')),
+  action('bow', 'drone-lower', 'With the open string below', '', null, drone('lower', 'with the string below')),
+  action('bow', 'no-drone', 'On one string', '', null, drone(null, 'on one string')),
   ...PLACES.map((place) =>
     action(
       'string',

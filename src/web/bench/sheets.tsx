@@ -41,6 +41,8 @@ const KEYS: readonly [string, string][] = [
   ['+, −', 'raise or lower a semitone'],
   ['L, K, .', 'twice as long, half as long, dotted'],
   ['J', 'tie to the next'],
+  ['V', 'pulse: the bow swells and comes back'],
+  ['E, Q', 'longer, shorter stroke; or pull its end in the bow lane'],
   ['N', 'chord name and grace notes'],
   ['Ctrl C, X, V', 'copy, cut, paste behind'],
   ['Ctrl Shift V, Ctrl Alt V', 'paste on the higher, the lower strings'],
@@ -88,6 +90,7 @@ const SIGNS: readonly { path: string; words: string; tone: string; isLine?: bool
   { path: 'M8 17v-7h8v7ZM9.4 10V8a2.6 2.6 0 0 1 5.2 0v2', words: 'locked to its direction', tone: 'var(--walnut)' },
   { path: 'M4 6q8-7 16 0M9 11h6', words: 'a hook: the bow stops under the slur', tone: 'var(--ink)', isLine: true },
   { path: 'M4 5L20 15M12 7.5v5', words: 'bow lane: a note that shares a stroke', tone: 'var(--ink)', isLine: true },
+  { path: 'M4 10q8-5.5 16 0q-8 5.5-16 0Z', words: 'a pulse: the bow swells and comes back', tone: 'var(--ink)' },
   { path: 'M9 7l6 6m0-6l-6 6', words: 'arm lane: a crossing sweeps over a string', tone: 'var(--weld)', isLine: true },
 ];
 

@@ -224,6 +224,7 @@ function Lines(props: {
         caret={null}
         onStaff={null}
         card={null}
+        onBowLength={null}
         isStill
       />
     </div>

@@ -77,6 +77,7 @@ function BowLane({ geometry, states, lanes, y }: LaneProps & { readonly y: numbe
         fill="none"
         strokeLinecap="round"
       />
+      <path d={paths.pulses} fill="var(--ink)" data-pulses />
       <path d={paths.ticks} stroke="var(--ink)" strokeWidth="1.4" fill="none" />
       <path d={paths.downHeads} fill="var(--ink)" data-heads="down" />
       <path d={paths.upHeads} fill="var(--surface)" stroke="var(--ink)" strokeWidth="1.4" data-heads="up" />

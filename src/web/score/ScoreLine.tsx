@@ -12,6 +12,7 @@ import { spokenNote } from './noteWords';
 import { markPath } from './markPaths';
 import { type LineSigns, OTHER_SIGN_STEP, layOutSigns, signsKey } from './signs';
 import { type DrawnLine, StaffDrawing } from './StaffDrawing';
+import { StrokeEnds } from './StrokeEnds';
 
 export interface ScoreLineProps {
   readonly line: LineSpec;
@@ -34,6 +35,8 @@ export interface ScoreLineProps {
   readonly caret: CaretPlace | null;
   /** A press on the staff while notes are put there: the event to the left, and the height in letter names from C0. */
   readonly onStaff: ((id: string, step: number) => void) | null;
+  /** Wishes the stroke that begins with a note so many times its own length; null where nothing can be pulled. */
+  readonly onBowLength: ((head: string, ratio: number) => void) | null;
   /** Facts and gestures of the selection, shown under its notes where its focus lies on this line. */
   readonly card: ReactNode;
   /** On paper: nothing can be chosen, and no room is kept for what comes with a choice. */
@@ -66,6 +69,7 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
     onPickWhole,
     caret,
     onStaff,
+    onBowLength,
     card,
   } = hold(props, isDrawn);
   const layoutKey = geometry && signsKey(geometry, states, lanes.otherPasses);
@@ -129,6 +133,16 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
               tuning={tuning}
               onPick={onPick}
               onPickWhole={onPickWhole}
+            />
+          )}
+          {onBowLength && lanes.bow && (
+            <StrokeEnds
+              geometry={geometry}
+              states={detailStates}
+              hair={lanes.hair}
+              top={top + lanesTop}
+              onBowLength={onBowLength}
+              onPick={onPick}
             />
           )}
           {onStaff && <StaffTarget geometry={geometry} top={top} onStaff={onStaff} />}

@@ -27,12 +27,31 @@ export function hairY(cm: number, { hairCm, windowLowCm, windowHighCm }: HairSca
   return edge + ((at - windowLowCm) / (windowHighCm - windowLowCm)) * (height - 2 * edge);
 }
 
+/** The place on the hair at a height of the lane: the inverse of `hairY`. */
+export function hairAt(y: number, { hairCm, windowLowCm, windowHighCm }: HairScale, height: number): number {
+  const edge = ((1 - WINDOW_SHARE) / 2) * height;
+  const at = Math.min(height, Math.max(0, y));
+  if (at < edge) return (windowLowCm * at) / edge;
+  if (at > height - edge) return hairCm - ((height - at) / edge) * (hairCm - windowHighCm);
+  return windowLowCm + ((at - edge) / (height - 2 * edge)) * (windowHighCm - windowLowCm);
+}
+
 export interface BowLane {
   readonly strokes: string;
   readonly outOfHair: string;
   readonly downHeads: string;
   readonly upHeads: string;
   readonly ticks: string;
+  /** Where a pulse swells the line. */
+  readonly pulses: string;
+  readonly ends: readonly StrokeEnd[];
+}
+
+/** The end of a stroke, by which it can be pulled longer or shorter. */
+export interface StrokeEnd {
+  readonly head: string;
+  readonly x: number;
+  readonly y: number;
 }
 
 const HEAD_RADIUS = 3.4;
@@ -49,7 +68,8 @@ export function noteEnds(geometry: LineGeometry): Map<string, number> {
 export function bowLane(geometry: LineGeometry, states: ReadonlyMap<string, NoteState>, scale: HairScale): BowLane {
   const ends = noteEnds(geometry);
   const { height } = LANES.bow;
-  let [strokes, outOfHair, downHeads, upHeads, ticks] = ['', '', '', '', ''];
+  let [strokes, outOfHair, downHeads, upHeads, ticks, pulses] = ['', '', '', '', '', ''];
+  const strokeEnds: StrokeEnd[] = [];
   for (const { id, x } of geometry.notes) {
     const state = states.get(id);
     if (!state) continue;
@@ -62,6 +82,12 @@ export function bowLane(geometry: LineGeometry, states: ReadonlyMap<string, Note
     const isHooked = state.link === 'hook' && state.inStroke > 1;
     const startX = isHooked ? x + 3 : x;
     const stretch = `M${startX.toFixed(2)} ${y.toFixed(2)}L${(span ?? end).toFixed(2)} ${endY.toFixed(2)}`;
+    const endX = span ?? end;
+    if (state.pulses) {
+      const [midX, midY] = [(startX + endX) / 2, (y + endY) / 2];
+      pulses += `M${startX.toFixed(2)} ${y.toFixed(2)}Q${midX.toFixed(2)} ${(midY - 7).toFixed(2)} ${endX.toFixed(2)} ${endY.toFixed(2)}Q${midX.toFixed(2)} ${(midY + 7).toFixed(2)} ${startX.toFixed(2)} ${y.toFixed(2)}Z`;
+    }
+    if (state.inStroke === state.strokeNotes) strokeEnds.push({ head: state.strokeHead, x: endX, y: endY });
     if (state.outOfHair) outOfHair += stretch;
     else strokes += stretch;
     if (state.inStroke > 1) {
@@ -72,7 +98,7 @@ export function bowLane(geometry: LineGeometry, states: ReadonlyMap<string, Note
       else upHeads += circle;
     }
   }
-  return { strokes, outOfHair, downHeads, upHeads, ticks };
+  return { strokes, outOfHair, downHeads, upHeads, ticks, pulses, ends: strokeEnds };
 }
 
 /** Where a note's sound ends on this line when further heads are tied to it. */

@@ -1,6 +1,6 @@
 import type { TuneReport } from '#core/report';
 import { bowSpeed, sharedTravel } from '#core/travel';
-import type { Direction, Link, Place } from '#core/tune';
+import { type Direction, type Link, type NoteEvent, PLACES, type Place } from '#core/tune';
 
 /** What the lanes and signs show of a written note, on the pass in view. */
 export interface NoteState {
@@ -24,6 +24,15 @@ export interface NoteState {
   /** Where on the hair it begins and ends when the hair is shared out. */
   readonly bowStartCm: number;
   readonly bowEndCm: number;
+  /** The note with which its stroke begins, and the place on the hair where that does. */
+  readonly strokeHead: string;
+  readonly strokeFromCm: number;
+  /** Length that the stroke would have by itself, and what the player wishes it to be against that. */
+  readonly ownCm: number;
+  readonly wish: number;
+  readonly pulses: boolean;
+  /** The open string that sounds along. */
+  readonly drone: Place | null;
   /** At even speed the hair would have ended. */
   readonly outOfHair: boolean;
   readonly angle: number | null;
@@ -67,6 +76,7 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
   const differing = new Set(ledger.differs.map(({ id }) => id));
   const strokeNotes = new Map<number, number>();
   for (const { stroke } of bowed) strokeNotes.set(stroke, (strokeNotes.get(stroke) ?? 0) + 1);
+  const strokes = strokeFacts(report, shared);
   const states = new Map<string, NoteState>();
   const { hairCm } = settings.instrument;
   for (const played of unrolled.notes) {
@@ -94,6 +104,9 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
       reachable: fingering.reachable,
       bowStartCm: shown(shared[index]!.bowStartCm),
       bowEndCm: shown(shared[index]!.bowEndCm),
+      ...strokes[stroke - 1]!,
+      pulses: note.marks?.includes('pulse') ?? false,
+      drone: dronePlace(note, fingering.place),
       outOfHair: Math.min(bowStartCm, bowEndCm) < -1e-9 || Math.max(bowStartCm, bowEndCm) > hairCm + 1e-9,
       angle: arm.angles[index] ?? null,
       isPair: arm.planes[index]?.length === 2,
@@ -108,4 +121,33 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
     for (const [k, id] of played.ids.entries()) states.set(id, k === 0 ? state : { ...state, id, continues: true });
   }
   return states;
+}
+
+type StrokeFacts = Pick<NoteState, 'strokeHead' | 'strokeFromCm' | 'ownCm' | 'wish'>;
+
+/** What is told of each stroke as a whole. */
+function strokeFacts(
+  { unrolled, figures: { bowed, travel } }: TuneReport,
+  shared: readonly { readonly bowStartCm: number }[],
+): StrokeFacts[] {
+  const strokes: { -readonly [K in keyof StrokeFacts]: StrokeFacts[K] }[] = [];
+  for (const [i, { inStroke }] of bowed.entries()) {
+    const { note } = unrolled.notes[i]!;
+    const { bowStartCm, bowEndCm } = travel[i]!;
+    if (inStroke === 1)
+      strokes.push({
+        strokeHead: note.id,
+        strokeFromCm: shown(shared[i]!.bowStartCm),
+        ownCm: 0,
+        wish: note.bowLength ?? 1,
+      });
+    const stroke = strokes[strokes.length - 1]!;
+    stroke.ownCm += Math.abs(bowEndCm - bowStartCm) / stroke.wish;
+  }
+  for (const stroke of strokes) stroke.ownCm = shown(stroke.ownCm);
+  return strokes;
+}
+
+function dronePlace({ drone }: NoteEvent, place: Place): Place | null {
+  return (drone && PLACES[PLACES.indexOf(place) + (drone === 'upper' ? 1 : -1)]) ?? null;
 }

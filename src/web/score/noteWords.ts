@@ -39,8 +39,10 @@ export function spokenNote(
     `${where}: ${pitches}`,
     hand,
     `${state.bow}-bow`,
+    ...(state.drone ? [`with the open ${stringWords(state.drone, tuning)}`] : []),
     ...(link ? [link] : []),
     ...(state.joinsNext ? ['slurred with the next'] : []),
+    ...(state.pulses ? ['pulsed'] : []),
     ...(state.lock ? [state.lockBroken ? `locked ${state.lock}, which it is not` : 'locked'] : []),
     ...(state.differs ? ['other direction on another pass'] : []),
   ].join(', ');
