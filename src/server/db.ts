@@ -15,17 +15,21 @@ export function connect(databaseUrl: string, onError: (error: Error) => void): D
 export async function inTransaction<T>(db: Database, work: (client: Queryable) => Promise<T>): Promise<T> {
   const client = await db.connect();
   let broken: Error | undefined;
+  // The pool listens only to idle clients: one that is lost at work would otherwise end the process.
+  const lost = (error: Error) => {
+    broken = error;
+  };
+  client.on('error', lost);
   try {
     await client.query('BEGIN');
     const result = await work(client);
     await client.query('COMMIT');
     return result;
   } catch (error) {
-    await client.query('ROLLBACK').catch((failure: Error) => {
-      broken = failure;
-    });
+    await client.query('ROLLBACK').catch(lost);
     throw error;
   } finally {
+    client.off('error', lost);
     client.release(broken);
   }
 }

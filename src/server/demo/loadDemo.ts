@@ -2,7 +2,9 @@ import { createHash } from 'node:crypto';
 import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
 import { readAbc } from '#formats/abc';
+import { playerSettings } from '#contract/settings';
 import { type Database, inTransaction } from '../db';
+import { findSettings } from '../settings/queries';
 import { countTunes, insertSource, insertTune } from '../tunes/queries';
 
 /** Loads the demo tunes into an empty book; leaves any other book alone. Returns how many were loaded. */
@@ -13,10 +15,11 @@ export async function loadDemo(db: Database, demoDir: string): Promise<number> {
     .sort();
   let loaded = 0;
   await inTransaction(db, async (client) => {
+    const settings = playerSettings((await findSettings(client)).settings);
     for (const file of files)
       for (const { tune, source } of readAbc(readFileSync(path.join(demoDir, file), 'utf8')).tunes) {
         const id = idFor(`${file} ${tune.title}`);
-        await insertTune(client, id, tune);
+        await insertTune(client, id, tune, settings);
         await insertSource(client, id, file, source);
         loaded += 1;
       }

@@ -1,7 +1,7 @@
 import { tempoBand } from '#core/tempo';
 import { formatFraction } from '#core/base';
 import { keyName } from '#core/pitch';
-import { danceBeat, reportTune, wishedTempo } from '#core/report';
+import { type PlayerSettings, danceBeat, reportTune, wishedTempo } from '#core/report';
 import { type DanceType, type Tune, meterName } from '#core/tune';
 import { tuningName } from '#core/tuning';
 import type { TuneRecord, TuneSummary } from '#contract/tunes';
@@ -26,8 +26,8 @@ interface SummaryRow {
 }
 
 /** The columns that lists need, counted anew from a document. */
-function summaryColumns(tune: Tune) {
-  const report = reportTune(tune);
+function summaryColumns(tune: Tune, settings: PlayerSettings) {
+  const report = reportTune(tune, settings);
   const { ledger, check } = report.figures;
   return [
     tune.title,
@@ -117,12 +117,12 @@ export async function findTuneById(db: Queryable, id: string): Promise<TuneRecor
 }
 
 /** A new tune with its first revision. */
-export async function insertTune(db: Queryable, id: string, tune: Tune): Promise<void> {
+export async function insertTune(db: Queryable, id: string, tune: Tune, settings: PlayerSettings): Promise<void> {
   await db.query(
     `INSERT INTO tunes (id, revision, title, dance_type, meter, key_name, tuning, form, bars, comes_round,
                         flipped_parts, ceiling_bpm, wish_bpm, beat, schema_version, document)
      VALUES ($1, 1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15)`,
-    [id, ...summaryColumns(tune)],
+    [id, ...summaryColumns(tune, settings)],
   );
   await insertRevision(db, id, 1, tune);
 }
@@ -133,6 +133,7 @@ export async function updateTune(
   id: string,
   baseRevision: number,
   tune: Tune,
+  settings: PlayerSettings,
 ): Promise<{ revision: number; updatedAt: string } | null> {
   const { rows } = await db.query<{ revision: number; updated_at: Date }>(
     `UPDATE tunes
@@ -141,12 +142,36 @@ export async function updateTune(
             schema_version = $15, document = $16, updated_at = now()
       WHERE id = $1 AND revision = $2
       RETURNING revision, updated_at`,
-    [id, baseRevision, ...summaryColumns(tune)],
+    [id, baseRevision, ...summaryColumns(tune, settings)],
   );
   const row = rows[0];
   if (!row) return null;
   await insertRevision(db, id, row.revision, tune);
   return { revision: row.revision, updatedAt: row.updated_at.toISOString() };
+}
+
+/** Documents of the book by title, a batch at a time. */
+export async function listDocuments(
+  db: Queryable,
+  limit: number,
+  offset: number,
+): Promise<{ id: string; tune: Tune }[]> {
+  const { rows } = await db.query<{ id: string; document: Tune }>(
+    'SELECT id, document FROM tunes ORDER BY lower(title), id LIMIT $1 OFFSET $2',
+    [limit, offset],
+  );
+  return rows.map(({ id, document }) => ({ id, tune: document }));
+}
+
+/** The figures that lists show, counted anew with other settings; the tune itself stays at its revision. */
+export async function updateFigures(db: Queryable, id: string, tune: Tune, settings: PlayerSettings): Promise<void> {
+  const { figures } = reportTune(tune, settings);
+  await db.query('UPDATE tunes SET comes_round = $2, flipped_parts = $3, ceiling_bpm = $4 WHERE id = $1', [
+    id,
+    figures.ledger.comesRound,
+    [...figures.ledger.flippedParts],
+    figures.check.ceiling?.ceilingBpm ?? null,
+  ]);
 }
 
 async function insertRevision(db: Queryable, id: string, revision: number, tune: Tune): Promise<void> {

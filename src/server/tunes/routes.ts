@@ -1,8 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { Router } from 'express';
+import { playerSettings } from '#contract/settings';
 import { createTunesSchema, saveTuneSchema, tuneIdSchema } from '#contract/tunes';
 import { type Database, inTransaction } from '../db';
 import { AppError } from '../errors';
+import { findSettings } from '../settings/queries';
 import { findSource, findTuneById, insertSource, insertTune, isStoredTune, listTunes, updateTune } from './queries';
 
 export function tuneRoutes(db: Database): Router {
@@ -16,8 +18,9 @@ export function tuneRoutes(db: Database): Router {
     const { tunes, fileName } = createTunesSchema.parse(request.body);
     const created = tunes.map(({ tune, source }) => ({ id: randomUUID() as string, tune, source }));
     await inTransaction(db, async (client) => {
+      const settings = playerSettings((await findSettings(client)).settings);
       for (const { id, tune, source } of created) {
-        await insertTune(client, id, tune);
+        await insertTune(client, id, tune, settings);
         if (source !== undefined) await insertSource(client, id, fileName ?? null, source);
       }
     });
@@ -34,7 +37,10 @@ export function tuneRoutes(db: Database): Router {
   router.put('/:id', async (request, response) => {
     const { id } = tuneIdSchema.parse(request.params);
     const { baseRevision, tune } = saveTuneSchema.parse(request.body);
-    const saved = await inTransaction(db, (client) => updateTune(client, id, baseRevision, tune));
+    const saved = await inTransaction(db, async (client) => {
+      const settings = playerSettings((await findSettings(client)).settings);
+      return updateTune(client, id, baseRevision, tune, settings);
+    });
     if (saved) {
       response.json(saved);
       return;

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { type ErrorBody, type ErrorCode, errorSchema } from '#contract/errors';
 import type { Handout } from '#contract/handout';
+import { type StoredSettings, savedSettingsSchema, settingsRecordSchema } from '#contract/settings';
 import {
   type CreateTunes,
   type TuneRecord,
@@ -69,6 +70,17 @@ export function nameVersion(id: string, name: string, tune: Tune) {
 export function removeVersion(id: string, versionId: string) {
   const path = `/api/tunes/${encodeURIComponent(id)}/versions/${encodeURIComponent(versionId)}`;
   return ask(path, z.undefined(), { method: 'DELETE' });
+}
+
+export function findSettings() {
+  return ask('/api/settings', settingsRecordSchema);
+}
+
+export function saveSettings(baseRevision: number, settings: StoredSettings) {
+  return ask('/api/settings', savedSettingsSchema, {
+    method: 'PUT',
+    body: JSON.stringify({ baseRevision, settings }),
+  });
 }
 
 /** The hand-out as a PDF file. */

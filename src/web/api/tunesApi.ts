@@ -2,7 +2,18 @@ import { createApi, fakeBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { CreateTunes, TuneSummary } from '#contract/tunes';
 import type { TuneVersion } from '#contract/versions';
 import type { Tune } from '#core/tune';
-import { type Answer, type Failure, createTunes, listTunes, listVersions, nameVersion, removeVersion } from './client';
+import type { SavedSettings, SettingsRecord, StoredSettings } from '#contract/settings';
+import {
+  type Answer,
+  type Failure,
+  createTunes,
+  findSettings,
+  listTunes,
+  listVersions,
+  nameVersion,
+  removeVersion,
+  saveSettings,
+} from './client';
 
 function toResult<T, R>(answer: Answer<T>, pick: (value: T) => R) {
   return answer.ok ? { data: pick(answer.value) } : { error: answer.failure };
@@ -12,7 +23,7 @@ function toResult<T, R>(answer: Answer<T>, pick: (value: T) => R) {
 export const tunesApi = createApi({
   reducerPath: 'tunesApi',
   baseQuery: fakeBaseQuery<Failure>(),
-  tagTypes: ['Book', 'Versions'],
+  tagTypes: ['Book', 'Versions', 'Settings'],
   endpoints: (build) => ({
     book: build.query<TuneSummary[], void>({
       queryFn: async () => toResult(await listTunes(), ({ tunes }) => tunes),
@@ -21,6 +32,23 @@ export const tunesApi = createApi({
     addTunes: build.mutation<{ id: string; title: string }[], CreateTunes>({
       queryFn: async (body) => toResult(await createTunes(body), ({ tunes }) => tunes),
       invalidatesTags: ['Book'],
+    }),
+    settings: build.query<SettingsRecord, void>({
+      queryFn: async () => toResult(await findSettings(), (record) => record),
+      providesTags: ['Settings'],
+    }),
+    saveSettings: build.mutation<SavedSettings, { baseRevision: number; settings: StoredSettings }>({
+      queryFn: async ({ baseRevision, settings }) =>
+        toResult(await saveSettings(baseRevision, settings), (saved) => saved),
+      // Shown at once, taken back where the server refuses.
+      onQueryStarted: async ({ settings }, { dispatch, queryFulfilled }) => {
+        const show = (change: Partial<SettingsRecord>) =>
+          dispatch(tunesApi.util.updateQueryData('settings', undefined, (shown) => ({ ...shown, ...change })));
+        const shown = show({ settings });
+        await queryFulfilled.then(({ data }) => show({ revision: data.revision }), shown.undo);
+      },
+      // Also where it was refused: what is kept elsewhere is shown then.
+      invalidatesTags: ['Settings', 'Book'],
     }),
     versions: build.query<TuneVersion[], string>({
       queryFn: async (id) => toResult(await listVersions(id), ({ versions }) => versions),
@@ -37,5 +65,12 @@ export const tunesApi = createApi({
   }),
 });
 
-export const { useBookQuery, useAddTunesMutation, useVersionsQuery, useNameVersionMutation, useRemoveVersionMutation } =
-  tunesApi;
+export const {
+  useSettingsQuery,
+  useSaveSettingsMutation,
+  useBookQuery,
+  useAddTunesMutation,
+  useVersionsQuery,
+  useNameVersionMutation,
+  useRemoveVersionMutation,
+} = tunesApi;

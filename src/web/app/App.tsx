@@ -1,9 +1,11 @@
-import { BookOpen, Moon, Music3, Sun } from 'lucide-react';
+import { BookOpen, Moon, Music3, SlidersHorizontal, Sun } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, createBrowserRouter, useMatch, useRouteError } from 'react-router';
 import { BenchPage } from '../bench/BenchPage';
 import { BookPage } from '../book/BookPage';
 import { HandoutPage } from '../handout/HandoutPage';
+import { useSettingsQuery } from '../api/tunesApi';
+import { SettingsPage } from '../settings/SettingsPage';
 import { SignButton } from '../ui/Button';
 import { NameSign } from '../ui/signs';
 import { chooseTheme, currentTheme, showTheme } from './theme';
@@ -16,6 +18,7 @@ export const router = createBrowserRouter([
     children: [
       { path: '/', element: <BookPage /> },
       { path: '/tunes/:id', element: <BenchPage /> },
+      { path: '/settings', element: <SettingsPage /> },
       { path: '*', element: <Nowhere /> },
     ],
   },
@@ -23,6 +26,8 @@ export const router = createBrowserRouter([
 
 /** The rail with the rooms that exist, and the room itself. */
 function Frame() {
+  // What every room counts with.
+  useSettingsQuery();
   const bench = useMatch('/tunes/:id');
   const [lastTune, setLastTune] = useState<string | null>(null);
   const tuneId = bench?.params.id ?? null;
@@ -44,7 +49,8 @@ function Frame() {
         </Link>
         <Room to="/" name="Book" Icon={BookOpen} />
         {lastTune !== null && <Room to={`/tunes/${lastTune}`} name="Bench" Icon={Music3} />}
-        <div className="ml-auto md:mt-auto md:ml-0">
+        <div className="ml-auto flex items-center md:mt-auto md:ml-0 md:w-full md:flex-col">
+          <Room to="/settings" name="Settings" Icon={SlidersHorizontal} />
           <ThemeButton />
         </div>
       </nav>

@@ -41,6 +41,7 @@ import {
 } from './benchSlice';
 import { barsOf } from '#core/editing';
 import { BowingsSheet } from '../search/BowingsSheet';
+import { selectWords } from '../settings/selectSettings';
 import { BarSheet } from '../tune/BarSheet';
 import { FormSheet } from '../tune/FormSheet';
 import { NoteSheet } from '../tune/NoteSheet';
@@ -136,6 +137,7 @@ function Bench({ open, report, states }: BenchProps) {
   const store = useAppStore();
   const { tune, selection, passInView, entry } = open;
   const clipboard = useAppSelector(selectClipboard);
+  const words = useAppSelector(selectWords);
   const [sheet, setSheet] = useState<
     'keys' | 'patterns' | 'bowings' | 'tune' | 'form' | 'bar' | 'note' | 'twins' | 'versions' | null
   >(null);
@@ -493,6 +495,7 @@ function Bench({ open, report, states }: BenchProps) {
       {sheet === 'patterns' && (
         <PatternSheet
           report={report}
+          words={words}
           selected={ids}
           part={part}
           onClose={() => setSheet(null)}

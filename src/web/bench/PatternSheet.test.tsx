@@ -16,6 +16,7 @@ function show(abc: string) {
       report={reportTune(tune)}
       selected={[]}
       part="A"
+      words={{ phases: 'pair-first' }}
       onClose={() => undefined}
       onApply={(next) => applied.push(next)}
     />,

@@ -9,6 +9,7 @@ import {
   lockConflicts,
   patternFigures,
 } from '#core/bowing';
+import type { Words } from '#contract/settings';
 import { type TuneReport, reportTune } from '#core/report';
 import { type Meter, type Tune, barNumbers, isCompound, meterName, writtenBars } from '#core/tune';
 import { Button } from '../ui/Button';
@@ -26,6 +27,7 @@ interface PatternSheetProps {
   readonly selected: readonly string[];
   /** Part in which the selection lies, or the first. */
   readonly part: string;
+  readonly words: Words;
   readonly onClose: () => void;
   readonly onApply: (tune: Tune, label: string) => void;
 }
@@ -33,7 +35,7 @@ interface PatternSheetProps {
 type Scope = 'selection' | 'bars' | 'part' | 'tune';
 
 /** Chooses a pattern and a range, and shows what would come of it before it is applied. */
-export function PatternSheet({ report, selected, part: partAtStart, onClose, onApply }: PatternSheetProps) {
+export function PatternSheet({ report, selected, part: partAtStart, words, onClose, onApply }: PatternSheetProps) {
   const { tune } = report;
   const [pattern, setPattern] = useState<Pattern>(() => usualPattern(tune.meter));
   const [scope, setScope] = useState<Scope>(selected.length > 1 ? 'selection' : 'part');
@@ -57,7 +59,7 @@ export function PatternSheet({ report, selected, part: partAtStart, onClose, onA
     () => applyPattern(tune, pattern, { ids, unit, runsOn: runsOn ?? pattern.runsOn }),
     [tune, pattern, ids, unit, runsOn],
   );
-  const after = useMemo(() => reportTune(result), [result]);
+  const after = useMemo(() => reportTune(result, report.settings), [result, report]);
   const broken = lockConflicts(after.unrolled, after.figures.bowed).length;
   const figures = patternFigures(pattern);
   const { ceiling } = after.figures.check;
@@ -76,7 +78,7 @@ export function PatternSheet({ report, selected, part: partAtStart, onClose, onA
       description="Laid on the rhythm, not on the count of notes."
       wide
     >
-      <PatternsNow tune={tune} />
+      <PatternsNow tune={tune} words={words} />
       <div className="grid gap-5 sm:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]">
         <div className="flex flex-col gap-2">
           <div
@@ -98,7 +100,7 @@ export function PatternSheet({ report, selected, part: partAtStart, onClose, onA
                   onChange={() => setPattern(candidate)}
                 />
                 <PatternSign slots={candidate.slots ?? [1, 1, 1, 1]} />
-                <span className={candidate === pattern ? 'font-bold' : ''}>{patternWords(candidate.name)}</span>
+                <span className={candidate === pattern ? 'font-bold' : ''}>{patternWords(candidate.name, words)}</span>
                 <span className="ml-auto text-[13.5px] text-muted">{candidate.slots?.join(' ') ?? 'each note'}</span>
               </label>
             ))}
@@ -222,7 +224,7 @@ export function PatternSheet({ report, selected, part: partAtStart, onClose, onA
             <Button onClick={onClose}>Cancel</Button>
             <Button
               look="main"
-              onClick={() => onApply(result, `${patternWords(pattern.name).toLowerCase()} on ${where}`)}
+              onClick={() => onApply(result, `${patternWords(pattern.name, words).toLowerCase()} on ${where}`)}
             >
               Apply to {where}
             </Button>

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { type PatternRun, recognisePatterns } from '#core/bowing';
+import type { Words } from '#contract/settings';
 import type { Tune } from '#core/tune';
 import { barSpan } from '../score/noteWords';
 import { patternWords } from './patternWords';
@@ -8,7 +9,7 @@ import { patternWords } from './patternWords';
 const RUNS_TOLD = 6;
 
 /** Names the patterns that the tune follows now, part by part. */
-export function PatternsNow({ tune }: { readonly tune: Tune }) {
+export function PatternsNow({ tune, words }: { readonly tune: Tune; readonly words: Words }) {
   const parts = useMemo(() => {
     const byPart = new Map<string, PatternRun[]>();
     for (const run of recognisePatterns(tune)) byPart.set(run.part, [...(byPart.get(run.part) ?? []), run]);
@@ -19,7 +20,7 @@ export function PatternsNow({ tune }: { readonly tune: Tune }) {
       {parts.map(([part, runs]) => (
         <div key={part} className="flex gap-1.5">
           <dt className="font-serif font-bold text-walnut">{part}</dt>
-          <dd>{partWords(runs)}</dd>
+          <dd>{partWords(runs, words)}</dd>
         </div>
       ))}
     </dl>
@@ -27,9 +28,9 @@ export function PatternsNow({ tune }: { readonly tune: Tune }) {
 }
 
 /** `1–4 pair-first shuffle, 5 no pattern`. */
-function partWords(runs: readonly PatternRun[]): string {
+function partWords(runs: readonly PatternRun[], words: Words): string {
   const told = runs.slice(0, RUNS_TOLD).map(({ from, to, pattern }) => {
-    const name = pattern === null ? 'no pattern' : patternWords(pattern).toLowerCase();
+    const name = pattern === null ? 'no pattern' : patternWords(pattern, words).toLowerCase();
     return runs.length === 1 ? `${name} throughout` : `${barSpan(from, to)} ${name}`;
   });
   const rest = runs.length - told.length;

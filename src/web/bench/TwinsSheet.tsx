@@ -121,7 +121,7 @@ function Alike({
   readonly onApply: TwinsSheetProps['onApply'];
 }) {
   const result = useMemo(() => bowAlike(report.tune, figure, model), [report, figure, model]);
-  const after = useMemo(() => reportTune(result), [result]);
+  const after = useMemo(() => reportTune(result, report.settings), [result, report]);
   const name = placeName(report, figure.places[model]!);
   return (
     <div className="mt-2 flex flex-wrap items-center gap-2 text-[14px]">

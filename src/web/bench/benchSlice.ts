@@ -6,6 +6,7 @@ import type { Failure } from '../api/client';
 import { type Fragment, followReuse } from '#core/editing';
 import type { EntryOutcome } from '../entry/entryKeys';
 import { type EntryState, type EntryWay, beginEntry, keptCaret } from '../entry/entryState';
+import { selectPlayer } from '../settings/selectSettings';
 import { measured } from '../ui/measured';
 import { noteStates } from '../score/noteStates';
 
@@ -224,7 +225,10 @@ export const selectClipboard = (state: WithBench) => state.bench.clipboard;
 export const selectOpen = (state: WithBench) => state.bench.open;
 const selectTune = (state: WithBench) => state.bench.open?.tune ?? null;
 const selectPassInView = (state: WithBench) => state.bench.open?.passInView ?? null;
-export const selectReport = createSelector([selectTune], (tune) => tune && measured('report', () => reportTune(tune)));
+export const selectReport = createSelector(
+  [selectTune, selectPlayer],
+  (tune, player) => tune && measured('report', () => reportTune(tune, player)),
+);
 export const selectNoteStates = createSelector([selectReport, selectPassInView], (report, inView) =>
   report && inView ? measured('states', () => noteStates(report, inView)) : null,
 );

@@ -1,3 +1,4 @@
+import { planeAngle } from '#core/crossing';
 import type { TuneReport } from '#core/report';
 import { bowSpeed, sharedTravel } from '#core/travel';
 import { type Direction, type Link, type NoteEvent, PLACES, type Place } from '#core/tune';
@@ -79,6 +80,8 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
   const strokes = strokeFacts(report, shared);
   const states = new Map<string, NoteState>();
   const { hairCm } = settings.instrument;
+  // The elbow in the middle, the wrist goes through the middles of the planes.
+  const turnsFromWrist = settings.schools.arm === 'wrist';
   for (const played of unrolled.notes) {
     const { index, note, part, pass } = played;
     const wanted = (inView[part] ?? 1) === pass;
@@ -87,6 +90,7 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
     const following = bowed[index + 1];
     const fingering = fingers.get(note.id)!;
     const crossing = arm.crossings[index];
+    const plane = arm.planes[index];
     const { bowStartCm, bowEndCm } = travel[index]!;
     const state: NoteState = {
       id: note.id,
@@ -108,8 +112,8 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
       pulses: note.marks?.includes('pulse') ?? false,
       drone: dronePlace(note, fingering.place),
       outOfHair: Math.min(bowStartCm, bowEndCm) < -1e-9 || Math.max(bowStartCm, bowEndCm) > hairCm + 1e-9,
-      angle: arm.angles[index] ?? null,
-      isPair: arm.planes[index]?.length === 2,
+      angle: turnsFromWrist && plane ? planeAngle(plane, settings.instrument) : (arm.angles[index] ?? null),
+      isPair: plane?.length === 2,
       skips: crossing?.skips ?? 0,
       crossesInSlur: crossing?.inSlur ?? false,
       headroom: check.headroom[index] ?? null,

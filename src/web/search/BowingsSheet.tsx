@@ -32,7 +32,7 @@ type Finding =
 
 /** Looks for other bowings and lays them side by side on the same bars, to be taken whole or for one part. */
 export function BowingsSheet({ report, part: partAtStart, onApply, onClose }: BowingsSheetProps) {
-  const [wishes, setWishes] = useState(readWishes);
+  const [wishes, setWishes] = useState(() => ({ ...readWishes(), downbeat: report.settings.schools.downbeat }));
   const [part, setPart] = useState(partAtStart);
   const [from, setFrom] = useState(1);
   const { candidates, state, again, cancel } = useSearch(report, wishes);

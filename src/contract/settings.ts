@@ -1,0 +1,111 @@
+import { z } from 'zod';
+import { neighbourAngle } from '#core/crossing';
+import { type Instrument, instrumentWith } from '#core/instrument';
+import type { PlayerSettings } from '#core/report';
+import { SCHOOL_CHOICES, type Schools, USUAL_SCHOOLS } from '#core/schools';
+import { LIMIT_KEYS, limitsWith } from '#core/tempo';
+
+/** What each figure of fiddle and bow may be, in its own unit. */
+export const INSTRUMENT_RANGES = {
+  stringLengthMm: [150, 400],
+  bridgeRadiusMm: [25, 80],
+  stringSpacingMm: [6, 18],
+  marginDegrees: [0, 5],
+  hairCm: [20, 80],
+  sweetSpotCm: [2, 78],
+  windowHalfCm: [1, 40],
+} as const satisfies Record<keyof Instrument, readonly [number, number]>;
+
+/** Highest value of a limit: ten seconds, or ten times a factor, is beyond any player. */
+const MOST_LIMIT = 10_000;
+
+const figure = ([low, high]: readonly [number, number]) =>
+  z.number().min(low, `expected ${low} to ${high}`).max(high, `expected ${low} to ${high}`).optional();
+
+const instrumentSchema = z
+  .object(
+    Object.fromEntries(Object.entries(INSTRUMENT_RANGES).map(([name, range]) => [name, figure(range)])) as Record<
+      keyof Instrument,
+      ReturnType<typeof figure>
+    >,
+  )
+  .superRefine((figures, context) => {
+    const { hairCm, sweetSpotCm, marginDegrees, stringSpacingMm, bridgeRadiusMm, ...rest } = instrumentWith(
+      definedOnly(figures),
+    );
+    const refuse = (path: keyof Instrument, message: string) =>
+      context.addIssue({ code: 'custom', path: [path], message });
+    if (sweetSpotCm > hairCm) refuse('sweetSpotCm', `expected a place on the ${hairCm} cm of hair, got ${sweetSpotCm}`);
+    if (stringSpacingMm >= 2 * bridgeRadiusMm)
+      return refuse('stringSpacingMm', `expected less than twice the bridge radius, got ${stringSpacingMm}`);
+    const half = neighbourAngle({ hairCm, sweetSpotCm, marginDegrees, stringSpacingMm, bridgeRadiusMm, ...rest }) / 2;
+    if (marginDegrees >= half)
+      refuse('marginDegrees', `expected less than ${half.toFixed(1)}, half the angle between two strings`);
+  });
+
+const limitSchema = z.object({
+  value: z.number().positive('expected more than 0').max(MOST_LIMIT),
+  source: z.enum(['guess', 'measured']),
+  date: z.iso.date().optional(),
+});
+
+const schoolsSchema = z.object(
+  Object.fromEntries(Object.entries(SCHOOL_CHOICES).map(([name, choices]) => [name, z.enum(choices)])),
+) as unknown as z.ZodType<Schools>;
+
+/** Words that differ from school to school; they change no figure. */
+const wordsSchema = z.object({
+  /** Phases of the shuffle by what comes first: the pair and the singles, or the long and the short. */
+  phases: z.enum(['pair-first', 'long-first']),
+});
+export type Words = z.output<typeof wordsSchema>;
+
+export const settingsSchema = z.object({
+  instrument: instrumentSchema,
+  limits: z.partialRecord(z.enum(LIMIT_KEYS as [string, ...string[]]), limitSchema),
+  schools: schoolsSchema,
+  words: wordsSchema,
+});
+/** The player's settings as they are kept: figures left out are the usual ones. */
+export type StoredSettings = z.output<typeof settingsSchema>;
+
+export const USUAL_SETTINGS: StoredSettings = {
+  instrument: {},
+  limits: {},
+  schools: USUAL_SCHOOLS,
+  words: { phases: 'pair-first' },
+};
+
+/** What the core counts with. */
+export function playerSettings({ instrument, limits, schools }: StoredSettings): PlayerSettings {
+  return { instrument: instrumentWith(definedOnly(instrument)), limits: limitsWith(limits), schools };
+}
+
+function definedOnly<T extends object>(figures: T): { [K in keyof T]?: Exclude<T[K], undefined> } {
+  return Object.fromEntries(Object.entries(figures).filter(([, value]) => value !== undefined)) as never;
+}
+
+/** 0: nothing is kept yet, the usual settings hold. */
+export const settingsRecordSchema = z.object({ revision: z.int().min(0), settings: settingsSchema });
+export type SettingsRecord = z.output<typeof settingsRecordSchema>;
+
+export const saveSettingsSchema = z.object({ baseRevision: z.int().min(0), settings: settingsSchema });
+
+/** What a change of settings did to a tune of the book. */
+export const changedTuneSchema = z.object({
+  id: z.uuid(),
+  title: z.string(),
+  ceilingBpm: z.object({ before: z.number().nullable(), after: z.number().nullable() }),
+  /** Findings that came and went, by code. */
+  came: z.array(z.string()),
+  went: z.array(z.string()),
+});
+export type ChangedTune = z.output<typeof changedTuneSchema>;
+
+export const savedSettingsSchema = z.object({
+  revision: z.int().min(1),
+  /** Tunes whose figures or findings changed, as far as they were compared. */
+  changed: z.array(changedTuneSchema),
+  compared: z.int(),
+});
+export type SavedSettings = z.output<typeof savedSettingsSchema>;

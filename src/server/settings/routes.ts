@@ -1,0 +1,32 @@
+import { Router } from 'express';
+import { playerSettings, saveSettingsSchema } from '#contract/settings';
+import { type Database, inTransaction } from '../db';
+import { AppError } from '../errors';
+import { findSettings, saveSettings } from './queries';
+import { recountBook } from './recount';
+
+/** The player's settings; a change counts the book anew. */
+export function settingsRoutes(db: Database): Router {
+  const router = Router();
+
+  router.get('/', async (_request, response) => {
+    response.json(await findSettings(db));
+  });
+
+  router.put('/', async (request, response) => {
+    const { baseRevision, settings } = saveSettingsSchema.parse(request.body);
+    const saved = await inTransaction(db, async (client) => {
+      const before = await findSettings(client);
+      const revision = await saveSettings(client, baseRevision, settings);
+      if (revision === null) return null;
+      const [was, is] = [playerSettings(before.settings), playerSettings(settings)];
+      const isSame = JSON.stringify(was) === JSON.stringify(is);
+      const recount = isSame ? { changed: [], compared: 0 } : await recountBook(client, was, is);
+      return { revision, ...recount };
+    });
+    if (!saved) throw new AppError('stale-save', await findSettings(db));
+    response.json(saved);
+  });
+
+  return router;
+}

@@ -1,0 +1,285 @@
+import { Undo2 } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import {
+  type ChangedTune,
+  INSTRUMENT_RANGES,
+  type SavedSettings,
+  type StoredSettings,
+  type Words,
+  playerSettings,
+} from '#contract/settings';
+import { FULL_SIZE, type Instrument } from '#core/instrument';
+import { SCHOOL_CHOICES, SCHOOL_NAMES, type Schools } from '#core/schools';
+import { GUESSED_LIMITS, LIMIT_KEYS } from '#core/tempo';
+import type { Failure } from '../api/client';
+import { failureWords } from '../api/messages';
+import { useSaveSettingsMutation, useSettingsQuery } from '../api/tunesApi';
+import { useAppStore } from '../app/store';
+import { Button } from '../ui/Button';
+import { NumberField } from './NumberField';
+import { selectSettings } from './selectSettings';
+import { FINDING_NAMES, INSTRUMENT_WORDS, LIMIT_WORDS, SCHOOL_WORDS } from './settingsWords';
+
+interface Step {
+  readonly label: string;
+  readonly before: StoredSettings;
+}
+
+/** The player: how things are done, the fiddle and the limits; every change says what it did to the book. */
+export function SettingsPage() {
+  const { data: record, error, isLoading, refetch } = useSettingsQuery();
+  const [save, { isLoading: isSaving, error: saveError }] = useSaveSettingsMutation();
+  const [steps, setSteps] = useState<readonly Step[]>([]);
+  const [outcome, setOutcome] = useState<{ readonly label: string; readonly saved: SavedSettings } | null>(null);
+  const running = useRef<Promise<unknown>>(Promise.resolve());
+  const store = useAppStore();
+  useEffect(() => {
+    document.title = 'Settings · Morrin';
+  }, []);
+
+  if (!record)
+    return (
+      <main className="px-6 py-10">
+        {isLoading ? (
+          <p className="text-muted" aria-busy>
+            Opening the settings …
+          </p>
+        ) : (
+          <div role="alert">
+            <p className="mb-3">{error ? failureWords(error as Failure) : ''} The settings cannot be shown.</p>
+            <Button look="main" onClick={() => void refetch()}>
+              Try again
+            </Button>
+          </div>
+        )}
+      </main>
+    );
+
+  const { settings, revision } = record;
+  // One after the other: each builds on the revision that the one before it made.
+  const change = async (next: StoredSettings, label: string, isUndo = false) => {
+    await running.current;
+    const { revision: baseRevision } = selectSettings(store.getState());
+    const saving = save({ baseRevision, settings: next });
+    running.current = saving;
+    const answer = await saving;
+    if (!answer.data) return;
+    setSteps((before) => (isUndo ? before.slice(0, -1) : [...before, { label, before: settings }]));
+    setOutcome({ label: isUndo ? `Undone: ${label}` : label, saved: answer.data });
+  };
+  const last = steps[steps.length - 1];
+  const player = playerSettings(settings);
+
+  return (
+    <main className="h-full overflow-y-auto px-5 py-5 lg:px-8">
+      <header className="mb-4 flex flex-wrap items-center gap-4">
+        <div>
+          <h1 className="text-[28px] leading-tight">Settings</h1>
+          <p className="text-muted">Kept as they are changed; the book is counted anew each time.</p>
+        </div>
+        <div className="ml-auto flex items-center gap-3">
+          <span
+            className="text-muted"
+            role="status"
+            data-settings={isSaving ? 'saving' : saveError ? 'failed' : 'kept'}
+          >
+            {isSaving ? 'counting the book anew …' : revision > 0 ? 'kept' : 'as usual'}
+          </span>
+          <Button disabled={!last || isSaving} onClick={() => last && void change(last.before, last.label, true)}>
+            <Undo2 size={15} className="mr-1.5 inline align-[-2px]" aria-hidden />
+            {last ? `Undo: ${last.label}` : 'Undo'}
+          </Button>
+        </div>
+      </header>
+      {saveError !== undefined && (
+        <p role="alert" className="mb-3 rounded-md bg-band px-3 py-2 text-madder">
+          {(saveError as Failure).code === 'stale-save'
+            ? 'The settings were changed in another window; they are as kept there now. Change yours again.'
+            : failureWords(saveError as Failure)}
+        </p>
+      )}
+      {outcome && <Outcome {...outcome} />}
+      <div className="grid gap-x-10 gap-y-6 xl:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
+        <section aria-labelledby="schools">
+          <h2 id="schools" className="mb-2 text-xl">
+            How you were taught
+          </h2>
+          <div className="flex flex-col gap-3">
+            {SCHOOL_NAMES.map((name) => (
+              <SchoolField
+                key={name}
+                name={name}
+                chosen={settings.schools[name]}
+                onChoose={(choice, words) =>
+                  void change({ ...settings, schools: { ...settings.schools, [name]: choice } }, words)
+                }
+              />
+            ))}
+            <WordsField words={settings.words} onWords={(words, label) => void change({ ...settings, words }, label)} />
+          </div>
+        </section>
+        <div className="flex flex-col gap-6">
+          <section aria-labelledby="fiddle">
+            <h2 id="fiddle" className="mb-2 text-xl">
+              Fiddle and bow
+            </h2>
+            <div className="flex flex-col gap-1">
+              {(Object.keys(INSTRUMENT_WORDS) as (keyof Instrument)[]).map((name) => (
+                <NumberField
+                  key={name}
+                  {...INSTRUMENT_WORDS[name]}
+                  value={player.instrument[name]}
+                  usual={usualFigure(name, player.instrument)}
+                  low={INSTRUMENT_RANGES[name][0]}
+                  high={INSTRUMENT_RANGES[name][1]}
+                  onChange={(value) => {
+                    const { [name]: _old, ...others } = settings.instrument;
+                    const instrument = value === null ? others : { ...others, [name]: value };
+                    void change({ ...settings, instrument }, `${INSTRUMENT_WORDS[name].name.toLowerCase()}`);
+                  }}
+                />
+              ))}
+            </div>
+          </section>
+          <section aria-labelledby="limits">
+            <h2 id="limits" className="mb-2 text-xl">
+              What your hands need
+            </h2>
+            <div className="flex flex-col gap-1">
+              {LIMIT_KEYS.map((key) => (
+                <NumberField
+                  key={key}
+                  {...LIMIT_WORDS[key]}
+                  why={limitWords(settings.limits[key])}
+                  value={player.limits[key].value}
+                  usual={GUESSED_LIMITS[key]}
+                  low={0.1}
+                  high={10_000}
+                  onChange={(value) => {
+                    const { [key]: _old, ...others } = settings.limits;
+                    const measured = value !== null && { value, source: 'measured' as const, date: today() };
+                    const limits = measured ? { ...others, [key]: measured } : others;
+                    void change({ ...settings, limits }, `${LIMIT_WORDS[key].name.toLowerCase()}`);
+                  }}
+                />
+              ))}
+            </div>
+          </section>
+        </div>
+      </div>
+    </main>
+  );
+}
+
+/** The usual figure; sweet spot and window go with the hair. */
+function usualFigure(name: keyof Instrument, { hairCm }: Instrument): number {
+  const share = name === 'sweetSpotCm' || name === 'windowHalfCm' ? hairCm / FULL_SIZE.hairCm : 1;
+  return Math.round(FULL_SIZE[name] * share * 100) / 100;
+}
+
+function today(): string {
+  return new Date().toISOString().slice(0, 10);
+}
+
+function limitWords(limit: StoredSettings['limits'][string] | undefined): string {
+  if (!limit || limit.source === 'guess') return 'a guess';
+  return limit.date ? `measured ${new Date(limit.date).toLocaleDateString()}` : 'measured';
+}
+
+function SchoolField<K extends keyof Schools>(props: {
+  readonly name: K;
+  readonly chosen: Schools[K];
+  readonly onChoose: (choice: Schools[K], words: string) => void;
+}) {
+  const { name, chosen, onChoose } = props;
+  const { title, choices } = SCHOOL_WORDS[name];
+  return (
+    <fieldset className="rounded-md border border-line px-3 pt-1 pb-2">
+      <legend className="px-1 font-bold">{title}</legend>
+      <div className="grid gap-x-4 gap-y-1 sm:grid-cols-2">
+        {(SCHOOL_CHOICES[name] as readonly string[] as readonly Schools[K][]).map((choice) => (
+          <label key={choice} className="flex items-start gap-2">
+            <input
+              type="radio"
+              name={name}
+              className="mt-1.5 accent-woad"
+              checked={choice === chosen}
+              onChange={() => onChoose(choice, `${title.toLowerCase()} ${choices[choice].name}`)}
+            />
+            <span>
+              {choices[choice].name}
+              <span className="block text-[13.5px] leading-snug text-muted">{choices[choice].means}</span>
+            </span>
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+const PHASES: readonly { readonly choice: Words['phases']; readonly name: string }[] = [
+  { choice: 'pair-first', name: 'pair first, singles first' },
+  { choice: 'long-first', name: 'long first, short first' },
+];
+
+function WordsField(props: { readonly words: Words; readonly onWords: (words: Words, label: string) => void }) {
+  const { words, onWords } = props;
+  return (
+    <fieldset className="rounded-md border border-line px-3 pt-1 pb-2">
+      <legend className="px-1 font-bold">Phases of the shuffle are called</legend>
+      <div className="grid gap-x-4 gap-y-1 sm:grid-cols-2">
+        {PHASES.map(({ choice, name }) => (
+          <label key={choice} className="flex items-center gap-2">
+            <input
+              type="radio"
+              name="phases"
+              className="accent-woad"
+              checked={choice === words.phases}
+              onChange={() => onWords({ ...words, phases: choice }, `phases called ${name}`)}
+            />
+            {name}
+          </label>
+        ))}
+      </div>
+      <p className="text-[13.5px] text-muted">Words only: no figure follows them.</p>
+    </fieldset>
+  );
+}
+
+/** What a change did to the book. */
+function Outcome({ label, saved }: { readonly label: string; readonly saved: SavedSettings }) {
+  const { changed, compared } = saved;
+  return (
+    <section aria-live="polite" className="mb-5 rounded-md bg-band px-4 py-2.5" data-outcome>
+      <p className="font-bold">
+        {label}:{' '}
+        {compared === 0
+          ? 'no figure follows it.'
+          : changed.length === 0
+            ? 'no tune of the book is changed by it.'
+            : `${changed.length} of ${compared} tune${compared === 1 ? '' : 's'} changed.`}
+      </p>
+      <ul>
+        {changed.map((tune) => (
+          <li key={tune.id}>
+            <Link to={`/tunes/${tune.id}`} className="text-woad underline">
+              {tune.title}
+            </Link>
+            : {changeWords(tune)}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function changeWords({ ceilingBpm: { before, after }, came, went }: ChangedTune): string {
+  const bpm = (value: number | null) => (value === null ? 'any tempo' : String(Math.floor(value)));
+  const names = (codes: readonly string[]) => [...new Set(codes)].map((code) => FINDING_NAMES[code] ?? code).join(', ');
+  return [
+    ...(before === after ? [] : [`stood to ${bpm(before)}, stands to ${bpm(after)}`]),
+    ...(came.length > 0 ? [`new: ${names(came)}`] : []),
+    ...(went.length > 0 ? [`gone: ${names(went)}`] : []),
+  ].join('; ');
+}

@@ -1,0 +1,109 @@
+import type { Instrument } from '#core/instrument';
+import type { Schools } from '#core/schools';
+import type { LimitKey } from '#core/tempo';
+
+interface SchoolWords<K extends keyof Schools> {
+  readonly title: string;
+  readonly choices: Readonly<Record<Schools[K], { readonly name: string; readonly means: string }>>;
+}
+
+/** How each school is named, and which figures follow it. */
+export const SCHOOL_WORDS: { readonly [K in keyof Schools]: SchoolWords<K> } = {
+  turn: {
+    title: 'A crossing at a bow change',
+    choices: {
+      merge: { name: 'merged into the turn', means: 'it has the shorter of the two notes' },
+      stop: { name: 'stop, turn, bow on', means: 'it has half the note before; ceilings fall' },
+    },
+  },
+  skips: {
+    title: 'A crossing over a string',
+    choices: {
+      'on-string': { name: 'on the string', means: 'what is swept over may sound, and is told' },
+      'off-string': { name: 'off the string', means: 'the bow is lifted, which needs no less than a retake' },
+    },
+  },
+  arm: {
+    title: 'The bow’s angle',
+    choices: {
+      elbow: { name: 'carried by the elbow', means: 'the arm lane shows the path of least turning' },
+      wrist: {
+        name: 'turned by the wrist',
+        means: 'the elbow stays in the middle; the lane runs through the strings’ middles',
+      },
+    },
+  },
+  pulse: {
+    title: 'A pulse',
+    choices: {
+      speed: { name: 'by a quicker bow', means: 'the note takes 1.35 times its hair' },
+      weight: { name: 'by weight', means: 'the note takes no more hair' },
+    },
+  },
+  learning: {
+    title: 'A passage is learned',
+    choices: {
+      'one-direction': { name: 'in one direction', means: 'loops that flip are given a retake' },
+      'both-directions': { name: 'in both directions', means: 'loops that flip are as good as any' },
+    },
+  },
+  downbeat: {
+    title: 'Bars begin',
+    choices: {
+      down: { name: 'on the down-bow', means: 'proposed bowings keep it where they can' },
+      free: { name: 'as they come', means: 'proposed bowings do not mind' },
+    },
+  },
+  bowAmount: {
+    title: 'A tune is learned',
+    choices: {
+      'short-strokes': { name: 'with short strokes from the first day', means: 'the bow goes slower, not further' },
+      'whole-bow': { name: 'with the whole bow first', means: 'less of it at each step of tempo' },
+    },
+  },
+};
+
+export const INSTRUMENT_WORDS: Readonly<
+  Record<keyof Instrument, { readonly name: string; readonly unit: string; readonly why: string }>
+> = {
+  stringLengthMm: { name: 'String length', unit: 'mm', why: 'nut to bridge' },
+  bridgeRadiusMm: { name: 'Bridge radius', unit: 'mm', why: 'flatter bridges have larger ones' },
+  stringSpacingMm: { name: 'String spacing', unit: 'mm', why: 'between neighbours at the bridge' },
+  marginDegrees: { name: 'Margin', unit: '°', why: 'kept from a neighbour string' },
+  hairCm: { name: 'Usable hair', unit: 'cm', why: 'frog to tip' },
+  sweetSpotCm: { name: 'Sweet spot', unit: 'cm', why: 'from the frog, where dance strokes live' },
+  windowHalfCm: { name: 'Working window', unit: 'cm', why: 'to either side of the sweet spot' },
+};
+
+export const LIMIT_WORDS: Readonly<Record<LimitKey, { readonly name: string; readonly unit: string }>> = {
+  strokeMs: { name: 'Shortest stroke', unit: 'ms' },
+  tripletStrokeMs: { name: 'Shortest stroke of a bowed triplet', unit: 'ms' },
+  crossingMs: { name: 'Crossing', unit: 'ms' },
+  crossingMsPerDegree: { name: 'Crossing, for each degree', unit: 'ms/°' },
+  slurCrossingFactor: { name: 'Crossing in a slur', unit: 'times that' },
+  hopMs: { name: 'Same finger to another string', unit: 'ms' },
+  shiftMs: { name: 'Shift', unit: 'ms' },
+  shiftMsPerMm: { name: 'Shift, for each mm', unit: 'ms/mm' },
+  retakeMs: { name: 'Retake', unit: 'ms' },
+  cutMs: { name: 'Cut', unit: 'ms' },
+  flickMs: { name: 'Flick', unit: 'ms' },
+  shortRollMs: { name: 'Short roll', unit: 'ms' },
+  longRollMs: { name: 'Long roll', unit: 'ms' },
+  pulseMs: { name: 'Pulse', unit: 'ms' },
+  slowestBowCmPerSecond: { name: 'Slowest comfortable bow', unit: 'cm/s' },
+};
+
+/** Findings in a word or two, by code. */
+export const FINDING_NAMES: Readonly<Record<string, string>> = {
+  'part-flips': 'a part that flips',
+  'tune-flips-again': 'flips when begun again',
+  'slur-skips-string': 'a slur over a string',
+  'crossing-too-fast': 'a crossing without time',
+  'stroke-too-fast': 'a stroke too short',
+  'runs-out-of-hair': 'hair that runs out',
+  'window-left': 'strokes outside the window',
+  jerk: 'a jerk',
+  'skip-may-sound': 'a skip that may sound',
+  'reverse-crossings': 'reverse crossings',
+  'one-plane': 'one plane for two strings',
+};
