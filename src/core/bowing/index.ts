@@ -4,6 +4,8 @@ export { bowNotes, entryNote, linkOnPass, opposite, startOf, staysInStroke } fro
 // The prover: does it come round.
 export type { DirectionDifference, Ledger, PassLedger, RoundVerdict } from './ledger';
 export { bowingLedger, roundVerdict } from './ledger';
+export type { LoopVerdict } from './loops';
+export { loopVerdict } from './loops';
 export type { LockConflict } from './locks';
 export { lockConflicts } from './locks';
 export type { Disturbance, MendInput, RoundEdit, RoundMend } from './mends';

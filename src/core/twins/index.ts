@@ -1,3 +1,12 @@
-// Figures that come again.
+// Equal figures of a tune.
 export type { TwinFigure } from './twins';
-export { LEAST_FIGURE, bowAlike, playingShare, twinFigures } from './twins';
+export { bowAlike, flippingPlaces, playingShare, twinFigures } from './twins';
+// By what they are told apart.
+export type { CountCue, CueKind } from './cues';
+export { countCues } from './cues';
+// The same hand on other strings.
+export type { HandPlace, HandTwin } from './handTwins';
+export { handTwins } from './handTwins';
+// Phrases by their beginnings.
+export type { PhraseEntry } from './phraseIndex';
+export { phraseIndex } from './phraseIndex';

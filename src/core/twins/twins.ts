@@ -75,6 +75,15 @@ export function bowAlike(tune: Tune, { places }: TwinFigure, model: number): Tun
   return setLinks(tune, new Map(links));
 }
 
+/**
+ * Places that would turn an odd number of times more or less than now if they were bowed like one of them: what follows
+ * such a place flips, which is why a copy may not come round.
+ */
+export function flippingPlaces({ places }: TwinFigure, model: number): number[] {
+  const turns = places.map((place) => place.slice(1).filter(({ link }) => link === 'change').length);
+  return turns.flatMap((count, i) => ((count - turns[model]!) % 2 === 0 ? [] : i));
+}
+
 /** The links by which one place is bowed like another: for each note but the first the other's link. */
 function likeTwin(place: readonly NoteEvent[], model: readonly NoteEvent[]): Map<string, Link> {
   const links = new Map<string, Link>();
@@ -86,7 +95,7 @@ function likeTwin(place: readonly NoteEvent[], model: readonly NoteEvent[]): Map
 }
 
 /** Whether all places have the same links, the one into the first note left out, on all passes. */
-function areBowedAlike([model, ...others]: readonly (readonly NoteEvent[])[]): boolean {
+export function areBowedAlike([model, ...others]: readonly (readonly NoteEvent[])[]): boolean {
   return others.every((place) =>
     place.every((note, i) => {
       const like = model![i]!;

@@ -52,6 +52,7 @@ import { EDIT_ACTIONS, type EditAction, comboOf } from './editActions';
 import { EditMenu } from './EditMenu';
 import { removeDraft, takeOverDraft } from './drafts';
 import { Foot } from './Foot';
+import { loopWords } from './loopWords';
 import { Margin } from './Margin';
 import { MoreMenu } from './MoreMenu';
 import { PatternSheet } from './PatternSheet';
@@ -59,7 +60,7 @@ import { SaveMark } from './SaveMark';
 import { ScoreView } from './ScoreView';
 import { barSelection, moveSelection, partSelection, selectedIds, widerSelection } from './selection';
 import { ConflictSheet, KeysSheet } from './sheets';
-import { TwinsSheet } from './TwinsSheet';
+import { TwinsSheet } from '../twins/TwinsSheet';
 import { Verdict } from './Verdict';
 import { type View, readView, writeView } from './view';
 import { ViewMenu } from './ViewMenu';
@@ -438,6 +439,7 @@ function Bench({ open, report, states }: BenchProps) {
                 pass={pass}
                 thisPassOnly={thisPassOnly}
                 onThisPassOnly={setThisPassOnly}
+                loop={loopWords(report, states, ids)}
               />
             )
           }

@@ -17,6 +17,8 @@ export interface CardProps {
   readonly pass: { readonly part: string; readonly pass: number } | null;
   readonly thisPassOnly: boolean;
   readonly onThisPassOnly: (only: boolean) => void;
+  /** What becomes of the selection played over and over; null for a single note. */
+  readonly loop: string | null;
 }
 
 const GESTURES: readonly { gesture: Gesture; name: string; key: string }[] = [
@@ -28,7 +30,7 @@ const GESTURES: readonly { gesture: Gesture; name: string; key: string }[] = [
 
 /** The selection's facts and its bow gestures. */
 export function Card(props: CardProps) {
-  const { tune, ids, states, barWords, onGesture, onLock, pass, thisPassOnly, onThisPassOnly } = props;
+  const { tune, ids, states, barWords, onGesture, onLock, pass, thisPassOnly, onThisPassOnly, loop } = props;
   const first = states.get(ids[0]!);
   const last = states.get(ids[ids.length - 1]!);
   const notes = writtenNotes(tune);
@@ -84,6 +86,11 @@ export function Card(props: CardProps) {
           </button>
         ))}
       </div>
+      {loop !== null && (
+        <p className="text-[14px] text-muted" data-loop>
+          {loop}
+        </p>
+      )}
       {pass && (
         <label className="flex items-center gap-1.5 whitespace-nowrap text-muted">
           <input

@@ -1,0 +1,152 @@
+import { useMemo, useState } from 'react';
+import { type TuneReport, reportTune } from '#core/report';
+import {
+  type CountCue,
+  type TwinFigure,
+  bowAlike,
+  countCues,
+  flippingPlaces,
+  playingShare,
+  twinFigures,
+} from '#core/twins';
+import { roundWords } from '../bench/Verdict';
+import { Button } from '../ui/Button';
+import { BowSign } from '../ui/signs';
+import { noteNames, placeName } from './placeNames';
+import type { TwinsProps } from './TwinsSheet';
+
+/** Figures told before the rest is only counted, and notes of a figure that are named. */
+const FIGURES_TOLD = 12;
+const NOTES_NAMED = 8;
+
+/** Equal figures: where, how much of the tune they are, by what they are told apart, and whether they are bowed alike. */
+export function EqualFigures(props: TwinsProps) {
+  const { report } = props;
+  const figures = useMemo(() => twinFigures(report.tune), [report]);
+  const split = figures.filter(({ isBowedAlike }) => !isBowedAlike).length;
+  if (figures.length === 0)
+    return <p className="text-muted">No figure of four notes or more comes again in this tune.</p>;
+  return (
+    <>
+      <p className="mb-3">
+        <b>
+          {figures.length} figure{figures.length === 1 ? '' : 's'}
+        </b>
+        , {split === 0 ? 'all bowed alike' : `${split} bowed in more than one way`}
+        <span className="block text-[14px] text-muted">
+          Four notes or more, the same pitches in the same rhythm. At speed a figure bowed in two ways is two figures to
+          learn.
+        </span>
+      </p>
+      <ol className="flex flex-col gap-2">
+        {figures.slice(0, FIGURES_TOLD).map((figure) => (
+          <FigureRow key={figure.places[0]![0]!.id + figure.length} figure={figure} {...props} />
+        ))}
+      </ol>
+      {figures.length > FIGURES_TOLD && (
+        <p className="mt-2 text-muted">and {figures.length - FIGURES_TOLD} that cover less</p>
+      )}
+    </>
+  );
+}
+
+function FigureRow({ figure, report, onShow, onApply }: TwinsProps & { readonly figure: TwinFigure }) {
+  const { places, length, isBowedAlike } = figure;
+  const [model, setModel] = useState(0);
+  const share = Math.round(100 * playingShare(figure, report.unrolled));
+  const cues = useMemo(
+    () => countCues(figure, report.unrolled, report.figures.bowed, report.fingers),
+    [figure, report],
+  );
+  return (
+    <li className="rounded-md border border-line px-3 py-2" data-figure>
+      <p className="flex flex-wrap items-baseline gap-x-3">
+        <span className="font-serif text-[17px] font-bold">{noteNames(places[0]!, NOTES_NAMED)}</span>
+        <span className="text-[14px] text-muted">
+          {length} notes, {share} % of the playing time
+        </span>
+        {!isBowedAlike && <span className="text-[14px] font-bold text-weld-ink">bowed in more than one way</span>}
+      </p>
+      <ul className="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1 text-[14px]">
+        {places.map((place, i) => (
+          <li key={place[0]!.id} className="flex items-center gap-1.5">
+            <Button look="small" onClick={() => onShow(place.map(({ id }) => id))}>
+              {placeName(report, place)}
+              <span className="sr-only">, show it</span>
+            </Button>
+            {cues[i] && <Cue cue={cues[i]} />}
+          </li>
+        ))}
+      </ul>
+      {!isBowedAlike && <Alike {...{ figure, report, model, onModel: setModel, onApply }} />}
+    </li>
+  );
+}
+
+const CUE_WORDS: Record<NonNullable<CountCue['second']>['kind'], (value: string) => string> = {
+  mark: (value) => `with ${value}`,
+  'note-before': (value) => `after ${value}`,
+  'length-before': (value) => `after a note of ${value}`,
+  beat: (value) => `on beat ${value}`,
+  part: (value) => `in ${value}`,
+};
+
+/** How a player knows which of the places this is: direction, and a second cue where that is not enough. */
+function Cue({ cue: { bow, second, isAlone } }: { readonly cue: CountCue }) {
+  return (
+    <span className={isAlone ? 'text-muted' : 'text-weld-ink'}>
+      <BowSign direction={bow} />
+      <span className="sr-only">{bow}-bow</span>
+      {second && ` ${CUE_WORDS[second.kind](second.value.replace('#', '♯'))}`}
+      {!isAlone && ' nothing tells it apart: give it an accent'}
+    </span>
+  );
+}
+
+/** Chooses the place to which the others are bowed alike, and says what comes of it before it is done. */
+function Alike({
+  figure,
+  report,
+  model,
+  onModel,
+  onApply,
+}: {
+  readonly figure: TwinFigure;
+  readonly report: TuneReport;
+  readonly model: number;
+  readonly onModel: (place: number) => void;
+  readonly onApply: TwinsProps['onApply'];
+}) {
+  const result = useMemo(() => bowAlike(report.tune, figure, model), [report, figure, model]);
+  const after = useMemo(() => reportTune(result, report.settings), [result, report]);
+  const name = placeName(report, figure.places[model]!);
+  const flipping = flippingPlaces(figure, model);
+  return (
+    <div className="mt-2 flex flex-wrap items-center gap-2 text-[14px]">
+      <label className="flex items-center gap-1.5">
+        bow all as in
+        <select
+          value={model}
+          onChange={({ target }) => onModel(Number(target.value))}
+          className="rounded-md border border-soft bg-surface px-1.5 py-1"
+        >
+          {figure.places.map((place, i) => (
+            <option key={place[0]!.id} value={i}>
+              {placeName(report, place)}
+            </option>
+          ))}
+        </select>
+      </label>
+      <span className={after.figures.ledger.comesRound ? 'text-lichen-ink' : 'text-madder'}>{roundWords(after)}</span>
+      {!after.figures.ledger.comesRound && flipping.length > 0 && (
+        <span className="text-muted">
+          {flipping.map((i) => placeName(report, figure.places[i]!)).join(', ')} would turn an odd number of times more
+          or less, so what follows goes the other way.
+        </span>
+      )}
+      <Button className="ml-auto" onClick={() => onApply(result, `figure bowed as in ${name}`)}>
+        Bow alike
+      </Button>
+    </div>
+  );
+}
