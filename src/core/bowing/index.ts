@@ -15,6 +15,8 @@ export type { Pattern, PatternFigures } from './patterns';
 export { LIBRARY_UNIT, PATTERNS, findPattern, patternFigures } from './patterns';
 export type { PatternOptions } from './applyPattern';
 export { applyPattern, gridUnit, patternLinks } from './applyPattern';
+export type { NaturalAccent, RangeFigures } from './patternRange';
+export { accentsAlternate, alternateDrift, naturalAccents, rangeFigures } from './patternRange';
 export type { PatternRun } from './recognise';
 export { recognisePatterns } from './recognise';
 // Edits.

@@ -18,6 +18,7 @@ import { PatternSign } from '../ui/signs';
 import { OwnPattern } from './OwnPattern';
 import { keepOwnPatterns, readOwnPatterns } from './ownPatterns';
 import { PatternsNow } from './PatternsNow';
+import { PatternFacts } from './PatternFacts';
 import { patternWords } from './patternWords';
 import { StrokePreview } from './StrokePreview';
 import { roundWords } from './Verdict';
@@ -214,6 +215,7 @@ export function PatternSheet({ report, selected, part: partAtStart, words, onClo
               {figures.strokesPerBar} strokes a bar of {meterName(pattern.meter)} ({figures.parityPerBar}), drift{' '}
               {figures.driftUnits} {Math.abs(figures.driftUnits) === 1 ? 'unit' : 'units'}
             </p>
+            <PatternFacts pattern={pattern} report={after} ids={ids} where={where} />
             {broken > 0 && (
               <p className="text-madder">
                 {broken} locked {broken === 1 ? 'note' : 'notes'} would come out the other way. Locks are kept and told.

@@ -14,10 +14,12 @@ interface StrokeRowProps {
   readonly marked?: ReadonlySet<number>;
   readonly barLines?: boolean;
   readonly width?: number;
+  /** Where in the stretch the bow is shown, 0 … 1; null: nowhere. */
+  readonly at?: number | null;
 }
 
 /** Strokes of a few bars by their real lengths, ticks where notes share one: a small bow lane without the hair. */
-export function StrokeRow({ notes, bowed, label, marked, barLines, width = 360 }: StrokeRowProps) {
+export function StrokeRow({ notes, bowed, label, marked, barLines, width = 360, at = null }: StrokeRowProps) {
   const [first] = notes;
   if (!first) return null;
   const origin = toNumber(first.onset);
@@ -25,6 +27,8 @@ export function StrokeRow({ notes, bowed, label, marked, barLines, width = 360 }
   const span = toNumber(last.onset) + toNumber(last.duration) - origin;
   const xOf = (onset: number) => 5 + ((onset - origin) / span) * (width - 10);
   let [strokes, ticks, down, up, bars, marks] = ['', '', '', '', '', ''];
+  let bowAt: { x: number; y: number } | null = null;
+  const playedX = at === null ? null : xOf(origin + at * span);
   for (const [i, { index, onset, bar, duration }] of notes.entries()) {
     const { bow, inStroke, stroke } = bowed[index]!;
     const x = xOf(toNumber(onset));
@@ -39,6 +43,8 @@ export function StrokeRow({ notes, bowed, label, marked, barLines, width = 360 }
     const middle = HEIGHT / 2 - 2;
     const [y, toY] = bow === 'down' ? [middle - rise / 2, middle + rise / 2] : [middle + rise / 2, middle - rise / 2];
     strokes += `M${x} ${y}L${endX} ${toY}`;
+    if (playedX !== null && playedX >= x && playedX <= endX + 3)
+      bowAt = { x: playedX, y: y + ((toY - y) * (playedX - x)) / Math.max(1, endX - x) };
     for (const member of members.slice(1)) {
       const tickX = xOf(toNumber(member.onset));
       ticks += `M${tickX} ${y + ((toY - y) * (tickX - x)) / Math.max(1, endX - x) - 4}v8`;
@@ -54,6 +60,7 @@ export function StrokeRow({ notes, bowed, label, marked, barLines, width = 360 }
       <path d={strokes + ticks} fill="none" stroke="var(--ink)" strokeWidth="1.6" strokeLinecap="round" />
       <path d={down} fill="var(--ink)" />
       <path d={up} fill="var(--surface)" stroke="var(--ink)" strokeWidth="1.4" />
+      {bowAt && <circle cx={bowAt.x} cy={bowAt.y} r={5} fill="var(--woad)" data-moving />}
     </svg>
   );
 }
