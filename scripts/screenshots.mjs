@@ -34,6 +34,11 @@ const bowings = async (page) => {
   await page.keyboard.press('w');
   await page.locator('[data-search="done"]').waitFor();
 };
+const bow = async (page) => {
+  await bench('The Heron on the Slipway', 3)(page);
+  await page.keyboard.press('m');
+  await page.locator('[data-tone]').waitFor();
+};
 const settings = async (page) => {
   await page.getByRole('link', { name: 'Settings' }).click();
   await page.getByRole('radio', { name: /^stop, turn, bow on/ }).check();
@@ -69,6 +74,7 @@ const PICTURES = [
   ['bench-phone', PHONE, 'day', bench('The Heron on the Slipway', 3)],
   ['patterns', WIDE, 'day', patterns],
   ['bowings', WIDE, 'day', bowings],
+  ['bow', WIDE, 'day', bow],
   ['figures', WIDE, 'day', twins],
   ['entry', WIDE, 'day', entering],
   ['hand-out', WIDE, 'day', handOut],

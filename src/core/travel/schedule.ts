@@ -15,12 +15,15 @@ export const PRACTICE_SHARE = 0.5;
 /** Of the hair, in a whole bow drawn without touching frog or tip, a guess. */
 export const WHOLE_BOW_SHARE = 0.9;
 
+/** Quickest bow that is still drawn calmly, a guess: what a whole bow would need more for is drawn shorter. */
+export const CALM_SPEED: CentimetresPerSecond = 80;
+
 /**
  * Bow amount from practice to dance tempo, for a stroke that lasts `seconds` at dance tempo.
  *
  * At dance tempo both schools draw its nominal length. Short strokes from the first day keep that length at every
  * tempo, so the bow goes the slower the slower the tune. The whole bow first gives the stroke nine tenths of the hair at
- * practice tempo, and less in even steps of tempo.
+ * practice tempo, and less in even steps of tempo, never more than a calm bow draws in its time.
  * @param rungs at least 2, practice and dance tempo included
  */
 export function bowSchedule(
@@ -36,7 +39,8 @@ export function bowSchedule(
   return Array.from({ length: rungs }, (_, i) => {
     const way = i / (rungs - 1);
     const share = PRACTICE_SHARE + (1 - PRACTICE_SHARE) * way;
-    const cm = atPractice + (atDance - atPractice) * way;
+    const calm = Math.max(atDance, (CALM_SPEED * seconds) / share);
+    const cm = Math.min(calm, atPractice + (atDance - atPractice) * way);
     return { bpm: danceBpm * share, cm, speed: seconds > 0 ? (cm * share) / seconds : 0 };
   });
 }

@@ -37,14 +37,21 @@ test('a fade needs less weight, or a bow nearer the bridge', () => {
 
 test('both schools draw the nominal length at dance tempo; short strokes keep it, the whole bow comes down to it', () => {
   const short = bowSchedule('short-strokes', 0.3, 110, 45, 63);
-  const whole = bowSchedule('whole-bow', 0.3, 110, 45, 63);
+  const whole = bowSchedule('whole-bow', 0.5, 110, 45, 63);
   const nominal = nominalLength(0.3, 45);
   expect(short.map(({ cm }) => cm)).toEqual(short.map(() => nominal));
   expect(whole[0]!.cm).toBeCloseTo(0.9 * 63, 9);
-  expect(whole[5]!.cm).toBeCloseTo(nominal, 9);
+  expect(whole[5]!.cm).toBeCloseTo(nominalLength(0.5, 45), 9);
   expect(short[0]!.bpm).toBe(55);
   expect(short[5]!.bpm).toBe(110);
   // Half the tempo, half the speed for the same length.
   expect(short[0]!.speed).toBeCloseTo(short[5]!.speed / 2, 9);
-  expect(whole[0]!.speed).toBeCloseTo((0.9 * 63) / 0.6, 9);
+});
+
+test('a whole bow is not asked of a stroke too short for it: it is drawn no quicker than calmly', () => {
+  const short = bowSchedule('whole-bow', 0.14, 110, 45, 63);
+  for (const { speed } of short) expect(speed).toBeLessThanOrEqual(80 + 1e-9);
+  expect(short[0]!.cm).toBeCloseTo(80 * 0.28, 9);
+  expect(short[5]!.cm).toBeCloseTo(nominalLength(0.14, 45), 9);
+  for (let i = 1; i < short.length; i++) expect(short[i]!.cm).toBeLessThan(short[i - 1]!.cm);
 });

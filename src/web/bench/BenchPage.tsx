@@ -1,5 +1,5 @@
 import { PenTool, Redo2, Rows3, Undo2, Waves } from 'lucide-react';
-import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from 'react';
+import { type KeyboardEvent, Suspense, lazy, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Gesture } from '#core/bowing';
 import { makeGesture, setBowLengths, setLocks } from '#core/bowing';
@@ -57,6 +57,7 @@ import { Margin } from './Margin';
 import { MoreMenu } from './MoreMenu';
 import { PatternSheet } from './PatternSheet';
 import { SaveMark } from './SaveMark';
+import { strokeToTell } from './strokeToTell';
 import { ScoreView } from './ScoreView';
 import { barSelection, moveSelection, partSelection, selectedIds, widerSelection } from './selection';
 import { ConflictSheet, KeysSheet } from './sheets';
@@ -64,6 +65,9 @@ import { TwinsSheet } from '../twins/TwinsSheet';
 import { Verdict } from './Verdict';
 import { type View, readView, writeView } from './view';
 import { ViewMenu } from './ViewMenu';
+
+/** Charts are fetched when they are first asked for. */
+const BowSheet = lazy(() => import('./BowSheet'));
 
 /** Loads the tune of the address and opens it on the bench, with edits that an earlier visit left in this browser. */
 export function BenchPage() {
@@ -140,7 +144,7 @@ function Bench({ open, report, states }: BenchProps) {
   const clipboard = useAppSelector(selectClipboard);
   const words = useAppSelector(selectWords);
   const [sheet, setSheet] = useState<
-    'keys' | 'patterns' | 'bowings' | 'tune' | 'form' | 'bar' | 'note' | 'twins' | 'versions' | null
+    'keys' | 'patterns' | 'bow' | 'bowings' | 'tune' | 'form' | 'bar' | 'note' | 'twins' | 'versions' | null
   >(null);
   const [thisPassOnly, setThisPassOnly] = useState(false);
   const [view, setView] = useState(readView);
@@ -302,6 +306,7 @@ function Bench({ open, report, states }: BenchProps) {
     else if (key === 'b') otherStart();
     else if (key === 'p') setSheet('patterns');
     else if (key === 'w' && notes.length > 0) setSheet('bowings');
+    else if (key === 'm' && notes.length > 0) setSheet('bow');
     else if (key === 'f') setSheet('twins');
     else if (key === 'n' && ids.length > 0) setSheet('note');
     else if (key === 'enter') beginEntering('calls');
@@ -312,6 +317,7 @@ function Bench({ open, report, states }: BenchProps) {
   };
 
   const { findings } = report;
+  const toldStroke = sheet === 'bow' ? strokeToTell(report, states.get(ids[0] ?? ''), where) : null;
   const ofLine = (line: LineSpec) =>
     findings.filter(({ ids: [first] }) => line.bars.some(({ events }) => events.some(({ id }) => id === first)));
 
@@ -379,6 +385,7 @@ function Bench({ open, report, states }: BenchProps) {
             hasSource={open.hasSource}
             onTune={() => setSheet('tune')}
             onForm={() => setSheet('form')}
+            onBow={() => setSheet('bow')}
             onBowings={() => setSheet('bowings')}
             onTwins={() => setSheet('twins')}
             onVersions={() => setSheet('versions')}
@@ -506,6 +513,11 @@ function Bench({ open, report, states }: BenchProps) {
             setSheet(null);
           }}
         />
+      )}
+      {sheet === 'bow' && toldStroke && (
+        <Suspense>
+          <BowSheet report={report} stroke={toldStroke} onClose={() => setSheet(null)} />
+        </Suspense>
       )}
       {sheet === 'bowings' && (
         <BowingsSheet

@@ -7,6 +7,7 @@ interface MoreMenuProps {
   readonly hasSource: boolean;
   readonly onTune: () => void;
   readonly onForm: () => void;
+  readonly onBow: () => void;
   readonly onBowings: () => void;
   readonly onTwins: () => void;
   readonly onVersions: () => void;
@@ -16,7 +17,17 @@ interface MoreMenuProps {
 const ITEM = 'block cursor-pointer rounded px-2 py-1 text-ink no-underline outline-none data-highlighted:bg-band';
 
 /** What is done to the tune as a whole. */
-export function MoreMenu({ tuneId, hasSource, onTune, onForm, onBowings, onTwins, onVersions, onKeys }: MoreMenuProps) {
+export function MoreMenu({
+  tuneId,
+  hasSource,
+  onTune,
+  onForm,
+  onBow,
+  onBowings,
+  onTwins,
+  onVersions,
+  onKeys,
+}: MoreMenuProps) {
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
@@ -40,6 +51,9 @@ export function MoreMenu({ tuneId, hasSource, onTune, onForm, onBowings, onTwins
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={onBowings}>
             Other bowings … (W)
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={onBow}>
+            Bow amount and tone … (M)
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={onTwins}>
             Figures that come again … (F)

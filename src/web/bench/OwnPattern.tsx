@@ -2,6 +2,7 @@ import { useId, useState } from 'react';
 import type { Pattern } from '#core/bowing';
 import type { Meter } from '#core/tune';
 import { Button } from '../ui/Button';
+import { PatternSign } from '../ui/signs';
 import { ownPattern, readSlots } from './ownPatterns';
 
 interface OwnPatternProps {
@@ -47,6 +48,34 @@ export function OwnPattern({ meter, onAdd, chosen, onForget }: OwnPatternProps) 
           Forget {chosen.slots?.join(' ')}
         </Button>
       )}
+      <div
+        className="flex w-full flex-wrap items-center gap-1"
+        role="group"
+        aria-label="Add a stroke to your own pattern"
+      >
+        {[1, 2, 3, 4].map((units) => (
+          <Button key={units} type="button" look="small" onClick={() => setTyped(`${typed.trim()} ${units}`.trim())}>
+            <PatternSign slots={[units]} width={52} />
+            <span className="sr-only">a stroke of {units}</span>
+          </Button>
+        ))}
+        <Button
+          type="button"
+          look="small"
+          disabled={typed.trim() === ''}
+          onClick={() =>
+            setTyped(
+              typed
+                .trim()
+                .split(/[\s,]+/)
+                .slice(0, -1)
+                .join(' '),
+            )
+          }
+        >
+          take the last away
+        </Button>
+      </div>
       <p id={hint} className={`w-full text-[13.5px] ${isWrong ? 'text-madder' : 'text-muted'}`}>
         {isWrong
           ? 'expected lengths of strokes in grid units, 1 to 16, such as 3 1 2 2'

@@ -34,6 +34,7 @@ const KEYS: readonly [string, string][] = [
   ['B', 'begin the tune on the other bow'],
   ['P', 'bowing patterns'],
   ['W', 'other bowings, side by side'],
+  ['M', 'bow amount and tone'],
   ['F', 'figures that come again'],
   ['Enter', 'enter notes behind this one; Esc ends'],
   ['Alt with ↑ ↓', 'a step up or down; with Shift an octave'],
