@@ -187,7 +187,7 @@ type MendedFinding = Pick<Finding, 'place' | 'ids'>;
 /** What a mend does and what it buys: `split it: stands to 115`. */
 export function mendWords(mend: Mend, finding: MendedFinding): string {
   // Bar lines change nothing but where they stand.
-  if (mend.deed === 'rebar') return deedWords(mend, finding);
+  if (mend.deed === 'rebar' || mend.deed === 'fit-last-note') return deedWords(mend, finding);
   return `${deedWords(mend, finding)}: ${gainWords(mend)}${costWords(mend)}`;
 }
 
@@ -226,8 +226,10 @@ function deedWords(mend: Mend, { place: own, ids }: MendedFinding): string {
       return 'unlock it';
     case 'slower':
       return 'play it slower';
+    case 'fit-last-note':
+      return 'make the last note fit';
     case 'less-bow':
-      return `draw ${mend.notes?.length === 1 ? 'the long stroke' : `${mend.notes?.length ?? 0} long strokes`} with less bow`;
+      return `draw ${mend.notes?.length === 1 ? 'one stroke' : `${mend.notes?.length ?? 0} strokes`} with less bow`;
     case 'accent':
       return 'mean the quick stroke as an accent';
     case 'hold-pair':

@@ -1,5 +1,7 @@
+import { ZERO, add, compare, subtract } from '#core/base';
 import { type BarSumFault, type Tune, type Unrolled, barSumFaults } from '#core/tune';
 import { type Finding, type FindingInput, type Mend, mendBy, placeOf } from './finding';
+import { withNoteEdits } from './mendTune';
 
 /** More bars of one kind than these are not told one by one. */
 const BARS_TOLD = 6;
@@ -34,10 +36,24 @@ export function barFindings(input: FindingInput): Finding[] {
         ...common,
         from: `${fault.from.part}${fault.from.pass}`,
         to,
-        mends: [],
+        mends: fitMends(input, fault),
       },
     ];
   });
+}
+
+/** The last note of the bar before the join made longer or shorter by what is missing, where something is left of it. */
+function fitMends(input: FindingInput, fault: Extract<BarSumFault, { kind: 'join' }>): Mend[] {
+  const { tune } = input;
+  const ids = idsOfBar(tune, fault.barId);
+  const last = tune.parts.flatMap(({ events }) => events).find(({ id }) => id === ids[ids.length - 1]);
+  if (last?.kind !== 'note' || last.tuplet) return [];
+  const duration = add(last.duration, subtract(fault.expected, fault.length));
+  if (compare(duration, ZERO) <= 0) return [];
+  const notes = [{ id: last.id, duration }];
+  const { figures } = input.countAnew(withNoteEdits(tune, notes));
+  const trial = { round: figures.ledger, ceilingBpm: () => figures.check.ceiling?.ceilingBpm ?? null };
+  return [{ ...mendBy(input, 'fit-last-note', [], trial), notes }];
 }
 
 function rebarMends(input: FindingInput, fault: BarSumFault): Mend[] {

@@ -21,11 +21,12 @@ export interface LinkEdit {
   readonly pass: number | null;
 }
 
-/** A mark, a drone or a wished stroke length set on a note. */
+/** A mark, a drone, a wished stroke length or another length set on a note. */
 export type NoteEdit =
   | { readonly id: string; readonly mark: NoteMark }
   | { readonly id: string; readonly drone: 'lower' | 'upper' }
-  | { readonly id: string; readonly bowLength: number };
+  | { readonly id: string; readonly bowLength: number }
+  | { readonly id: string; readonly duration: Fraction };
 
 /** What can be done about a finding, with what it buys, counted by really doing it. */
 export interface Mend {
@@ -38,6 +39,8 @@ export interface Mend {
     | 'unlock'
     | 'slower'
     | 'rebar'
+    /** The last note is made as long as the bar line wants it. */
+    | 'fit-last-note'
     /** Long strokes are drawn with less bow. */
     | 'less-bow'
     /** A quick stroke is meant as an accent. */

@@ -6,15 +6,17 @@ import {
   gridUnit,
   joiningLink,
   lockConflicts,
+  opposite,
   recognisePatterns,
   roundMends,
 } from '#core/bowing';
 import { type Crossing, planeName } from '#core/crossing';
 import type { TimedEvent } from '#core/tempo';
-import { bowSpeed, notesOffHair, runsOut } from '#core/travel';
-import { type NoteEvent, type Part, type Place, type Tune, occurrencesOf } from '#core/tune';
+import { LEAST_WISH, bowSpeed, notesOffHair, runsOut } from '#core/travel';
+import { type Direction, type NoteEvent, type Part, type Place, type Tune, occurrencesOf } from '#core/tune';
 import { barFindings } from './barFindings';
 import { ovalFindings } from './ovalFindings';
+import { withNoteEdits } from './mendTune';
 import { planeFindings } from './planeFindings';
 import { travelFindings } from './travelFindings';
 import { lockFindings } from './lockFindings';
@@ -283,7 +285,10 @@ function hairFindings(input: FindingInput): Finding[] {
       cm: byTip ? tipExcess : -beforeFrog,
       strokes,
       end: byTip ? 'tip' : 'frog',
-      mends: hairMends(input, first, out.length),
+      mends: [...hairMends(input, first, out.length), ...evenOut(input, byTip ? 'down' : 'up', out.length)].slice(
+        0,
+        MENDS_OFFERED,
+      ),
     },
   ];
 }
@@ -316,6 +321,33 @@ function hairMends(input: FindingInput, index: number, before: number): Mend[] {
   // What keeps the tune coming round goes before what saves more hair.
   const flips = ({ comesRound }: Mend) => Number(figures.ledger.comesRound && !comesRound);
   return mends.sort((a, b) => flips(a) - flips(b) || a.notesOffHair - b.notesOffHair).slice(0, MENDS_OFFERED);
+}
+
+/**
+ * The strokes that go toward the end at which the hair runs out, drawn as much shorter as all those together are longer
+ * than the others: what creeps away comes home. Kept where at most half as many notes run out afterwards.
+ */
+function evenOut(input: FindingInput, toward: Direction, before: number): Mend[] {
+  const { unrolled, figures } = input;
+  const { bowed, travel } = figures;
+  const lengths = { down: 0, up: 0 };
+  const ways = new Map<string, Set<Direction>>();
+  for (const [i, { bow, inStroke }] of bowed.entries()) {
+    lengths[bow] += Math.abs(travel[i]!.bowEndCm - travel[i]!.bowStartCm);
+    if (inStroke > 1) continue;
+    const { id } = unrolled.notes[i]!.note;
+    ways.set(id, (ways.get(id) ?? new Set()).add(bow));
+  }
+  const ratio = Math.round(100 * (lengths[opposite(toward)] / lengths[toward])) / 100;
+  if (!(ratio < 1) || ratio < LEAST_WISH) return [];
+  const heads = [...ways].filter(([, bows]) => bows.size === 1 && bows.has(toward)).map(([id]) => id);
+  if (heads.length === 0) return [];
+  const notes = heads.map((id) => ({ id, bowLength: ratio }));
+  const after = input.countAnew(withNoteEdits(input.tune, notes)).figures;
+  const out = after.travel.filter((note) => runsOut(note, input.settings.instrument)).length;
+  if (2 * out > before) return [];
+  const trial = { round: after.ledger, ceilingBpm: () => after.check.ceiling?.ceilingBpm ?? null };
+  return [{ ...mendBy(input, 'less-bow', [], trial), notes, notesOffHair: out }];
 }
 
 function handFindings(input: FindingInput): Finding[] {

@@ -34,6 +34,7 @@ export function withNoteEdits(tune: Tune, edits: readonly NoteEdit[]): Tune {
 
 function withEdit(note: NoteEvent, edit: NoteEdit): NoteEvent {
   if ('drone' in edit) return { ...note, drone: edit.drone };
+  if ('duration' in edit) return { ...note, duration: edit.duration };
   if ('bowLength' in edit) return { ...note, bowLength: edit.bowLength };
   return note.marks?.includes(edit.mark) ? note : { ...note, marks: [...(note.marks ?? []), edit.mark] };
 }

@@ -586,6 +586,9 @@ function mendLabel(chosen: Mend, finding: Finding): string {
   if (chosen.barId) return `draw the bar lines anew from ${bar}`;
   if (chosen.start) return `start on the ${chosen.start}-bow`;
   if (chosen.deed === 'slower') return `tempo ${Math.floor(chosen.ceilingBpm ?? 0)}`;
+  if (chosen.deed === 'fit-last-note') return `last note made to fit in ${bar}`;
+  if (chosen.deed === 'less-bow') return `less bow from ${bar}`;
+  if (chosen.deed === 'accent') return `accent in ${bar}`;
   if (chosen.deed === 'hold-pair') return `stay on both strings from ${bar}`;
   return `${chosen.deed} in ${bar}`;
 }
