@@ -87,6 +87,21 @@ test('a bowing is found and taken by keyboard only', async ({ page }) => {
   await kept(page);
   await page.reload();
   await expect(verdict(page)).toContainText('It comes round.');
+
+  // For one part alone, and back.
+  await page.locator('[data-note]').last().focus();
+  await page.keyboard.press('w');
+  await expect(page.locator(found)).toBeVisible();
+  for (let presses = 0; presses < 30; presses++) {
+    await page.keyboard.press('Tab');
+    const label = await page.evaluate(() => document.activeElement?.textContent ?? '');
+    if (label.startsWith('Only for A')) break;
+  }
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Undo: bowing \d for part A/ })).toBeEnabled();
+  await page.locator('[data-note]').first().focus();
+  await page.keyboard.press('Control+z');
+  await expect(verdict(page)).toContainText('It comes round.');
 });
 
 /** What is spoken of each note, by part: B begins where the bars are counted from 1 again. */

@@ -37,6 +37,8 @@ for (const theme of ['day', 'evening'] as const)
     for (const item of [
       'Title, meter, key, tuning …',
       'Form …',
+      'Other bowings … (W)',
+      'Bow amount and tone … (M)',
       'Figures that come again … (F)',
       'Named versions …',
       'Keys and signs (?)',
@@ -54,6 +56,10 @@ for (const theme of ['day', 'evening'] as const)
     await expect(page.locator('[data-entry-field]')).toBeFocused();
     await scan('entry');
     await page.keyboard.press('Escape');
+    await page.getByRole('link', { name: 'Settings' }).click();
+    await expect(page.getByRole('heading', { level: 1, name: 'Settings' })).toBeVisible();
+    await scan('settings');
+    await page.goBack();
     await fromMenu(page, 'Hand-out on paper');
     await expect(page.getByRole('button', { name: 'Keep as PDF' })).toBeVisible();
     await scan('hand-out');

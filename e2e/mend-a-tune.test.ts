@@ -125,6 +125,25 @@ test('where no single change brings a tune round, two do: made as one step, undo
   await expect(verdict(page)).toContainText('It comes round.');
 });
 
+test('pointing at a mend, or reaching it by key, shows in the score what it would make', async ({ page }) => {
+  await bringIn(page, ODD_REEL('Looked at First'));
+  const score = page.locator('[data-score]');
+  const signs = page.locator('[data-sign="bows"]').first();
+  const before = await signs.getAttribute('d');
+  const mend = page.locator('[data-finding="part-flips"] li button').first();
+  await mend.hover();
+  await expect(score).toHaveAttribute('data-preview', 'true');
+  await expect(signs).not.toHaveAttribute('d', before!);
+  await page.mouse.move(2, 2);
+  await expect(score).not.toHaveAttribute('data-preview');
+  await expect(signs).toHaveAttribute('d', before!);
+  await mend.focus();
+  await expect(score).toHaveAttribute('data-preview', 'true');
+  await page.keyboard.press('Enter');
+  await expect(score).not.toHaveAttribute('data-preview');
+  await expect(verdict(page)).toContainText('It comes round.');
+});
+
 test('a figure bowed in two ways is found and bowed alike, by keyboard', async ({ page }) => {
   await bringIn(page, 'X:1\nT:Twins Apart\nR:reel\nM:4/4\nL:1/8\nK:D\n|:dfaf d2A2|BdgB A2F2|(df)af d2A2|B2g2 d4:|\n');
   await page.locator('[data-note]').first().click();

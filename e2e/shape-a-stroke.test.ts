@@ -3,6 +3,8 @@ import { ODD_REEL, bringIn, kept } from './bench';
 
 test('the end of a stroke is pulled in the bow lane, and one undo takes it back', async ({ page }) => {
   await bringIn(page, ODD_REEL('Pulled Longer'));
+  await page.locator('[data-lane="bow"]').first().scrollIntoViewIfNeeded();
+  await page.locator('[data-note]').nth(2).hover();
   const end = page.locator('[data-stroke-end]').nth(2);
   await expect(end).toBeAttached();
   await end.scrollIntoViewIfNeeded();

@@ -252,6 +252,7 @@ const COSTS: Partial<Record<Disturbance, string>> = {
   'crossing-in-slur': 'crosses in a slur',
   'accent-moved': 'moves an accent',
   'pattern-broken': 'breaks the pattern',
+  'twin-broken': 'parts a figure from its twin',
   'lock-contradicted': 'contradicts a lock',
 };
 

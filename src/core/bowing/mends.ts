@@ -9,6 +9,8 @@ export type Disturbance =
   /** A beat loses the stroke that began on it, or a stroke begins off the beat where none did. */
   | 'accent-moved'
   | 'pattern-broken'
+  /** An equal figure that was bowed alike elsewhere is no longer. */
+  | 'twin-broken'
   /** The bow is lifted, or no longer lifted. */
   | 'lift'
   /** Neither in the pickup nor in the last bar of a pass. */
@@ -39,6 +41,7 @@ const WEIGHTS: Record<Disturbance, number> = {
   'crossing-in-slur': 3,
   'accent-moved': 1,
   'pattern-broken': 0.75,
+  'twin-broken': 0.75,
   lift: 1.5,
   'inside-part': 1,
   'lock-contradicted': 4,
@@ -50,7 +53,7 @@ const SPLIT_ON_ONE_STRING = 0.25;
 const LONG_ENOUGH_TO_LIFT = 0.25;
 /** Mends of a kind that are ranked against each other; beyond them none is looked at. */
 const MOST_RANKED = 12;
-/** Mends of which it is asked whether they break a pattern: somewhat more than are offered. */
+/** Mends of which it is asked whether they break a pattern or a twin: somewhat more than are offered. */
 const MOST_ASKED = 6;
 
 export interface MendInput {
@@ -62,6 +65,8 @@ export interface MendInput {
   readonly placeOf: (note: NoteEvent) => string | null;
   /** Whether a note stands in a bar whose links follow a pattern. */
   readonly keepsPattern?: (id: string) => boolean;
+  /** Whether a note's link belongs to an equal figure that is bowed alike elsewhere. */
+  readonly keepsTwin?: (id: string) => boolean;
 }
 
 /**
@@ -106,15 +111,19 @@ export function roundMends(input: MendInput): RoundMend[] {
   return ranked(partly, input).map((edit) => mendOf([edit], false));
 }
 
-/** By what they disturb; whether a pattern breaks is only asked of the first ones without it. */
-function ranked(edits: readonly RankedEdit[], { keepsPattern }: MendInput): RankedEdit[] {
+/** By what they disturb; whether a pattern or a twin breaks is only asked of the first ones without it. */
+function ranked(edits: readonly RankedEdit[], { keepsPattern, keepsTwin }: MendInput): RankedEdit[] {
   const sorted = [...edits].sort(byCost);
-  if (!keepsPattern) return sorted;
-  const first = sorted.slice(0, MOST_ASKED).map((edit): RankedEdit => {
-    if (!keepsPattern(edit.id)) return edit;
-    const disturbs: Disturbance[] = ['pattern-broken', ...edit.disturbs];
-    return { ...edit, disturbs, cost: edit.cost + WEIGHTS['pattern-broken'] };
-  });
+  const asks: readonly (readonly [Disturbance, ((id: string) => boolean) | undefined])[] = [
+    ['pattern-broken', keepsPattern],
+    ['twin-broken', keepsTwin],
+  ];
+  const first = sorted.slice(0, MOST_ASKED).map((edit) =>
+    asks.reduce<RankedEdit>((asked, [name, keeps]) => {
+      if (!keeps?.(edit.id)) return asked;
+      return { ...asked, disturbs: [name, ...asked.disturbs], cost: asked.cost + WEIGHTS[name] };
+    }, edit),
+  );
   return [...first, ...sorted.slice(MOST_ASKED)].sort(byCost);
 }
 

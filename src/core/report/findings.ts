@@ -12,6 +12,7 @@ import {
 } from '#core/bowing';
 import { type Crossing, planeName } from '#core/crossing';
 import type { TimedEvent } from '#core/tempo';
+import { twinKeeper } from '#core/twins';
 import { LEAST_WISH, bowSpeed, notesOffHair, runsOut } from '#core/travel';
 import { type Direction, type NoteEvent, type Part, type Place, type Tune, occurrencesOf } from '#core/tune';
 import { barFindings } from './barFindings';
@@ -54,11 +55,12 @@ function roundFindings(input: FindingInput): Finding[] {
   if (ledger.comesRound) return [];
   const stringOf = (note: NoteEvent) => fingers.get(note.id)?.place ?? null;
   const keepsPattern = patternKeeper(input);
+  const keepsTwin = twinKeeper(input.tune);
   const hasLocks = unrolled.notes.some(({ note }) => note.lock);
   let forAll: Mend[] | null = null;
   const mendsFor = (part: string | null): Mend[] => {
     if (forAll) return forAll;
-    const found = roundMends({ unrolled, bowed, part, placeOf: stringOf, keepsPattern });
+    const found = roundMends({ unrolled, bowed, part, placeOf: stringOf, keepsPattern, keepsTwin });
     // What a player insists on goes before what disturbs little.
     const keeping = hasLocks
       ? found.slice(0, MENDS_TRIED_ON_LOCKS).filter((mend) => !contradictsLock(input, mend))
@@ -269,10 +271,14 @@ function hairFindings(input: FindingInput): Finding[] {
   const first = out[0];
   if (first === undefined) return [];
   const strokes = new Set(out.map((i) => bowed[i]!.stroke)).size;
-  const beyondTip = Math.max(...out.map((i) => Math.max(travel[i]!.bowStartCm, travel[i]!.bowEndCm)));
-  const beforeFrog = Math.min(...out.map((i) => Math.min(travel[i]!.bowStartCm, travel[i]!.bowEndCm)));
+  // In loops, since long tunes have more notes than a call may have arguments.
+  let [beyondTip, beforeFrog, longest] = [-Infinity, Infinity, 0];
+  for (const { bowStartCm, bowEndCm } of travel) {
+    beyondTip = Math.max(beyondTip, bowStartCm, bowEndCm);
+    beforeFrog = Math.min(beforeFrog, bowStartCm, bowEndCm);
+    longest = Math.max(longest, Math.abs(bowEndCm - bowStartCm));
+  }
   const tipExcess = beyondTip - settings.instrument.hairCm;
-  const longest = Math.max(...travel.map(({ bowStartCm, bowEndCm }) => Math.abs(bowEndCm - bowStartCm)));
   const hasStrokeTooLong = longest > settings.instrument.hairCm;
   const byTip = tipExcess >= -beforeFrog;
   return [

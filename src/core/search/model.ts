@@ -55,6 +55,9 @@ export interface SearchOptions {
   readonly choices?: readonly Choice[];
 }
 
+/** Whole but for rounding: beats of tuplets are not exact. */
+const isWhole = (count: number) => Math.abs(count - Math.round(count)) < 1e-6;
+
 /** The shuffle at home in a meter. */
 const HOME_SHUFFLES = { common: 'pair-first-shuffle', compound: 'two-and-one', waltz: 'waltz-long-short' };
 
@@ -114,7 +117,7 @@ export function searchModel(
     if ((now === 'start' ? 'change' : now) !== link) add('likeness', W.likeness * wishes.likeness);
     if (wishes.downbeat === 'down' && at === 1 && bar > 0 && bow === 'up')
       add('downbeat', shares ? W.downbeat / 2 : W.downbeat);
-    if (wishes.acrossBeat === 'avoid' && shares && Number.isInteger((at - 1) / (beat * denominators.get(note.id)!)))
+    if (wishes.acrossBeat === 'avoid' && shares && isWhole((at - 1) / (beat * denominators.get(note.id)!)))
       add('acrossBeat', W.acrossBeat);
     const crossing = figures.arm.crossings[index];
     const earlier = notes[index - 1];

@@ -1,6 +1,7 @@
 // Equal figures of a tune.
 export type { TwinFigure } from './twins';
 export { bowAlike, flippingPlaces, playingShare, twinFigures } from './twins';
+export { twinKeeper } from './twinKeeper';
 // By what they are told apart.
 export type { CountCue, CueKind } from './cues';
 export { countCues } from './cues';

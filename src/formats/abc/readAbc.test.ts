@@ -319,6 +319,7 @@ describe('round trip', () => {
     common('|:d4 !fermata!A4|[1 .B4 ~c4:|[2 B8||[M:6/8][K:Gdor] (de)f g3:|', 'Amix'),
     `${head('R:waltz\nM:3/4\nL:1/8')}%%morrin-tuning G3 D4 G4 D5\n%%morrin-start up\n%%morrin-links 3:retake 4@2:slur\n%%morrin-places 2:D\nK:G\n|:G2 B2 d2|g6:|\n`,
     `${head('P:ABA\nM:4/4\nL:1/8')}K:D\nP:A\nD8|\nP:B\nE4 (FG)A2|\n`,
+    `${head('R:reel\nM:4/4\nL:1/8')}%%morrin-pulse 1 4\n%%morrin-bow 2:1.25 4:0.6\n%%morrin-drones 3:upper 4:lower\nK:D\n|:d2 f2 a2 A2|d8:|\n`,
     common("_B=B^Bb' | (c2|:d8)|e6:|", 'Eb'),
   ];
 
@@ -341,6 +342,8 @@ describe('round trip', () => {
         note.place,
         note.chord,
         note.marks,
+        note.bowLength,
+        note.drone,
       ]),
       rest: { ...tune, parts: undefined, form: undefined, notes: undefined },
     };
@@ -379,6 +382,20 @@ test('bars that take up others come back so, as long as they have the same notes
   expect(root(read(text.replace('reuse 4:1', 'reuse 4:2')))).toBeUndefined();
   expect(readAbc(text.replace('reuse 4:1', 'reuse four')).tunes[0]!.messages).toMatchObject([
     { code: 'bad-directive', message: '%%morrin-reuse: expected bars such as 9:5, got "four".' },
+  ]);
+});
+
+test('pulses, stroke lengths and drones that cannot be are refused where they stand, the others kept', () => {
+  const text = `X:1\nT:D\nM:4/4\nL:1/8\n%%morrin-pulse 1 x\n%%morrin-bow 1:9 2:1.5\n%%morrin-drones 1:beside 2:upper\nK:D\nd4 a4|\n`;
+  const { tune, messages } = readAbc(text).tunes[0]!;
+  expect(messages).toMatchObject([
+    { line: 5, code: 'bad-directive', message: '%%morrin-pulse: expected notes such as 5 9, got "1 x".' },
+    { line: 6, message: '%%morrin-bow: expected stroke lengths from 0.4 to 2.5 such as 5:1.25, got "1:9 2:1.5".' },
+    { line: 7, message: '%%morrin-drones: expected notes with a side such as 5:upper, got "1:beside 2:upper".' },
+  ]);
+  expect(writtenNotes(tune).map(({ marks, bowLength, drone }) => [marks, bowLength, drone])).toEqual([
+    [['pulse'], undefined, undefined],
+    [undefined, 1.5, 'upper'],
   ]);
 });
 

@@ -3,7 +3,7 @@ import { type KeyboardEvent, Suspense, lazy, useCallback, useEffect, useMemo, us
 import { Link, useParams } from 'react-router';
 import type { Gesture } from '#core/bowing';
 import { makeGesture, setBowLengths, setLocks } from '#core/bowing';
-import { type Finding, type Mend, type TuneReport, mendTune } from '#core/report';
+import { type Finding, type Mend, type TuneReport, mendTune, reportTune } from '#core/report';
 import { type Direction, type Tune, writtenNotes } from '#core/tune';
 import { findTune } from '../api/client';
 import type { Failure } from '../api/client';
@@ -15,7 +15,7 @@ import { EntryStrip } from '../entry/EntryStrip';
 import { pasteWords } from '../entry/pasteWords';
 import type { EntryWay } from '../entry/entryState';
 import type { LineSpec } from '../score/lines';
-import type { NoteState } from '../score/noteStates';
+import { type NoteState, noteStates } from '../score/noteStates';
 import { writtenKey, writtenPitch } from '../score/noteWords';
 import { Button, SignButton } from '../ui/Button';
 import { BowSign } from '../ui/signs';
@@ -147,6 +147,7 @@ function Bench({ open, report, states }: BenchProps) {
     'keys' | 'patterns' | 'bow' | 'bowings' | 'tune' | 'form' | 'bar' | 'note' | 'twins' | 'versions' | null
   >(null);
   const [thisPassOnly, setThisPassOnly] = useState(false);
+  const [previewed, setPreviewed] = useState<{ readonly of: Tune; readonly tune: Tune } | null>(null);
   const [view, setView] = useState(readView);
   const showView = (next: View) => {
     writeView(next);
@@ -249,7 +250,17 @@ function Bench({ open, report, states }: BenchProps) {
     dispatch(selected({ anchor: finding.ids[0]!, focus: finding.ids[finding.ids.length - 1]! }));
     document.querySelector(`[data-note="${finding.ids[0]!}"]`)?.scrollIntoView({ block: 'nearest' });
   };
+  const preview = (chosen: Mend | null, finding: Finding) => {
+    // Bar lines and lengths drawn anew are another page: only what stays on this one is shown beforehand.
+    const isShown = chosen && chosen.deed !== 'rebar' && chosen.deed !== 'fit-last-note';
+    setPreviewed(isShown ? { of: tune, tune: mendTune(tune, chosen, finding) } : null);
+  };
+  const previewStates = useMemo(
+    () => (previewed?.of === tune ? noteStates(reportTune(previewed.tune, report.settings), passInView) : null),
+    [previewed, tune, report, passInView],
+  );
   const mend = (chosen: Mend, finding: Finding) => {
+    setPreviewed(null);
     edit(mendTune(tune, chosen, finding), mendLabel(chosen, finding));
     // The finding goes with its button: the keys go back to the score, so that undo and the like still answer.
     requestAnimationFrame(focusScore);
@@ -417,12 +428,13 @@ function Bench({ open, report, states }: BenchProps) {
         {entry && <EntryField entry={entry} onKey={pressKey} onPaste={pasteText} onEnd={endEntering} />}
         <ScoreView
           report={report}
-          states={states}
+          states={previewStates ?? states}
+          isPreview={previewStates !== null}
           selection={selection}
           view={view}
           onPick={pick}
           onPickWhole={pickWhole}
-          margin={(line) => <Margin findings={ofLine(line)} onShow={show} onMend={mend} />}
+          margin={(line) => <Margin findings={ofLine(line)} onShow={show} onMend={mend} onPreview={preview} />}
           caret={
             entry && {
               id: entry.caret,

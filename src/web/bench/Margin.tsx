@@ -8,6 +8,8 @@ interface MarginProps {
   readonly findings: readonly Finding[];
   readonly onShow: (finding: Finding) => void;
   readonly onMend: (mend: Mend, finding: Finding) => void;
+  /** A mend is pointed at, or no longer: the score shows what it would make. */
+  readonly onPreview: (mend: Mend | null, finding: Finding) => void;
 }
 
 /** Rows of text that fit beside a line of the score; what goes beyond is folded away. */
@@ -21,14 +23,14 @@ const SEVERITY = {
 } as const;
 
 /** Findings beside the line they speak of, as a teacher would pencil them. */
-export function Margin({ findings, onShow, onMend }: MarginProps) {
+export function Margin({ findings, onShow, onMend, onPreview }: MarginProps) {
   const [isOpen, setOpen] = useState(false);
   const fitting = fittingFindings(findings);
   const shown = isOpen ? findings : findings.slice(0, fitting);
   return (
     <aside className="border-line pb-3 lg:border-l lg:pl-4" aria-label="Findings">
       {shown.map((finding) => (
-        <FindingNote key={keyOf(finding)} finding={finding} onShow={onShow} onMend={onMend} />
+        <FindingNote key={keyOf(finding)} finding={finding} onShow={onShow} onMend={onMend} onPreview={onPreview} />
       ))}
       {findings.length > fitting && (
         <Button look="link" onClick={() => setOpen(!isOpen)} aria-expanded={isOpen}>
@@ -57,7 +59,12 @@ function keyOf({ code, ids }: Finding): string {
   return `${code} ${ids.join(' ')}`;
 }
 
-function FindingNote({ finding, onShow, onMend }: Omit<MarginProps, 'findings'> & { readonly finding: Finding }) {
+function FindingNote({
+  finding,
+  onShow,
+  onMend,
+  onPreview,
+}: Omit<MarginProps, 'findings'> & { readonly finding: Finding }) {
   const [isOpen, setOpen] = useState(false);
   const { lead, body, figures } = findingWords(finding);
   const { Icon, tone, name } = SEVERITY[finding.severity];
@@ -80,7 +87,15 @@ function FindingNote({ finding, onShow, onMend }: Omit<MarginProps, 'findings'> 
       <ul className="leading-snug">
         {mends.map((mend) => (
           <li key={mendWords(mend, finding)}>
-            <Button look="link" className="min-h-6 py-0.5 text-left" onClick={() => onMend(mend, finding)}>
+            <Button
+              look="link"
+              className="min-h-6 py-0.5 text-left"
+              onClick={() => onMend(mend, finding)}
+              onPointerEnter={() => onPreview(mend, finding)}
+              onPointerLeave={() => onPreview(null, finding)}
+              onFocus={() => onPreview(mend, finding)}
+              onBlur={() => onPreview(null, finding)}
+            >
               {mendWords(mend, finding)}
             </Button>
           </li>

@@ -16,6 +16,8 @@ import type { View } from './view';
 interface ScoreViewProps {
   readonly report: TuneReport;
   readonly states: ReadonlyMap<string, NoteState>;
+  /** The states are those of a mend that is only looked at. */
+  readonly isPreview: boolean;
   readonly selection: Selection | null;
   readonly view: View;
   readonly onPick: (id: string, extend: boolean) => void;
@@ -41,7 +43,8 @@ const CLEF_ROOM = 70;
 
 /** The score with its lanes, line by line, each with its margin. */
 export function ScoreView(props: ScoreViewProps) {
-  const { report, states, selection, view, onPick, onPickWhole, margin, card, caret, onStaff, onBowLength } = props;
+  const { report, states, isPreview, selection, view, onPick, onPickWhole, margin, card, caret, onStaff, onBowLength } =
+    props;
   const root = useRef<HTMLDivElement>(null);
   const column = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(0);
@@ -116,7 +119,12 @@ export function ScoreView(props: ScoreViewProps) {
   }, [caretId, lines]);
 
   return (
-    <div data-score ref={root} className="relative">
+    <div
+      data-score
+      ref={root}
+      className={`relative ${isPreview ? '[&_[data-sign=bows]]:fill-woad' : ''}`}
+      data-preview={isPreview || undefined}
+    >
       <div ref={column} className="pointer-events-none absolute inset-y-0 left-0 w-full lg:w-[calc(100%-19rem)]" />
       {!ready || width === 0 ? (
         <p className="py-10 text-muted">Engraving …</p>

@@ -56,6 +56,8 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
   // Until a changed line is drawn anew, which is before it is shown, all stays with the line that the drawing shows.
   const isDrawn = geometry === null || (drawn!.key === props.lineKey && geometry.width === props.width);
   const [hold] = useState(holder<ScoreLineProps>);
+  // What can be pulled is there once the pointer is on the line: else every edit would draw it anew on every line.
+  const [isOver, setOver] = useState(false);
   const {
     line,
     width,
@@ -94,6 +96,8 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
       className="relative flow-root [content-visibility:auto] md:scroll-mt-12"
       style={{ minHeight: height + cardRoom, width, containIntrinsicHeight: `${height + cardRoom}px` }}
       data-line={line.id}
+      onPointerEnter={() => setOver(true)}
+      onPointerLeave={() => setOver(false)}
     >
       <div className="absolute left-0" style={{ top: -top }}>
         <StaffDrawing line={props.line} lineKey={props.lineKey} width={props.width} onDrawn={setDrawn} />
@@ -135,7 +139,7 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
               onPickWhole={onPickWhole}
             />
           )}
-          {onBowLength && lanes.bow && (
+          {onBowLength && lanes.bow && isOver && (
             <StrokeEnds
               geometry={geometry}
               states={detailStates}

@@ -172,7 +172,7 @@ function SearchState(props: {
     searching: state.kind === 'searching' ? `looking … ${state.found} of ${WANTED}` : '',
     done:
       found === 0
-        ? 'No bowing comes round: with so few notes every count is odd.'
+        ? 'No bowing comes round: there are too few notes to turn on.'
         : found < WANTED
           ? `${found} found; no more differ enough to compare`
           : `${found} found`,

@@ -92,13 +92,14 @@ const CUE_WORDS: Record<NonNullable<CountCue['second']>['kind'], (value: string)
 };
 
 /** How a player knows which of the places this is: direction, and a second cue where that is not enough. */
-function Cue({ cue: { bow, second, isAlone } }: { readonly cue: CountCue }) {
+function Cue({ cue: { bow, string, second, isAlone } }: { readonly cue: CountCue }) {
   return (
     <span className={isAlone ? 'text-muted' : 'text-weld-ink'}>
       <BowSign direction={bow} />
       <span className="sr-only">{bow}-bow</span>
-      {second && ` ${CUE_WORDS[second.kind](second.value.replace('#', '♯'))}`}
-      {!isAlone && ' nothing tells it apart: give it an accent'}
+      {string && ` ${string} string`}
+      {second && `, ${CUE_WORDS[second.kind](second.value.replace('#', '♯'))}`}
+      {!isAlone && ', nothing tells it apart: give it an accent'}
     </span>
   );
 }
