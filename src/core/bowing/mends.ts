@@ -103,28 +103,45 @@ export function roundMends(input: MendInput): RoundMend[] {
     if (mendsPart) partly.push(...options);
   }
   const single = groups.get(wanted);
-  if (single) return ranked(single, input).map((edit) => mendOf([edit], true));
+  if (single)
+    return withTwins(
+      ranked(single, input).map((edit) => mendOf([edit], true)),
+      input,
+    );
   for (const [key, group] of groups)
     if (groups.has(complement(key, wanted))) groups.set(key, ranked(group, input).slice(0, MOST_RANKED));
   const pairs = pairsOf(groups, wanted);
-  if (pairs.length > 0) return pairs;
-  return ranked(partly, input).map((edit) => mendOf([edit], false));
+  if (pairs.length > 0) return withTwins(pairs, input);
+  return withTwins(
+    ranked(partly, input).map((edit) => mendOf([edit], false)),
+    input,
+  );
 }
 
-/** By what they disturb; whether a pattern or a twin breaks is only asked of the first ones without it. */
-function ranked(edits: readonly RankedEdit[], { keepsPattern, keepsTwin }: MendInput): RankedEdit[] {
+/** By what they disturb; whether a pattern breaks is only asked of the first ones without it. */
+function ranked(edits: readonly RankedEdit[], { keepsPattern }: MendInput): RankedEdit[] {
   const sorted = [...edits].sort(byCost);
-  const asks: readonly (readonly [Disturbance, ((id: string) => boolean) | undefined])[] = [
-    ['pattern-broken', keepsPattern],
-    ['twin-broken', keepsTwin],
-  ];
-  const first = sorted.slice(0, MOST_ASKED).map((edit) =>
-    asks.reduce<RankedEdit>((asked, [name, keeps]) => {
-      if (!keeps?.(edit.id)) return asked;
-      return { ...asked, disturbs: [name, ...asked.disturbs], cost: asked.cost + WEIGHTS[name] };
-    }, edit),
-  );
+  if (!keepsPattern) return sorted;
+  const first = sorted.slice(0, MOST_ASKED).map((edit): RankedEdit => {
+    if (!keepsPattern(edit.id)) return edit;
+    const disturbs: Disturbance[] = ['pattern-broken', ...edit.disturbs];
+    return { ...edit, disturbs, cost: edit.cost + WEIGHTS['pattern-broken'] };
+  });
   return [...first, ...sorted.slice(MOST_ASKED)].sort(byCost);
+}
+
+/** The mends found, with those that part a figure from its twin further back: asked of the first ones, since it costs. */
+function withTwins(mends: readonly RoundMend[], { keepsTwin }: MendInput): RoundMend[] {
+  if (!keepsTwin) return [...mends];
+  const asked = mends.slice(0, MOST_ASKED).map((mend, place) => {
+    const edits = mend.edits.map((edit): RoundEdit =>
+      keepsTwin(edit.id) ? { ...edit, disturbs: ['twin-broken', ...edit.disturbs] } : edit,
+    );
+    const broken = edits.filter(({ disturbs }) => disturbs.includes('twin-broken')).length;
+    return { mend: { ...mend, edits, disturbance: mend.disturbance + broken * WEIGHTS['twin-broken'] }, place };
+  });
+  asked.sort((a, b) => a.mend.disturbance - b.mend.disturbance || a.place - b.place);
+  return [...asked.map(({ mend }) => mend), ...mends.slice(MOST_ASKED)];
 }
 
 /** The vector that together with one makes what is wanted. */

@@ -32,7 +32,7 @@ const MENDS_TRIED_ON_LOCKS = 24;
 /** Notes before the one that leaves the hair at whose links a mend is sought. */
 const HAIR_LOOKBACK = 8;
 /** Of the edits found for it, those that save most are tried in full. */
-const HAIR_MENDS_TRIED = 4;
+const HAIR_MENDS_TRIED = 3;
 
 /** All findings of a plan, the gravest first within the order: round, locks, tempo, hair, bars, crossings, hand. */
 export function findFindings(input: FindingInput): Finding[] {
@@ -281,6 +281,7 @@ function hairFindings(input: FindingInput): Finding[] {
   const tipExcess = beyondTip - settings.instrument.hairCm;
   const hasStrokeTooLong = longest > settings.instrument.hairCm;
   const byTip = tipExcess >= -beforeFrog;
+  const mends = hairMends(input, first, out.length);
   return [
     {
       code: 'runs-out-of-hair',
@@ -291,10 +292,7 @@ function hairFindings(input: FindingInput): Finding[] {
       cm: byTip ? tipExcess : -beforeFrog,
       strokes,
       end: byTip ? 'tip' : 'frog',
-      mends: [...hairMends(input, first, out.length), ...evenOut(input, byTip ? 'down' : 'up', out.length)].slice(
-        0,
-        MENDS_OFFERED,
-      ),
+      mends: mends.length < MENDS_OFFERED ? [...mends, ...evenOut(input, byTip ? 'down' : 'up', out.length)] : mends,
     },
   ];
 }

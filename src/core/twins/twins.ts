@@ -1,6 +1,6 @@
 import { formatFraction, toNumber } from '#core/base';
 import { linkOnPass, setLinks } from '#core/bowing';
-import { pitchName } from '#core/pitch';
+import { pitchName, staffStep } from '#core/pitch';
 import { type Link, type NoteEvent, type Tune, type Unrolled, writtenBars, writtenNotes } from '#core/tune';
 import { maximalRepeats } from './suffixes';
 
@@ -36,20 +36,32 @@ export function twinFigures(tune: Tune): TwinFigure[] {
   const spansOver: Span[][] = symbols.list.map(() => []);
   const figures: TwinFigure[] = [];
   for (const { length, starts } of candidates) {
-    const spanAt = (start: number, figure?: number) =>
-      spansOver[start]!.find((span) => (figure ?? span.figure) === span.figure && start + length <= span.to);
-    const isWithin = spansOver[starts[0]!]!.some(
-      ({ figure, to }) => starts[0]! + length <= to && starts.every((start) => spanAt(start, figure)),
-    );
-    if (isWithin) continue;
+    if (liesWithin(spansOver, starts, length)) continue;
     for (const from of starts) {
       const span = { figure: figures.length, to: from + length };
       for (let i = from; i < span.to; i++) spansOver[i]!.push(span);
     }
-    const places = starts.map((start) => Array.from({ length }, (_, k) => notes[symbols.noteOf[start + k]!]!));
+    // A figure does not run over the end of a part, so its notes stand next to each other.
+    const places = starts.map((start) => notes.slice(symbols.noteOf[start]!, symbols.noteOf[start]! + length));
     figures.push({ length, places, isBowedAlike: areBowedAlike(places) });
   }
   return figures;
+}
+
+/** Whether every place of a figure lies in the places of one named before. */
+function liesWithin(spansOver: readonly (readonly Span[])[], starts: readonly number[], length: number): boolean {
+  const [first] = starts;
+  for (const { figure, to } of spansOver[first!]!) {
+    if (first! + length > to) continue;
+    let isWithin = true;
+    for (let k = 1; isWithin && k < starts.length; k++) {
+      const start = starts[k]!;
+      isWithin = false;
+      for (const span of spansOver[start]!) if (span.figure === figure && start + length <= span.to) isWithin = true;
+    }
+    if (isWithin) return true;
+  }
+  return false;
 }
 
 interface Span {
@@ -119,6 +131,7 @@ function apart(starts: readonly number[], length: number): number[] {
 /** Notes as numbers, equal where the notes are; parts and endings are parted by numbers that come only once. */
 function symbolsOf(tune: Tune): { readonly list: number[]; readonly noteOf: number[] } {
   const numbers = new Map<string, number>();
+  const plainNumbers = new Map<number, number>();
   const list: number[] = [];
   const noteOf: number[] = [];
   let note = 0;
@@ -140,9 +153,20 @@ function symbolsOf(tune: Tune): { readonly list: number[]; readonly noteOf: numb
           rest += `z${formatFraction(item.duration)}`;
           continue;
         }
+        if (!rest && !item.stops && !item.graceNotes && !item.tie) {
+          // As a rule a note is a pitch and a length: told by a number, without a word.
+          const { n, d } = item.duration;
+          const sound = ((staffStep(item.pitch) * 8 + item.pitch.alter) * 2048 + n) * 2048 + d;
+          let plain = plainNumbers.get(sound);
+          if (plain === undefined) plainNumbers.set(sound, (plain = plainNumbers.size + numbers.size + 1));
+          list.push(plain);
+          noteOf.push(note);
+          note += 1;
+          continue;
+        }
         const pitches = [item.pitch, ...(item.stops ?? []), ...(item.graceNotes ?? [])].map(pitchName).join('.');
         const words = `${rest}${pitches}/${item.graceNotes?.length ?? 0} ${formatFraction(item.duration)}${item.tie ? '-' : ''}`;
-        const number = numbers.get(words) ?? numbers.size + 1;
+        const number = numbers.get(words) ?? plainNumbers.size + numbers.size + 1;
         numbers.set(words, number);
         list.push(number);
         noteOf.push(note);

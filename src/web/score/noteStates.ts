@@ -91,6 +91,7 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
     const fingering = fingers.get(note.id)!;
     const crossing = arm.crossings[index];
     const plane = arm.planes[index];
+    const own = strokes[stroke - 1]!;
     const { bowStartCm, bowEndCm } = travel[index]!;
     const state: NoteState = {
       id: note.id,
@@ -108,7 +109,10 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
       reachable: fingering.reachable,
       bowStartCm: shown(shared[index]!.bowStartCm),
       bowEndCm: shown(shared[index]!.bowEndCm),
-      ...strokes[stroke - 1]!,
+      strokeHead: own.strokeHead,
+      strokeFromCm: own.strokeFromCm,
+      ownCm: own.ownCm,
+      wish: own.wish,
       pulses: note.marks?.includes('pulse') ?? false,
       drone: dronePlace(note, fingering.place),
       outOfHair: Math.min(bowStartCm, bowEndCm) < -1e-9 || Math.max(bowStartCm, bowEndCm) > hairCm + 1e-9,
