@@ -1,5 +1,5 @@
 import { reportTune } from '#core/report';
-import { randomTune, seeded } from '../../core/testing/tunes';
+import { bar, note, randomTune, seeded, tune } from '../../core/testing/tunes';
 import type { LineGeometry, NoteBox, Obstacle } from './geometry';
 import { scoreLines } from './lines';
 import { noteStates } from './noteStates';
@@ -76,4 +76,22 @@ test('no bow sign touches a head, a stem or another sign, and each stroke has on
     }
   }
   expect(signs).toBeGreaterThan(500);
+});
+
+test('a note and what is tied to it have a tie and no slur; slurred on from there, they have both', () => {
+  const curvesOf = (joined: boolean) => {
+    const held = note('n1', 'D5', 4, { tie: true });
+    const t = tune([
+      {
+        name: 'A',
+        events: [bar('b1'), held, note('n2', 'D5', 2), note('n3', 'E5', 2, { link: joined ? 'slur' : 'change' })],
+      },
+    ]);
+    const states = noteStates(reportTune(t), {});
+    const line = scoreLines(t, 4)[0]!;
+    const { curves } = layOutSigns(line, geometryFor(['n1', 'n2', 'n3'], 5), states);
+    return curves.split('M').length - 1;
+  };
+  expect(curvesOf(false)).toBe(1);
+  expect(curvesOf(true)).toBe(2);
 });

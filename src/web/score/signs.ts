@@ -213,7 +213,9 @@ function curvesOf(
   let group: NoteBox[] = [];
   let fromBefore = false;
   const close = (toAfter: boolean) => {
-    if (group.length > 1 || (group.length === 1 && (fromBefore || toAfter))) {
+    // A note and what is tied to it are one: the tie says so, and no slur is drawn for it.
+    const own = group.filter(({ id }) => !states.get(id)?.continues).length;
+    if (own > 1 || (own === 1 && (fromBefore || toAfter))) {
       const curve = slurCurve(group, fromBefore, toAfter, geometry, edges);
       curves.push(curve);
       const xs = group

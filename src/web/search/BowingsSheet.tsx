@@ -18,9 +18,11 @@ interface BowingsSheetProps {
   readonly onClose: () => void;
 }
 
-/** Bowings that are looked for at once, and bars shown side by side. */
+/** Bowings that are looked for at once. */
 const WANTED = 4;
-const BARS_SHOWN = 4;
+/** Bars shown side by side, and the width in which their strokes are laid out: fewer where the screen is narrow. */
+const WIDE = { bars: 4, width: 780 };
+const NARROW = { bars: 2, width: 330 };
 /** Wishes within this time are one search. */
 const PAUSE_MS = 250;
 
@@ -35,17 +37,18 @@ export function BowingsSheet({ report, part: partAtStart, onApply, onClose }: Bo
   const [wishes, setWishes] = useState(() => ({ ...readWishes(), downbeat: report.settings.schools.downbeat }));
   const [part, setPart] = useState(partAtStart);
   const [from, setFrom] = useState(1);
+  const [room] = useState(() => (window.innerWidth < 640 ? NARROW : WIDE));
   const { candidates, state, again, cancel } = useSearch(report, wishes);
   const bars = useMemo(() => barsOfPart(report, part), [report, part]);
   const shown = useMemo(
     () =>
       bars.length === 0
         ? []
-        : bars.filter(({ bar }) => (from === 1 ? bar >= 0 : bar >= from) && bar < from + BARS_SHOWN),
-    [bars, from],
+        : bars.filter(({ bar }) => (from === 1 ? bar >= 0 : bar >= from) && bar < from + room.bars),
+    [bars, from, room],
   );
   const last = Math.max(1, ...bars.map(({ bar }) => bar));
-  const to = Math.min(last, from + BARS_SHOWN - 1);
+  const to = Math.min(last, from + room.bars - 1);
   const now = useMemo(() => planFigures(report), [report]);
 
   return (
@@ -80,11 +83,11 @@ export function BowingsSheet({ report, part: partAtStart, onApply, onClose }: Bo
           </select>
         </label>
         <div className="flex items-center">
-          <SignButton label="Bars before" disabled={from === 1} onClick={() => setFrom(Math.max(1, from - BARS_SHOWN))}>
+          <SignButton label="Bars before" disabled={from === 1} onClick={() => setFrom(Math.max(1, from - room.bars))}>
             <ChevronLeft size={18} aria-hidden />
           </SignButton>
           <span aria-live="polite">{from === to ? `bar ${from}` : `bars ${from}–${to}`}</span>
-          <SignButton label="Bars after" disabled={to >= last} onClick={() => setFrom(from + BARS_SHOWN)}>
+          <SignButton label="Bars after" disabled={to >= last} onClick={() => setFrom(from + room.bars)}>
             <ChevronRight size={18} aria-hidden />
           </SignButton>
         </div>
@@ -95,13 +98,14 @@ export function BowingsSheet({ report, part: partAtStart, onApply, onClose }: Bo
         <SearchState state={state} found={candidates.length} onCancel={cancel} onAgain={again} />
       </div>
       <ol className={`flex flex-col gap-2 ${state.kind === 'searching' ? 'opacity-60' : ''}`}>
-        <BowingRow name="As it is now" figures={now} notes={shown} bowed={report} />
+        <BowingRow name="As it is now" figures={now} notes={shown} bowed={report} width={room.width} />
         {candidates.map((candidate, i) => (
           <CandidateRow
             key={`${i} ${candidate.cost}`}
             {...{ candidate, report, part, onApply }}
             name={`Bowing ${i + 1}`}
             notes={shown}
+            width={room.width}
           />
         ))}
       </ol>
@@ -196,9 +200,10 @@ function CandidateRow(props: {
   readonly report: TuneReport;
   readonly part: string;
   readonly notes: readonly UnrolledNote[];
+  readonly width: number;
   readonly onApply: BowingsSheetProps['onApply'];
 }) {
-  const { name, candidate, report, part, notes, onApply } = props;
+  const { name, candidate, report, part, notes, width, onApply } = props;
   const { tune } = report;
   const adopted = useMemo(() => adoptBowing(tune, candidate), [tune, candidate]);
   const after = useMemo(() => reportTune(adopted, report.settings), [adopted, report]);
@@ -207,7 +212,7 @@ function CandidateRow(props: {
   const marked = useMemo(() => changedLinks(report, after), [report, after]);
   const isMany = tune.parts.length > 1;
   return (
-    <BowingRow name={name} figures={candidate.figures} notes={notes} bowed={after} marked={marked}>
+    <BowingRow name={name} figures={candidate.figures} notes={notes} bowed={after} marked={marked} width={width}>
       <div className="flex flex-wrap items-center justify-end gap-2">
         {isMany && (
           <Button
@@ -236,10 +241,11 @@ function BowingRow(props: {
   readonly figures: BowingFigures;
   readonly notes: readonly UnrolledNote[];
   readonly bowed: TuneReport;
+  readonly width: number;
   readonly marked?: ReadonlySet<number>;
   readonly children?: React.ReactNode;
 }) {
-  const { name, figures, notes, bowed, marked, children } = props;
+  const { name, figures, notes, bowed, width, marked, children } = props;
   const words = strokeWords(notes, bowed.figures.bowed);
   return (
     <li className="rounded-md border border-line px-3 py-2" data-bowing={name}>
@@ -256,7 +262,7 @@ function BowingRow(props: {
         notes={notes}
         bowed={bowed.figures.bowed}
         barLines
-        width={780}
+        width={width}
         {...(marked ? { marked } : {})}
         label={`${name}, strokes: ${words}`}
       />

@@ -27,8 +27,8 @@ export function NumberField({ name, unit, why, value, usual, low, high, onChange
   const isOwn = written(value) !== written(usual);
   return (
     <div className="flex flex-wrap items-center gap-x-2">
-      <label className="flex min-w-0 flex-1 items-center gap-2">
-        <span className="min-w-0 flex-1">
+      <label className="flex min-w-0 flex-1 items-center gap-x-2 max-sm:w-full max-sm:flex-none max-sm:flex-wrap">
+        <span className="min-w-0 flex-1 max-sm:w-full max-sm:flex-none">
           {name} <span className="text-[13.5px] text-muted">{why}</span>
         </span>
         <input
