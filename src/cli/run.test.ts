@@ -2,6 +2,7 @@ import { mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { reportSchema } from '#contract/report';
+import { retuneSchema } from '#contract/retune';
 import { setLinks } from '#core/bowing';
 import { reportTune } from '#core/report';
 import { readAbc } from '#formats/abc';
@@ -208,4 +209,28 @@ test('without --json the report is a short summary', () => {
   expect(stdout.split('\n').length).toBeLessThan(30);
   expect(stdout).toContain('does not come round');
   expect(readFileSync('demo/heron.abc', 'utf8')).toContain('The Heron');
+});
+
+test('retune tells each string, the way and what is always said', () => {
+  const plan = retuneSchema.parse(json('retune', '--from', 'G3 D4 A4 E5', '--to', 'A3 E4 A4 E5'));
+  expect(plan.strings[0]).toMatchObject({
+    place: 'G',
+    from: 'G3',
+    to: 'A3',
+    semitones: 2,
+    tensionRatio: 1.2599,
+    warnings: [],
+  });
+  expect(plan.totalTensionRatio).toBeCloseTo((44.5 * 1.26 + 44 * 1.26 + 55 + 75) / 218.5, 3);
+  expect(plan.steps[0]).toMatchObject({ round: 1, place: 'G', turn: 'up', reference: { place: 'A' } });
+  expect(plan.safety.length).toBeGreaterThan(2);
+  expect(run(['retune', '--to', 'A3 E4 A4 E5']).stdout).toContain('round 2: G check');
+});
+
+test('a tuning read the wrong way round is refused with the reason', () => {
+  const refused = run(['retune', '--to', 'E5 A4 E4 A3']);
+  expect(refused.exitCode).toBe(1);
+  expect(refused.stderr).toContain('G: 21 semitones above its usual pitch, expected at most 4');
+  expect(run(['retune'])).toMatchObject({ exitCode: 2 });
+  expect(run(['retune', '--to', 'A E A E'])).toMatchObject({ exitCode: 2 });
 });

@@ -1,6 +1,7 @@
 import { parseArgs } from 'node:util';
 import { convert } from './convert';
 import { report } from './report';
+import { retune } from './retune';
 import { patterns, reportJsonSchema, tunings } from './tables';
 import { InputError, USAGE, UsageError } from './usage';
 
@@ -26,6 +27,7 @@ const OPTIONS = {
   limits: text,
   instrument: text,
   optimise: text,
+  from: text,
   to: text,
   out: text,
 } as const;
@@ -51,11 +53,13 @@ export function run(argv: readonly string[]): Outcome {
         return done(patterns(values.json ?? false));
       case 'tunings':
         return done(tunings(values.json ?? false));
+      case 'retune':
+        return done(retune(values.from, values.to, values.json ?? false));
       case 'schema':
         if (argument !== 'report') throw new UsageError(`schema: expected report, got ${argument ?? 'nothing'}`);
         return done(reportJsonSchema());
       default:
-        throw new UsageError(`expected report, convert, patterns, tunings or schema, got ${command}`);
+        throw new UsageError(`expected report, convert, patterns, tunings, retune or schema, got ${command}`);
     }
   } catch (error) {
     if (error instanceof UsageError) return { exitCode: 2, stdout: '', stderr: `${error.message}\n` };

@@ -12,6 +12,7 @@ export const USAGE = `morrin: checks the bowing of fiddle tunes
   convert FILE --to abc|json [--tune X] [--out PATH]
   patterns [--json]
   tunings [--json]
+  retune [--from "G3 D4 A4 E5"] --to "A3 E4 A4 E5" [--json]
   schema report
 
 FILE is ABC (.abc) or a Morrin plan (.morrin.json); - reads ABC from standard input.

@@ -96,6 +96,10 @@ export const changedTuneSchema = z.object({
   id: z.uuid(),
   title: z.string(),
   ceilingBpm: z.object({ before: z.number().nullable(), after: z.number().nullable() }),
+  /** Turning of the arm or wrist over the whole tune, in degrees. */
+  armDegrees: z.object({ before: z.number(), after: z.number() }),
+  /** Furthest that the bow strays from the sweet spot at even speed, in centimetres. */
+  strayCm: z.object({ before: z.number(), after: z.number() }),
   /** Findings that came and went, by code. */
   came: z.array(z.string()),
   went: z.array(z.string()),

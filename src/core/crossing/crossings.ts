@@ -1,6 +1,7 @@
 import type { Degrees } from '#core/base';
 import { type BowedNote } from '#core/bowing';
 import type { Instrument } from '#core/instrument';
+import type { Schools } from '#core/schools';
 import type { UnrolledNote } from '#core/tune';
 import { armPath, turning } from './armPath';
 import { type Interval, type Plane, planeAngle, planeInterval, skippedStrings } from './planes';
@@ -119,4 +120,9 @@ function sumCrossings(crossings: readonly (Crossing | null)[], least: Degrees, n
     if (crossing.oval === 'free') sums.free += 1;
   }
   return { ...sums, armDegrees: least, armDegreesNaive: naive };
+}
+
+/** Turning that counts for a player: the elbow takes the least, a wrist about a still elbow goes through the middles. */
+export function turningOf({ armDegrees, armDegreesNaive }: CrossingSums, arm: Schools['arm']): Degrees {
+  return arm === 'wrist' ? armDegreesNaive : armDegrees;
 }

@@ -4,4 +4,4 @@ export { neighbourAngle, planeAngle, planeInterval, planeName, planeOf } from '.
 // The arm's path through them.
 export { armPath, turning } from './armPath';
 export type { ArmPlan, Crossing, CrossingSums } from './crossings';
-export { armPlan } from './crossings';
+export { armPlan, turningOf } from './crossings';

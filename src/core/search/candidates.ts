@@ -1,5 +1,6 @@
 import type { Degrees } from '#core/base';
 import { staysInStroke } from '#core/bowing';
+import { turningOf } from '#core/crossing';
 import { type TuneReport, reportTune } from '#core/report';
 import type { Tune } from '#core/tune';
 import { type Bowing, adoptBowing, differingBowings } from './bestBowings';
@@ -62,7 +63,7 @@ export function planFigures({ figures, timing, bars, unrolled, settings }: TuneR
   return {
     strokesPerSecond: timing.total > 0 ? strokes / timing.total : 0,
     slurCrossings: arm.sums.inSlur,
-    armDegreesPerBar: bars > 0 ? arm.sums.armDegrees / bars : 0,
+    armDegreesPerBar: bars > 0 ? turningOf(arm.sums, settings.schools.arm) / bars : 0,
     driftCm: travel.reduce(
       (most, { bowStartCm, bowEndCm }) =>
         Math.max(most, Math.abs((bowStartCm + bowEndCm) / 2 - settings.instrument.sweetSpotCm)),

@@ -40,7 +40,7 @@ export interface TuningFigures {
 }
 
 /** Typical string tensions by place in newtons: guesses, to be replaced by the string maker's figures. */
-const TENSION_NEWTONS = [44.5, 44, 55, 75] as const;
+export const TENSION_NEWTONS: readonly number[] = [44.5, 44, 55, 75];
 
 /** T'/T after a change of n semitones on the same string: tension grows with the square of frequency, 2^(n/6). */
 export function tensionRatio(semitones: Semitones): number {

@@ -1,5 +1,6 @@
-import { type PlayerSettings, reportTune } from '#core/report';
-import type { Tune } from '#core/tune';
+import { turningOf } from '#core/crossing';
+import { type PlayerSettings, type TuneReport, reportTune } from '#core/report';
+import { planFigures } from '#core/search';
 import type { ChangedTune } from '#contract/settings';
 import type { Queryable } from '../db';
 import { listDocuments, updateFigures } from '../tunes/queries';
@@ -23,18 +24,18 @@ export async function recountBook(
   for (let offset = 0; ; offset += BATCH) {
     const tunes = await listDocuments(db, BATCH, offset);
     for (const { id, tune } of tunes) {
-      await updateFigures(db, id, tune, after);
+      const report = reportTune(tune, after);
+      await updateFigures(db, id, report);
       if (compared >= MOST_COMPARED) continue;
       compared += 1;
-      const change = compareTune(id, tune, before, after);
+      const change = compareReports(id, reportTune(tune, before), report);
       if (change) changed.push(change);
     }
     if (tunes.length < BATCH) return { changed, compared };
   }
 }
 
-function compareTune(id: string, tune: Tune, before: PlayerSettings, after: PlayerSettings): ChangedTune | null {
-  const [was, is] = [reportTune(tune, before), reportTune(tune, after)];
+function compareReports(id: string, was: TuneReport, is: TuneReport): ChangedTune | null {
   const ceilingBpm = {
     before: was.figures.check.ceiling?.ceilingBpm ?? null,
     after: is.figures.check.ceiling?.ceilingBpm ?? null,
@@ -43,7 +44,19 @@ function compareTune(id: string, tune: Tune, before: PlayerSettings, after: Play
   const [old, now] = [keys(was), keys(is)];
   const codes = (list: readonly string[], others: readonly string[]) =>
     list.filter((key) => !others.includes(key)).map((key) => key.split(' ')[0]!);
-  const change = { id, title: tune.title, ceilingBpm, came: codes(now, old), went: codes(old, now) };
-  const isSame = ceilingBpm.before === ceilingBpm.after && change.came.length === 0 && change.went.length === 0;
-  return isSame ? null : change;
+  const both = (figure: (report: typeof was) => number) => ({ before: figure(was), after: figure(is) });
+  const change: ChangedTune = {
+    id,
+    title: is.tune.title,
+    ceilingBpm,
+    armDegrees: both(({ figures, settings }) => rounded(turningOf(figures.arm.sums, settings.schools.arm))),
+    strayCm: both((report) => rounded(planFigures(report).driftCm)),
+    came: codes(now, old),
+    went: codes(old, now),
+  };
+  const figures = [change.ceilingBpm, change.armDegrees, change.strayCm];
+  const isSame = figures.every(({ before: one, after: other }) => one === other);
+  return isSame && change.came.length === 0 && change.went.length === 0 ? null : change;
 }
+
+const rounded = (value: number) => Math.round(value * 10) / 10;

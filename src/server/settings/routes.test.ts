@@ -40,31 +40,40 @@ test('another school counts the book anew and tells what changed', async () => {
   expect(await ceiling()).toBeCloseTo(before! / 2, 6);
 });
 
+test('turned by the wrist, the arm’s figure is the way through the middles', async () => {
+  const { revision, settings } = settingsRecordSchema.parse((await request(app).get('/api/settings')).body);
+  const wrist = { ...settings, schools: { ...settings.schools, arm: 'wrist' as const } };
+  const saved = savedSettingsSchema.parse((await put(revision, wrist)).body);
+  const { armDegrees } = saved.changed.find(({ title }) => title === 'Skips')!;
+  expect(armDegrees.after).toBeGreaterThan(armDegrees.before);
+  expect((await put(revision + 1, settings)).status).toBe(200);
+});
+
 test('another word changes no figure', async () => {
   const { settings } = settingsRecordSchema.parse((await request(app).get('/api/settings')).body);
-  const saved = savedSettingsSchema.parse((await put(1, { ...settings, words: { phases: 'long-first' } })).body);
-  expect(saved).toEqual({ revision: 2, changed: [], compared: 0 });
+  const saved = savedSettingsSchema.parse((await put(3, { ...settings, words: { phases: 'long-first' } })).body);
+  expect(saved).toEqual({ revision: 4, changed: [], compared: 0 });
 });
 
 test('figures that no fiddle has are refused with the place and what was expected', async () => {
-  const refused = await put(2, { ...USUAL_SETTINGS, instrument: { hairCm: 500 } });
+  const refused = await put(4, { ...USUAL_SETTINGS, instrument: { hairCm: 500 } });
   expect(refused.status).toBe(400);
   expect(JSON.stringify(refused.body)).toContain('settings.instrument.hairCm');
   expect(JSON.stringify(refused.body)).toContain('expected 20 to 80');
-  const margin = await put(2, {
+  const margin = await put(4, {
     ...USUAL_SETTINGS,
     instrument: { bridgeRadiusMm: 80, stringSpacingMm: 6, marginDegrees: 4 },
   });
   expect(margin.status).toBe(400);
   expect(JSON.stringify(margin.body)).toContain('half the angle between two strings');
-  const spot = await put(2, { ...USUAL_SETTINGS, instrument: { hairCm: 30, sweetSpotCm: 50 } });
+  const spot = await put(4, { ...USUAL_SETTINGS, instrument: { hairCm: 30, sweetSpotCm: 50 } });
   expect(JSON.stringify(spot.body)).toContain('expected a place on the 30 cm of hair');
 });
 
 test('settings kept from elsewhere meanwhile are not overwritten', async () => {
   const stale = await put(1, USUAL_SETTINGS);
   expect(stale.status).toBe(409);
-  expect((stale.body as { details: { revision: number } }).details.revision).toBe(2);
+  expect((stale.body as { details: { revision: number } }).details.revision).toBe(4);
   expect((await put(0, USUAL_SETTINGS)).status).toBe(409);
 });
 

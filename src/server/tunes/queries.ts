@@ -1,7 +1,7 @@
 import { tempoBand } from '#core/tempo';
 import { formatFraction } from '#core/base';
 import { keyName } from '#core/pitch';
-import { type PlayerSettings, danceBeat, reportTune, wishedTempo } from '#core/report';
+import { type PlayerSettings, type TuneReport, danceBeat, reportTune, wishedTempo } from '#core/report';
 import { type DanceType, type Tune, meterName } from '#core/tune';
 import { tuningName } from '#core/tuning';
 import type { TuneRecord, TuneSummary } from '#contract/tunes';
@@ -164,8 +164,7 @@ export async function listDocuments(
 }
 
 /** The figures that lists show, counted anew with other settings; the tune itself stays at its revision. */
-export async function updateFigures(db: Queryable, id: string, tune: Tune, settings: PlayerSettings): Promise<void> {
-  const { figures } = reportTune(tune, settings);
+export async function updateFigures(db: Queryable, id: string, { figures }: TuneReport): Promise<void> {
   await db.query('UPDATE tunes SET comes_round = $2, flipped_parts = $3, ceiling_bpm = $4 WHERE id = $1', [
     id,
     figures.ledger.comesRound,

@@ -120,7 +120,7 @@ function Tone({ report, stroke }: Pick<BowSheetProps, 'report' | 'stroke'>) {
           value={weight}
           aria-valuetext={`${weight.toFixed(2)} newtons`}
           onChange={({ target }) => setWeight(Number(target.value))}
-          className="flex-1 accent-woad"
+          className="h-6 flex-1 accent-woad"
         />
         <span className="w-40 text-[14px] text-muted tabular-nums">{weight.toFixed(2)} N</span>
       </label>
@@ -134,7 +134,7 @@ function Tone({ report, stroke }: Pick<BowSheetProps, 'report' | 'stroke'>) {
           value={contact}
           aria-valuetext={mm(contact)}
           onChange={({ target }) => setContact(Number(target.value))}
-          className="flex-1 accent-woad"
+          className="h-6 flex-1 accent-woad"
         />
         <span className="w-40 text-[14px] text-muted">{mm(contact)}</span>
       </label>

@@ -97,7 +97,10 @@ export function BowingsSheet({ report, part: partAtStart, onApply, onClose }: Bo
         </span>
         <SearchState state={state} found={candidates.length} onCancel={cancel} onAgain={again} />
       </div>
-      <ol className={`flex flex-col gap-2 ${state.kind === 'searching' ? 'opacity-60' : ''}`}>
+      <ol
+        aria-busy={state.kind === 'searching'}
+        className={`flex flex-col gap-2 ${state.kind === 'searching' ? '[&>li]:border-dashed [&_svg]:opacity-50' : ''}`}
+      >
         <BowingRow name="As it is now" figures={now} notes={shown} bowed={report} width={room.width} />
         {candidates.map((candidate, i) => (
           <CandidateRow

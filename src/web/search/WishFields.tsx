@@ -28,7 +28,7 @@ export function WishFields({ wishes, onWishes }: WishFieldsProps) {
             data-autofocus={i === 0 || undefined}
             aria-valuetext={`${Math.round(wishes[name] * 100)} %, from ${low} to ${high}`}
             onChange={({ target }) => onWishes({ ...wishes, [name]: Number(target.value) })}
-            className="accent-woad"
+            className="h-6 accent-woad"
           />
           <span className="flex justify-between text-[13px] text-muted" aria-hidden>
             <span>{low}</span>

@@ -257,7 +257,7 @@ function Outcome({ label, saved }: { readonly label: string; readonly saved: Sav
         {compared === 0
           ? 'no figure follows it.'
           : changed.length === 0
-            ? 'no tune of the book is changed by it.'
+            ? 'no figure of a tune in the book is changed by it; suggestions follow it.'
             : `${changed.length} of ${compared} tune${compared === 1 ? '' : 's'} changed.`}
       </p>
       <ul>
@@ -274,11 +274,17 @@ function Outcome({ label, saved }: { readonly label: string; readonly saved: Sav
   );
 }
 
-function changeWords({ ceilingBpm: { before, after }, came, went }: ChangedTune): string {
+function changeWords({ ceilingBpm: { before, after }, armDegrees, strayCm, came, went }: ChangedTune): string {
   const bpm = (value: number | null) => (value === null ? 'any tempo' : String(Math.floor(value)));
   const names = (codes: readonly string[]) => [...new Set(codes)].map((code) => FINDING_NAMES[code] ?? code).join(', ');
   return [
     ...(before === after ? [] : [`stood to ${bpm(before)}, stands to ${bpm(after)}`]),
+    ...(armDegrees.before === armDegrees.after
+      ? []
+      : [`the arm turns ${armDegrees.after.toFixed(0)}°, turned ${armDegrees.before.toFixed(0)}°`]),
+    ...(strayCm.before === strayCm.after
+      ? []
+      : [`the bow strays ${strayCm.after.toFixed(0)} cm, strayed ${strayCm.before.toFixed(0)}`]),
     ...(came.length > 0 ? [`new: ${names(came)}`] : []),
     ...(went.length > 0 ? [`gone: ${names(went)}`] : []),
   ].join('; ');

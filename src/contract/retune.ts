@@ -1,0 +1,84 @@
+import { z } from 'zod';
+import { pitchName } from '#core/pitch';
+import { PLACES } from '#core/tune';
+import type { Implausible, RetunePlan, StringWarning } from '#core/tuning';
+
+const place = z.enum(PLACES);
+
+/** What `retune --json` prints. */
+export const retuneSchema = z.object({
+  strings: z
+    .array(
+      z.object({
+        place,
+        from: z.string(),
+        to: z.string(),
+        semitones: z.int(),
+        tensionRatio: z.number(),
+        newtons: z.object({ from: z.number(), to: z.number() }),
+        warnings: z.array(z.string()),
+      }),
+    )
+    .length(4),
+  totalTensionRatio: z.number(),
+  steps: z.array(
+    z.object({
+      round: z.union([z.literal(1), z.literal(2)]),
+      place,
+      turn: z.enum(['up', 'down', 'check']),
+      from: z.string(),
+      to: z.string(),
+      reference: z.object({ place, interval: z.string() }).nullable(),
+    }),
+  ),
+  warnings: z.array(z.string()).describe('about the fiddle as a whole'),
+  safety: z.array(z.string()).describe('said always'),
+});
+export type Retune = z.output<typeof retuneSchema>;
+
+/** Said with every plan, whatever it asks. */
+export const SAFETY: readonly string[] = [
+  'Turn slowly, face and eyes away from the string, and push the peg in as you turn.',
+  'Watch that the bridge stays upright; never slacken more than one string at a time.',
+  'No old string above a tone up.',
+  'With a valuable or old instrument, a tuning that raises the total tension, or pegs that slip or stick: ask a luthier.',
+];
+
+const WARNINGS: Record<StringWarning, string> = {
+  'above-a-tone': 'more than a tone above what the string is made for: it may break',
+  'very-slack': 'so slack that it hardly speaks',
+};
+
+const rounded = (value: number) => Math.round(value * 1e4) / 1e4;
+
+export function toRetune({ strings, steps, totalTensionRatio, totalWarning }: RetunePlan): Retune {
+  return {
+    strings: strings.map((string) => ({
+      place: string.place,
+      from: pitchName(string.from),
+      to: pitchName(string.to),
+      semitones: string.semitones,
+      tensionRatio: rounded(string.tensionRatio),
+      newtons: { from: rounded(string.newtons.from), to: rounded(string.newtons.to) },
+      warnings: string.warnings.map((warning) => WARNINGS[warning]),
+    })),
+    totalTensionRatio: rounded(totalTensionRatio),
+    steps: steps.map(({ from, to, ...step }) => ({ ...step, from: pitchName(from), to: pitchName(to) })),
+    warnings: totalWarning
+      ? [`the total tension rises by ${Math.round(100 * (totalTensionRatio - 1))} %: ask a luthier first`]
+      : [],
+    safety: [...SAFETY],
+  };
+}
+
+/** Why a change is not planned: `G: 21 semitones up, at most 4 are safe`. */
+export function implausibleWords(found: Implausible): string {
+  switch (found.reason) {
+    case 'too-high':
+      return `${found.place}: ${found.semitones} semitones above its usual pitch, expected at most 4; is the list low to high?`;
+    case 'too-low':
+      return `${found.place}: ${-found.semitones} semitones below its usual pitch, expected at most 7; is the list low to high?`;
+    case 'not-rising':
+      return `${found.place}: expected a pitch above that of the string before it`;
+  }
+}
