@@ -96,7 +96,12 @@ function summary(report: Report): string {
 
 /** Between which points of the hair the raw travel runs. */
 function hairWords({ notes, instrument }: Report): string {
-  const ends = notes.flatMap(({ bowStartCm, bowEndCm }) => [bowStartCm, bowEndCm]);
-  if (ends.length === 0) return 'nothing is bowed';
-  return `at even speed from ${Math.min(...ends).toFixed(1)} to ${Math.max(...ends).toFixed(1)} cm of ${instrument.hairCm}`;
+  if (notes.length === 0) return 'nothing is bowed';
+  // In a loop, since long tunes have more notes than a call may have arguments.
+  let [least, most] = [Infinity, -Infinity];
+  for (const { bowStartCm, bowEndCm } of notes) {
+    least = Math.min(least, bowStartCm, bowEndCm);
+    most = Math.max(most, bowStartCm, bowEndCm);
+  }
+  return `at even speed from ${least.toFixed(1)} to ${most.toFixed(1)} cm of ${instrument.hairCm}`;
 }

@@ -346,7 +346,11 @@ function evenOut(input: FindingInput, toward: Direction, before: number): Mend[]
   if (!(ratio < 1) || ratio < LEAST_WISH) return [];
   const heads = [...ways].filter(([, bows]) => bows.size === 1 && bows.has(toward)).map(([id]) => id);
   if (heads.length === 0) return [];
-  const notes = heads.map((id) => ({ id, bowLength: ratio }));
+  const wishes = new Map(unrolled.notes.map(({ note }) => [note.id, note.bowLength ?? 1]));
+  const notes = heads.map((id) => ({
+    id,
+    bowLength: Math.max(LEAST_WISH, Math.round(100 * ratio * wishes.get(id)!) / 100),
+  }));
   const after = input.countAnew(withNoteEdits(input.tune, notes)).figures;
   const out = after.travel.filter((note) => runsOut(note, input.settings.instrument)).length;
   if (2 * out > before) return [];

@@ -54,8 +54,16 @@ export interface Repeat {
 }
 
 /**
- * All maximal repeats of a least length: the intervals of suffixes with a common beginning, kept where what stands
- * before differs. Time O(n log n) after the suffix array, and the sum of the places found.
+ * Whether the places of a repeat must overlap so much that it is a run: one bar played hundreds of times repeats in as
+ * many lengths as it has notes, in as many places each. What is told of it is the bar, not every multiple of it.
+ */
+function isRun(length: number, places: number, symbols: number): boolean {
+  return length * places > 2 * symbols;
+}
+
+/**
+ * All maximal repeats of a least length, runs left out: the intervals of suffixes with a common beginning, kept where
+ * what stands before differs. Time O(n log n) after the suffix array, and the sum of the places found.
  */
 export function maximalRepeats(symbols: readonly number[], leastLength: number): Repeat[] {
   const order = suffixArray(symbols);
@@ -68,7 +76,7 @@ export function maximalRepeats(symbols: readonly number[], leastLength: number):
     while (open.length > 0 && open[open.length - 1]!.length > length) {
       const closed = open.pop()!;
       from = closed.from;
-      if (closed.length < leastLength) continue;
+      if (closed.length < leastLength || isRun(closed.length, k - closed.from, symbols.length)) continue;
       const starts = order.slice(closed.from, k).sort((a, b) => a - b);
       const before = new Set(starts.map((start) => symbols[start - 1] ?? -1 - start));
       if (before.size > 1) found.push({ length: closed.length, starts });

@@ -89,3 +89,13 @@ test('in any tune the places of a figure have the same notes, do not overlap, an
     }
   }
 });
+
+test('one bar played hundreds of times is told as that bar, not as every multiple of it', () => {
+  const line = Array.from({ length: 400 }, () => 'D4 F#4 A4 D5 A4 F#4 D4 A4').join(' | ');
+  const figures = twinFigures(tune([part('A', line)]));
+  expect(figures.length).toBeGreaterThan(0);
+  expect(figures.length).toBeLessThan(10);
+  expect(figures[0]!.places.length).toBeGreaterThan(150);
+  const covered = new Set(figures[0]!.places.flat().map(({ id }) => id));
+  expect(covered.size).toBeGreaterThan(0.9 * 3200);
+});

@@ -18,6 +18,7 @@ import type { LineSpec } from '../score/lines';
 import { type NoteState, noteStates } from '../score/noteStates';
 import { writtenKey, writtenPitch } from '../score/noteWords';
 import { Button, SignButton } from '../ui/Button';
+import { Sheet } from '../ui/Sheet';
 import { BowSign } from '../ui/signs';
 import {
   type OpenTune,
@@ -67,7 +68,19 @@ import { type View, readView, writeView } from './view';
 import { ViewMenu } from './ViewMenu';
 
 /** Charts are fetched when they are first asked for. */
-const BowSheet = lazy(() => import('./BowSheet'));
+const BowSheet = lazy(() => import('./BowSheet').catch(() => ({ default: BowSheetAway })));
+
+/** In place of the charts where they cannot be fetched: the bench goes on without them. */
+function BowSheetAway({ onClose }: { readonly onClose: () => void }) {
+  return (
+    <Sheet open onOpenChange={onClose} title="Bow amount and tone">
+      <p role="alert">
+        This sheet could not be fetched: the server does not answer. Your edits are kept in this browser; load the page
+        again when it is back.
+      </p>
+    </Sheet>
+  );
+}
 
 /** Loads the tune of the address and opens it on the bench, with edits that an earlier visit left in this browser. */
 export function BenchPage() {
