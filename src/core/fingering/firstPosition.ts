@@ -1,6 +1,8 @@
+import type { Semitones } from '#core/base';
 import { type Pitch, midiOf, staffStep } from '#core/pitch';
 import { type NoteEvent, PLACES, type Place } from '#core/tune';
 import type { Tuning } from '#core/tuning';
+import type { Position } from './positions';
 
 /** One note on one string in first position. `finger` 0 is the open string. */
 export interface Stop {
@@ -22,11 +24,17 @@ export interface Fingering {
   /** Nearest string where the note is out of reach. */
   readonly place: Place;
   readonly finger: number | null;
+  /** Semitones above the open string. */
+  readonly semitones: Semitones;
+  /** Where the hand is, also while a string sounds open; null where the note is out of reach. */
+  readonly position: Position | null;
   readonly extended: boolean;
   /** Place and finger of each other note of a chord, in the order of `note.stops`; null where no hand gets them together. */
   readonly stops: readonly (Stop | null)[];
-  /** The pinned finger or place does not give the pitch in first position. */
+  /** The pinned finger or place does not give the pitch. */
   readonly pinMisfits: boolean;
+  /** The player keeps this finger or string from the hand, and the pin or the tune leaves nothing else. */
+  readonly goesAgainst?: true;
 }
 
 /**
@@ -77,6 +85,8 @@ function reached(stop: Stop, stops: readonly (Stop | null)[], pinMisfits: boolea
     reachable: true,
     place: stop.place,
     finger: stop.finger,
+    semitones: stop.semitones,
+    position: 1,
     extended: stop.semitones > REACH_SEMITONES,
     stops,
     pinMisfits,
@@ -89,6 +99,8 @@ function unreached(pitch: Pitch, tuning: Tuning, stops: number): Fingering {
     reachable: false,
     place: isBelow ? 'G' : 'E',
     finger: null,
+    semitones: 0,
+    position: null,
     extended: false,
     stops: Array.from({ length: stops }, () => null),
     pinMisfits: false,

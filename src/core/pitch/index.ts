@@ -2,7 +2,7 @@
 export type { Letter, Pitch } from './pitch';
 export { LETTERS, midiOf, parsePitch, pitchAtStep, pitchName, pitchSpelled, samePitch, staffStep } from './pitch';
 // Intervals by name.
-export { intervalName } from './interval';
+export { intervalName, isConsonant } from './interval';
 // Keys and what their signatures do.
 export type { Key, Mode } from './key';
 export { MODES, alterInKey, keyFifths, keyName, sameKey } from './key';

@@ -32,3 +32,11 @@ function qualityOf(off: Semitones, isPerfect: boolean): string {
   if (!isPerfect && off === -1) return 'minor';
   return off === (isPerfect ? -1 : -2) ? 'diminished' : 'doubly diminished';
 }
+
+/** Consonances in semitones within the octave: unison, thirds, fourth, fifth, sixths. */
+const CONSONANT: ReadonlySet<Semitones> = new Set([0, 3, 4, 5, 7, 8, 9]);
+
+/** Whether two notes so far apart agree, octaves left out of account. */
+export function isConsonant(semitones: Semitones): boolean {
+  return CONSONANT.has(Math.abs(semitones) % 12);
+}

@@ -13,7 +13,7 @@ export type {
   TuneEvent,
   TupletMark,
 } from './tune';
-export { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, writtenNotes } from './tune';
+export { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, unpinned, writtenNotes } from './tune';
 export type { Meter } from './meter';
 export { barLength, isCompound, meterBeat, meterName, sameMeter } from './meter';
 // The tune as it is played.

@@ -54,6 +54,8 @@ export interface NoteEvent {
   /** Pinned by the player or the source; left out where the finger rule decides. */
   readonly place?: Place;
   readonly finger?: number;
+  /** Hand position pinned with them: 0.5 is half position. */
+  readonly position?: number;
   readonly tuplet?: TupletMark;
   readonly chord?: string;
   readonly marks?: readonly NoteMark[];
@@ -80,6 +82,18 @@ export const NOTE_MARKS = [
   'turn',
   'mordent',
   'pulse',
+  'bowed-triplet',
+  'cut',
+  'flick',
+  'passing-triplet',
+  'brushed-run',
+  'pressed-in',
+  'slide',
+  'snap',
+  'vibrato',
+  'vibrato-growing',
+  'closing-swell',
+  'barre',
 ] as const;
 export type NoteMark = (typeof NOTE_MARKS)[number];
 
@@ -138,4 +152,10 @@ export interface Tune {
 /** All written notes of a tune, in the order of its parts. */
 export function writtenNotes(tune: Tune): NoteEvent[] {
   return tune.parts.flatMap((part) => part.events.filter((event) => event.kind === 'note'));
+}
+
+/** A note without the string and finger that were pinned for its old pitch. */
+export function unpinned(note: NoteEvent): NoteEvent {
+  const { place: _place, finger: _finger, position: _position, ...rest } = note;
+  return rest;
 }

@@ -1,6 +1,14 @@
 // Tunings and what they ask of the strings.
 export type { Tuning, TuningFigures } from './tunings';
-export { STANDARD_TUNING, TUNINGS, parseTuning, tensionRatio, tuningFigures, tuningName } from './tunings';
+export {
+  TENSION_NEWTONS,
+  STANDARD_TUNING,
+  TUNINGS,
+  parseTuning,
+  tensionRatio,
+  tuningFigures,
+  tuningName,
+} from './tunings';
 // The way from one to another.
 export type { Implausible, RetunePlan, RetuneStep, RetunedString, StringWarning } from './retune';
 export { retunePlan } from './retune';

@@ -56,7 +56,7 @@ const MOST_TOTAL = 1.12;
 
 /**
  * The way from one tuning to another: strings to be lowered first, each by itself, from the lowest; then those to be
- * raised, so that the total tension is never above where it ends; then all of them once more, since each change moves the
+ * raised, so that the total tension is never above where it ends; then all four once more, since each change moves the
  * others. Each is matched with a string that stands where it shall: by unison, octave, fifth, fourth, third or sixth, in
  * that order, the nearest string first.
  * @returns or every reason why it is implausible
@@ -116,7 +116,9 @@ function stepsOf(strings: readonly RetunedString[]): RetuneStep[] {
     steps.push({ round: 1, place, turn, from, to, reference: referenceFor(place, strings, there) });
     there.add(place);
   }
-  for (const { place, to } of order)
+  // Strings that stay are pulled along by the others: they are looked at first, since the others are matched with them.
+  const stayed = order.length > 0 ? strings.filter(({ semitones }) => semitones === 0) : [];
+  for (const { place, to } of [...stayed, ...order])
     steps.push({
       round: 2,
       place,

@@ -1,0 +1,213 @@
+import type { Millimetres, Seconds } from '#core/base';
+import type { Instrument } from '#core/instrument';
+import { type Key, type Pitch, alterInKey, isConsonant, midiOf, pitchAtStep, staffStep } from '#core/pitch';
+import { PLACES, type Place, type Tune, type UnrolledNote } from '#core/tune';
+import type { Fingering, Stop } from './firstPosition';
+import { HAND_COSTS } from './handCosts';
+import { type Hop, type Shift, handMoves, stopsOf } from './handMoves';
+import { nutDistance } from './nut';
+import type { Position } from './positions';
+
+/** What the left hand does for one played note. */
+export interface HandNote {
+  /** From when on the note's finger is free for it, in seconds before its onset; null for an open string. */
+  readonly preparation: Seconds | null;
+  /** Index of the last note through which the finger may stay down, as advice; null where it lifts at once. */
+  readonly staysThrough: number | null;
+  /** Held, the note can sound on as a drone under or over the next notes, through this one; null where none of them agrees. */
+  readonly dronesThrough: number | null;
+  /** To which side the finger may lean: a neighbour that does not sound may be touched. null for an open string. */
+  readonly lean: 'either' | 'lower' | 'upper' | 'none' | null;
+  readonly hop: (Hop & { readonly options: readonly HopOption[] }) | null;
+  readonly shift: (Shift & ShiftGuide) | null;
+  /** One finger stops two strings at once. */
+  readonly isBarre: boolean;
+  /** Widest span between this note's stopped strings, and from that of the note before under the same hand. */
+  readonly spanMm: Millimetres | null;
+}
+
+export interface HopOption {
+  readonly by: 'barre' | 'hop' | 'other-finger' | 'prepare';
+  /** Millimetres of the objective. */
+  readonly cost: number;
+}
+
+export interface ShiftGuide {
+  /** Where the finger of the note before arrives after the shift: heard in passing, or only thought. */
+  readonly guide: Pitch;
+  /** In a slur it is heard; at a turn or over a rest it is clean. */
+  readonly isAudible: boolean;
+  /** Index of the first later note with the hand where it came from; null where it does not come back. */
+  readonly wayBack: number | null;
+}
+
+/** Times of the played notes. */
+interface Times {
+  readonly onsets: readonly Seconds[];
+  readonly durations: readonly Seconds[];
+}
+
+/**
+ * What the left hand does, note by note as played.
+ *
+ * Preparation: the time from the end of the finger's last use to the note. A finger may stay down while later notes of
+ * the same position lie above it on its string, or on other strings while it is not needed and its string is not wanted
+ * open. It may lean to a neighbour that does not sound.
+ * Time O(n·k), k the longest time a finger stays.
+ */
+export function handPlan(
+  tune: Tune,
+  notes: readonly UnrolledNote[],
+  fingers: ReadonlyMap<string, Fingering>,
+  { onsets, durations }: Times,
+  { stringLengthMm }: Pick<Instrument, 'stringLengthMm'>,
+): HandNote[] {
+  const moves = handMoves(notes, fingers, { stringLengthMm });
+  const lastUse: number[] = [-1, -1, -1, -1, -1];
+  const of = (i: number) => fingers.get(notes[i]!.note.id)!;
+  return notes.map(({ note }, i): HandNote => {
+    const fingering = of(i);
+    const stops = stopsOf(fingering);
+    const [top] = stops;
+    const stopped = stops.filter(({ finger }) => finger > 0);
+    const freeFrom = Math.max(-1, ...stopped.map(({ finger }) => lastUse[finger]!));
+    for (const { finger } of stopped) lastUse[finger] = i;
+    const move = moves[i] ?? null;
+    const staysThrough = top && top.finger > 0 ? lastStay(of, notes, i, top) : null;
+    return {
+      preparation:
+        stopped.length === 0 ? null : onsets[i]! - (freeFrom < 0 ? 0 : onsets[freeFrom]! + durations[freeFrom]!),
+      staysThrough,
+      dronesThrough: top && staysThrough !== null ? lastDroned(of, notes, i, staysThrough, top) : null,
+      lean: top && top.finger > 0 ? leanOf(top, stops, note.drone) : null,
+      hop: move?.hop ? { ...move.hop, options: hopOptions(move.hop, notes[i]!.restBefore.n > 0) } : null,
+      shift: move?.shift ? { ...move.shift, ...guideOf(tune, move.shift, of, i, notes.length, notes[i]!) } : null,
+      isBarre: stopped.length > new Set(stopped.map(({ finger }) => finger)).size,
+      spanMm: spanOf(
+        i > 0 && of(i - 1).position === fingering.position ? [...stopped, ...stoppedOf(of(i - 1), stopped)] : stopped,
+        stringLengthMm,
+      ),
+    };
+  });
+}
+
+/** The last note through which a finger may stay where it is. */
+function lastStay(
+  of: (i: number) => Fingering,
+  notes: readonly UnrolledNote[],
+  from: number,
+  held: Stop,
+): number | null {
+  const { position } = of(from);
+  let last: number | null = null;
+  for (let j = from + 1; j < Math.min(notes.length, from + LOOKED_AHEAD); j++) {
+    const next = of(j);
+    if (!next.reachable || next.position !== position) break;
+    const blocks = stopsOf(next).some(
+      ({ place, finger, semitones }) =>
+        (finger === held.finger && !(place === held.place && semitones === held.semitones)) ||
+        (place === held.place && semitones < held.semitones),
+    );
+    if (blocks || wantsOpen(notes[j]!, next, held.place)) break;
+    last = j;
+  }
+  return last;
+}
+
+/** Two notes in a row are the least that a finger is held as a drone for. */
+const LEAST_DRONED = 2;
+
+/** The last of the notes that follow on one neighbour string, alone there, and agree with the held one. */
+function lastDroned(
+  of: (i: number) => Fingering,
+  notes: readonly UnrolledNote[],
+  from: number,
+  through: number,
+  held: Stop,
+): number | null {
+  const pitch = midiOf(notes[from]!.note.pitch);
+  const string = PLACES.indexOf(held.place);
+  let side = 0;
+  let last = from;
+  for (let j = from + 1; j <= through; j++) {
+    const next = of(j);
+    const apart = PLACES.indexOf(next.place) - string;
+    const agrees = isConsonant(midiOf(notes[j]!.note.pitch) - pitch);
+    if (Math.abs(apart) !== 1 || (side !== 0 && apart !== side) || next.stops.length > 0 || !agrees) break;
+    side = apart;
+    last = j;
+  }
+  return last - from >= LEAST_DRONED ? last : null;
+}
+
+/** A drone on the string is wanted open. */
+function wantsOpen({ note }: UnrolledNote, { place }: Fingering, string: Place): boolean {
+  if (!note.drone) return false;
+  return PLACES[PLACES.indexOf(place) + (note.drone === 'upper' ? 1 : -1)] === string;
+}
+
+/** A finger touches a string next to its own without harm where that string does not sound. */
+function leanOf(held: Stop, stops: readonly Stop[], drone: 'lower' | 'upper' | undefined): HandNote['lean'] {
+  const at = PLACES.indexOf(held.place);
+  const sounds = (side: -1 | 1) =>
+    stops.some(({ place }) => place === PLACES[at + side]) || drone === (side === 1 ? 'upper' : 'lower');
+  const lower = !sounds(-1);
+  const upper = !sounds(1);
+  if (lower && upper) return 'either';
+  if (lower) return 'lower';
+  return upper ? 'upper' : 'none';
+}
+
+/** Farther than this nobody plans a finger or looks for the way back: a bound, so that the longest tunes stay quick. */
+const LOOKED_AHEAD = 256;
+
+/** What can be done about a hop, the cheapest first. */
+export function hopOptions({ couldBarre }: Hop, afterRest: boolean): HopOption[] {
+  const options: HopOption[] = [
+    { by: 'hop', cost: HAND_COSTS.hop },
+    { by: 'other-finger', cost: HAND_COSTS.substitute },
+    ...(couldBarre ? [{ by: 'barre' as const, cost: HAND_COSTS.barre }] : []),
+    ...(afterRest ? [{ by: 'prepare' as const, cost: HAND_COSTS.hop / 2 }] : []),
+  ];
+  return options.sort((a, b) => a.cost - b.cost);
+}
+
+/** The stopped strings of the note before, where this note has any. */
+function stoppedOf(before: Fingering, stopped: readonly Stop[]): readonly Stop[] {
+  return stopped.length === 0 ? [] : stopsOf(before).filter(({ finger }) => finger > 0);
+}
+
+function spanOf(stopped: readonly Stop[], stringLengthMm: Millimetres): Millimetres | null {
+  if (stopped.length < 2) return null;
+  const at = stopped.map(({ semitones }) => nutDistance(semitones, stringLengthMm));
+  return Math.max(...at) - Math.min(...at);
+}
+
+/** The guide note: the finger that was down, at home in the new position, on the string of the new note. */
+function guideOf(
+  tune: Tune,
+  { from, to }: Shift,
+  of: (i: number) => Fingering,
+  i: number,
+  count: number,
+  played: UnrolledNote,
+): ShiftGuide {
+  const finger = of(i - 1).finger || of(i).finger || 1;
+  const place = of(i).place;
+  let wayBack: number | null = null;
+  for (let j = i + 1; j < Math.min(count, i + LOOKED_AHEAD) && wayBack === null; j++) {
+    const next = of(j);
+    if (next.reachable && next.position === from) wayBack = j;
+  }
+  return { guide: guideNote(tune, place, finger, to), isAudible: played.note.link === 'slur', wayBack };
+}
+
+function guideNote({ tuning, key }: Tune, place: Place, finger: number, position: Position): Pitch {
+  const step = staffStep(tuning[PLACES.indexOf(place)]!) + Math.max(1, Math.floor(position)) - 1 + finger;
+  return inKey(key, step);
+}
+
+function inKey(key: Key, step: number): Pitch {
+  const natural = pitchAtStep(step);
+  return { ...natural, alter: alterInKey(key, natural.letter) };
+}
