@@ -1,0 +1,25 @@
+import type { NoteEvent, Tune } from '#core/tune';
+import type { DroneChoice } from './droneLine';
+
+/** The tune with what was chosen set on its notes, by id: an open drone, a stopped second note, or neither. */
+export function applyDrones(tune: Tune, choices: ReadonlyMap<string, DroneChoice>): Tune {
+  let isChanged = false;
+  const parts = tune.parts.map((part) => ({
+    ...part,
+    events: part.events.map((event) => {
+      const choice = event.kind === 'note' ? choices.get(event.id) : undefined;
+      if (event.kind !== 'note' || !choice) return event;
+      const next = withChoice(event, choice);
+      if (next !== event) isChanged = true;
+      return next;
+    }),
+  }));
+  return isChanged ? { ...tune, parts } : tune;
+}
+
+function withChoice(note: NoteEvent, choice: DroneChoice): NoteEvent {
+  const { drone: before, ...bare } = note;
+  if (choice.kind === 'none') return before === undefined ? note : bare;
+  if (choice.kind === 'stopped') return { ...bare, stops: [choice.double.pitch] };
+  return before === choice.kind ? note : { ...bare, drone: choice.kind };
+}

@@ -1,0 +1,186 @@
+import { type Fraction, toNumber } from '#core/base';
+import { FREE_HAND, type Fingering, type Hand, type HandStop, isBanned, stopsOf, stopsOnString } from '#core/fingering';
+import { alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
+import { PLACES, type Tune, type Unrolled, writtenBars } from '#core/tune';
+import { intervalClass } from './intervals';
+import {
+  type EarWeights,
+  type Harmony,
+  type RankedDrone,
+  USUAL_EAR,
+  chordHarmony,
+  rankOf,
+  rankTerms,
+  roleOf,
+  tonicOf,
+} from './rank';
+
+/** What stands about each played note: the harmony in force, whether it is stressed, what comes next. */
+export interface DroneScene {
+  readonly tune: Tune;
+  readonly unrolled: Unrolled;
+  readonly fingers: ReadonlyMap<string, Fingering>;
+  /** What the player keeps from the hand is not suggested. */
+  readonly hand: Hand;
+  /** Harmonies in force at each note: the key's, and the chord's where one is written. */
+  readonly harmonies: readonly (readonly Harmony[])[];
+  readonly isStrong: readonly boolean[];
+  /** Index of the next strong note; -1 where there is none. */
+  readonly nextStrong: readonly number[];
+}
+
+/** Looks once along the tune. `beat`: the dance's beat in whole notes; what begins on one is strong. Time O(n). */
+export function droneScene(
+  tune: Tune,
+  unrolled: Unrolled,
+  fingers: ReadonlyMap<string, Fingering>,
+  beat: Fraction,
+  hand: Hand = FREE_HAND,
+): DroneScene {
+  const keys = new Map<string, Harmony>();
+  for (const bars of writtenBars(tune).values())
+    for (const { events, key } of bars) for (const { id } of events) keys.set(id, tonicOf(key));
+  const size = toNumber(beat);
+  let chord: Harmony | null = null;
+  const harmonies: (readonly Harmony[])[] = [];
+  const isStrong: boolean[] = [];
+  for (const { note, onset, passIndex } of unrolled.notes) {
+    if (note.chord) chord = chordHarmony(note.chord) ?? chord;
+    const key = keys.get(note.id) ?? tonicOf(tune.key);
+    harmonies.push(chord ? [key, chord] : [key]);
+    const since = toNumber(onset) - toNumber(unrolled.passes[passIndex]!.firstFullBarOnset);
+    const beats = since / size;
+    isStrong.push(Math.abs(beats - Math.round(beats)) < 1e-6);
+  }
+  const nextStrong = new Array<number>(isStrong.length).fill(-1);
+  let next = -1;
+  for (let i = isStrong.length - 1; i >= 0; i--) {
+    nextStrong[i] = next;
+    if (isStrong[i]) next = i;
+  }
+  return { tune, unrolled, fingers, hand, harmonies, isStrong, nextStrong };
+}
+
+/** A step up or down: what a resolution moves by. */
+const STEP = 2;
+
+/**
+ * Whether a sharp interval resolves: the next strong note follows by step, and stands better against the same string.
+ */
+export function resolvesAt({ unrolled, nextStrong }: DroneScene, index: number, drone: number): boolean {
+  const next = nextStrong[index]!;
+  if (next < 0) return false;
+  const here = midiOf(unrolled.notes[index]!.note.pitch);
+  const there = midiOf(unrolled.notes[next]!.note.pitch);
+  const step = Math.abs(there - here);
+  return step > 0 && step <= STEP && intervalClass(there - drone) !== 'sharp';
+}
+
+/** The open neighbours of a played note, the best first; none where the note is out of reach or a chord. */
+export function openDrones(scene: DroneScene, index: number, ear: EarWeights = USUAL_EAR): RankedDrone[] {
+  const { note } = scene.unrolled.notes[index]!;
+  const fingering = scene.fingers.get(note.id)!;
+  if (!fingering.reachable || fingering.stops.some((stop) => stop !== null)) return [];
+  const at = PLACES.indexOf(fingering.place);
+  const melody = midiOf(note.pitch);
+  const found = (['lower', 'upper'] as const).flatMap((kind): RankedDrone[] => {
+    const pitch = scene.tune.tuning[at + (kind === 'upper' ? 1 : -1)];
+    const place = PLACES[at + (kind === 'upper' ? 1 : -1)];
+    if (!pitch || !place) return [];
+    const midi = midiOf(pitch);
+    const own = intervalClass(melody - midi);
+    const resolves = own === 'sharp' && resolvesAt(scene, index, midi);
+    const role = roleOf(midi, scene.harmonies[index]!);
+    const terms = rankTerms(melody, midi, role, resolves, ear);
+    const reachRisk = fingering.finger === 0 ? 'none' : kind === 'upper' ? 'high' : 'some';
+    return [
+      {
+        kind,
+        place,
+        pitch,
+        semitones: Math.abs(melody - midi),
+        class: own,
+        resolves,
+        role,
+        terms,
+        rank: rankOf(terms),
+        reachRisk,
+      },
+    ];
+  });
+  return found.sort((a, b) => a.rank - b.rank);
+}
+
+/** A second note stopped on the next lower string under the same hand, ranked. */
+export interface StoppedDouble extends Placed {
+  readonly semitones: number;
+  readonly rank: number;
+  readonly terms: RankedDrone['terms'];
+}
+
+/** A note of the key on the next lower string that the hand has beside a stop. */
+interface Placed {
+  readonly stop: HandStop;
+  readonly pitch: Tune['tuning'][number];
+  /** One finger has both. */
+  readonly isBarre: boolean;
+}
+
+/**
+ * Double stops with the second note stopped on the next lower string: notes of the key that another finger, or the same
+ * one lying across, has in the hand's position. The best first.
+ */
+export function stoppedDoubles(scene: DroneScene, index: number, ear: EarWeights = USUAL_EAR): StoppedDouble[] {
+  const { note } = scene.unrolled.notes[index]!;
+  const fingering = scene.fingers.get(note.id)!;
+  if (!fingering.reachable || fingering.stops.some((stop) => stop !== null)) return [];
+  const melody = midiOf(note.pitch);
+  const found = placedBelow(scene, fingering, melody).map(({ stop, pitch, isBarre }): StoppedDouble => {
+    const midi = midiOf(pitch);
+    const own = intervalClass(melody - midi);
+    const resolves = own === 'sharp' && resolvesAt(scene, index, midi);
+    const terms = rankTerms(melody, midi, roleOf(midi, scene.harmonies[index]!), resolves, ear);
+    return { stop, pitch, semitones: melody - midi, rank: rankOf(terms), terms, isBarre };
+  });
+  return found.sort((a, b) => a.rank - b.rank);
+}
+
+const placedBefore = new WeakMap<DroneScene, Map<string, readonly Placed[]>>();
+
+/** What lies under the hand on the next lower string; looked up once for each way that a note is stopped. */
+function placedBelow(scene: DroneScene, fingering: Fingering, melody: number): readonly Placed[] {
+  const known = placedBefore.get(scene) ?? new Map<string, readonly Placed[]>();
+  placedBefore.set(scene, known);
+  const name = `${fingering.place}${fingering.finger}@${fingering.position} ${melody}`;
+  const before = known.get(name);
+  if (before) return before;
+  const found = findBelow(scene.tune, scene.hand, fingering, melody);
+  known.set(name, found);
+  return found;
+}
+
+function findBelow({ tuning, key }: Tune, hand: Hand, fingering: Fingering, melody: number): Placed[] {
+  const [top] = stopsOf(fingering);
+  const below = top && PLACES[PLACES.indexOf(top.place) - 1];
+  if (!top || !below) return [];
+  const open = tuning[PLACES.indexOf(below)]!;
+  const found: Placed[] = [];
+  for (let steps = 1; steps <= 8; steps++) {
+    const natural = pitchAtStep(staffStep(open) + steps);
+    const pitch = { ...natural, alter: alterInKey(key, natural.letter) };
+    if (midiOf(pitch) >= melody) continue;
+    const stop = stopsOnString(pitch, below, tuning).find(
+      (candidate) => candidate.position === fingering.position && !candidate.substitute && !candidate.extended,
+    );
+    if (stop && fitsUnder(top, stop) && !isBanned(hand, stop))
+      found.push({ stop, pitch, isBarre: top.finger > 0 && stop.finger === top.finger });
+  }
+  return found;
+}
+
+/** One finger in one place, and higher fingers no nearer to the nut. */
+function fitsUnder(top: { readonly finger: number; readonly semitones: number }, stop: HandStop): boolean {
+  if (top.finger === 0) return true;
+  if (top.finger === stop.finger) return top.semitones === stop.semitones;
+  return top.finger > stop.finger ? top.semitones >= stop.semitones : top.semitones <= stop.semitones;
+}

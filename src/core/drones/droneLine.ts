@@ -1,0 +1,161 @@
+import { type Fraction, toNumber } from '#core/base';
+import { type Plane, planeOf } from '#core/crossing';
+import { PLACES, type Place } from '#core/tune';
+import { type DroneScene, type StoppedDouble, openDrones, stoppedDoubles } from './candidates';
+import { type EarWeights, type RankedDrone, USUAL_EAR } from './rank';
+
+/** Where drones are wished for. */
+export const DRONE_WISHES = ['none', 'stressed', 'phrase-ends', 'one-pair'] as const;
+export type DroneWish = (typeof DRONE_WISHES)[number];
+
+/** What a wished drone earns, against the terms of its rank: a sharp, rough one costs more than that. A guess. */
+const EARNS = 0.7;
+/** What a drone that was not asked for costs. A guess. */
+const UNASKED = 0.2;
+/** Turning of the bow between the planes of two notes, for each neighbour angle. A guess. */
+const PLANE_TURN = 0.12;
+/** Where one pair is wished, leaving it. A guess. */
+const PAIR_LEFT = 0.4;
+/** Melody fingers near a sounding neighbour, and a finger more for a stopped one. Guesses. */
+const RISK: Readonly<Record<RankedDrone['reachRisk'], number>> = { none: 0, some: 0.02, high: 0.08 };
+const STOPPED = 0.15;
+/** Bars of a phrase; the last note of each is its end. */
+const PHRASE_BARS = 4;
+
+/** What sounds beside one note. */
+export type DroneChoice =
+  | { readonly kind: 'none' }
+  | { readonly kind: 'lower' | 'upper'; readonly drone: RankedDrone }
+  | { readonly kind: 'stopped'; readonly double: StoppedDouble };
+
+export interface DroneLine {
+  /** `choices[i]` belongs to note `from + i`. */
+  readonly choices: readonly DroneChoice[];
+  readonly cost: number;
+}
+
+export interface DroneStep {
+  readonly choice: DroneChoice;
+  readonly plane: Plane | null;
+  /** Where the plane lies, in strings from G. */
+  readonly rank: number;
+  readonly cost: number;
+}
+
+/**
+ * The cheapest drones for a run of played notes, `from` up to, not including, `to`: the sum of each choice's rank, reach
+ * risk and wish, and of the turning between planes. Exact, by dynamic programming over four choices a note.
+ * Time O(n) with at most 16 joins a note.
+ */
+export function droneLine(
+  scene: DroneScene,
+  from: number,
+  to: number,
+  wish: DroneWish,
+  ear: EarWeights = USUAL_EAR,
+): DroneLine {
+  const steps: (readonly DroneStep[])[] = [];
+  // What is played again in the same surroundings has the same choices.
+  const known = new Map<string, readonly DroneStep[]>();
+  for (let i = from; i < to; i++) {
+    const name = surroundings(scene, i, wish);
+    const found = known.get(name) ?? droneSteps(scene, i, wish, ear);
+    known.set(name, found);
+    steps.push(found);
+  }
+  const costs: number[][] = [];
+  const back: number[][] = [];
+  for (const [i, options] of steps.entries()) {
+    costs.push([]);
+    back.push([]);
+    for (const option of options) {
+      let [best, least] = [0, i === 0 ? 0 : Infinity];
+      for (const [s, before] of (steps[i - 1] ?? []).entries()) {
+        const cost = costs[i - 1]![s]! + joinCost(before, option, wish);
+        if (cost < least - 1e-12) [best, least] = [s, cost];
+      }
+      costs[i]!.push(least + option.cost);
+      back[i]!.push(best);
+    }
+  }
+  if (steps.length === 0) return { choices: [], cost: 0 };
+  const last = costs[costs.length - 1]!;
+  let at = last.indexOf(Math.min(...last));
+  const cost = last[at]!;
+  const choices: DroneChoice[] = [];
+  for (let i = steps.length - 1; i >= 0; i--) {
+    choices[i] = steps[i]![at]!.choice;
+    at = back[i]![at]!;
+  }
+  return { choices, cost };
+}
+
+/** All that the choices at a note hang on: the note, its harmony, whether it is wished for, and what comes next. */
+function surroundings(scene: DroneScene, index: number, wish: DroneWish): string {
+  const { unrolled, harmonies, nextStrong } = scene;
+  const next = nextStrong[index]!;
+  const chord = harmonies[index]!.map(({ root, fifth }) => 12 * root + fifth).join(' ');
+  const isAsked = wish !== 'none' && isWished(scene, index, wish);
+  return `${unrolled.notes[index]!.note.id} ${next < 0 ? '' : unrolled.notes[next]!.note.id} ${chord} ${isAsked}`;
+}
+
+/** The choices at one note, none first, each with what it costs by itself. */
+export function droneSteps(scene: DroneScene, index: number, wish: DroneWish, ear: EarWeights): DroneStep[] {
+  const { note } = scene.unrolled.notes[index]!;
+  const { place, reachable, stops } = scene.fingers.get(note.id)!;
+  const hasStops = stops.some((stop) => stop !== null);
+  const step = (choice: DroneChoice, plane: Plane | null, cost: number): DroneStep => ({
+    choice,
+    plane,
+    rank: plane ? planeRank(plane) : 0,
+    cost,
+  });
+  const plain = step({ kind: 'none' }, reachable ? planeOf(place, hasStops) : null, 0);
+  if (wish === 'none' || !reachable || hasStops) return [plain];
+  const earns = isWished(scene, index, wish) ? -EARNS : UNASKED;
+  const open = openDrones(scene, index, ear).map((drone) =>
+    step({ kind: drone.kind, drone }, pairOf(place, drone.kind), drone.rank + RISK[drone.reachRisk] + earns),
+  );
+  const [double] = stoppedDoubles(scene, index, ear);
+  const stopped = double
+    ? [step({ kind: 'stopped', double }, pairOf(place, 'lower'), double.rank + STOPPED + earns)]
+    : [];
+  return [plain, ...open, ...stopped];
+}
+
+function pairOf(place: Place, side: 'lower' | 'upper'): Plane {
+  return side === 'lower' ? planeOf(place, true) : planeOf(PLACES[PLACES.indexOf(place) + 1]!, true);
+}
+
+function isWished({ unrolled, isStrong }: DroneScene, index: number, wish: DroneWish): boolean {
+  if (wish === 'one-pair') return true;
+  if (wish === 'stressed') return isStrong[index]!;
+  const { bar, passIndex } = unrolled.notes[index]!;
+  const next = unrolled.notes[index + 1];
+  const isLast = next?.passIndex !== passIndex || next.bar !== bar;
+  return isLast && bar > 0 && bar % PHRASE_BARS === 0;
+}
+
+/** Where a plane lies among the strings: neighbour planes are half a neighbour angle apart, whatever the bridge. */
+function planeRank(plane: Plane): number {
+  const first = PLACES.indexOf(plane[0]);
+  return plane.length === 2 ? first + 0.5 : first;
+}
+
+/** Cost of going from one choice to the next. */
+export function joinCost(before: DroneStep, next: DroneStep, wish: DroneWish): number {
+  if (!before.plane || !next.plane) return 0;
+  const left = wish === 'one-pair' && before.plane.length === 2 && next.plane !== before.plane ? PAIR_LEFT : 0;
+  return left + PLANE_TURN * Math.abs(next.rank - before.rank);
+}
+
+/** How long a line takes at a glance: notes with a drone, and their share of its time. */
+export function droneShare(choices: readonly DroneChoice[], durations: readonly Fraction[]): number {
+  let [sounding, total] = [0, 0];
+  for (const [i, { kind }] of choices.entries()) {
+    const length = toNumber(durations[i]!);
+    total += length;
+    if (kind !== 'none') sounding += length;
+  }
+  return total === 0 ? 0 : sounding / total;
+}

@@ -1,0 +1,309 @@
+import { fraction } from '#core/base';
+import { fingerTune } from '#core/fingering';
+import { FULL_SIZE } from '#core/instrument';
+import { midiOf, pitchName } from '#core/pitch';
+import { PLACES, type Tune, unroll } from '#core/tune';
+import { TUNINGS, parseTuning } from '#core/tuning';
+import { part, randomTune, seeded, tune } from '../testing/tunes';
+import { droneScene, openDrones, stoppedDoubles } from './candidates';
+import { type DroneStep, type DroneWish, droneLine, droneSteps, joinCost } from './droneLine';
+import { doublingOf, doublings } from './doublings';
+import { intervalClass, pureCents, pureRatio } from './intervals';
+import { LEADING_NOTE_CHOICES, intonationAgainst, openStringCents, unisonBeats } from './intonation';
+import { type Answer, explained, fitEar, listeningPairs } from './listening';
+import { USUAL_EAR, chordHarmony, rankTerms } from './rank';
+import { hertzOf, pitchRoughness, roughnessOf, toneOf } from './roughness';
+import { threeStrings } from './threeStrings';
+
+function sceneOf(t: Tune) {
+  const unrolled = unroll(t);
+  return droneScene(t, unrolled, fingerTune(t, unrolled, 'open'), fraction(1, 2));
+}
+
+describe('roughness', () => {
+  /** Written another way: all partials in one list, each tone's own roughness taken off at the end. */
+  function independent(f: number, g: number): number {
+    const pile = (bases: number[]) => {
+      const all = bases.flatMap((base) => [1, 2, 3, 4, 5, 6, 7].map((k) => [k * base, 0.88 ** (k - 1)] as const));
+      all.sort((a, b) => a[0] - b[0]);
+      let sum = 0;
+      for (let i = 0; i < all.length; i++)
+        for (let j = i + 1; j < all.length; j++) {
+          const s = 0.24 / (0.0207 * all[i]![0] + 18.96);
+          const d = all[j]![0] - all[i]![0];
+          sum += Math.min(all[i]![1], all[j]![1]) * (Math.exp(-3.5 * s * d) - Math.exp(-5.75 * s * d));
+        }
+      return sum;
+    };
+    return pile([f, g]) - pile([f]) - pile([g]);
+  }
+
+  test('equals a sum over one pile of partials, from the lowest string to high on the E string', () => {
+    for (const low of [50, 55, 62, 69, 76])
+      for (let n = 0; n <= 19; n++)
+        expect(pitchRoughness(low, low + n)).toBeCloseTo(independent(hertzOf(low), hertzOf(low + n)), 9);
+  });
+
+  test('has the tabulated values of a semitone, a fifth and a minor seventh over 440 Hz', () => {
+    expect(pitchRoughness(69, 70)).toBeCloseTo(0.743274, 5);
+    expect(pitchRoughness(69, 76)).toBeCloseTo(0.117945, 5);
+    expect(pitchRoughness(69, 79)).toBeCloseTo(0.257857, 5);
+  });
+
+  test('over 440 Hz unison, octave, fifth, fourth and major sixth are the smoothest, seconds the roughest', () => {
+    const order = Array.from({ length: 13 }, (_, n) => n).sort(
+      (a, b) => pitchRoughness(69, 69 + a) - pitchRoughness(69, 69 + b),
+    );
+    expect(new Set(order.slice(0, 5))).toEqual(new Set([0, 12, 7, 5, 9]));
+    expect(order.slice(-2)).toEqual([2, 1]);
+  });
+
+  test('does not ask which tone is named first, and two equal sine tones have none', () => {
+    expect(pitchRoughness(62, 71)).toBe(pitchRoughness(71, 62));
+    const sine = toneOf(440, 1);
+    expect(roughnessOf(sine, sine)).toBe(0);
+  });
+});
+
+describe('rank', () => {
+  test('a seventh that does not resolve never outranks a third on any string of any tuning', () => {
+    const roles = ['root', 'fifth', 'other'] as const;
+    const total = (melody: number, drone: number, role: (typeof roles)[number]) => {
+      const { roughness, class: own, role: tonal } = rankTerms(melody, drone, role, false);
+      return roughness + own + tonal;
+    };
+    // Both neighbours of a note, as the fiddle has them: the same melody note against a lower and an upper string.
+    for (const { tuning } of TUNINGS)
+      for (let at = 1; at < 3; at++)
+        for (let n = 0; n <= 8; n++) {
+          const melody = midiOf(tuning[at]!) + n;
+          const sides = [midiOf(tuning[at - 1]!), midiOf(tuning[at + 1]!)];
+          for (const [third, seventh] of [sides, [...sides].reverse()]) {
+            const isThird = [3, 4].includes(Math.abs(melody - third!) % 12);
+            const isSeventh = [10, 11].includes(Math.abs(melody - seventh!) % 12);
+            if (!isThird || !isSeventh) continue;
+            for (const a of roles)
+              for (const b of roles) expect(total(melody, third!, a)).toBeLessThan(total(melody, seventh!, b));
+          }
+        }
+    // And over any one open string, from G up.
+    for (let drone = 55; drone <= 76; drone++)
+      for (const third of [3, 4])
+        for (const seventh of [10, 11])
+          expect(total(drone + third, drone, 'other')).toBeLessThan(total(drone + seventh, drone, 'root'));
+  });
+
+  test('a seventh that resolves counts as sweet; terms add up to the rank', () => {
+    expect(rankTerms(72, 62, 'root', true).class).toBe(rankTerms(66, 62, 'root', false).class);
+    for (const drone of openDrones(sceneOf(tune([part('A', 'E4 F#4 G4 A4')])), 2))
+      expect(drone.terms.roughness + drone.terms.class + drone.terms.role).toBeCloseTo(drone.rank, 12);
+  });
+
+  test('a note on D has G below and A above, the E string nothing above', () => {
+    const scene = sceneOf(tune([part('A', 'F#4 B5')]));
+    expect(
+      openDrones(scene, 0)
+        .map(({ kind, pitch }) => [kind, pitchName(pitch)])
+        .sort(),
+    ).toEqual([
+      ['lower', 'G3'],
+      ['upper', 'A4'],
+    ]);
+    expect(openDrones(scene, 1).map(({ kind }) => kind)).toEqual(['lower']);
+    expect(openDrones(scene, 0).find(({ kind }) => kind === 'upper')).toMatchObject({
+      reachRisk: 'high',
+      role: 'fifth',
+    });
+  });
+
+  test('chord symbols are told by root and fifth', () => {
+    expect(chordHarmony('Em')).toEqual({ root: 4, fifth: 11 });
+    expect(chordHarmony('F#dim')).toEqual({ root: 6, fifth: 0 });
+    expect(chordHarmony('Cb')).toEqual({ root: 11, fifth: 6 });
+    expect(chordHarmony('slowly')).toBeNull();
+  });
+
+  test('a double stop with two stopped notes lies under one hand and in the key', () => {
+    const t = tune([part('A', 'D5 C#5 B4')]);
+    for (let i = 0; i < 3; i++)
+      for (const { stop, pitch, isBarre } of stoppedDoubles(sceneOf(t), i)) {
+        expect(stop.place).toBe('D');
+        expect(['E4', 'F#4', 'G4', 'A4']).toContain(pitchName(pitch));
+        expect(isBarre).toBe(stop.finger === [3, 2, 1][i]);
+      }
+    // D over G is a fifth under one finger, D over A a fourth for two; F sharp below is a sixth.
+    const doubles = stoppedDoubles(sceneOf(t), 0);
+    expect(doubles[0]).toMatchObject({ isBarre: true, semitones: 7 });
+    expect(pitchName(doubles[1]!.pitch)).toBe('A4');
+    expect(doubles.find(({ stop }) => stop.finger === 2)).toMatchObject({ semitones: 8 });
+  });
+});
+
+describe('intonation', () => {
+  test('open strings in pure fifths from A stand 2 and 4 cents off, and in a retuned one as its intervals have it', () => {
+    const cents = openStringCents(parseTuning('G3 D4 A4 E5')!);
+    for (const [i, expected] of [-3.91, -1.955, 0, 1.955].entries()) expect(cents[i]).toBeCloseTo(expected, 3);
+    // E below A by a pure fourth is 2 cents high, its own fifth down A again level.
+    const crossed = openStringCents(parseTuning('A3 E4 A4 E5')!);
+    for (const [i, expected] of [0, 1.955, 0, 1.955].entries()) expect(crossed[i]).toBeCloseTo(expected, 3);
+  });
+
+  test('the first finger on A wants two places a comma apart, against D and against E', () => {
+    const cents = openStringCents(parseTuning('G3 D4 A4 E5')!);
+    const against = (midi: number, string: number) =>
+      intonationAgainst({ midi: 71, semitones: 2 }, { midi, cents: cents[string]! }, 328);
+    const apart = against(76, 3).pureCents - against(62, 1).pureCents;
+    expect(apart).toBeCloseTo(1200 * Math.log2(81 / 80), 6);
+    expect(against(76, 3).pureMm - against(62, 1).pureMm).toBeCloseTo(3.63, 2);
+  });
+
+  test('beats are the difference of the partials that nearly meet', () => {
+    // A tempered fifth A4 E5 beats at 2·659.255 − 3·440 a second.
+    const { beats } = intonationAgainst({ midi: 76, semitones: 7 }, { midi: 69, cents: 0 }, 328);
+    expect(beats).toBeCloseTo(Math.abs(2 * 659.2551 - 3 * 440), 3);
+    expect(unisonBeats(440, 0)).toBe(0);
+    expect(unisonBeats(440, 1200)).toBeCloseTo(440, 9);
+    expect(unisonBeats(440, 5)).toBeCloseTo(440 * (2 ** (5 / 1200) - 1), 12);
+  });
+
+  test('pure intervals have their known sizes, and an octave doubles the ratio', () => {
+    expect(pureCents(7)).toBeCloseTo(701.955, 3);
+    expect(pureCents(4)).toBeCloseTo(386.314, 3);
+    expect(pureCents(19)).toBeCloseTo(1901.955, 3);
+    expect(pureRatio(12)).toEqual({ upper: 2, lower: 1 });
+    expect(intervalClass(-10)).toBe('sharp');
+  });
+
+  test('the leading note may stand about 14 cents low, or 8 high', () => {
+    expect(LEADING_NOTE_CHOICES.map(({ cents }) => Math.round(cents))).toEqual([-14, 0, 8]);
+  });
+});
+
+describe('drone line', () => {
+  const WISHES: DroneWish[] = ['none', 'stressed', 'phrase-ends', 'one-pair'];
+
+  function bruteForce(steps: DroneStep[][], wish: DroneWish): number {
+    let least = Infinity;
+    const go = (i: number, before: DroneStep | null, cost: number): void => {
+      if (i === steps.length) least = Math.min(least, cost);
+      else
+        for (const step of steps[i]!) go(i + 1, step, cost + step.cost + (before ? joinCost(before, step, wish) : 0));
+    };
+    go(0, null, 0);
+    return least;
+  }
+
+  test('equals trying every combination on lines of eight notes', () => {
+    for (let seed = 1; seed <= 12; seed++) {
+      const random = seeded(seed);
+      const pitches = ['D4', 'E4', 'F#4', 'G4', 'A4', 'B4', 'C#5', 'D5', 'E5', 'F#5', 'B3'];
+      const line = Array.from(
+        { length: 8 },
+        () => `${pitches[Math.floor(random() * pitches.length)]}:${1 + Math.floor(random() * 2)}`,
+      );
+      const t = tune([part('A', line.join(' '))]);
+      const scene = sceneOf(t);
+      for (const wish of WISHES) {
+        const steps = Array.from({ length: 8 }, (_, i) => droneSteps(scene, i, wish, USUAL_EAR));
+        expect(droneLine(scene, 0, 8, wish).cost).toBeCloseTo(bruteForce(steps, wish), 9);
+      }
+    }
+  });
+
+  test('no wish, no drones; one pair throughout keeps the bow on one pair where the strings agree', () => {
+    const scene = sceneOf(tune([part('A', 'D4 F#4 A4 D5 B4 A4 F#4 D4')]));
+    expect(droneLine(scene, 0, 8, 'none').choices.every(({ kind }) => kind === 'none')).toBe(true);
+    const held = droneLine(scene, 0, 8, 'one-pair').choices;
+    expect(held.filter(({ kind }) => kind !== 'none').length).toBeGreaterThan(5);
+  });
+
+  test('a chosen drone is one of its candidates', () => {
+    for (let seed = 1; seed <= 20; seed++) {
+      const t = randomTune(seed);
+      const scene = sceneOf(t);
+      const { choices } = droneLine(scene, 0, scene.unrolled.notes.length, 'stressed');
+      for (const [i, choice] of choices.entries())
+        if (choice.kind === 'lower' || choice.kind === 'upper')
+          expect(openDrones(scene, i).map(({ kind }) => kind)).toContain(choice.kind);
+    }
+  });
+});
+
+describe('unison doubling', () => {
+  test.each([
+    ['G3 D4 A4 E5', ['D:4 on G', 'A:4 on D', 'E:4 on A']],
+    ['A3 E4 A4 E5', ['D:4 on G', 'A:3 on D', 'E:4 on A']],
+    ['A3 D4 A4 E5', ['D:3 on G', 'A:4 on D', 'E:4 on A']],
+    ['D3 D4 A4 E5', ['none', 'A:4 on D', 'E:4 on A']],
+    ['D3 D4 A4 D5', ['none', 'A:4 on D', 'E:3 on A']],
+    ['G3 D4 G4 D5', ['D:4 on G', 'A:3 on D', 'E:4 on A']],
+    ['G3 D4 G4 B4', ['D:4 on G', 'A:3 on D', 'E:2 on A']],
+    ['A3 E4 A4 C#5', ['D:4 on G', 'A:3 on D', 'E:2 on A']],
+  ])(
+    '%s: a fifth is doubled by the fourth finger, a fourth by the third, a third by the second',
+    (strings, expected) => {
+      const tuning = parseTuning(strings)!;
+      const told = (['D', 'A', 'E'] as const).map((open) => {
+        const doubled = doublingOf(open, tuning);
+        return doubled ? `${open}:${doubled.stop.finger} on ${doubled.stop.place}` : 'none';
+      });
+      expect(told).toEqual(expected);
+      for (const open of PLACES) {
+        const doubled = doublingOf(open, tuning);
+        if (doubled)
+          expect(midiOf(tuning[PLACES.indexOf(doubled.stop.place)]!) + doubled.stop.semitones).toBe(
+            midiOf(tuning[PLACES.indexOf(open)]!),
+          );
+      }
+    },
+  );
+
+  test('only what sounds longer than the running note and at least 200 ms is doubled', () => {
+    const t = tune([part('A', 'D4 E4 A4:2 F#4 A4 E5:4 z:2')]);
+    const un = unroll(t);
+    const found = (eighth: number) =>
+      doublings(
+        t,
+        un,
+        fingerTune(t, un, 'open'),
+        un.notes.map(({ duration }) => (eighth * 8 * duration.n) / duration.d),
+      ).map(({ id }) => id);
+    expect(found(0.137)).toEqual(['A3', 'A6']);
+    expect(found(0.09)).toEqual(['A6']);
+    expect(doublingOf('A', t.tuning)!.approaches).toEqual([0, 1, 2, 3]);
+  });
+});
+
+test('three strings are rolled through a neighbour angle, or pressed until the middle one gives way', () => {
+  const { rollDegrees, pressMm } = threeStrings(FULL_SIZE);
+  expect(rollDegrees).toBeCloseTo(15.74, 2);
+  // Height of the arc over its chord: s² / 2R, to first order.
+  expect(pressMm).toBeCloseTo(11.5 ** 2 / (2 * 42), 1);
+});
+
+describe('listening test', () => {
+  const pairs = listeningPairs();
+  const answered = (weights: typeof USUAL_EAR): Answer[] =>
+    pairs.map(({ a, b }) => {
+      const rank = ({ melody, drone, role }: (typeof pairs)[number]['a']) => {
+        const terms = rankTerms(melody, drone, role, false, weights);
+        return terms.roughness + terms.class + terms.role;
+      };
+      return rank(a) <= rank(b) ? { liked: a, other: b } : { liked: b, other: a };
+    });
+
+  test('answers of an ear are explained by the weights fitted to them, better than by others', () => {
+    for (const ear of [USUAL_EAR, { roughness: 4, class: 0.2, role: 1 }, { roughness: 0.1, class: 3, role: 4 }]) {
+      const answers = answered(ear);
+      const fitted = fitEar(answers);
+      expect(explained(answers, fitted)).toBeGreaterThanOrEqual(explained(answers, USUAL_EAR));
+      expect(explained(answers, fitted)).toBeGreaterThanOrEqual(0.8);
+    }
+  });
+
+  test('no answers leave the usual ear; weights are never negative', () => {
+    expect(fitEar([])).toEqual(USUAL_EAR);
+    const upsideDown = answered(USUAL_EAR).map(({ liked, other }) => ({ liked: other, other: liked }));
+    for (const weight of Object.values(fitEar(upsideDown))) expect(weight).toBeGreaterThanOrEqual(0);
+  });
+});

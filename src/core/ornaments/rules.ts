@@ -1,0 +1,129 @@
+import { toNumber } from '#core/base';
+import { toggleMark } from '#core/editing';
+import type { Tune, UnrolledNote } from '#core/tune';
+import { ORNAMENT_LAYERS, type Ornament } from './kinds';
+import { type OrnamentScene, ornamentFacts } from './ornamentFacts';
+
+/** Notes at which a rule looks. */
+export const RULE_PLACES = ['dotted-quarters', 'on-beat', 'offbeat', 'long-notes', 'phrase-ends'] as const;
+export type RulePlace = (typeof RULE_PLACES)[number];
+
+/** "Flick each dotted quarter on the beat", and so on. */
+export interface OrnamentRule {
+  readonly ornament: Ornament;
+  readonly place: RulePlace;
+  /** Most of it in a phrase of four bars. */
+  readonly mostInPhrase: number;
+}
+
+const PHRASE_BARS = 4;
+
+/**
+ * Written notes that a rule decorates: those of its kind where the ornament fits on every pass, the longest of each phrase
+ * first up to its density, a note played on several passes counted once. Time O(n log n).
+ */
+export function ornamentPlaces(scene: OrnamentScene, { ornament, place, mostInPhrase }: OrnamentRule): string[] {
+  const { unrolled } = scene.drones;
+  const misfits = new Set<string>();
+  const found = new Map<string, { readonly phrase: string; readonly length: number; readonly index: number }>();
+  for (const played of unrolled.notes) {
+    const { note, index, part, bar, duration } = played;
+    if (!isAt(scene, played, place)) continue;
+    if (ornamentFacts(scene, index, ornament).obstacles.length > 0) misfits.add(note.id);
+    const phrase = `${part} ${Math.floor(Math.max(0, bar - 1) / PHRASE_BARS)}`;
+    if (!found.has(note.id)) found.set(note.id, { phrase, length: toNumber(duration), index });
+  }
+  const ofPhrase = new Map<string, { id: string; length: number; index: number }[]>();
+  for (const [id, { phrase, length, index }] of found)
+    if (!misfits.has(id)) ofPhrase.set(phrase, [...(ofPhrase.get(phrase) ?? []), { id, length, index }]);
+  return [...ofPhrase.values()]
+    .flatMap((list) => list.sort((a, b) => b.length - a.length || a.index - b.index).slice(0, mostInPhrase))
+    .sort((a, b) => a.index - b.index)
+    .map(({ id }) => id);
+}
+
+function isAt(scene: OrnamentScene, { duration, index, passIndex, bar }: UnrolledNote, place: RulePlace): boolean {
+  const { unrolled, isStrong } = scene.drones;
+  const length = toNumber(duration);
+  switch (place) {
+    case 'dotted-quarters':
+      return Math.abs(length - 3 / 8) < 1e-9 && isStrong[index]!;
+    case 'on-beat':
+      return isStrong[index]!;
+    case 'offbeat':
+      return !isStrong[index]!;
+    case 'long-notes':
+      return length >= 1 / 4;
+    case 'phrase-ends': {
+      const next = unrolled.notes[index + 1];
+      const isLast = next?.passIndex !== passIndex || next.bar !== bar;
+      return isLast && bar > 0 && bar % PHRASE_BARS === 0;
+    }
+  }
+}
+
+/** The tune with an ornament on notes that do not have it yet. */
+export function ornament(tune: Tune, ids: readonly string[], kind: Ornament): Tune {
+  const have = new Set(
+    tune.parts.flatMap(({ events }) =>
+      events.flatMap((e) => (e.kind === 'note' && e.marks?.includes(kind) ? [e.id] : [])),
+    ),
+  );
+  const missing = ids.filter((id) => !have.has(id));
+  return missing.length === 0 ? tune : toggleMark(tune, new Set(missing), kind);
+}
+
+/** An easier version: layers of ornaments, and in the end drones, taken off one after the other. */
+export interface EasierStep {
+  readonly off: string;
+  readonly tune: Tune;
+  /** Notes that this layer was on. */
+  readonly notes: number;
+}
+
+/** Versions with ever fewer layers, the hardest first; a layer that the tune has not is passed over. Time O(n) a layer. */
+export function easierVersions(tune: Tune): EasierStep[] {
+  const steps: EasierStep[] = [];
+  let current = tune;
+  for (const { name, marks } of ORNAMENT_LAYERS) {
+    const { tune: next, notes } = without(current, new Set<string>(marks));
+    if (notes > 0) steps.push({ off: name, tune: next, notes });
+    current = next;
+  }
+  const plain = withoutDrones(current);
+  if (plain.notes > 0) steps.push({ off: 'drones', ...plain });
+  return steps;
+}
+
+function without(tune: Tune, marks: ReadonlySet<string>): { tune: Tune; notes: number } {
+  return mapCounted(tune, (event) => {
+    const left = event.marks?.filter((mark) => !marks.has(mark));
+    if (!event.marks || left!.length === event.marks.length) return event;
+    const { marks: _marks, ...rest } = event;
+    return left!.length > 0 ? { ...rest, marks: left! } : rest;
+  });
+}
+
+function withoutDrones(tune: Tune): { tune: Tune; notes: number } {
+  return mapCounted(tune, (event) => {
+    if (!event.drone) return event;
+    const { drone: _drone, ...rest } = event;
+    return rest;
+  });
+}
+
+type Note = Extract<Tune['parts'][number]['events'][number], { kind: 'note' }>;
+
+function mapCounted(tune: Tune, change: (note: Note) => Note): { tune: Tune; notes: number } {
+  let notes = 0;
+  const parts = tune.parts.map((part) => ({
+    ...part,
+    events: part.events.map((event) => {
+      if (event.kind !== 'note') return event;
+      const changed = change(event);
+      if (changed !== event) notes += 1;
+      return changed;
+    }),
+  }));
+  return notes === 0 ? { tune, notes } : { tune: { ...tune, parts }, notes };
+}
