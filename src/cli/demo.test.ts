@@ -1,6 +1,13 @@
 import { readFileSync, readdirSync } from 'node:fs';
-import { type Finding, mendTune, reportTune } from '#core/report';
-import { DANCE_TYPES } from '#core/tune';
+import { changeTuning } from '#core/crossTuning';
+import { FREE_HAND, type Hand, searchFingering } from '#core/fingering';
+import { FULL_SIZE } from '#core/instrument';
+import { midiOf } from '#core/pitch';
+import { doublings, stoppedDoubles } from '#core/drones';
+import { ORNAMENTS, ornamentFacts } from '#core/ornaments';
+import { type Finding, droneSceneOf, mendTune, ornamentSceneOf, reportTune } from '#core/report';
+import { DANCE_TYPES, PLACES, writtenNotes } from '#core/tune';
+import { TUNINGS } from '#core/tuning';
 import { readAbc, writeAbc } from '#formats/abc';
 import { findingWords, mendWords } from '#contract/findingWords';
 
@@ -15,6 +22,10 @@ const CODES: Readonly<Record<Finding['code'], true>> = {
   'slur-skips-string': true,
   'crossing-too-fast': true,
   'stroke-too-fast': true,
+  'hop-too-fast': true,
+  'shift-too-fast': true,
+  'retake-too-fast': true,
+  'ornament-too-fast': true,
   'runs-out-of-hair': true,
   'window-left': true,
   jerk: true,
@@ -25,18 +36,33 @@ const CODES: Readonly<Record<Finding['code'], true>> = {
   'out-of-reach': true,
   'stops-out-of-reach': true,
   'finger-misfits': true,
+  'hand-forbids': true,
+  'ornament-misfits': true,
+  'drone-grates': true,
   'extended-fourth': true,
   'bar-short': true,
   'bar-long': true,
   'join-does-not-add-up': true,
 };
 /** What no edit of bowing or bar lines mends. */
-const OF_THE_HAND: readonly string[] = ['out-of-reach', 'stops-out-of-reach', 'finger-misfits', 'extended-fourth'];
+const OF_THE_HAND: readonly string[] = [
+  'out-of-reach',
+  'stops-out-of-reach',
+  'finger-misfits',
+  'hand-forbids',
+  'extended-fourth',
+];
+
+/** For what only shows to a player who keeps something from the hand. */
+const PAINED: Hand = { ...FREE_HAND, bans: [{ finger: 4, place: null, reason: 'pain' }] };
 
 const found = tunes.flatMap((tune) => reportTune(tune).findings.map((finding) => ({ tune, finding })));
+const pained = tunes.flatMap((tune) =>
+  reportTune(tune, { hand: PAINED }).findings.map((finding) => ({ tune, finding })),
+);
 
 test.each(Object.keys(CODES))('the demo shows %s, and a mend of it where one can be made', (code) => {
-  const places = found.filter(({ finding }) => finding.code === code);
+  const places = [...found, ...pained].filter(({ finding }) => finding.code === code);
   expect(places.length).toBeGreaterThan(0);
   if (!OF_THE_HAND.includes(code)) expect(places.some(({ finding }) => finding.mends.length > 0)).toBe(true);
 });
@@ -64,6 +90,64 @@ test('the best mend of each place really takes the finding away, or makes it les
     if (!isLess) worse.push(`${tune.title}: ${findingWords(finding).lead} ${mendWords(mend, finding)}`);
   }
   expect(worse).toEqual([]);
+});
+
+test('every note of the demo has string, finger and position, or is named as out of reach', () => {
+  for (const tune of tunes) {
+    const { fingers, findings } = reportTune(tune);
+    const named = new Set(findings.flatMap(({ code, ids }) => (code === 'out-of-reach' ? ids : [])));
+    for (const { id } of writtenNotes(tune)) {
+      const { reachable, finger, position } = fingers.get(id)!;
+      if (reachable) expect([tune.title, id, finger !== null && position !== null]).toEqual([tune.title, id, true]);
+      else if (reportTune(tune).unrolled.notes.some(({ note }) => note.id === id))
+        expect([tune.title, [...named]]).toEqual([tune.title, expect.arrayContaining([id])]);
+    }
+  }
+});
+
+test('in every tuning of the library each demo note sounds as before, or is named as lost', () => {
+  for (const tune of tunes)
+    for (const { tuning } of TUNINGS) {
+      const changed = changeTuning(tune, tuning, FREE_HAND, FULL_SIZE);
+      const { fingers } = reportTune(changed.tune);
+      const before = reportTune(tune).fingers;
+      for (const { id, pitch } of writtenNotes(changed.tune)) {
+        const { reachable, place, semitones } = fingers.get(id)!;
+        if (reachable) expect(midiOf(tuning[PLACES.indexOf(place)]!) + semitones).toBe(midiOf(pitch));
+        else if (before.get(id)!.reachable) expect(changed.lost).toContain(id);
+      }
+    }
+});
+
+test('a pain reported for any finger is in no fingering and no alternative of the demo', () => {
+  for (const tune of tunes)
+    for (const finger of [1, 2, 3, 4] as const) {
+      const hand: Hand = { ...FREE_HAND, bans: [{ finger, place: null, reason: 'pain' }] };
+      const { unrolled, fingers, findings } = reportTune(tune, { hand });
+      const found = searchFingering(tune, unrolled, hand, FULL_SIZE);
+      for (const { id } of writtenNotes(tune)) {
+        const result = found.notes.get(id);
+        if (!result?.pinBanned)
+          for (const { chord } of result?.alternatives ?? [])
+            expect(chord.some((stop) => stop.finger === finger)).toBe(false);
+        const own = fingers.get(id)!;
+        // What is pinned, or cannot be had otherwise, is kept and named.
+        if (own.finger === finger) expect(own.goesAgainst).toBe(true);
+      }
+      // Nor in a second finger beside a note, a doubling, or an ornament.
+      const report = reportTune(tune, { hand });
+      for (const { index } of unrolled.notes) {
+        for (const { stop } of stoppedDoubles(droneSceneOf(report), index)) expect(stop.finger).not.toBe(finger);
+        for (const kind of ORNAMENTS)
+          if (report.fingers.get(unrolled.notes[index]!.note.id)!.finger !== finger)
+            expect(ornamentFacts(ornamentSceneOf(report), index, kind).finger).not.toBe(finger);
+      }
+      for (const { stop } of doublings(tune, unrolled, fingers, report.timing.durations, hand))
+        expect(stop.finger).not.toBe(finger);
+      for (const { mends } of findings)
+        for (const { notes = [] } of mends)
+          for (const edit of notes) if ('refinger' in edit) expect(edit.refinger.finger).not.toBe(finger);
+    }
 });
 
 test('there is a tune of each common dance, and one in each of two cross-tunings', () => {

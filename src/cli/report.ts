@@ -76,6 +76,8 @@ function summary(report: Report): string {
     `  ${report.comesRound ? 'comes round' : 'does not come round'}; stands to ${ceiling ? `${ceiling.bpm.toFixed(1)} (${ceiling.event} at ${ceiling.note.id})` : 'any tempo'}, down to ${floor ? floor.bpm.toFixed(1) : '-'}`,
     `  crossings: ${crossings.adjacent} to the next string, ${crossings.skip} over strings, ${crossings.inSlur} in slurs; ovals ${crossings.naturalOvals} natural, ${crossings.reverseOvals} reverse, ${crossings.free} free; arm ${crossings.armDegrees.toFixed(0)}° (through the middles ${crossings.armDegreesNaive.toFixed(0)}°)`,
     `  hair: ${hairWords(report)}`,
+    `  hand: ${handWords(report)}`,
+    ...colourLines(report),
     ...(twins.length > 0
       ? [
           `  ${twins.length} figure${twins.length === 1 ? '' : 's'} come again, ${twins.filter(({ bowedAlike }) => !bowedAlike).length} bowed in more than one way`,
@@ -104,4 +106,32 @@ function hairWords({ notes, instrument }: Report): string {
     most = Math.max(most, bowStartCm, bowEndCm);
   }
   return `at even speed from ${least.toFixed(1)} to ${most.toFixed(1)} cm of ${instrument.hairCm}`;
+}
+
+/** What the left hand does, as played. */
+function handWords({ notes }: Report): string {
+  const count = (has: (note: Report['notes'][number]) => boolean) => notes.filter(has).length;
+  let widest = 0;
+  for (const { hand } of notes) widest = Math.max(widest, hand.spanMm ?? 0);
+  return [
+    `${count(({ hand }) => hand.shift !== null)} shifts, ${count(({ hand }) => hand.hop !== null)} hops, ${count(({ hand }) => hand.barre)} barres`,
+    `widest span ${widest.toFixed(0)} mm`,
+    `${count(({ position }) => position !== null && position !== 1)} notes outside first position, ${count(({ reachable }) => !reachable)} out of reach`,
+  ].join('; ');
+}
+
+/** Strings that sound together, and ornaments by kind, where there are any. */
+function colourLines({ doubleStops, doublings, notes }: Report): string[] {
+  const ornaments = new Map<string, number>();
+  for (const { ornaments: own } of notes) for (const name of own) ornaments.set(name, (ornaments.get(name) ?? 0) + 1);
+  const sharp = doubleStops.filter((double) => double.class === 'sharp' && !double.resolves).length;
+  return [
+    ...(doubleStops.length > 0
+      ? [`  double stops: ${doubleStops.length}, of them ${sharp} sharp that do not resolve`]
+      : []),
+    ...(doublings.length > 0 ? [`  ${doublings.length} open strings long enough to be doubled in unison`] : []),
+    ...(ornaments.size > 0
+      ? [`  ornaments as played: ${[...ornaments].map(([name, number]) => `${number} ${name}`).join(', ')}`]
+      : []),
+  ];
 }

@@ -234,3 +234,31 @@ test('a tuning read the wrong way round is refused with the reason', () => {
   expect(run(['retune'])).toMatchObject({ exitCode: 2 });
   expect(run(['retune', '--to', 'A E A E'])).toMatchObject({ exitCode: 2 });
 });
+
+test('the report tells the hand, what sounds together and ornaments, in its summary and in JSON', () => {
+  const both = file(
+    'both-hands.abc',
+    'X:1\nT:Both\nR:reel\nM:4/4\nL:1/8\n%%morrin-drones 1:lower 2:upper\n%%morrin-marks 3:flick 4:roll\n%%morrin-positions 6:3\nK:D\n|:A2F2 A2B2|f2 a2 [df]2 C2:|\n',
+  );
+  const { stdout } = run(['report', both]);
+  expect(stdout).toContain('hand: 4 shifts');
+  expect(stdout).toContain('2 notes outside first position, 0 out of reach');
+  expect(stdout).toContain('double stops: 6, of them 0 sharp');
+  expect(stdout).toContain('ornaments as played: 2 flick, 2 roll');
+  const checked = report(both);
+  const [first, second, third, , fifth, sixth, chord] = checked.notes;
+  expect([first!.drones, second!.drones]).toEqual([['D4'], ['A4']]);
+  expect(third!.ornaments).toEqual(['flick']);
+  expect(fifth!.position).toBe(1);
+  expect(sixth).toMatchObject({ position: 3, hand: { shift: { from: 1, to: 3, audible: false } } });
+  expect(sixth!.events.map(({ kind }) => kind)).toContain('shift');
+  expect(checked.doubleStops[0]).toMatchObject({
+    id: first!.id,
+    pitch: 'D4',
+    interval: 'perfect fifth up',
+    class: 'perfect',
+    open: true,
+    role: 'root',
+  });
+  expect(checked.doubleStops.find(({ id }) => id === chord!.id)).toMatchObject({ open: false, beats: null });
+});

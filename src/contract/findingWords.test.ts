@@ -39,7 +39,7 @@ test('a bar that does not add up counts in eighths, and its mend promises no tem
 });
 
 test('what the hand cannot reach is named', () => {
-  expect(wordsOf("|:c''8|d8:|", 'out-of-reach').all).toContain('Out of reach in first position');
+  expect(wordsOf("|:c'''8|d8:|", 'out-of-reach').all).toContain('Out of reach: no position up to the fifth has it');
   expect(wordsOf('|:[dfa]4 d4:|', 'stops-out-of-reach').all).toContain('The hand cannot stop these notes together');
 });
 

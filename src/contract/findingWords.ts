@@ -1,7 +1,11 @@
 import { type Fraction, divide, formatFraction, fraction } from '#core/base';
 import type { Disturbance } from '#core/bowing';
+import { ORNAMENTS } from '#core/ornaments';
 import type { Finding, FindingPlace, Mend } from '#core/report';
+import type { EventKind } from '#core/tempo';
 import type { Direction, Link } from '#core/tune';
+import { obstacleWords, ornamentName } from './ornamentWords';
+import type { Words } from './settings';
 
 /** A finding in words: where, why with figures. */
 export interface FindingWords {
@@ -11,6 +15,9 @@ export interface FindingWords {
   /** The figures it rests on, in one line. */
   readonly figures: string;
 }
+
+/** Labels where the player has chosen none. */
+const USUAL_WORDS: Pick<Words, 'cut' | 'flick'> = { cut: 'left-hand', flick: 'flick' };
 
 const BOW: Record<Direction, string> = { down: 'down-bow', up: 'up-bow' };
 
@@ -27,7 +34,7 @@ const round = (value: number) => String(Math.round(value));
 const strokes = (count: number) => `${count} stroke${count === 1 ? '' : 's'}`;
 
 /** Words for a finding. A finding without words does not compile. */
-export function findingWords(finding: Finding): FindingWords {
+export function findingWords(finding: Finding, words: Pick<Words, 'cut' | 'flick'> = USUAL_WORDS): FindingWords {
   const lead = `${placeWords(finding.place)}.`;
   switch (finding.code) {
     case 'part-flips':
@@ -56,6 +63,26 @@ export function findingWords(finding: Finding): FindingWords {
       };
     case 'stroke-too-fast':
       return { lead, body: 'This stroke is shorter than the hand can turn.', figures: tempoFigures(finding) };
+    case 'hop-too-fast':
+      return {
+        lead,
+        body: `One finger cannot hop from the ${finding.from} to the ${finding.to} string in time.`,
+        figures: tempoFigures(finding),
+      };
+    case 'shift-too-fast':
+      return {
+        lead,
+        body: `The hand cannot shift from ${positionWords(finding.from)} to ${positionWords(finding.to)} position in time.`,
+        figures: tempoFigures(finding),
+      };
+    case 'retake-too-fast':
+      return { lead, body: 'The bow cannot be lifted and set again in time.', figures: tempoFigures(finding) };
+    case 'ornament-too-fast':
+      return {
+        lead,
+        body: `There is no time for this ${eventName(finding.event, words)}.`,
+        figures: tempoFigures(finding),
+      };
     case 'runs-out-of-hair':
       return {
         lead,
@@ -71,7 +98,7 @@ export function findingWords(finding: Finding): FindingWords {
     case 'out-of-reach':
       return {
         lead,
-        body: 'Out of reach in first position: it needs a shift or another octave.',
+        body: 'Out of reach: no position up to the fifth has it, or your hand leaves no way. Another octave may do.',
         figures: notes(finding.ids.length),
       };
     case 'stops-out-of-reach':
@@ -83,8 +110,26 @@ export function findingWords(finding: Finding): FindingWords {
     case 'finger-misfits':
       return {
         lead,
-        body: 'The finger written here does not give this note in first position.',
+        body: 'The finger written here does not give this note.',
         figures: notes(finding.ids.length),
+      };
+    case 'hand-forbids':
+      return {
+        lead,
+        body: 'This asks for a finger or a span that you keep from your hand; nothing was changed here.',
+        figures: notes(finding.ids.length),
+      };
+    case 'ornament-misfits':
+      return {
+        lead,
+        body: `This ${ornamentName(finding.ornament, words)} does not fit: ${obstacleWords(finding.obstacle, finding.ornament)}.`,
+        figures: `1 note${others(finding.others, 'place')}`,
+      };
+    case 'drone-grates':
+      return {
+        lead,
+        body: `The drone ${finding.drone} is a ${finding.interval} from this note and does not resolve.`,
+        figures: `rank ${finding.rank.toFixed(2)}${finding.bestRank < finding.rank ? `, the other side has ${finding.bestRank.toFixed(2)}` : ', less is better'}${others(finding.others, 'place')}`,
       };
     case 'bar-short':
     case 'bar-long':
@@ -145,6 +190,28 @@ export function findingWords(finding: Finding): FindingWords {
         figures: notes(finding.ids.length),
       };
   }
+}
+
+/** A timed ornament as the player's school calls it. */
+function eventName(event: EventKind, words: Pick<Words, 'cut' | 'flick'>): string {
+  if (event === 'short-roll') return 'short roll';
+  if (event === 'long-roll') return 'long roll';
+  const ornament = ORNAMENTS.find((candidate) => candidate === event);
+  return ornament ? ornamentName(ornament, words) : event;
+}
+
+const POSITION_WORDS: Record<string, string> = {
+  '0.5': 'half',
+  '1': 'first',
+  '2': 'second',
+  '3': 'third',
+  '4': 'fourth',
+  '5': 'fifth',
+};
+
+/** `first`, `half`, for a hand position. */
+export function positionWords(position: number | string): string {
+  return POSITION_WORDS[String(position)] ?? String(position);
 }
 
 /** ` · 2 more places like it`, where there are any. */
@@ -234,7 +301,26 @@ function deedWords(mend: Mend, { place: own, ids }: MendedFinding): string {
       return 'mean the quick stroke as an accent';
     case 'hold-pair':
       return 'stay on both strings';
+    case 'barre':
+      return 'lay the finger across both strings';
+    case 'refinger':
+      return refingerWords(mend);
+    case 'leave-off':
+      return 'leave it off';
+    case 'press-in':
+      return 'press it in instead';
+    case 'other-drone':
+      return 'take the string on the other side';
+    case 'no-drone':
+      return 'play it on one string';
   }
+}
+
+function refingerWords({ notes: edits = [] }: Mend): string {
+  const edit = edits.find((candidate) => 'refinger' in candidate);
+  if (!edit || !('refinger' in edit)) return 'take another finger';
+  const { place, finger, position } = edit.refinger;
+  return `take it as ${place}:${finger}${position === 1 ? '' : ` in ${positionWords(position)} position`}`;
 }
 
 function alsoWords({ deed, place }: NonNullable<Mend['also']>, ownPart: string): string {

@@ -1,10 +1,13 @@
 import { z } from 'zod';
 import { formatFraction } from '#core/base';
 import { planeName } from '#core/crossing';
-import { type Pitch, keyName, midiOf, pitchName } from '#core/pitch';
-import type { TuneReport } from '#core/report';
+import { INTERVAL_CLASSES, doubleStops, doublings } from '#core/drones';
+import type { HandNote } from '#core/fingering';
+import { ORNAMENTS } from '#core/ornaments';
+import { type Pitch, intervalName, keyName, midiOf, pitchName } from '#core/pitch';
+import { type TuneReport, droneSceneOf, handOf } from '#core/report';
 import { COST_TERMS, type Candidate, MILLIONTHS } from '#core/search';
-import { LIMIT_KEYS } from '#core/tempo';
+import { EVENT_KINDS, LIMIT_KEYS } from '#core/tempo';
 import { LINKS, type NoteEvent, PLACES, type Place, type Tune, meterName } from '#core/tune';
 import { playingShare, twinFigures } from '#core/twins';
 import { IMPORT_CODES, type ImportMessage } from '#formats/text';
@@ -13,7 +16,7 @@ import { findingWords, mendWords } from './findingWords';
 const direction = z.enum(['down', 'up']);
 const noteRef = z.object({ id: z.string(), part: z.string(), pass: z.int() });
 const event = z.object({
-  kind: z.enum(['stroke', 'crossing']),
+  kind: z.enum(EVENT_KINDS),
   availableMs: z.number(),
   neededMs: z.number(),
 });
@@ -30,6 +33,8 @@ const passSchema = z.object({
   next: direction.nullable().describe('what sounds at beat 1 of the next pass, or of the tune begun again'),
 });
 
+const hopOption = z.object({ by: z.enum(['barre', 'hop', 'other-finger', 'prepare']), cost: z.number() });
+
 const noteSchema = z.object({
   index: z.int(),
   id: z.string(),
@@ -45,12 +50,34 @@ const noteSchema = z.object({
   midi: z.int(),
   place: z.enum(PLACES),
   finger: z.int().nullable(),
-  position: z.int().nullable(),
+  position: z.number().nullable().describe('0.5 is half position'),
   reachable: z.boolean(),
   stops: z.array(z.string()),
   stopFingers: z.array(z.object({ place: z.enum(PLACES), finger: z.int() }).nullable()),
   graceNotes: z.array(z.string()),
   drones: z.array(z.string()),
+  ornaments: z.array(z.enum(ORNAMENTS)),
+  hand: z.object({
+    preparationSeconds: z.number().nullable().describe('since when the finger is free; null for an open string'),
+    staysThrough: z.int().nullable().describe('index of the last note through which the finger may stay down'),
+    dronesThrough: z.int().nullable().describe('index of the last note under or over which it can be held as a drone'),
+    lean: z.enum(['either', 'lower', 'upper', 'none']).nullable(),
+    hop: z
+      .object({ finger: z.int(), from: z.enum(PLACES), to: z.enum(PLACES), options: z.array(hopOption) })
+      .nullable(),
+    shift: z
+      .object({
+        from: z.number(),
+        to: z.number(),
+        mm: z.number(),
+        guide: z.string(),
+        audible: z.boolean(),
+        wayBack: z.int().nullable(),
+      })
+      .nullable(),
+    barre: z.boolean(),
+    spanMm: z.number().nullable(),
+  }),
   link: z.enum(LINKS),
   bow: direction,
   stroke: z.int(),
@@ -165,6 +192,30 @@ export const reportSchema = z.object({
       }),
     )
     .describe('equal figures of four notes or more, those that cover most first'),
+  doubleStops: z
+    .array(
+      z.object({
+        index: z.int(),
+        id: z.string(),
+        place: z.enum(PLACES),
+        pitch: z.string(),
+        open: z.boolean(),
+        interval: z.string(),
+        class: z.enum(INTERVAL_CLASSES),
+        roughness: z.number(),
+        resolves: z.boolean(),
+        role: z.enum(['root', 'fifth', 'other']),
+        terms: z.object({ roughness: z.number(), class: z.number(), role: z.number() }),
+        rank: z.number().describe('sum of the terms; less is better'),
+        beats: z.number().nullable().describe('a second, finger at its tempered place against the open string'),
+        pureCents: z.number().nullable(),
+        pureMm: z.number().nullable(),
+      }),
+    )
+    .describe('two strings that sound together, as played'),
+  doublings: z
+    .array(z.object({ index: z.int(), id: z.string(), open: z.enum(PLACES), finger: z.int(), on: z.enum(PLACES) }))
+    .describe('open strings long enough to be doubled in unison on the next lower string'),
   candidates: z
     .array(
       z.object({
@@ -266,6 +317,16 @@ export function toReport(
       bowedAlike: figure.isBowedAlike,
       share: fine(playingShare(figure, unrolled)),
     })),
+    doubleStops: doubleStopRows(report),
+    doublings: doublings(tune, unrolled, report.fingers, timing.durations, settings.hand).map(
+      ({ index, id, open, stop }) => ({
+        index,
+        id,
+        open,
+        finger: stop.finger,
+        on: stop.place,
+      }),
+    ),
     candidates: candidates.map(toCandidate),
   };
 }
@@ -291,7 +352,74 @@ function toCandidate({ start, links, cost, terms, figures }: Candidate): Report[
   };
 }
 
-function noteRows({ tune: { tuning }, unrolled, figures, timing, fingers }: TuneReport): Report['notes'] {
+function doubleStopRows(report: TuneReport): Report['doubleStops'] {
+  const { unrolled, settings } = report;
+  return doubleStops(droneSceneOf(report), settings.instrument.stringLengthMm).map((double) => {
+    const { note } = unrolled.notes[double.index]!;
+    const { beats, pureCents, pureMm } = double.intonation ?? { beats: null, pureCents: null, pureMm: null };
+    return {
+      index: double.index,
+      id: note.id,
+      place: double.place,
+      pitch: pitchName(double.pitch),
+      open: double.isOpen,
+      interval: intervalName(double.pitch, note.pitch),
+      class: double.class,
+      roughness: fine(double.roughness),
+      resolves: double.resolves,
+      role: double.role,
+      terms: { ...double.terms },
+      rank: double.rank,
+      beats: fineOrNull(beats),
+      pureCents: fineOrNull(pureCents),
+      pureMm: fineOrNull(pureMm),
+    };
+  });
+}
+
+function handRow({
+  preparation,
+  staysThrough,
+  dronesThrough,
+  lean,
+  hop,
+  shift,
+  isBarre,
+  spanMm,
+}: HandNote): Report['notes'][number]['hand'] {
+  return {
+    preparationSeconds: preparation === null ? null : seconds(preparation),
+    staysThrough,
+    dronesThrough,
+    lean,
+    hop: hop && {
+      finger: hop.finger,
+      from: hop.from,
+      to: hop.to,
+      options: hop.options.map((option) => ({ ...option })),
+    },
+    shift: shift && {
+      from: shift.from,
+      to: shift.to,
+      mm: fine(shift.mm),
+      guide: pitchName(shift.guide),
+      audible: shift.isAudible,
+      wayBack: shift.wayBack,
+    },
+    barre: isBarre,
+    spanMm: fineOrNull(spanMm),
+  };
+}
+
+function noteRows(report: TuneReport): Report['notes'] {
+  const {
+    tune: { tuning },
+    unrolled,
+    figures,
+    timing,
+    fingers,
+  } = report;
+  const hand = handOf(report);
   const { bowed, travel, arm, check } = figures;
   const strokeNotes = new Map<number, number>();
   for (const { stroke } of bowed) strokeNotes.set(stroke, (strokeNotes.get(stroke) ?? 0) + 1);
@@ -317,12 +445,14 @@ function noteRows({ tune: { tuning }, unrolled, figures, timing, fingers }: Tune
       midi: midiOf(note.pitch),
       place: fingering.place,
       finger: fingering.finger,
-      position: fingering.reachable ? 1 : null,
+      position: fingering.position,
       reachable: fingering.reachable,
       stops: names(note.stops),
       stopFingers: fingering.stops.map((stop) => stop && { place: stop.place, finger: stop.finger }),
       graceNotes: names(note.graceNotes),
       drones: droneOf(note, fingering.place, tuning),
+      ornaments: ORNAMENTS.filter((ornament) => note.marks?.includes(ornament)),
+      hand: handRow(hand[i]!),
       link,
       bow,
       stroke,

@@ -1,9 +1,12 @@
 import { z } from 'zod';
 import { neighbourAngle } from '#core/crossing';
+import { type EarWeights, USUAL_EAR } from '#core/drones';
+import { BAN_REASONS, FREE_HAND, type Hand } from '#core/fingering';
 import { type Instrument, instrumentWith } from '#core/instrument';
 import type { PlayerSettings } from '#core/report';
 import { SCHOOL_CHOICES, type Schools, USUAL_SCHOOLS } from '#core/schools';
 import { LIMIT_KEYS, limitsWith } from '#core/tempo';
+import { PLACES } from '#core/tune';
 
 /** What each figure of fiddle and bow may be, in its own unit. */
 export const INSTRUMENT_RANGES = {
@@ -53,10 +56,42 @@ const schoolsSchema = z.object(
   Object.fromEntries(Object.entries(SCHOOL_CHOICES).map(([name, choices]) => [name, z.enum(choices)])),
 ) as unknown as z.ZodType<Schools>;
 
+/** Spans narrower than this leave no hand, wider than this no fiddle asks for. */
+export const SPAN_RANGE = [20, 150] as const;
+const MOST_BANS = 24;
+
+const banSchema = z
+  .object({
+    finger: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.null()]),
+    place: z.enum(PLACES).nullable(),
+    reason: z.enum(BAN_REASONS),
+    date: z.iso.date().optional(),
+  })
+  .refine(({ finger, place }) => finger !== null || place !== null, 'names a finger, a string or both');
+
+const handSchema: z.ZodType<Hand> = z.object({
+  largestSpanMm: z
+    .number()
+    .min(SPAN_RANGE[0], `expected ${SPAN_RANGE[0]} to ${SPAN_RANGE[1]}`)
+    .max(SPAN_RANGE[1], `expected ${SPAN_RANGE[0]} to ${SPAN_RANGE[1]}`)
+    .nullable(),
+  bans: z.array(banSchema).max(MOST_BANS),
+  vibrato: z.boolean(),
+  firstPositionOnly: z.boolean(),
+});
+
+/** Weights of the terms of a drone's rank, fitted by a listening test. */
+const weight = z.number().min(0).max(10);
+const earSchema: z.ZodType<EarWeights> = z.object({ roughness: weight, class: weight, role: weight });
+
 /** Words that differ from school to school; they change no figure. */
 const wordsSchema = z.object({
   /** Phases of the shuffle by what comes first: the pair and the singles, or the long and the short. */
   phases: z.enum(['pair-first', 'long-first']),
+  /** Which of the two is called a cut: the left hand's quick grace, or the bowed triplet. */
+  cut: z.enum(['left-hand', 'bowed-triplet']).default('left-hand'),
+  /** What a finger that brushes the string is called. */
+  flick: z.enum(['flick', 'cran']).default('flick'),
 });
 export type Words = z.output<typeof wordsSchema>;
 
@@ -65,6 +100,10 @@ export const settingsSchema = z.object({
   limits: z.partialRecord(z.enum(LIMIT_KEYS as [string, ...string[]]), limitSchema),
   schools: schoolsSchema,
   words: wordsSchema,
+  hand: handSchema.default(FREE_HAND),
+  ear: earSchema.default(USUAL_EAR),
+  /** Pictures and words are mirrored: the right hand fingers, the left one bows. */
+  leftHanded: z.boolean().default(false),
 });
 /** The player's settings as they are kept: figures left out are the usual ones. */
 export type StoredSettings = z.output<typeof settingsSchema>;
@@ -73,12 +112,15 @@ export const USUAL_SETTINGS: StoredSettings = {
   instrument: {},
   limits: {},
   schools: USUAL_SCHOOLS,
-  words: { phases: 'pair-first' },
+  words: { phases: 'pair-first', cut: 'left-hand', flick: 'flick' },
+  hand: FREE_HAND,
+  ear: USUAL_EAR,
+  leftHanded: false,
 };
 
 /** What the core counts with. */
-export function playerSettings({ instrument, limits, schools }: StoredSettings): PlayerSettings {
-  return { instrument: instrumentWith(definedOnly(instrument)), limits: limitsWith(limits), schools };
+export function playerSettings({ instrument, limits, schools, hand }: StoredSettings): PlayerSettings {
+  return { instrument: instrumentWith(definedOnly(instrument)), limits: limitsWith(limits), schools, hand };
 }
 
 function definedOnly<T extends object>(figures: T): { [K in keyof T]?: Exclude<T[K], undefined> } {
@@ -100,6 +142,11 @@ export const changedTuneSchema = z.object({
   armDegrees: z.object({ before: z.number(), after: z.number() }),
   /** Furthest that the bow strays from the sweet spot at even speed, in centimetres. */
   strayCm: z.object({ before: z.number(), after: z.number() }),
+  /** Notes that lie elsewhere for the hand, and the first of them. */
+  refingered: z.object({
+    notes: z.int(),
+    first: z.array(z.object({ part: z.string(), bar: z.int(), before: z.string(), after: z.string() })),
+  }),
   /** Findings that came and went, by code. */
   came: z.array(z.string()),
   went: z.array(z.string()),

@@ -90,12 +90,6 @@ export function mapNotes(tune: Tune, ids: ReadonlySet<string>, change: (note: No
   return mapEvents(tune, (event) => (event.kind === 'note' && ids.has(event.id) ? change(event) : null));
 }
 
-/** A note without the string and finger that were pinned for its old pitch. */
-export function unpinned(note: NoteEvent): NoteEvent {
-  const { place: _place, finger: _finger, ...rest } = note;
-  return rest;
-}
-
 /** The bar that holds an event, how full it is, and whether the event is the last in it. */
 export interface BarRoom {
   readonly bar: BarEvent;

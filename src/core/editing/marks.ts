@@ -1,6 +1,6 @@
 import { type Pitch, midiOf, samePitch } from '#core/pitch';
-import { type NoteEvent, type NoteMark, type Place, type Tune } from '#core/tune';
-import { mapEvents, mapNotes, unpinned } from './document';
+import { type NoteEvent, type NoteMark, type Place, type Tune, unpinned } from '#core/tune';
+import { mapEvents, mapNotes } from './document';
 
 /** Sets a mark on all notes, or takes it away where all have it. */
 export function toggleMark(tune: Tune, ids: ReadonlySet<string>, mark: NoteMark): Tune {

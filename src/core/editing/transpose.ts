@@ -1,7 +1,7 @@
 import type { Semitones } from '#core/base';
 import { type Key, type Pitch, alterInKey, midiOf, pitchAtStep, pitchSpelled, staffStep } from '#core/pitch';
-import { type NoteEvent, type Tune, writtenBars } from '#core/tune';
-import { mapNotes, unpinned } from './document';
+import { type NoteEvent, type Tune, writtenBars, unpinned } from '#core/tune';
+import { mapNotes } from './document';
 
 const LOWEST_OCTAVE = -1;
 const HIGHEST_OCTAVE = 9;

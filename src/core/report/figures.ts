@@ -10,9 +10,8 @@ import {
   startOf,
 } from '#core/bowing';
 import { type ArmPlan, type Plane, armPlan, planeOf } from '#core/crossing';
-import { type FingerRule, type Fingering, fingerNote } from '#core/fingering';
+import type { FingerRule, Fingering, Hand, HandMove } from '#core/fingering';
 import type { Instrument } from '#core/instrument';
-import { staffStep } from '#core/pitch';
 import type { Schools } from '#core/schools';
 import {
   type DanceCheck,
@@ -33,7 +32,7 @@ import {
   reachOf,
   strokeWishes,
 } from '#core/travel';
-import { type Direction, PLACES, type Tune, type Unrolled, type UnrolledNote, writtenNotes } from '#core/tune';
+import { type Direction, type NoteMark, PLACES, type Tune, type Unrolled, type UnrolledNote } from '#core/tune';
 
 /** What the figures are taken with. */
 export interface ReportSettings {
@@ -44,6 +43,7 @@ export interface ReportSettings {
   readonly limits: Limits;
   readonly instrument: Instrument;
   readonly schools: Schools;
+  readonly hand: Hand;
 }
 
 /** Everything counted about an unrolled tune; `x[i]` belongs to `unrolled.notes[i]`. */
@@ -52,6 +52,9 @@ export interface Figures {
   readonly bowed: readonly BowedNote[];
   readonly ledger: Ledger;
   readonly arm: ArmPlan;
+  /** Hops and shifts of the hand that lead to each note. */
+  readonly moves: readonly (HandMove | null)[];
+  readonly marks: readonly (readonly NoteMark[] | undefined)[];
   readonly travel: readonly NoteTravel[];
   /** What pulses, accents and wished lengths add; null where nothing does. */
   readonly reach: Reach | null;
@@ -76,23 +79,6 @@ export function timing(unrolled: Unrolled, { bpm, beat }: Pick<ReportSettings, '
   };
 }
 
-/** Fingering of every written note, by id. Plain notes of one pitch are fingered alike, so each pitch is asked once. */
-export function fingerings(tune: Tune, rule: FingerRule): Map<string, Fingering> {
-  const found = new Map<string, Fingering>();
-  const ofPitch = new Map<number, Fingering>();
-  for (const note of writtenNotes(tune)) {
-    if (note.stops || note.place !== undefined || note.finger !== undefined) {
-      found.set(note.id, fingerNote(note, tune.tuning, rule));
-      continue;
-    }
-    const spelling = 5 * staffStep(note.pitch) + note.pitch.alter;
-    const known = ofPitch.get(spelling) ?? fingerNote(note, tune.tuning, rule);
-    ofPitch.set(spelling, known);
-    found.set(note.id, known);
-  }
-  return found;
-}
-
 /**
  * The plane of each played note: its string, or the pair of a double stop or of a drone. A chord of three or four strings is rolled
  * onto its top two.
@@ -110,11 +96,12 @@ export function notePlanes(notes: readonly UnrolledNote[], fingers: ReadonlyMap<
   });
 }
 
-/** Counts everything that follows from the links; strings, fingers and times are given, since no link changes them. */
+/** Counts everything that follows from the links; strings, fingers, moves of the hand and times are given, since no link changes them. */
 export function figuresOf(
   tune: Tune,
   unrolled: Unrolled,
   planes: readonly (Plane | null)[],
+  moves: readonly (HandMove | null)[],
   times: Timing,
   settings: ReportSettings,
 ): Figures {
@@ -123,24 +110,48 @@ export function figuresOf(
   const bowed = bowNotes(unrolled.notes, start.direction);
   const reach = reachOf(unrolled.notes, settings.schools.pulse);
   const arm = armPlan(unrolled.notes, bowed, planes, instrument);
+  const marks = unrolled.notes.map(({ note }) => note.marks);
   return {
     start,
     bowed,
     ledger: bowingLedger(unrolled, bowed),
     arm,
+    moves,
+    marks,
     travel: rawTravel(bowed, times.durations, bowSpeed(tune.danceType), instrument, reach),
     reach,
-    check: danceCheck(checkInput(bowed, arm, times, settings)),
+    check: danceCheck(checkInput(bowed, { arm, moves, marks }, times, settings)),
   };
 }
 
+/** Two running eighths, and the dotted quarter that carries a long roll, in whole notes. */
+const TRIPLET_TIME = 1 / 4;
+const LONG_ROLL_TIME = 3 / 8;
+
+/** What no link changes. */
+type HandAndArm = Pick<Figures, 'arm' | 'moves' | 'marks'>;
+
 function checkInput(
   bowed: readonly BowedNote[],
-  { crossings }: ArmPlan,
+  { arm: { crossings }, moves, marks }: HandAndArm,
   { durations, rests }: Timing,
-  { bpm, limits, instrument, schools }: ReportSettings,
+  { bpm, beat, limits, instrument, schools }: ReportSettings,
 ): DanceCheckInput {
-  return { bowed, crossings, durations, rests, bpm, limits, schools, hairCm: instrument.hairCm };
+  const whole = wholeNoteSeconds(bpm, beat);
+  return {
+    bowed,
+    crossings,
+    moves,
+    marks,
+    tripletSeconds: TRIPLET_TIME * whole,
+    longRollSeconds: LONG_ROLL_TIME * whole,
+    durations,
+    rests,
+    bpm,
+    limits,
+    schools,
+    hairCm: instrument.hairCm,
+  };
 }
 
 /** What a mend is judged by. */
@@ -159,10 +170,16 @@ export interface Trial {
  * bowing before: planes do not hang on links, and the check asks the bowing which crossings lie in a slur.
  * Equal to what `figuresOf` gives; time O(n), a small part of it.
  */
-export function tryLinks(tune: Tune, edited: Unrolled, arm: ArmPlan, times: Timing, settings: ReportSettings): Trial {
+export function tryLinks(
+  tune: Tune,
+  edited: Unrolled,
+  unchanged: HandAndArm,
+  times: Timing,
+  settings: ReportSettings,
+): Trial {
   const { direction } = startOf(tune, edited, settings.start);
   const bowed = bowNotes(edited.notes, direction);
-  const input = checkInput(bowed, arm, times, settings);
+  const input = checkInput(bowed, unchanged, times, settings);
   return {
     bowed,
     round: roundVerdict(edited, bowed),

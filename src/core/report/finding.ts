@@ -1,6 +1,8 @@
 import type { BeatsPerMinute, Fraction, Seconds } from '#core/base';
 import type { Disturbance } from '#core/bowing';
-import type { Fingering } from '#core/fingering';
+import type { Fingering, HandStop } from '#core/fingering';
+import type { Obstacle, Ornament } from '#core/ornaments';
+import type { EventKind } from '#core/tempo';
 import type { Direction, Link, NoteMark, Place, Tune, Unrolled } from '#core/tune';
 import type { Figures, ReportSettings, SharedStroke, Trial } from './figures';
 
@@ -24,7 +26,9 @@ export interface LinkEdit {
 /** A mark, a drone, a wished stroke length or another length set on a note. */
 export type NoteEdit =
   | { readonly id: string; readonly mark: NoteMark }
-  | { readonly id: string; readonly drone: 'lower' | 'upper' }
+  | { readonly id: string; readonly unmark: NoteMark }
+  | { readonly id: string; readonly refinger: Pick<HandStop, 'place' | 'finger' | 'position'> }
+  | { readonly id: string; readonly drone: 'lower' | 'upper' | null }
   | { readonly id: string; readonly bowLength: number }
   | { readonly id: string; readonly duration: Fraction };
 
@@ -46,7 +50,18 @@ export interface Mend {
     /** A quick stroke is meant as an accent. */
     | 'accent'
     /** The bow stays on a pair of strings. */
-    | 'hold-pair';
+    | 'hold-pair'
+    /** One finger lies across both strings. */
+    | 'barre'
+    /** The note is taken with another finger, on another string or in another position. */
+    | 'refinger'
+    /** An ornament is left off. */
+    | 'leave-off'
+    /** A slide is pressed in instead. */
+    | 'press-in'
+    /** A drone is moved to the other side, or taken off. */
+    | 'other-drone'
+    | 'no-drone';
   readonly edits: readonly LinkEdit[];
   /** What is set on notes beside their links. */
   readonly notes?: readonly NoteEdit[];
@@ -94,7 +109,15 @@ export type Finding = {
     }
   | { readonly code: 'tune-flips-again'; readonly turns: number }
   | {
-      readonly code: 'slur-skips-string' | 'crossing-too-fast' | 'stroke-too-fast';
+      readonly code:
+        | 'slur-skips-string'
+        | 'crossing-too-fast'
+        | 'stroke-too-fast'
+        | 'hop-too-fast'
+        | 'shift-too-fast'
+        | 'retake-too-fast'
+        | 'ornament-too-fast';
+      readonly event: EventKind;
       readonly from: string;
       readonly to: string;
       readonly inSlur: boolean;
@@ -135,6 +158,21 @@ export type Finding = {
       readonly others: number;
     }
   | {
+      readonly code: 'ornament-misfits';
+      readonly ornament: Ornament;
+      readonly obstacle: Obstacle;
+      readonly others: number;
+    }
+  | {
+      readonly code: 'drone-grates';
+      /** The drone and the interval of the note over or under it, in semitones, with its rank and that of the mend's. */
+      readonly drone: string;
+      readonly interval: string;
+      readonly rank: number;
+      readonly bestRank: number;
+      readonly others: number;
+    }
+  | {
       readonly code: 'one-plane';
       /** The pair on which the bow may stay, and crossings of the passage that would be none. */
       readonly pair: string;
@@ -142,7 +180,7 @@ export type Finding = {
       readonly others: number;
     }
   | { readonly code: 'lock-contradicted'; readonly lock: Direction; readonly passes: readonly string[] }
-  | { readonly code: 'out-of-reach' | 'stops-out-of-reach' | 'finger-misfits' }
+  | { readonly code: 'out-of-reach' | 'stops-out-of-reach' | 'finger-misfits' | 'hand-forbids' }
   | { readonly code: 'extended-fourth'; readonly string: Place }
   | { readonly code: 'bar-short' | 'bar-long'; readonly length: Fraction; readonly expected: Fraction }
   | {

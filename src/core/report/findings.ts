@@ -20,6 +20,8 @@ import { ovalFindings } from './ovalFindings';
 import { withNoteEdits } from './mendTune';
 import { planeFindings } from './planeFindings';
 import { travelFindings } from './travelFindings';
+import { colourFindings } from './colourFindings';
+import { handMends } from './handMends';
 import { lockFindings } from './lockFindings';
 import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Mend, mendBy, placeOf } from './finding';
 
@@ -34,7 +36,7 @@ const HAIR_LOOKBACK = 8;
 /** Of the edits found for it, those that save most are tried in full. */
 const HAIR_MENDS_TRIED = 3;
 
-/** All findings of a plan, the gravest first within the order: round, locks, tempo, hair, bars, crossings, hand. */
+/** All findings of a plan, the gravest first within the order: round, locks, tempo, hair, bars, crossings, hand, colour. */
 export function findFindings(input: FindingInput): Finding[] {
   return [
     ...roundFindings(input),
@@ -46,6 +48,7 @@ export function findFindings(input: FindingInput): Finding[] {
     ...ovalFindings(input),
     ...planeFindings(input),
     ...handFindings(input),
+    ...colourFindings(input),
   ];
 }
 
@@ -191,7 +194,7 @@ function tempoFindings(input: FindingInput): Finding[] {
       const crossed = event.kind === 'crossing' ? crossing : null;
       const skipsInSlur = crossed !== null && slurSkips;
       if (event.availableMs >= event.neededMs && !skipsInSlur) continue;
-      const code = skipsInSlur ? 'slur-skips-string' : crossed ? 'crossing-too-fast' : 'stroke-too-fast';
+      const code = skipsInSlur ? 'slur-skips-string' : TEMPO_CODES[event.kind];
       const standsTo = (settings.bpm * event.availableMs) / event.neededMs;
       events.push({ ...event, code, index, crossing: crossed, standsTo });
     }
@@ -212,8 +215,25 @@ function tempoFindings(input: FindingInput): Finding[] {
   return told.map(({ event, others }) => tempoFinding(input, event, others));
 }
 
+type TempoCode = Extract<Finding, { readonly standsTo: BeatsPerMinute }>['code'];
+
+/** What an event without its time is called; ornaments are told apart by their kind. */
+const TEMPO_CODES: Record<TimedEvent['kind'], TempoCode> = {
+  stroke: 'stroke-too-fast',
+  crossing: 'crossing-too-fast',
+  hop: 'hop-too-fast',
+  shift: 'shift-too-fast',
+  retake: 'retake-too-fast',
+  'bowed-triplet': 'ornament-too-fast',
+  cut: 'ornament-too-fast',
+  flick: 'ornament-too-fast',
+  'short-roll': 'ornament-too-fast',
+  'long-roll': 'ornament-too-fast',
+  pulse: 'ornament-too-fast',
+};
+
 interface TempoEvent extends TimedEvent {
-  readonly code: 'slur-skips-string' | 'crossing-too-fast' | 'stroke-too-fast';
+  readonly code: TempoCode;
   readonly index: number;
   readonly crossing: Crossing | null;
   readonly standsTo: BeatsPerMinute;
@@ -221,23 +241,37 @@ interface TempoEvent extends TimedEvent {
 
 function tempoFinding(input: FindingInput, event: TempoEvent, others: number): Finding {
   const { unrolled, settings } = input;
-  const { code, index, crossing, availableMs, neededMs, standsTo } = event;
+  const { code, kind, index, crossing, availableMs, neededMs, standsTo } = event;
   const { note } = unrolled.notes[index]!;
+  const isBetween = crossing !== null || kind === 'hop' || kind === 'shift';
+  const before = isBetween ? unrolled.notes[index - 1]!.note : note;
+  const [from, to] = crossing
+    ? [planeName(crossing.from), planeName(crossing.to)]
+    : kind === 'shift' || kind === 'hop'
+      ? [before, note].map(({ id }) => handWords(input, id, kind))
+      : ['', ''];
   return {
     code,
+    event: kind,
     severity: standsTo < settings.bpm ? 'problem' : 'care',
-    ids: crossing ? [unrolled.notes[index - 1]!.note.id, note.id] : [note.id],
-    place: placeOf(input, crossing ? index - 1 : index),
-    from: crossing ? planeName(crossing.from) : '',
-    to: crossing ? planeName(crossing.to) : '',
+    ids: isBetween ? [before.id, note.id] : [note.id],
+    place: placeOf(input, isBetween ? index - 1 : index),
+    from: from!,
+    to: to!,
     inSlur: crossing?.inSlur ?? false,
     degrees: crossing?.degrees ?? 0,
     availableMs,
     neededMs,
     standsTo,
     others,
-    mends: tempoMends(input, index, standsTo),
+    mends: [...handMends(input, event), ...tempoMends(input, index, standsTo)].slice(0, MENDS_OFFERED),
   };
+}
+
+/** The string of a hop's end, or the position of a shift's. */
+function handWords({ fingers }: FindingInput, id: string, kind: 'hop' | 'shift'): string {
+  const { place, position } = fingers.get(id)!;
+  return kind === 'hop' ? place : String(position ?? '');
 }
 
 /** Splitting or joining at the note or beside it, where that lifts the place itself; else a slower tempo. */
@@ -363,12 +397,14 @@ function handFindings(input: FindingInput): Finding[] {
   const found = new Map<string, { code: Finding['code']; ids: string[]; index: number; place: Place }>();
   for (const { index, note } of unrolled.notes) {
     const fingering = fingers.get(note.id)!;
-    if (fingering.reachable && !fingering.pinMisfits && !fingering.extended && fingering.stops.length === 0) continue;
-    const codes: ('out-of-reach' | 'stops-out-of-reach' | 'finger-misfits' | 'extended-fourth')[] = [];
-    if (!fingering.reachable) codes.push('out-of-reach');
-    else if (fingering.stops.includes(null)) codes.push('stops-out-of-reach');
-    if (fingering.pinMisfits) codes.push('finger-misfits');
-    if (fingering.extended) codes.push('extended-fourth');
+    const { reachable, pinMisfits, extended, stops, goesAgainst } = fingering;
+    if (reachable && !pinMisfits && !extended && !goesAgainst && stops.length === 0) continue;
+    const codes: ('out-of-reach' | 'stops-out-of-reach' | 'finger-misfits' | 'hand-forbids' | 'extended-fourth')[] = [];
+    if (!reachable) codes.push('out-of-reach');
+    else if (stops.includes(null)) codes.push('stops-out-of-reach');
+    if (pinMisfits) codes.push('finger-misfits');
+    if (goesAgainst) codes.push('hand-forbids');
+    if (extended) codes.push('extended-fourth');
     for (const code of codes) {
       const entry = found.get(code) ?? { code, ids: [], index, place: fingering.place };
       if (!entry.ids.includes(note.id)) entry.ids.push(note.id);
@@ -378,7 +414,11 @@ function handFindings(input: FindingInput): Finding[] {
   return [...found.values()].map(({ code, ids, index, place }): Finding => {
     const common = { ids, place: placeOf(input, index), mends: [] };
     if (code === 'extended-fourth') return { code, severity: 'note', string: place, ...common };
-    const severity = code === 'out-of-reach' ? 'problem' : 'care';
-    return { code: code as 'out-of-reach' | 'stops-out-of-reach' | 'finger-misfits', severity, ...common };
+    const severity = code === 'out-of-reach' || code === 'hand-forbids' ? 'problem' : 'care';
+    return {
+      code: code as 'out-of-reach' | 'stops-out-of-reach' | 'finger-misfits' | 'hand-forbids',
+      severity,
+      ...common,
+    };
   });
 }

@@ -8,3 +8,5 @@ export type { Figures, ReportSettings, SharedStroke, Timing } from './figures';
 export { sharedStrokes, timing } from './figures';
 export type { Finding, FindingPlace, LinkEdit, Mend, NoteEdit, Severity } from './finding';
 export { mendTune } from './mendTune';
+// Hand, drones and ornaments of a checked plan.
+export { droneSceneOf, handOf, ornamentSceneOf } from './scenes';

@@ -19,22 +19,31 @@ export function mendTune(tune: Tune, mend: Mend, { ids }: Pick<Finding, 'ids'>):
 
 /** The tune with marks and drones set on notes. */
 export function withNoteEdits(tune: Tune, edits: readonly NoteEdit[]): Tune {
-  const byId = new Map(edits.map((edit) => [edit.id, edit]));
+  const byId = new Map<string, NoteEdit[]>();
+  for (const edit of edits) byId.set(edit.id, [...(byId.get(edit.id) ?? []), edit]);
   return {
     ...tune,
     parts: tune.parts.map((part) => ({
       ...part,
       events: part.events.map((event) => {
-        const edit = byId.get(event.id);
-        return edit && event.kind === 'note' ? withEdit(event, edit) : event;
+        const own = byId.get(event.id);
+        return own && event.kind === 'note' ? own.reduce(withEdit, event) : event;
       }),
     })),
   };
 }
 
 function withEdit(note: NoteEvent, edit: NoteEdit): NoteEvent {
-  if ('drone' in edit) return { ...note, drone: edit.drone };
+  if ('drone' in edit) {
+    const { drone: _before, ...bare } = note;
+    return edit.drone === null ? bare : { ...bare, drone: edit.drone };
+  }
   if ('duration' in edit) return { ...note, duration: edit.duration };
   if ('bowLength' in edit) return { ...note, bowLength: edit.bowLength };
+  if ('refinger' in edit) return { ...note, ...edit.refinger };
+  if ('unmark' in edit) {
+    const marks = note.marks?.filter((mark) => mark !== edit.unmark) ?? [];
+    return { ...note, marks: marks.length > 0 ? marks : undefined };
+  }
   return note.marks?.includes(edit.mark) ? note : { ...note, marks: [...(note.marks ?? []), edit.mark] };
 }

@@ -1,13 +1,11 @@
 import { type Crossing, planeName } from '#core/crossing';
-import { midiOf } from '#core/pitch';
+import { isConsonant, midiOf } from '#core/pitch';
 import { PLACES, type Place } from '#core/tune';
 import { type Finding, type FindingInput, type Mend, type NoteEdit, mendBy, placeOf } from './finding';
 import { withNoteEdits } from './mendTune';
 
 /** Crossings of a passage from which it is worth staying on both strings. */
 const LEAST_CROSSINGS = 3;
-/** Consonances in semitones within the octave: unison, thirds, fourth, fifth, sixths. */
-const CONSONANT: ReadonlySet<number> = new Set([0, 3, 4, 5, 7, 8, 9]);
 
 /** What the planes offer or ask for beside the crossings themselves. */
 export function planeFindings(input: FindingInput): Finding[] {
@@ -75,8 +73,8 @@ function pairsThatFit({ unrolled, figures, tune, fingers }: FindingInput): Uint8
     const string = PLACES.indexOf(fingers.get(note.id)!.place);
     const midi = midiOf(note.pitch);
     const [above, below] = [open[string + 1], open[string - 1]];
-    if (above !== undefined && CONSONANT.has(Math.abs(midi - above) % 12)) fits[i]! |= 1 << string;
-    if (below !== undefined && CONSONANT.has(Math.abs(midi - below) % 12)) fits[i]! |= 1 << (string - 1);
+    if (above !== undefined && isConsonant(midi - above)) fits[i]! |= 1 << string;
+    if (below !== undefined && isConsonant(midi - below)) fits[i]! |= 1 << (string - 1);
   }
   return fits;
 }

@@ -1,6 +1,6 @@
 import type { BeatsPerMinute, Fraction } from '#core/base';
 import { type PlayerSettings, defaultSettings } from './settings';
-import { type Fingering, type FingerRule } from '#core/fingering';
+import { type Fingering, type FingerRule, fingerTune, handMoves } from '#core/fingering';
 import { beatUnit, defaultTempo } from '#core/tempo';
 import { type Direction, type NoteEvent, type Tune, type Unrolled, occurrencesOf, unroll } from '#core/tune';
 import {
@@ -9,7 +9,6 @@ import {
   type SharedStroke,
   type Timing,
   figuresOf,
-  fingerings,
   notePlanes,
   sharedStrokes,
   timing,
@@ -69,15 +68,17 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
     limits: options.limits ?? defaults.limits,
     instrument: options.instrument ?? defaults.instrument,
     schools: options.schools ?? defaults.schools,
+    hand: options.hand ?? defaults.hand,
   };
   const unrolled = unroll(tune);
-  const fingers = fingerings(tune, settings.fingerRule);
+  const fingers = fingerTune(tune, unrolled, settings.fingerRule, settings.hand, settings.instrument);
+  const moves = handMoves(unrolled.notes, fingers, settings.instrument);
   const planes = notePlanes(unrolled.notes, fingers);
   const times = timing(unrolled, settings);
-  const figures = figuresOf(tune, unrolled, planes, times, settings);
+  const figures = figuresOf(tune, unrolled, planes, moves, times, settings);
   const occurrences = occurrencesOf(unrolled);
   const attempt = (edits: readonly LinkEdit[], start = settings.start) =>
-    tryLinks(tune, withEdits(unrolled, occurrences, edits), figures.arm, times, { ...settings, start });
+    tryLinks(tune, withEdits(unrolled, occurrences, edits), figures, times, { ...settings, start });
   let findings: readonly Finding[] | null = null;
   let known: readonly SharedStroke[] | null = null;
   const shared = () => (known ??= sharedStrokes(tune, figures.bowed, times, settings, figures.reach));

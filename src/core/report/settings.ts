@@ -1,3 +1,4 @@
+import { FREE_HAND, type Hand } from '#core/fingering';
 import { type Instrument, instrumentWith } from '#core/instrument';
 import { type Schools, USUAL_SCHOOLS } from '#core/schools';
 import { type Limits, limitsWith } from '#core/tempo';
@@ -7,9 +8,11 @@ export interface PlayerSettings {
   readonly limits: Limits;
   readonly instrument: Instrument;
   readonly schools: Schools;
+  /** What the left hand can and shall do. */
+  readonly hand: Hand;
 }
 
 /** Guesses and what is usual, until the player gives better. */
 export function defaultSettings(): PlayerSettings {
-  return { limits: limitsWith(), instrument: instrumentWith({}), schools: USUAL_SCHOOLS };
+  return { limits: limitsWith(), instrument: instrumentWith({}), schools: USUAL_SCHOOLS, hand: FREE_HAND };
 }

@@ -91,8 +91,8 @@ function likeness({ unrolled }: TuneReport, { links }: Pick<Bowing, 'links'>): n
 
 /** The report of another version of a tune, taken with the same settings. */
 export function reportOn({ settings }: TuneReport, tune: Tune): TuneReport {
-  const { bpm, fingerRule, limits, instrument, schools } = settings;
-  return reportTune(tune, { bpm, fingerRule, limits, instrument, schools });
+  const { bpm, fingerRule, limits, instrument, schools, hand } = settings;
+  return reportTune(tune, { bpm, fingerRule, limits, instrument, schools, hand });
 }
 
 /**

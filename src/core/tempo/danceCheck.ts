@@ -1,12 +1,30 @@
 import type { BeatsPerMinute, Milliseconds, Seconds } from '#core/base';
 import type { BowedNote } from '#core/bowing';
 import type { Crossing } from '#core/crossing';
+import type { HandMove } from '#core/fingering';
 import type { Schools } from '#core/schools';
-import { type Limits, crossingTime } from './limits';
+import type { NoteMark } from '#core/tune';
+import { type LimitKey, type Limits, crossingTime } from './limits';
+
+/** What takes time of its own: of the bow, of the hand, and of ornaments. */
+export const EVENT_KINDS = [
+  'stroke',
+  'crossing',
+  'hop',
+  'shift',
+  'retake',
+  'bowed-triplet',
+  'cut',
+  'flick',
+  'short-roll',
+  'long-roll',
+  'pulse',
+] as const;
+export type EventKind = (typeof EVENT_KINDS)[number];
 
 /** Something the player must get done in a given time. */
 export interface TimedEvent {
-  readonly kind: 'stroke' | 'crossing';
+  readonly kind: EventKind;
   readonly availableMs: Milliseconds;
   readonly neededMs: Milliseconds;
 }
@@ -36,6 +54,12 @@ const TIGHTEST_COUNT = 10;
 export interface DanceCheckInput {
   readonly bowed: readonly BowedNote[];
   readonly crossings: readonly (Crossing | null)[];
+  /** Hops and shifts that lead to each note, and its marks. */
+  readonly moves: readonly (HandMove | null)[];
+  readonly marks: readonly (readonly NoteMark[] | undefined)[];
+  /** Seconds of two running notes, the time of a bowed triplet, and of a dotted quarter, from which a roll is long. */
+  readonly tripletSeconds: Seconds;
+  readonly longRollSeconds: Seconds;
   /** Sounding seconds of each note, and of the silence before it, at `bpm`. */
   readonly durations: readonly Seconds[];
   readonly rests: readonly Seconds[];
@@ -48,12 +72,16 @@ export interface DanceCheckInput {
 type Visit = (index: number, kind: TimedEvent['kind'], availableMs: Milliseconds, neededMs: Milliseconds) => void;
 
 /**
- * Visits the timed events in playing order; at one note the stroke goes before the crossing.
+ * Visits the timed events in playing order; at one note the stroke goes first, then the crossing, the hand, the retake and ornaments.
  *
- * Stroke: its duration against `strokeMs`. Crossing: as `crossingTime` has it. Whether a crossing lies in a slur is asked of the bowing, so that
- * crossings counted before an edit of links still serve after it.
+ * Stroke: its duration against `strokeMs`. Crossing: as `crossingTime` has it. Hop: the shorter of the two notes and a rest
+ * between against `hopMs`. Shift: the note before and a rest against `shiftMs` and its millimetres. Retake: half the note
+ * before and a rest. Ornaments: the note that carries them; a bowed triplet a third of two running notes for each stroke.
+ * Whether a crossing lies in a slur is asked of the bowing, so that crossings counted before an edit of links still serve
+ * after it.
  */
-function visitEvents({ bowed, crossings, durations, rests, limits, schools }: DanceCheckInput, visit: Visit): void {
+function visitEvents(input: DanceCheckInput, visit: Visit): void {
+  const { bowed, crossings, durations, rests, limits, schools, moves, marks } = input;
   for (let i = 0; i < bowed.length; i++) {
     const { inStroke, link } = bowed[i]!;
     if (inStroke === 1) {
@@ -73,6 +101,45 @@ function visitEvents({ bowed, crossings, durations, rests, limits, schools }: Da
       );
       visit(i, 'crossing', availableMs, neededMs);
     }
+    const move = moves[i];
+    if (move && i > 0) visitMove(move, i, input, visit);
+    if (link === 'retake' && i > 0)
+      visit(i, 'retake', 1000 * (durations[i - 1]! / 2 + rests[i]!), limits.retakeMs.value);
+    const ornaments = marks[i];
+    if (ornaments) visitOrnaments(ornaments, i, input, visit);
+  }
+}
+
+function visitMove({ hop, shift }: HandMove, i: number, { durations, rests, limits }: DanceCheckInput, visit: Visit) {
+  const before = durations[i - 1]!;
+  if (hop) visit(i, 'hop', 1000 * (Math.min(before, durations[i]!) + rests[i]!), limits.hopMs.value);
+  if (shift)
+    visit(i, 'shift', 1000 * (before + rests[i]!), limits.shiftMs.value + limits.shiftMsPerMm.value * shift.mm);
+}
+
+/** Ornaments that need time, with the limit they are held against; a roll is long or short by its note. */
+const TIMED_ORNAMENTS: Partial<Record<NoteMark, { readonly kind: EventKind; readonly limit: LimitKey }>> = {
+  cut: { kind: 'cut', limit: 'cutMs' },
+  flick: { kind: 'flick', limit: 'flickMs' },
+  pulse: { kind: 'pulse', limit: 'pulseMs' },
+};
+
+function visitOrnaments(marks: readonly NoteMark[], i: number, input: DanceCheckInput, visit: Visit) {
+  const { durations, limits, tripletSeconds, longRollSeconds } = input;
+  const seconds = durations[i]!;
+  for (const mark of marks) {
+    const timed = TIMED_ORNAMENTS[mark];
+    if (timed) visit(i, timed.kind, 1000 * seconds, limits[timed.limit].value);
+    else if (mark === 'roll') {
+      const isLong = seconds >= longRollSeconds * (1 - 1e-9);
+      visit(
+        i,
+        isLong ? 'long-roll' : 'short-roll',
+        1000 * seconds,
+        limits[isLong ? 'longRollMs' : 'shortRollMs'].value,
+      );
+    } else if (mark === 'bowed-triplet')
+      visit(i, 'bowed-triplet', (1000 * Math.min(seconds, tripletSeconds)) / 3, limits.tripletStrokeMs.value);
   }
 }
 

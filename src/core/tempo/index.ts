@@ -4,5 +4,5 @@ export { TEMPO_BANDS, UNKNOWN_TYPE_BAND, beatUnit, defaultTempo, tempoBand, whol
 // What the player needs time for, and the tempos that follow.
 export type { Limit, LimitKey, Limits } from './limits';
 export { GUESSED_LIMITS, LIMIT_KEYS, crossingNeeds, crossingTime, limitsWith } from './limits';
-export type { DanceCheck, DanceCheckInput, PlacedEvent, TimedEvent } from './danceCheck';
-export { danceCeiling, danceCheck, headroomAt } from './danceCheck';
+export type { DanceCheck, DanceCheckInput, EventKind, PlacedEvent, TimedEvent } from './danceCheck';
+export { EVENT_KINDS, danceCeiling, danceCheck, headroomAt } from './danceCheck';

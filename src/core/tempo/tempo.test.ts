@@ -56,6 +56,10 @@ describe('dance check', () => {
     return danceCheck({
       bowed,
       crossings,
+      moves: notes.map(() => null),
+      marks: notes.map(({ note }) => note.marks),
+      tripletSeconds: whole / 4,
+      longRollSeconds: (3 * whole) / 8,
       durations: notes.map(({ duration }) => (whole * duration.n) / duration.d),
       rests: notes.map(({ restBefore }) => (whole * restBefore.n) / restBefore.d),
       bpm,

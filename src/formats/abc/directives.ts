@@ -2,9 +2,11 @@ import { setLinks } from '#core/bowing';
 import { sameMusic } from '#core/editing';
 import {
   LINKS,
+  NOTE_MARKS,
   type Direction,
   type Link,
   type NoteEvent,
+  type NoteMark,
   PLACES,
   type Part,
   type Place,
@@ -13,13 +15,16 @@ import {
 } from '#core/tune';
 import { LEAST_WISH, MOST_WISH } from '#core/travel';
 import { type Tuning, parseTuning } from '#core/tuning';
+import { POSITIONS } from '#core/fingering';
 import type { ImportMessage } from '../text';
+import { MARK_SIGNS } from './markSigns';
 import type { AbcTuneText } from './splitTunes';
 
 /**
  * What ABC has no sign for, as `%%morrin-…` lines that other readers skip. Notes are counted from 1 in written order.
  * `%%morrin-tuning A3 E4 A4 E5` · `%%morrin-start up` · `%%morrin-links 5:retake 9@2:change` (9th note, 2nd pass) ·
  * `%%morrin-places 5:D 12:A` · `%%morrin-pulse 3 7` (pulsed notes) · `%%morrin-bow 4:1.25` (wished stroke lengths) ·
+ * `%%morrin-positions 5:3 6:0.5` (hand positions) · `%%morrin-marks 4:cut 9:flick` (what has no decoration) ·
  * `%%morrin-drones 5:upper 6:lower` (the open neighbour sounds along) · `%%morrin-reuse 9:5 10:6` (bars counted from 1: the 9th takes up the 5th)
  */
 export interface MorrinDirectives {
@@ -31,6 +36,8 @@ export interface MorrinDirectives {
   readonly pulses: readonly number[];
   readonly bowLengths: readonly { readonly note: number; readonly ratio: number }[];
   readonly drones: readonly { readonly note: number; readonly side: 'lower' | 'upper' }[];
+  readonly positions: readonly { readonly note: number; readonly position: number }[];
+  readonly marks: readonly { readonly note: number; readonly mark: NoteMark }[];
 }
 
 export function readDirectives({ text, firstLine }: AbcTuneText, messages: ImportMessage[]): MorrinDirectives {
@@ -42,6 +49,8 @@ export function readDirectives({ text, firstLine }: AbcTuneText, messages: Impor
   const pulses: number[] = [];
   const bowLengths: { note: number; ratio: number }[] = [];
   const drones: { note: number; side: 'lower' | 'upper' }[] = [];
+  const positions: { note: number; position: number }[] = [];
+  const marks: { note: number; mark: NoteMark }[] = [];
   for (const [i, line] of text.split('\n').entries()) {
     const match = /^%%morrin-(\w+)\s+(.*)$/.exec(line);
     if (!match) continue;
@@ -98,16 +107,30 @@ export function readDirectives({ text, firstLine }: AbcTuneText, messages: Impor
         if (found) drones.push({ note: Number(found[1]), side: found[2] as 'lower' | 'upper' });
         else refuse('notes with a side such as 5:upper');
       }
+    } else if (name === 'positions') {
+      for (const item of value.trim().split(/\s+/)) {
+        const found = /^(\d+):([\d.]+)$/.exec(item);
+        const position = POSITIONS.find((candidate) => candidate === Number(found?.[2]));
+        if (found && position !== undefined) positions.push({ note: Number(found[1]), position });
+        else refuse(`positions (${POSITIONS.join(', ')}) such as 5:3`);
+      }
+    } else if (name === 'marks') {
+      for (const item of value.trim().split(/\s+/)) {
+        const found = /^(\d+):([a-z-]+)$/.exec(item);
+        const mark = NOTE_MARKS.find((candidate) => candidate === found?.[2]);
+        if (found && mark) marks.push({ note: Number(found[1]), mark });
+        else refuse('marks such as 5:cut');
+      }
     } else {
-      refuse('one of tuning, start, links, places, reuse, pulse, bow, drones');
+      refuse('one of tuning, start, links, places, positions, reuse, pulse, bow, drones, marks');
     }
   }
-  return { tuning, start, links, places, reuses, pulses, bowLengths, drones };
+  return { tuning, start, links, places, reuses, pulses, bowLengths, drones, positions, marks };
 }
 
 export function applyDirectives(
   tune: Tune,
-  { start, links, places, reuses, pulses, bowLengths, drones }: MorrinDirectives,
+  { start, links, places, reuses, pulses, bowLengths, drones, positions, marks }: MorrinDirectives,
 ): Tune {
   const notes = writtenNotes(tune);
   let edited: Tune = start ? { ...tune, start } : tune;
@@ -119,11 +142,14 @@ export function applyDirectives(
   const more = new Map<string, Partial<NoteEvent>>();
   const add = (number: number, part: (note: NoteEvent) => Partial<NoteEvent>) => {
     const note = notes[number - 1];
-    if (note) more.set(note.id, { ...more.get(note.id), ...part(note) });
+    if (note) more.set(note.id, { ...more.get(note.id), ...part({ ...note, ...more.get(note.id) }) });
   };
   for (const { note, place } of places) add(note, () => ({ place }));
   for (const number of pulses) add(number, ({ marks = [] }) => ({ marks: [...marks, 'pulse'] }));
   for (const { note, ratio } of bowLengths) add(note, () => ({ bowLength: ratio }));
+  for (const { note, position } of positions) add(note, () => ({ position }));
+  for (const { note, mark } of marks)
+    add(note, ({ marks: own = [] }) => (own.includes(mark) ? {} : { marks: [...own, mark] }));
   for (const { note, side } of drones) add(note, () => ({ drone: side }));
   if (more.size === 0) return edited;
   return {
@@ -173,6 +199,10 @@ export function directiveLines(tune: Tune, plainLinks: ReadonlyMap<string, Link>
   const places = notes.flatMap(({ place }, i) => (place ? [`${i + 1}:${place}`] : []));
   const pulses = notes.flatMap(({ marks }, i) => (marks?.includes('pulse') ? [`${i + 1}`] : []));
   const bowLengths = notes.flatMap(({ bowLength }, i) => (bowLength === undefined ? [] : [`${i + 1}:${bowLength}`]));
+  const positions = notes.flatMap(({ position }, i) => (position === undefined ? [] : [`${i + 1}:${position}`]));
+  const marks = notes.flatMap(({ marks = [] }, i) =>
+    marks.filter((mark) => mark !== 'pulse' && !MARK_SIGNS[mark]).map((mark) => `${i + 1}:${mark}`),
+  );
   const drones = notes.flatMap(({ drone }, i) => (drone ? [`${i + 1}:${drone}`] : []));
   return [
     ...(tune.start ? [`%%morrin-start ${tune.start}`] : []),
@@ -181,6 +211,8 @@ export function directiveLines(tune: Tune, plainLinks: ReadonlyMap<string, Link>
     ...(pulses.length > 0 ? [`%%morrin-pulse ${pulses.join(' ')}`] : []),
     ...(bowLengths.length > 0 ? [`%%morrin-bow ${bowLengths.join(' ')}`] : []),
     ...(drones.length > 0 ? [`%%morrin-drones ${drones.join(' ')}`] : []),
+    ...(positions.length > 0 ? [`%%morrin-positions ${positions.join(' ')}`] : []),
+    ...(marks.length > 0 ? [`%%morrin-marks ${marks.join(' ')}`] : []),
     ...(reuses.length > 0 ? [`%%morrin-reuse ${reuses.join(' ')}`] : []),
   ];
 }

@@ -174,7 +174,7 @@ describe('messages with line and column', () => {
     ['(3AB|d8|', '6:1 unclosed-tuplet'],
     ['A8!D.C.!|', null],
     ['!D.C.!A8|', '6:1 not-followed'],
-    ['!slide!A8|', '6:1 not-kept'],
+    ['!breath!A8|', '6:1 not-kept'],
   ])('%s', (music, expected) => {
     const found = codes(common(music, 'C'));
     if (expected) expect(found).toContain(expected);
@@ -320,6 +320,7 @@ describe('round trip', () => {
     `${head('R:waltz\nM:3/4\nL:1/8')}%%morrin-tuning G3 D4 G4 D5\n%%morrin-start up\n%%morrin-links 3:retake 4@2:slur\n%%morrin-places 2:D\nK:G\n|:G2 B2 d2|g6:|\n`,
     `${head('P:ABA\nM:4/4\nL:1/8')}K:D\nP:A\nD8|\nP:B\nE4 (FG)A2|\n`,
     `${head('R:reel\nM:4/4\nL:1/8')}%%morrin-pulse 1 4\n%%morrin-bow 2:1.25 4:0.6\n%%morrin-drones 3:upper 4:lower\nK:D\n|:d2 f2 a2 A2|d8:|\n`,
+    `${head('R:reel\nM:4/4\nL:1/8')}%%morrin-places 3:E 4:A\n%%morrin-positions 3:3 4:0.5\n%%morrin-marks 1:cut 1:flick 4:bowed-triplet 5:barre\nK:D\n|:d2 !slide!f2 !3!a2 ~B2|(d4 e4):|\n`,
     common("_B=B^Bb' | (c2|:d8)|e6:|", 'Eb'),
   ];
 
@@ -338,6 +339,11 @@ describe('round trip', () => {
         note.link,
         note.linkOnPass,
         note.lock,
+        note.place,
+        note.finger,
+        note.position,
+        note.marks,
+        note.drone,
         note.finger,
         note.place,
         note.chord,
@@ -396,6 +402,23 @@ test('pulses, stroke lengths and drones that cannot be are refused where they st
   expect(writtenNotes(tune).map(({ marks, bowLength, drone }) => [marks, bowLength, drone])).toEqual([
     [['pulse'], undefined, undefined],
     [undefined, 1.5, 'upper'],
+  ]);
+});
+
+test('positions and marks that cannot be are refused where they stand, the others kept once each', () => {
+  const text = `X:1\nT:D\nM:4/4\nL:1/8\n%%morrin-positions 1:6 2:3\n%%morrin-marks 1:sneeze 2:cut 2:cut\nK:D\nd4 a4|\n`;
+  const { tune, messages } = readAbc(text).tunes[0]!;
+  expect(messages).toMatchObject([
+    {
+      line: 5,
+      code: 'bad-directive',
+      message: '%%morrin-positions: expected positions (0.5, 1, 2, 3, 4, 5) such as 5:3, got "1:6 2:3".',
+    },
+    { line: 6, message: '%%morrin-marks: expected marks such as 5:cut, got "1:sneeze 2:cut 2:cut".' },
+  ]);
+  expect(writtenNotes(tune).map(({ marks, position }) => [marks, position])).toEqual([
+    [undefined, undefined],
+    [['cut'], 3],
   ]);
 });
 

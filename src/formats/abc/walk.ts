@@ -31,6 +31,7 @@ const MARKS: Record<string, NoteMark> = {
   turn: 'turn',
   mordent: 'mordent',
   lowermordent: 'mordent',
+  slide: 'slide',
 };
 /** Signs that change the playing order in ways that are not followed. */
 const JUMPS = ['D.C.', 'D.S.', 'D.C.alfine', 'D.C.alcoda', 'D.S.alfine', 'D.S.alcoda', 'coda', 'segno', 'fine'];

@@ -6,7 +6,6 @@ import {
   type Bar,
   type Link,
   type NoteEvent,
-  type NoteMark,
   type Part,
   type RestEvent,
   type Tune,
@@ -14,6 +13,7 @@ import {
   writtenBars,
 } from '#core/tune';
 import { STANDARD_TUNING, tuningName } from '#core/tuning';
+import { MARK_SIGNS } from './markSigns';
 import { directiveLines } from './directives';
 
 const UNIT = fraction(1, 8);
@@ -27,18 +27,6 @@ const MODE_SUFFIX = {
   locrian: 'loc',
 };
 const ACCIDENTAL_SIGNS: Record<number, string> = { [-2]: '__', [-1]: '_', 0: '=', 1: '^', 2: '^^' };
-/** Standard decorations; what has none goes into a directive. */
-const MARK_SIGNS: Record<Exclude<NoteMark, 'pulse'>, string> = {
-  staccato: '.',
-  accent: '!accent!',
-  fermata: '!fermata!',
-  tenuto: '!tenuto!',
-  trill: '!trill!',
-  roll: '~',
-  turn: '!turn!',
-  mordent: '!mordent!',
-};
-
 /**
  * A tune as ABC that reads back as the same tune. Slurs are bow slurs, locks are `u` and `v`; what ABC has no sign
  * for goes into `%%morrin-…` lines. Repeat signs stand where the form is each part in turn; else `P:` gives the order.
@@ -212,7 +200,7 @@ function writeEvent(
   const length = abcLength(written);
   if (event.kind === 'rest') return `${tupletSign}${chord}z${length}`;
   const pitch = (p: Pitch) => writePitch(p, key, held);
-  const marks = (event.marks ?? []).map((mark) => (mark === 'pulse' ? '' : MARK_SIGNS[mark])).join('');
+  const marks = (event.marks ?? []).map((mark) => MARK_SIGNS[mark] ?? '').join('');
   const lock = event.lock === 'up' ? 'u' : event.lock === 'down' ? 'v' : '';
   const finger = event.finger === undefined ? '' : `!${event.finger}!`;
   const graces = event.graceNotes ? `{${event.graceNotes.map(pitch).join('')}}` : '';

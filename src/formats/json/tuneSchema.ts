@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { POSITIONS } from '#core/fingering';
 import { LETTERS, MODES } from '#core/pitch';
 import { LEAST_WISH, MOST_WISH } from '#core/travel';
 import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune } from '#core/tune';
@@ -56,6 +57,10 @@ const note = z.object({
   lock: direction.optional(),
   place: z.enum(PLACES).optional(),
   finger: z.int().min(0).max(4).optional(),
+  position: z
+    .number()
+    .refine((value) => (POSITIONS as readonly number[]).includes(value), `one of ${POSITIONS.join(', ')}`)
+    .optional(),
   tuplet: tuplet.optional(),
   chord,
   marks: z.array(z.enum(NOTE_MARKS)).max(NOTE_MARKS.length).optional(),

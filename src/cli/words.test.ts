@@ -1,0 +1,60 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { ORNAMENTS } from '#core/ornaments';
+import { reportTune } from '#core/report';
+import { PLACES } from '#core/tune';
+import { STANDARD_TUNING, type Tuning, retunePlan } from '#core/tuning';
+import { pitchSpelled, staffStep, midiOf } from '#core/pitch';
+import { readAbc } from '#formats/abc';
+import { seeded } from '../core/testing/tunes';
+import { findingWords } from '#contract/findingWords';
+import { ornamentName } from '#contract/ornamentWords';
+import { toReport } from '#contract/report';
+import { SAFETY, toRetune } from '#contract/retune';
+import { USUAL_SETTINGS, playerSettings } from '#contract/settings';
+
+const WORDS = (['left-hand', 'bowed-triplet'] as const).flatMap((cut) =>
+  (['flick', 'cran'] as const).flatMap((flick) =>
+    (['pair-first', 'long-first'] as const).map((phases) => ({ cut, flick, phases })),
+  ),
+);
+
+test('words change no figure of any demo tune, and no figure of a finding', () => {
+  const usual = playerSettings(USUAL_SETTINGS);
+  for (const words of WORDS) expect(playerSettings({ ...USUAL_SETTINGS, words })).toEqual(usual);
+  for (const file of readdirSync('demo'))
+    for (const { tune } of readAbc(readFileSync(`demo/${file}`, 'utf8')).tunes) {
+      const plain = toReport(reportTune(tune, usual));
+      for (const words of WORDS)
+        expect(toReport(reportTune(tune, playerSettings({ ...USUAL_SETTINGS, words })))).toEqual(plain);
+      for (const finding of reportTune(tune).findings) {
+        const { figures } = findingWords(finding);
+        for (const words of WORDS) expect(findingWords(finding, words).figures).toBe(figures);
+      }
+    }
+});
+
+test('each ornament has one name in each school, and no two share one', () => {
+  for (const words of WORDS) {
+    const names = ORNAMENTS.map((ornament) => ornamentName(ornament, words));
+    expect(new Set(names).size).toBe(names.length);
+  }
+});
+
+test('every plan that turns a string up, and every other, is told with the safety lines', () => {
+  const random = seeded(11);
+  let raised = 0;
+  for (let tries = 0; tries < 400; tries++) {
+    const to = STANDARD_TUNING.map((pitch) => {
+      const by = Math.floor(random() * 12) - 7;
+      return pitchSpelled(staffStep(pitch), midiOf(pitch) + by);
+    }) as unknown as Tuning;
+    const plan = retunePlan(STANDARD_TUNING, to);
+    if (!plan.ok) continue;
+    if (plan.strings.some(({ semitones }) => semitones > 0)) raised += 1;
+    const printed = toRetune(plan);
+    expect(printed.safety).toEqual(SAFETY);
+    for (const [i, { semitones, warnings }] of printed.strings.entries())
+      expect([PLACES[i], semitones > 2]).toEqual([PLACES[i], warnings.some((words) => words.includes('may break'))]);
+  }
+  expect(raised).toBeGreaterThan(20);
+});

@@ -1,0 +1,108 @@
+import { type DroneScene, doubleStops, droneScene, openDrones } from '#core/drones';
+import { type Obstacle, ORNAMENTS, type Ornament, ornamentFacts } from '#core/ornaments';
+import { intervalName, pitchName } from '#core/pitch';
+import { wholeNoteSeconds } from '#core/tempo';
+import { type Finding, type FindingInput, type LinkEdit, type Mend, type NoteEdit, mendBy, placeOf } from './finding';
+import { withNoteEdits } from './mendTune';
+
+/** Two running eighths in whole notes. */
+const TRIPLET_TIME = 1 / 4;
+
+/** Ornaments that do not fit their note, and drones that grate without resolving. Nothing is looked at in a plain tune. */
+export function colourFindings(input: FindingInput): Finding[] {
+  const { tune, unrolled, fingers, settings } = input;
+  if (!unrolled.notes.some(({ note }) => note.marks ?? note.drone)) return [];
+  const scene = droneScene(tune, unrolled, fingers, settings.beat, settings.hand);
+  return [...ornamentFindings(input, scene), ...droneFindings(input, scene)];
+}
+
+interface Misfit {
+  readonly index: number;
+  readonly ornament: Ornament;
+  readonly obstacle: Obstacle;
+}
+
+/** The first place of each kind of ornament and obstacle is told, the others counted; too little time is told elsewhere. */
+function ornamentFindings(input: FindingInput, drones: DroneScene): Finding[] {
+  const { unrolled, figures, settings, durations } = input;
+  const tripletSeconds = TRIPLET_TIME * wholeNoteSeconds(settings.bpm, settings.beat);
+  const scene = { drones, bowed: figures.bowed, durations, limits: settings.limits, tripletSeconds };
+  const places = new Map<string, { first: Misfit; ids: Set<string> }>();
+  for (const { index, note } of unrolled.notes) {
+    if (!note.marks) continue;
+    for (const ornament of ORNAMENTS) {
+      if (!note.marks.includes(ornament)) continue;
+      const obstacle = ornamentFacts(scene, index, ornament).obstacles.find((found) => found !== 'too-short');
+      if (!obstacle) continue;
+      const key = `${ornament} ${obstacle}`;
+      const known = places.get(key);
+      if (known) known.ids.add(note.id);
+      else places.set(key, { first: { index, ornament, obstacle }, ids: new Set([note.id]) });
+    }
+  }
+  return [...places.values()].map(({ first: { index, ornament, obstacle }, ids }): Finding => {
+    const { id } = unrolled.notes[index]!.note;
+    const off: NoteEdit = { id, unmark: ornament };
+    const mends = [tried(input, index, 'leave-off', [off])];
+    // A slide without room begins as a touch and grows.
+    if (obstacle === 'no-room') mends.unshift(tried(input, index, 'press-in', [off, { id, mark: 'pressed-in' }]));
+    if (obstacle === 'in-slur') mends.unshift(splitFor(input, index));
+    return {
+      code: 'ornament-misfits',
+      severity: 'care',
+      ids: [id],
+      place: placeOf(input, index),
+      ornament,
+      obstacle,
+      others: ids.size - 1,
+      mends,
+    };
+  });
+}
+
+/** The slur split before the note and after it, as far as it goes on there. */
+function splitFor(input: FindingInput, index: number): Mend {
+  const { unrolled, figures } = input;
+  const edits = [index, index + 1].flatMap((at): LinkEdit[] =>
+    (figures.bowed[at]?.inStroke ?? 1) > 1 ? [{ id: unrolled.notes[at]!.note.id, link: 'change', pass: null }] : [],
+  );
+  return mendBy(input, 'split', edits);
+}
+
+/** The roughest drone that is sharp and does not resolve, the others counted; none is forbidden. */
+function droneFindings(input: FindingInput, scene: DroneScene): Finding[] {
+  const { unrolled, settings } = input;
+  const sharp = doubleStops(scene, settings.instrument.stringLengthMm).filter(
+    ({ index, class: own, resolves }) => own === 'sharp' && !resolves && unrolled.notes[index]!.note.drone,
+  );
+  sharp.sort((a, b) => b.rank - a.rank || a.index - b.index);
+  const [worst] = sharp;
+  if (!worst) return [];
+  const { note } = unrolled.notes[worst.index]!;
+  const [best] = openDrones(scene, worst.index);
+  const isOther = best !== undefined && best.kind !== note.drone && best.rank < worst.rank;
+  const mends = [
+    ...(isOther ? [tried(input, worst.index, 'other-drone', [{ id: note.id, drone: best.kind }])] : []),
+    tried(input, worst.index, 'no-drone', [{ id: note.id, drone: null }]),
+  ];
+  return [
+    {
+      code: 'drone-grates',
+      severity: 'note',
+      ids: [note.id],
+      place: placeOf(input, worst.index),
+      drone: pitchName(worst.pitch),
+      interval: intervalName(worst.pitch, note.pitch).replace(/ (up|down)$/, ''),
+      rank: worst.rank,
+      bestRank: isOther ? best.rank : worst.rank,
+      others: new Set(sharp.map(({ index }) => unrolled.notes[index]!.note.id)).size - 1,
+      mends,
+    },
+  ];
+}
+
+function tried(input: FindingInput, index: number, deed: Mend['deed'], notes: readonly NoteEdit[]): Mend {
+  const after = input.countAnew(withNoteEdits(input.tune, notes)).figures;
+  const trial = { round: after.ledger, ceilingBpm: () => after.check.ceiling?.ceilingBpm ?? null };
+  return { ...mendBy(input, deed, [], trial), notes, place: placeOf(input, index) };
+}

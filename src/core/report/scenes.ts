@@ -1,0 +1,38 @@
+import { type DroneScene, droneScene } from '#core/drones';
+import { type HandNote, handPlan } from '#core/fingering';
+import type { OrnamentScene } from '#core/ornaments';
+import { wholeNoteSeconds } from '#core/tempo';
+import type { TuneReport } from './report';
+
+/** Two running eighths in whole notes: the time of a bowed triplet. */
+const TRIPLET_TIME = 1 / 4;
+
+/** What is counted about a report when it is first asked for, and then kept with it. */
+function keptWith<T>(count: (report: TuneReport) => T): (report: TuneReport) => T {
+  const known = new WeakMap<TuneReport, { readonly value: T }>();
+  return (report) => {
+    const found = known.get(report) ?? { value: count(report) };
+    known.set(report, found);
+    return found.value;
+  };
+}
+
+/** What the left hand does, note by note as played. */
+export const handOf: (report: TuneReport) => readonly HandNote[] = keptWith(
+  ({ tune, unrolled, fingers, timing, settings }) =>
+    handPlan(tune, unrolled.notes, fingers, timing, settings.instrument),
+);
+
+/** What stands about each note where drones are weighed. */
+export const droneSceneOf: (report: TuneReport) => DroneScene = keptWith(({ tune, unrolled, fingers, settings }) =>
+  droneScene(tune, unrolled, fingers, settings.beat, settings.hand),
+);
+
+/** What ornaments hang on. */
+export const ornamentSceneOf: (report: TuneReport) => OrnamentScene = keptWith((report) => ({
+  drones: droneSceneOf(report),
+  bowed: report.figures.bowed,
+  durations: report.timing.durations,
+  limits: report.settings.limits,
+  tripletSeconds: TRIPLET_TIME * wholeNoteSeconds(report.settings.bpm, report.settings.beat),
+}));
