@@ -9,6 +9,7 @@ import type { Database } from './db';
 import { AppError, errorHandler } from './errors';
 import { sameOriginOnly, securityHeaders } from './security';
 import { handoutRoutes } from './handout/routes';
+import { pegsRoutes } from './pegs/routes';
 import { settingsRoutes } from './settings/routes';
 import { tuneRoutes } from './tunes/routes';
 import { versionRoutes } from './versions/routes';
@@ -43,6 +44,7 @@ export function createApp({ db, log, webDir, allowedHosts = [] }: AppDeps): Expr
   });
   app.use('/api/handout', handoutRoutes());
   app.use('/api/settings', settingsRoutes(db));
+  app.use('/api/pegs', pegsRoutes(db));
   app.use('/api/tunes/:id/versions', versionRoutes(db));
   app.use('/api/tunes', tuneRoutes(db));
   app.use('/api', () => {

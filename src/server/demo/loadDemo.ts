@@ -4,10 +4,12 @@ import path from 'node:path';
 import { readAbc } from '#formats/abc';
 import { playerSettings } from '#contract/settings';
 import { type Database, inTransaction } from '../db';
+import { savePegs } from '../pegs/queries';
+import { demoPegs } from './demoPegs';
 import { findSettings } from '../settings/queries';
 import { countTunes, insertSource, insertTune } from '../tunes/queries';
 
-/** Loads the demo tunes into an empty book; leaves any other book alone. Returns how many were loaded. */
+/** Loads the demo tunes and a fiddle into an empty book; leaves any other book alone. Returns how many were loaded. */
 export async function loadDemo(db: Database, demoDir: string): Promise<number> {
   if ((await countTunes(db)) > 0) return 0;
   const files = readdirSync(demoDir)
@@ -15,6 +17,8 @@ export async function loadDemo(db: Database, demoDir: string): Promise<number> {
     .sort();
   let loaded = 0;
   await inTransaction(db, async (client) => {
+    // Fiddles that are kept already are left alone.
+    await savePegs(client, 0, demoPegs(Date.now()));
     const settings = playerSettings((await findSettings(client)).settings);
     for (const file of files)
       for (const { tune, source } of readAbc(readFileSync(path.join(demoDir, file), 'utf8')).tunes) {

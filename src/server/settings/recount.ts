@@ -1,4 +1,6 @@
 import { turningOf } from '#core/crossing';
+import type { Fingering } from '#core/fingering';
+import { positionWords } from '#contract/findingWords';
 import { type PlayerSettings, type TuneReport, reportTune } from '#core/report';
 import { planFigures } from '#core/search';
 import type { ChangedTune } from '#contract/settings';
@@ -51,12 +53,37 @@ function compareReports(id: string, was: TuneReport, is: TuneReport): ChangedTun
     ceilingBpm,
     armDegrees: both(({ figures, settings }) => rounded(turningOf(figures.arm.sums, settings.schools.arm))),
     strayCm: both((report) => rounded(planFigures(report).driftCm)),
+    refingered: refingered(was, is),
     came: codes(now, old),
     went: codes(old, now),
   };
   const figures = [change.ceilingBpm, change.armDegrees, change.strayCm];
   const isSame = figures.every(({ before: one, after: other }) => one === other);
-  return isSame && change.came.length === 0 && change.went.length === 0 ? null : change;
+  const isPlain = change.came.length === 0 && change.went.length === 0 && change.refingered.notes === 0;
+  return isSame && isPlain ? null : change;
+}
+
+/** Notes told one by one of those that are fingered otherwise. */
+const NOTES_TOLD = 4;
+
+function refingered(was: TuneReport, is: TuneReport): ChangedTune['refingered'] {
+  const seen = new Set<string>();
+  const first: ChangedTune['refingered']['first'][number][] = [];
+  for (const { note, part, bar } of is.unrolled.notes) {
+    if (seen.has(note.id)) continue;
+    const [before, after] = [callWords(was.fingers.get(note.id)!), callWords(is.fingers.get(note.id)!)];
+    if (before === after) continue;
+    seen.add(note.id);
+    if (first.length < NOTES_TOLD) first.push({ part, bar, before, after });
+  }
+  return { notes: seen.size, first };
+}
+
+/** `D:2`, with its position where that is not the first; a note that the hand may not have is told as such. */
+function callWords({ reachable, place, finger, position, goesAgainst }: Fingering): string {
+  if (!reachable) return 'out of reach';
+  const against = goesAgainst ? ', against the hand' : '';
+  return `${place}:${finger}${position === 1 ? '' : ` in ${positionWords(position ?? 1)} position`}${against}`;
 }
 
 const rounded = (value: number) => Math.round(value * 10) / 10;

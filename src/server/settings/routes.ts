@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { Router } from 'express';
 import { playerSettings, saveSettingsSchema } from '#contract/settings';
 import { type Database, inTransaction } from '../db';
@@ -20,7 +21,8 @@ export function settingsRoutes(db: Database): Router {
       const revision = await saveSettings(client, baseRevision, settings);
       if (revision === null) return null;
       const [was, is] = [playerSettings(before.settings), playerSettings(settings)];
-      const isSame = JSON.stringify(was) === JSON.stringify(is);
+      // The database keeps the order of names in its own way.
+      const isSame = isDeepStrictEqual(was, is);
       const recount = isSame ? { changed: [], compared: 0 } : await recountBook(client, was, is);
       return { revision, ...recount };
     });

@@ -1,3 +1,4 @@
+import { pegsRecordSchema } from '#contract/pegs';
 import { readdirSync } from 'node:fs';
 import type { Express } from 'express';
 import { pino } from 'pino';
@@ -177,6 +178,8 @@ test('the demo is loaded into an empty book and into no other', async () => {
   await db.query('DELETE FROM tunes');
   const files = readdirSync('demo').length;
   expect(await loadDemo(db, 'demo')).toBe(files);
+  const { pegs } = pegsRecordSchema.parse((await request(app).get('/api/pegs')).body);
+  expect(pegs.fiddles.map(({ name }) => name)).toEqual(['The boathouse fiddle']);
   expect(await loadDemo(db, 'demo')).toBe(0);
 });
 
