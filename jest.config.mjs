@@ -12,7 +12,7 @@ const swc = (tsx) => [
 
 const common = {
   transform: { '\\.ts$': swc(false), '\\.tsx$': swc(true), '\\.js$': swc(false) },
-  transformIgnorePatterns: ['/node_modules/(?!(@tanstack|vexflow)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(@tanstack|vexflow|pitchy)/)'],
   moduleFileExtensions: ['ts', 'tsx', 'js', 'mjs', 'cjs', 'json'],
   moduleNameMapper: {
     '^#(core|formats)/(.*)$': '<rootDir>/src/$1/$2/index.ts',

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { type ErrorBody, type ErrorCode, errorSchema } from '#contract/errors';
 import type { Handout } from '#contract/handout';
+import { type Pegs, pegsRecordSchema, savedPegsSchema } from '#contract/pegs';
 import { type StoredSettings, savedSettingsSchema, settingsRecordSchema } from '#contract/settings';
 import {
   type CreateTunes,
@@ -106,4 +107,12 @@ const staleDetails = z.object({ current: tuneRecordSchema });
 export function newerVersion(failure: Failure): TuneRecord | null {
   const parsed = staleDetails.safeParse(failure.details);
   return failure.code === 'stale-save' && parsed.success ? parsed.data.current : null;
+}
+
+export function findPegs() {
+  return ask('/api/pegs', pegsRecordSchema);
+}
+
+export function savePegs(baseRevision: number, pegs: Pegs) {
+  return ask('/api/pegs', savedPegsSchema, { method: 'PUT', body: JSON.stringify({ baseRevision, pegs }) });
 }

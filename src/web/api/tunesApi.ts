@@ -1,5 +1,6 @@
 import { createApi, fakeBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { CreateTunes, TuneSummary } from '#contract/tunes';
+import type { Pegs, PegsRecord, SavedPegs } from '#contract/pegs';
 import type { TuneVersion } from '#contract/versions';
 import type { Tune } from '#core/tune';
 import type { SavedSettings, SettingsRecord, StoredSettings } from '#contract/settings';
@@ -7,11 +8,13 @@ import {
   type Answer,
   type Failure,
   createTunes,
+  findPegs,
   findSettings,
   listTunes,
   listVersions,
   nameVersion,
   removeVersion,
+  savePegs,
   saveSettings,
 } from './client';
 
@@ -23,7 +26,7 @@ function toResult<T, R>(answer: Answer<T>, pick: (value: T) => R) {
 export const tunesApi = createApi({
   reducerPath: 'tunesApi',
   baseQuery: fakeBaseQuery<Failure>(),
-  tagTypes: ['Book', 'Versions', 'Settings'],
+  tagTypes: ['Book', 'Versions', 'Settings', 'Pegs'],
   endpoints: (build) => ({
     book: build.query<TuneSummary[], void>({
       queryFn: async () => toResult(await listTunes(), ({ tunes }) => tunes),
@@ -50,6 +53,26 @@ export const tunesApi = createApi({
       // Also where it was refused: what is kept elsewhere is shown then.
       invalidatesTags: ['Settings', 'Book'],
     }),
+    pegs: build.query<PegsRecord, void>({
+      queryFn: async () => toResult(await findPegs(), (record) => record),
+      providesTags: ['Pegs'],
+    }),
+    savePegs: build.mutation<SavedPegs, { baseRevision: number; pegs: Pegs }>({
+      queryFn: async ({ baseRevision, pegs }) => toResult(await savePegs(baseRevision, pegs), (saved) => saved),
+      // Shown at once, taken back where the server refuses.
+      onQueryStarted: async ({ pegs }, { dispatch, queryFulfilled }) => {
+        const show = (change: Partial<PegsRecord>) =>
+          dispatch(tunesApi.util.updateQueryData('pegs', undefined, (shown) => ({ ...shown, ...change })));
+        const shown = show({ pegs });
+        await queryFulfilled.then(
+          ({ data }) => show({ revision: data.revision }),
+          () => {
+            shown.undo();
+            dispatch(tunesApi.util.invalidateTags(['Pegs']));
+          },
+        );
+      },
+    }),
     versions: build.query<TuneVersion[], string>({
       queryFn: async (id) => toResult(await listVersions(id), ({ versions }) => versions),
       providesTags: (_result, _error, id) => [{ type: 'Versions', id }],
@@ -68,6 +91,8 @@ export const tunesApi = createApi({
 export const {
   useSettingsQuery,
   useSaveSettingsMutation,
+  usePegsQuery,
+  useSavePegsMutation,
   useBookQuery,
   useAddTunesMutation,
   useVersionsQuery,

@@ -1,4 +1,4 @@
-import { BookOpen, Moon, Music3, SlidersHorizontal, Sun } from 'lucide-react';
+import { BookOpen, Moon, Music3, RotateCw, Ruler, SlidersHorizontal, Sun } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, createBrowserRouter, useMatch, useRouteError } from 'react-router';
 import { BenchPage } from '../bench/BenchPage';
@@ -6,9 +6,14 @@ import { BookPage } from '../book/BookPage';
 import { HandoutPage } from '../handout/HandoutPage';
 import { useSettingsQuery } from '../api/tunesApi';
 import { SettingsPage } from '../settings/SettingsPage';
+import { lazyPage } from './lazyPage';
 import { SignButton } from '../ui/Button';
 import { NameSign } from '../ui/signs';
 import { chooseTheme, currentTheme, showTheme } from './theme';
+
+/** Charts and pitch are fetched when the room is entered. */
+const GroundPage = lazyPage(() => import('../ground/GroundPage'), 'the key sheet');
+const PegsPage = lazyPage(() => import('../pegs/PegsPage'), 'the peg box');
 
 export const router = createBrowserRouter([
   { path: '/tunes/:id/handout', element: <HandoutPage />, errorElement: <Broken /> },
@@ -18,6 +23,8 @@ export const router = createBrowserRouter([
     children: [
       { path: '/', element: <BookPage /> },
       { path: '/tunes/:id', element: <BenchPage /> },
+      { path: '/tunes/:id/ground', element: <GroundPage /> },
+      { path: '/pegs', element: <PegsPage /> },
       { path: '/settings', element: <SettingsPage /> },
       { path: '*', element: <Nowhere /> },
     ],
@@ -28,7 +35,7 @@ export const router = createBrowserRouter([
 function Frame() {
   // What every room counts with.
   useSettingsQuery();
-  const bench = useMatch('/tunes/:id');
+  const bench = useMatch('/tunes/:id/*');
   const [lastTune, setLastTune] = useState<string | null>(null);
   const tuneId = bench?.params.id ?? null;
   if (tuneId !== null && tuneId !== lastTune) setLastTune(tuneId);
@@ -49,6 +56,8 @@ function Frame() {
         </Link>
         <Room to="/" name="Book" Icon={BookOpen} />
         {lastTune !== null && <Room to={`/tunes/${lastTune}`} name="Bench" Icon={Music3} />}
+        {lastTune !== null && <Room to={`/tunes/${lastTune}/ground`} name="Ground" Icon={Ruler} />}
+        <Room to="/pegs" name="Pegs" Icon={RotateCw} />
         <div className="ml-auto flex items-center md:mt-auto md:ml-0 md:w-full md:flex-col">
           <Room to="/settings" name="Settings" Icon={SlidersHorizontal} />
           <ThemeButton />
@@ -72,8 +81,13 @@ function Room({ to, name, Icon }: { readonly to: string; readonly name: string; 
         }`
       }
     >
-      <Icon size={20} strokeWidth={1.6} aria-hidden />
-      {name}
+      {({ isActive }) => (
+        <>
+          <Icon size={20} strokeWidth={1.6} aria-hidden />
+          {/* On a phone only the room that one is in is named beside its sign. */}
+          <span className={isActive ? '' : 'max-sm:sr-only'}>{name}</span>
+        </>
+      )}
     </NavLink>
   );
 }

@@ -1,6 +1,7 @@
 import { PenTool, Redo2, Rows3, Undo2, Waves } from 'lucide-react';
 import { type KeyboardEvent, Suspense, lazy, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { flushSync } from 'react-dom';
 import type { Gesture } from '#core/bowing';
 import { makeGesture, setBowLengths, setLocks } from '#core/bowing';
 import { type Finding, type Mend, type TuneReport, mendTune, reportTune } from '#core/report';
@@ -40,7 +41,8 @@ import {
   tuneOpened,
   undone,
 } from './benchSlice';
-import { barsOf } from '#core/editing';
+import { barsOf, setDrone } from '#core/editing';
+import type { PaintedDrones } from '../score/ArmPaint';
 import { BowingsSheet } from '../search/BowingsSheet';
 import { selectWords } from '../settings/selectSettings';
 import { BarSheet } from '../tune/BarSheet';
@@ -53,6 +55,7 @@ import { EDIT_ACTIONS, type EditAction, comboOf } from './editActions';
 import { EditMenu } from './EditMenu';
 import { removeDraft, takeOverDraft } from './drafts';
 import { Foot } from './Foot';
+import { HAND_KEYS, type HandSheet, HandSheets, isHandSheet } from './HandSheets';
 import { loopWords } from './loopWords';
 import { Margin } from './Margin';
 import { MoreMenu } from './MoreMenu';
@@ -157,7 +160,7 @@ function Bench({ open, report, states }: BenchProps) {
   const clipboard = useAppSelector(selectClipboard);
   const words = useAppSelector(selectWords);
   const [sheet, setSheet] = useState<
-    'keys' | 'patterns' | 'bow' | 'bowings' | 'tune' | 'form' | 'bar' | 'note' | 'twins' | 'versions' | null
+    'keys' | 'patterns' | 'bow' | 'bowings' | 'tune' | 'form' | 'bar' | 'note' | 'twins' | 'versions' | HandSheet | null
   >(null);
   const [thisPassOnly, setThisPassOnly] = useState(false);
   const [previewed, setPreviewed] = useState<{ readonly of: Tune; readonly tune: Tune } | null>(null);
@@ -251,12 +254,30 @@ function Bench({ open, report, states }: BenchProps) {
     },
     [dispatch, store],
   );
+  const paintDrones = useCallback(
+    (drones: PaintedDrones) => {
+      const now = store.getState().bench.open;
+      if (!now) return;
+      let next = now.tune;
+      for (const side of ['lower', 'upper', null] as const) {
+        const chosen = new Set([...drones].flatMap(([id, wanted]) => (wanted === side ? [id] : [])));
+        if (chosen.size > 0) next = setDrone(next, chosen, side);
+      }
+      const isOff = [...drones.values()].every((side) => side === null);
+      const notes = `${drones.size} note${drones.size === 1 ? '' : 's'}`;
+      dispatch(edited({ tune: next, label: isOff ? `drone off ${notes}` : `drone on ${notes}` }));
+      const ids = [...drones.keys()];
+      dispatch(selected({ anchor: ids[0]!, focus: ids[ids.length - 1]! }));
+    },
+    [dispatch, store],
+  );
   const changeWay = (way: EntryWay) => {
     if (entry) dispatch(entered({ entry: { ...entry, way, place: null } }));
   };
   const endEntering = () => {
-    dispatch(entryEnded());
-    requestAnimationFrame(focusScore);
+    // At once: with the field gone, a quick next key would go nowhere.
+    flushSync(() => dispatch(entryEnded()));
+    focusScore();
   };
   const show = (finding: Finding) => {
     dispatch(passShown({ part: finding.place.part, pass: finding.place.pass }));
@@ -274,9 +295,9 @@ function Bench({ open, report, states }: BenchProps) {
   );
   const mend = (chosen: Mend, finding: Finding) => {
     setPreviewed(null);
-    edit(mendTune(tune, chosen, finding), mendLabel(chosen, finding));
     // The finding goes with its button: the keys go back to the score, so that undo and the like still answer.
-    requestAnimationFrame(focusScore);
+    flushSync(() => edit(mendTune(tune, chosen, finding), mendLabel(chosen, finding)));
+    focusScore();
   };
 
   const onKey = (event: KeyboardEvent) => {
@@ -332,6 +353,7 @@ function Bench({ open, report, states }: BenchProps) {
     else if (key === 'w' && notes.length > 0) setSheet('bowings');
     else if (key === 'm' && notes.length > 0) setSheet('bow');
     else if (key === 'f') setSheet('twins');
+    else if (HAND_KEYS[key] && notes.length > 0) setSheet(HAND_KEYS[key]);
     else if (key === 'n' && ids.length > 0) setSheet('note');
     else if (key === 'enter') beginEntering('calls');
     else if (key === '?') setSheet('keys');
@@ -412,6 +434,7 @@ function Bench({ open, report, states }: BenchProps) {
             onBow={() => setSheet('bow')}
             onBowings={() => setSheet('bowings')}
             onTwins={() => setSheet('twins')}
+            onHand={setSheet}
             onVersions={() => setSheet('versions')}
             onKeys={() => setSheet('keys')}
           />
@@ -457,6 +480,7 @@ function Bench({ open, report, states }: BenchProps) {
           }
           onStaff={entry?.way === 'staff' ? putOnStaff : null}
           onBowLength={pullStroke}
+          onPaintDrones={paintDrones}
           card={
             entry ? (
               <EntryStrip entry={entry} onKey={pressKey} onWay={changeWay} onEnd={endEntering} />
@@ -519,6 +543,20 @@ function Bench({ open, report, states }: BenchProps) {
           tune={tune}
           onRestore={(next, name) => {
             edit(next, `back to “${name}”`);
+            setSheet(null);
+          }}
+          onClose={() => setSheet(null)}
+        />
+      )}
+      {isHandSheet(sheet) && (
+        <HandSheets
+          sheet={sheet}
+          report={report}
+          ids={ids}
+          where={where}
+          part={part}
+          onApply={(next, label) => {
+            edit(next, label);
             setSheet(null);
           }}
           onClose={() => setSheet(null)}
@@ -615,6 +653,8 @@ function mendLabel(chosen: Mend, finding: Finding): string {
   if (chosen.deed === 'less-bow') return `less bow from ${bar}`;
   if (chosen.deed === 'accent') return `accent in ${bar}`;
   if (chosen.deed === 'hold-pair') return `stay on both strings from ${bar}`;
+  if (chosen.deed === 'refinger') return `refinger in ${bar}`;
+  if (chosen.deed === 'leave-off') return `ornament left off in ${bar}`;
   return `${chosen.deed} in ${bar}`;
 }
 

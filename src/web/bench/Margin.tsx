@@ -2,6 +2,8 @@ import { CircleAlert, Info, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import { findingWords, mendWords } from '#contract/findingWords';
 import type { Finding, Mend } from '#core/report';
+import { useAppSelector } from '../app/store';
+import { selectWords } from '../settings/selectSettings';
 import { Button } from '../ui/Button';
 
 interface MarginProps {
@@ -55,8 +57,9 @@ function fittingFindings(findings: readonly Finding[]): number {
   return Math.max(1, tooMany < 0 ? findings.length : tooMany);
 }
 
-function keyOf({ code, ids }: Finding): string {
-  return `${code} ${ids.join(' ')}`;
+function keyOf(finding: Finding): string {
+  const kind = finding.code === 'ornament-misfits' ? ` ${finding.ornament} ${finding.obstacle}` : '';
+  return `${finding.code}${kind} ${finding.ids.join(' ')}`;
 }
 
 function FindingNote({
@@ -66,7 +69,7 @@ function FindingNote({
   onPreview,
 }: Omit<MarginProps, 'findings'> & { readonly finding: Finding }) {
   const [isOpen, setOpen] = useState(false);
-  const { lead, body, figures } = findingWords(finding);
+  const { lead, body, figures } = findingWords(finding, useAppSelector(selectWords));
   const { Icon, tone, name } = SEVERITY[finding.severity];
   const [first, ...others] = finding.mends;
   const mends = isOpen ? finding.mends : first ? [first] : [];

@@ -1,6 +1,7 @@
 import { Ellipsis } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
+import type { HandSheet } from './HandSheets';
 
 interface MoreMenuProps {
   readonly tuneId: string;
@@ -10,6 +11,7 @@ interface MoreMenuProps {
   readonly onBow: () => void;
   readonly onBowings: () => void;
   readonly onTwins: () => void;
+  readonly onHand: (sheet: HandSheet) => void;
   readonly onVersions: () => void;
   readonly onKeys: () => void;
 }
@@ -25,6 +27,7 @@ export function MoreMenu({
   onBow,
   onBowings,
   onTwins,
+  onHand,
   onVersions,
   onKeys,
 }: MoreMenuProps) {
@@ -57,6 +60,18 @@ export function MoreMenu({
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={onTwins}>
             Figures that come again … (F)
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={() => onHand('fingering')}>
+            Fingering hand … (G)
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={() => onHand('drones')}>
+            Drones and double stops … (C)
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={() => onHand('ornaments')}>
+            Ornaments … (A)
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={() => onHand('tunings')}>
+            Tunings for this tune … (I)
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={onVersions}>
             Named versions …

@@ -1,3 +1,4 @@
+import { USUAL_SETTINGS } from '#contract/settings';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { reportTune } from '#core/report';
@@ -16,7 +17,7 @@ function show(abc: string) {
       report={reportTune(tune)}
       selected={[]}
       part="A"
-      words={{ phases: 'pair-first' }}
+      words={USUAL_SETTINGS.words}
       onClose={() => undefined}
       onApply={(next) => applied.push(next)}
     />,

@@ -5,6 +5,8 @@ import { writtenNotes } from '#core/tune';
 import { loadEngravingFonts } from '../score/fonts';
 import type { CaretPlace } from '../score/EntryCaret';
 import type { LaneSettings } from '../score/Lanes';
+import type { PaintedDrones } from '../score/ArmPaint';
+import { droneHeads } from '../score/droneHeads';
 import { type LineSpec, lineKeeper, scoreLines } from '../score/lines';
 import { lineStatesKeeper } from '../score/lineStates';
 import type { NoteState } from '../score/noteStates';
@@ -28,6 +30,7 @@ interface ScoreViewProps {
   readonly caret: CaretPlace | null;
   readonly onStaff: ((id: string, step: number) => void) | null;
   readonly onBowLength: (head: string, ratio: number) => void;
+  readonly onPaintDrones: (drones: PaintedDrones) => void;
 }
 
 /** Tunes of more lines than this draw only what is near the view. */
@@ -43,8 +46,8 @@ const CLEF_ROOM = 70;
 
 /** The score with its lanes, line by line, each with its margin. */
 export function ScoreView(props: ScoreViewProps) {
-  const { report, states, isPreview, selection, view, onPick, onPickWhole, margin, card, caret, onStaff, onBowLength } =
-    props;
+  const { report, states, isPreview, selection, view, onPick, onPickWhole, margin, card, caret, onStaff } = props;
+  const { onBowLength, onPaintDrones } = props;
   const root = useRef<HTMLDivElement>(null);
   const column = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(0);
@@ -68,8 +71,15 @@ export function ScoreView(props: ScoreViewProps) {
   const { tune } = report;
   const [keep] = useState(lineKeeper);
   const lines = useMemo(
-    () => keep(scoreLines(tune, view.barsPerLine ?? barsThatFit(tune, width, view.calls ? CALL_ROOM : NOTE_ROOM))),
-    [tune, width, view.barsPerLine, view.calls, keep],
+    () =>
+      keep(
+        scoreLines(
+          tune,
+          view.barsPerLine ?? barsThatFit(tune, width, view.calls ? CALL_ROOM : NOTE_ROOM),
+          droneHeads(tune, report.fingers),
+        ),
+      ),
+    [tune, report.fingers, width, view.barsPerLine, view.calls, keep],
   );
   const notes = useMemo(() => writtenNotes(tune), [tune]);
   const chosen = useMemo(() => selectedIds(notes, selection), [notes, selection]);
@@ -161,6 +171,7 @@ export function ScoreView(props: ScoreViewProps) {
                       caret={hasCaret ? caret : null}
                       onStaff={onStaff}
                       onBowLength={caret === null && isNear ? onBowLength : null}
+                      onPaintDrones={caret === null && isNear ? onPaintDrones : null}
                       card={hasFocus ? card : null}
                     />
                   </div>

@@ -95,9 +95,17 @@ function placeOf({ unrolled }: TuneReport, index: number): string {
   return bar === 0 ? `pickup of ${part}` : `bar ${bar} of ${part}`;
 }
 
+/** Events beside crossings in a word or two; ornaments are called by their kind. */
+const EVENT_WORDS: Readonly<Record<string, string>> = {
+  stroke: 'a stroke',
+  hop: 'a finger’s hop to another string',
+  shift: 'a shift',
+  retake: 'a retake',
+};
+
 function eventWords({ figures }: TuneReport, { kind, index }: { kind: string; index: number }): string {
   const crossing = figures.arm.crossings[index];
-  if (kind === 'stroke' || !crossing) return 'a stroke';
+  if (kind !== 'crossing' || !crossing) return EVENT_WORDS[kind] ?? kind.replace('-', ' ');
   if (crossing.inSlur) return crossing.skips > 0 ? 'slur over a skipped string' : 'crossing inside a slur';
   return crossing.skips > 0 ? 'crossing over a skipped string' : 'crossing';
 }

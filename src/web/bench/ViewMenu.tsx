@@ -5,8 +5,8 @@ import { type View, ZOOMS } from './view';
 
 const LANES = {
   fingers: 'fingers',
-  calls: 'calls',
-  letters: 'letters',
+  calls: 'calls: what the finger does',
+  letters: 'letters: what sounds',
   bow: 'bow',
   arm: 'arm',
   room: 'room to spare',

@@ -1,3 +1,6 @@
+import { useAppSelector } from '../app/store';
+import { droneHeads } from '../score/droneHeads';
+import { selectPlayer } from '../settings/selectSettings';
 import alegreya from '@fontsource/alegreya/files/alegreya-latin-700-normal.woff2?url&no-inline';
 import alegreyaSansBold from '@fontsource/alegreya-sans/files/alegreya-sans-latin-700-normal.woff2?url&no-inline';
 import alegreyaSans from '@fontsource/alegreya-sans/files/alegreya-sans-latin-400-normal.woff2?url&no-inline';
@@ -10,9 +13,9 @@ import { neighbourAngle } from '#core/crossing';
 import { reusedRuns } from '#core/editing';
 import { type TuneReport, reportTune } from '#core/report';
 import { type Tune, meterName, writtenBars } from '#core/tune';
-import { type Failure, findTune, handoutPdf } from '../api/client';
+import { handoutPdf } from '../api/client';
 import { failureWords } from '../api/messages';
-import { takeOverDraft } from '../bench/drafts';
+import { useStoredTune } from '../bench/useStoredTune';
 import { beatWords } from '../bench/tempoWords';
 import { loadEngravingFonts } from '../score/fonts';
 import type { LaneSettings } from '../score/Lanes';
@@ -40,22 +43,15 @@ interface Options {
 /** A tune on paper, in black: to be printed, or kept as SVG or PDF. */
 export function HandoutPage() {
   const { id = '' } = useParams();
-  const [tune, setTune] = useState<Tune | null>(null);
-  const [failure, setFailure] = useState<Failure | null>(null);
+  const { tune, failure } = useStoredTune(id);
   const [isReady, setReady] = useState(false);
   useEffect(() => {
     let isCurrent = true;
-    void Promise.all([findTune(id), loadEngravingFonts()]).then(([answer]) => {
-      if (!isCurrent) return;
-      // Edits that are still on their way to the server are in this tab's draft.
-      if (answer.ok) setTune(takeOverDraft(id)?.tune ?? answer.value.tune);
-      else setFailure(answer.failure);
-      setReady(true);
-    });
+    void loadEngravingFonts().then(() => isCurrent && setReady(true));
     return () => {
       isCurrent = false;
     };
-  }, [id]);
+  }, []);
   useEffect(() => {
     if (tune) document.title = `${tune.title} · hand-out`;
   }, [tune]);
@@ -83,7 +79,8 @@ function Handout({ id, tune }: { readonly id: string; readonly tune: Tune }) {
   const [problem, setProblem] = useState<string | null>(null);
   const [isMaking, setMaking] = useState(false);
   const sheet = useRef<HTMLDivElement>(null);
-  const report = useMemo(() => reportTune(tune), [tune]);
+  const player = useAppSelector(selectPlayer);
+  const report = useMemo(() => reportTune(tune, player), [tune, player]);
   const { widthMm, heightMm } = PAPERS[options.paper];
   const printMm = widthMm - 2 * PAPER_MARGIN_MM;
   const width = Math.floor(printMm / MM_PER_PX);
@@ -190,7 +187,10 @@ function Lines(props: {
 }) {
   const { report, width, scale, options } = props;
   const { instrument } = report.settings;
-  const lines = useMemo(() => scoreLines(report.tune, barsOnPaper(report.tune)), [report]);
+  const lines = useMemo(
+    () => scoreLines(report.tune, barsOnPaper(report.tune), droneHeads(report.tune, report.fingers)),
+    [report],
+  );
   const states = useMemo(() => noteStates(report, {}), [report]);
   const lanes: LaneSettings = useMemo(
     () => ({
@@ -225,6 +225,7 @@ function Lines(props: {
         onStaff={null}
         card={null}
         onBowLength={null}
+        onPaintDrones={null}
         isStill
       />
     </div>

@@ -2,10 +2,12 @@ import { type ReactNode, memo, useMemo, useState } from 'react';
 import type { Tuning } from '#core/tuning';
 import { measured } from '../ui/measured';
 import { bowSignPath } from '../ui/signs';
+import { ArmPaint, type PaintedDrones } from './ArmPaint';
 import { type CaretPlace, EntryCaret, caretX, stepAt } from './EntryCaret';
 import { STAFF_TOP } from './geometry';
 import type { LineGeometry, NoteBox } from './geometry';
 import { Lanes, type LaneSettings, lanesHeight } from './Lanes';
+import { LANES } from './lanePaths';
 import type { LineSpec } from './lines';
 import type { NoteState } from './noteStates';
 import { spokenNote } from './noteWords';
@@ -37,6 +39,8 @@ export interface ScoreLineProps {
   readonly onStaff: ((id: string, step: number) => void) | null;
   /** Wishes the stroke that begins with a note so many times its own length; null where nothing can be pulled. */
   readonly onBowLength: ((head: string, ratio: number) => void) | null;
+  /** Sets open strings that sound along; null where nothing can be painted. */
+  readonly onPaintDrones: ((drones: PaintedDrones) => void) | null;
   /** Facts and gestures of the selection, shown under its notes where its focus lies on this line. */
   readonly card: ReactNode;
   /** On paper: nothing can be chosen, and no room is kept for what comes with a choice. */
@@ -72,6 +76,7 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
     caret,
     onStaff,
     onBowLength,
+    onPaintDrones,
     card,
   } = hold(props, isDrawn);
   const layoutKey = geometry && signsKey(geometry, states, lanes.otherPasses);
@@ -147,6 +152,15 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
               top={top + lanesTop}
               onBowLength={onBowLength}
               onPick={onPick}
+            />
+          )}
+          {onPaintDrones && lanes.arm && isOver && (
+            <ArmPaint
+              geometry={geometry}
+              states={detailStates}
+              neighbourAngle={lanes.neighbourAngle}
+              top={top + lanesTop + (lanes.bow ? LANES.bow.height + LANES.bow.gap : 0)}
+              onPaint={onPaintDrones}
             />
           )}
           {onStaff && <StaffTarget geometry={geometry} top={top} onStaff={onStaff} />}
@@ -406,7 +420,7 @@ const TextRow = memo(
       <g data-sign={row === 'text' ? 'fingers' : `${row}s`} aria-hidden>
         {fingers.map(({ id, x, [row]: text }) => (
           <text key={id} x={x} y={y} textAnchor="middle" className={`fill-ink ${sizes[row]}`}>
-            {text}
+            {row === 'text' ? <FingerText text={text} /> : text}
           </text>
         ))}
       </g>
@@ -420,6 +434,18 @@ const TextRow = memo(
       ({ x, [before.row]: text }, i) => x === after.fingers[i]!.x && text === after.fingers[i]![after.row],
     ),
 );
+
+/** A finger, and before it the position to which the hand comes: in the other type, so that I is no 1. */
+function FingerText({ text }: { readonly text: string }) {
+  const [position, finger] = text.includes(' ') ? text.split(' ') : [null, text];
+  if (position === null) return finger;
+  return (
+    <>
+      <tspan className="font-serif font-bold">{position}</tspan>
+      <tspan dx="2.5">{finger}</tspan>
+    </>
+  );
+}
 
 /** A padlock standing on y; a contradicted one hangs open. */
 function lockPath(x: number, y: number, broken: boolean): string {

@@ -48,7 +48,8 @@ export function barContent({ events, key }: LineBar): WrittenEvent[] {
     const weight = spacingWeight(event.duration);
     if (event.kind === 'rest') return { event, value, dots, heads: [], graces: [], weight, leftExtra: 0 };
     const toHead = (pitch: Pitch) => ({ pitch, accidental: accidentalFor(pitch, key, held) });
-    const heads = [...(event.stops ?? []), event.pitch].sort((a, b) => midiOf(a) - midiOf(b)).map(toHead);
+    const drone = event.droneHead ? [event.droneHead] : [];
+    const heads = [...(event.stops ?? []), event.pitch, ...drone].sort((a, b) => midiOf(a) - midiOf(b)).map(toHead);
     const graces = (event.graceNotes ?? []).map(toHead);
     const accidentalRoom = heads.some(({ accidental }) => accidental !== null) ? ACCIDENTAL_ROOM : 0;
     const graceRoom = graces.length > 0 ? GRACE_ROOM * graces.length + 2 : 0;

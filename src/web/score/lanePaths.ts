@@ -87,6 +87,9 @@ export function bowLane(geometry: LineGeometry, states: ReadonlyMap<string, Note
       const [midX, midY] = [(startX + endX) / 2, (y + endY) / 2];
       pulses += `M${startX.toFixed(2)} ${y.toFixed(2)}Q${midX.toFixed(2)} ${(midY - 7).toFixed(2)} ${endX.toFixed(2)} ${endY.toFixed(2)}Q${midX.toFixed(2)} ${(midY + 7).toFixed(2)} ${startX.toFixed(2)} ${y.toFixed(2)}Z`;
     }
+    // A bowed triplet: three tiny teeth where the three strokes are drawn.
+    if (state.marks.includes('bowed-triplet'))
+      ticks += `M${startX.toFixed(2)} ${(y - 7).toFixed(2)}l2-4l2 4l2-4l2 4l2-4l2 4`;
     if (state.inStroke === state.strokeNotes) strokeEnds.push({ head: state.strokeHead, x: endX, y: endY });
     if (state.outOfHair) outOfHair += stretch;
     else strokes += stretch;

@@ -1,5 +1,5 @@
 import { reusedRuns } from '#core/editing';
-import { type Key, sameKey } from '#core/pitch';
+import { type Key, type Pitch, pitchName, sameKey } from '#core/pitch';
 import {
   type Bar,
   type Meter,
@@ -12,12 +12,17 @@ import {
 } from '#core/tune';
 import { reuseWords } from './noteWords';
 
+/** A note as it is drawn: with a head for the open string that sounds along. */
+export interface DrawnNote extends NoteEvent {
+  readonly droneHead?: Pitch;
+}
+
 /** A bar as it stands on the page. */
 export interface LineBar {
   readonly id: string;
   /** As played within a pass; 0 is a pickup. */
   readonly number: number;
-  readonly events: readonly (NoteEvent | RestEvent)[];
+  readonly events: readonly (DrawnNote | RestEvent)[];
   readonly meter: Meter;
   readonly key: Key;
   /** Changes to be shown at this bar. */
@@ -46,8 +51,26 @@ export interface LineSpec {
   readonly fullBars: number;
 }
 
+/** Pitches of the open strings that sound along, by the note's id. */
+export type DroneHeads = ReadonlyMap<string, Pitch>;
+const NO_DRONES: DroneHeads = new Map();
+
+const drawn = new WeakMap<NoteEvent, { readonly pitch: string; readonly note: DrawnNote }>();
+
+/** The event with its drone's head; the same value for the same event and pitch, so that lines left alone are known. */
+function drawnEvent(event: NoteEvent | RestEvent, heads: DroneHeads): DrawnNote | RestEvent {
+  const head = event.kind === 'note' ? heads.get(event.id) : undefined;
+  if (event.kind !== 'note' || !head) return event;
+  const pitch = pitchName(head);
+  const known = drawn.get(event);
+  if (known?.pitch === pitch) return known.note;
+  const note: DrawnNote = { ...event, droneHead: head };
+  drawn.set(event, { pitch, note });
+  return note;
+}
+
 /** Lines of the score: each part begins one, and a lone bar left over joins the line before. */
-export function scoreLines(tune: Tune, barsPerLine: number): LineSpec[] {
+export function scoreLines(tune: Tune, barsPerLine: number, droneHeads: DroneHeads = NO_DRONES): LineSpec[] {
   const all = writtenBars(tune);
   const reused = new Map(reusedRuns(tune).map((run) => [run.barIds[0]!, reuseWords(run)]));
   const lines: LineSpec[] = [];
@@ -60,7 +83,11 @@ export function scoreLines(tune: Tune, barsPerLine: number): LineSpec[] {
     const lineBars = bars.map((bar, i): LineBar => {
       const shown = toLineBar(bars, i, plays, numbers.get(bar.event.id) ?? i + 1, keyBefore, isOpening && i === 0);
       keyBefore = bar.key;
-      return { ...shown, reuses: reused.get(bar.event.id) ?? null };
+      return {
+        ...shown,
+        events: shown.events.map((event) => drawnEvent(event, droneHeads)),
+        reuses: reused.get(bar.event.id) ?? null,
+      };
     });
     for (const [k, chunk] of chunkBars(lineBars, barsPerLine).entries())
       lines.push({
@@ -155,9 +182,10 @@ export function barEngravingKey(line: LineSpec, i: number): string {
   const events = bar.events.map((event) => {
     const length = `${event.duration.n}/${event.duration.d}${event.tuplet ? `t${event.tuplet.notes}:${event.tuplet.inTimeOf}${event.tuplet.first ?? ''}` : ''}`;
     if (event.kind === 'rest') return `${event.id} r${length}`;
-    const pitches = [event.pitch, ...(event.stops ?? []), ...(event.graceNotes ?? [])];
+    const drone = event.droneHead ? [event.droneHead] : [];
+    const pitches = [event.pitch, ...(event.stops ?? []), ...drone, ...(event.graceNotes ?? [])];
     const heads = pitches.map(({ letter, alter, octave }) => `${letter}${alter}${octave}`).join('.');
-    return `${event.id} ${heads} ${event.stops?.length ?? 0} ${length}`;
+    return `${event.id} ${heads} ${event.stops?.length ?? 0}${drone.length > 0 ? 'd' : ''} ${length}`;
   });
   const { id, beginsRepeat, endsRepeat, endsPart, showKey, showMeter, meter, key, keyBefore } = bar;
   return JSON.stringify([

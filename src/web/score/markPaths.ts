@@ -28,5 +28,30 @@ export function markPath(name: NoteMark, x: number, y: number): { readonly d: st
     case 'pulse':
       // A sign of our own: the bow swells and comes back.
       return { d: `M${x - 8} ${y - 3}q8-5.5 16 0q-8 5.5-16 0Z`, isFilled: true };
+    // The ornaments below have no common sign: each draws what the hand or the bow does.
+    case 'bowed-triplet':
+      return { d: `M${x - 8} ${y - 1}l2.5-7l2.5 7l2.5-7l2.5 7l2.5-7l2.5 7`, isFilled: false };
+    case 'cut':
+      return { d: `M${x - 4} ${y - 1}L${x + 4} ${y - 8}M${x - 5} ${y - 5.5}h5`, isFilled: false };
+    case 'flick':
+      return { d: `M${x - 4} ${y - 8}L${x + 4} ${y - 1}M${x - 4} ${y - 1}q1-4 4-4`, isFilled: false };
+    case 'passing-triplet':
+      return { d: `M${x - 8} ${y - 1}h4v-3h4v-3h4v-3`, isFilled: false };
+    case 'brushed-run':
+      return { d: `M${x - 8} ${y - 1}h2M${x - 4} ${y - 3}h2M${x} ${y - 5}h2M${x + 4} ${y - 7}h2`, isFilled: false };
+    case 'pressed-in':
+      return { d: `M${x - 7} ${y - 4.5}L${x + 6} ${y - 8}v7Z`, isFilled: true };
+    case 'slide':
+      return { d: `M${x - 7} ${y}q8 0 12-8M${x + 1} ${y - 6}l4-2l1.5 4`, isFilled: false };
+    case 'snap':
+      return { d: `M${x - 6} ${y - 1}v-7M${x - 6} ${y - 4.5}h11M${x + 5} ${y - 1}v-7`, isFilled: false };
+    case 'vibrato':
+      return { d: `M${x - 8} ${y - 4}h4q1.5-4 3 0t3 0t3 0t3 0`, isFilled: false };
+    case 'vibrato-growing':
+      return { d: `M${x - 8} ${y - 4}q2.5-3 5 0t4 0t3 0t2 0t2 0`, isFilled: false };
+    case 'closing-swell':
+      return { d: `M${x + 8} ${y - 8}L${x - 8} ${y - 4.5}L${x + 8} ${y - 1}`, isFilled: false };
+    case 'barre':
+      return { d: `M${x - 6} ${y - 1}v-6h12v6`, isFilled: false };
   }
 }

@@ -1,7 +1,7 @@
 import { planeAngle } from '#core/crossing';
 import type { TuneReport } from '#core/report';
 import { bowSpeed, sharedTravel } from '#core/travel';
-import { type Direction, type Link, type NoteEvent, PLACES, type Place } from '#core/tune';
+import { type Direction, type Link, type NoteEvent, type NoteMark, PLACES, type Place } from '#core/tune';
 
 /** What the lanes and signs show of a written note, on the pass in view. */
 export interface NoteState {
@@ -22,6 +22,11 @@ export interface NoteState {
   readonly place: Place;
   readonly finger: number | null;
   readonly reachable: boolean;
+  /** Where the hand is, 0.5 for half position; null out of reach. */
+  readonly position: number | null;
+  /** The hand comes here from another position. */
+  readonly shifts: boolean;
+  readonly marks: readonly NoteMark[];
   /** Where on the hair it begins and ends when the hair is shared out. */
   readonly bowStartCm: number;
   readonly bowEndCm: number;
@@ -49,6 +54,8 @@ export interface NoteState {
   /** Rest between this note's end and the next note's onset. */
   readonly restAfter: boolean;
 }
+
+const NO_MARKS: readonly NoteMark[] = [];
 
 /** Steps in which places on the hair are shown: what changes by less, far from an edit, is left alone. */
 const SHOWN_STEPS_A_CM = 10;
@@ -107,6 +114,9 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
       place: fingering.place,
       finger: fingering.finger,
       reachable: fingering.reachable,
+      position: fingering.position,
+      shifts: figures.moves[index]?.shift != null || (index === 0 && (fingering.position ?? 1) !== 1),
+      marks: note.marks ?? NO_MARKS,
       bowStartCm: shown(shared[index]!.bowStartCm),
       bowEndCm: shown(shared[index]!.bowEndCm),
       strokeHead: own.strokeHead,

@@ -1,6 +1,7 @@
 import type { ReusedRun } from '#core/editing';
 import { type Key, type Pitch, pitchName, samePitch } from '#core/pitch';
-import { type NoteEvent, PLACES, type Place } from '#core/tune';
+import { type NoteEvent, type NoteMark, PLACES, type Place } from '#core/tune';
+import { positionWords } from '#contract/findingWords';
 import { STANDARD_TUNING, type Tuning } from '#core/tuning';
 import type { NoteState } from './noteStates';
 
@@ -31,7 +32,7 @@ export function spokenNote(
   const where = `${barWords}, beat ${Number(state.beat.toFixed(2))}`;
   const hand =
     state.reachable && state.finger !== null
-      ? `${stringWords(state.place, tuning)}, ${FINGERS[state.finger]}`
+      ? `${stringWords(state.place, tuning)}, ${FINGERS[state.finger]}${positionSpoken(state)}`
       : 'out of reach';
   if (state.continues) return `${where}: ${pitches}, tied`;
   const link = linkWords(state);
@@ -42,7 +43,7 @@ export function spokenNote(
     ...(state.drone ? [`with the open ${stringWords(state.drone, tuning)}`] : []),
     ...(link ? [link] : []),
     ...(state.joinsNext ? ['slurred with the next'] : []),
-    ...(state.pulses ? ['pulsed'] : []),
+    ...state.marks.flatMap((mark) => MARK_SPOKEN[mark] ?? []),
     ...(state.lock ? [state.lockBroken ? `locked ${state.lock}, which it is not` : 'locked'] : []),
     ...(state.differs ? ['other direction on another pass'] : []),
   ].join(', ');
@@ -54,6 +55,31 @@ function stringWords(place: Place, tuning: Tuning): string {
   const open = tuning[at]!;
   return samePitch(open, STANDARD_TUNING[at]!) ? `${place} string` : `${place} string tuned to ${spokenPitch(open)}`;
 }
+
+function positionSpoken({ position, finger }: NoteState): string {
+  return position === null || position === 1 || finger === 0 ? '' : ` in ${positionWords(position)} position`;
+}
+
+/** Marks as they are said after a note. */
+const MARK_SPOKEN: Partial<Record<NoteMark, string>> = {
+  pulse: 'pulsed',
+  'bowed-triplet': 'with a bowed triplet',
+  cut: 'with a cut',
+  roll: 'with a roll',
+  flick: 'with a flick',
+  'passing-triplet': 'with a passing triplet',
+  'brushed-run': 'with a brushed run',
+  'pressed-in': 'pressed in',
+  slide: 'with a slide',
+  snap: 'snapped',
+  staccato: 'staccato',
+  accent: 'accented',
+  vibrato: 'with late vibrato',
+  'vibrato-growing': 'with vibrato slow to fast',
+  'closing-swell': 'with a closing swell',
+  barre: 'one finger across both strings',
+  fermata: 'held',
+};
 
 function linkWords({ link }: NoteState): string | null {
   if (link === 'slur') return 'slurred to the one before';

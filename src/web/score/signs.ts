@@ -133,7 +133,7 @@ export function layOutSigns(
     const state = states.get(box.id);
     if (!state || state.continues) return [];
     const event = events.get(box.id);
-    const text = state.finger === null ? '×' : String(state.finger);
+    const text = state.finger === null ? '×' : `${positionSign(state)}${state.finger}`;
     const letter = event?.kind === 'note' ? writtenPitch(event.pitch).replace(/-?\d$/, '') : '';
     return [{ id: box.id, x: box.x, text, call: callOf(state), letter }];
   });
@@ -161,9 +161,16 @@ export function signsKey(geometry: LineGeometry, states: ReadonlyMap<string, Not
     const state = states.get(id);
     if (!state) key += '-';
     else
-      key += `${state.continues ? '~' : ''}${state.inStroke}/${state.strokeNotes}${state.link[0]}${state.place}${state.finger ?? '×'}${state.lock ? (state.lockBroken ? '!' : '*') : ''}${state.passIndex}${showsOther && state.differs ? '+' : ''};`;
+      key += `${state.continues ? '~' : ''}${state.inStroke}/${state.strokeNotes}${state.link[0]}${state.place}${positionSign(state)}${state.finger ?? '×'}${state.lock ? (state.lockBroken ? '!' : '*') : ''}${state.passIndex}${showsOther && state.differs ? '+' : ''};`;
   }
   return key;
+}
+
+const POSITION_SIGNS: Readonly<Record<number, string>> = { 0.5: '½ ', 1: 'I ', 2: 'II ', 3: 'III ', 4: 'IV ', 5: 'V ' };
+
+/** The position to which the hand comes, before the finger with which it arrives there. */
+function positionSign({ shifts, position }: NoteState): string {
+  return shifts && position !== null ? (POSITION_SIGNS[position] ?? '') : '';
 }
 
 /** Marks that stand at the head, on the side away from the stem; the others stand over all. */

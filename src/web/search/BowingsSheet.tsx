@@ -125,12 +125,12 @@ function useSearch(report: TuneReport, wishes: StyleWishes) {
   useEffect(() => {
     const running = (searcher.current ??= startSearcher());
     let isCurrent = true;
-    const { bpm, limits, instrument, fingerRule, schools } = report.settings;
+    const { bpm, limits, instrument, fingerRule, schools, hand } = report.settings;
     const timer = setTimeout(() => {
       setState({ kind: 'searching', found: 0 });
       const request = {
         tune: report.tune,
-        options: { bpm, limits, instrument, fingerRule, schools },
+        options: { bpm, limits, instrument, fingerRule, schools, hand },
         wishes,
         count: WANTED,
       };

@@ -6,7 +6,6 @@ import {
   INSTRUMENT_RANGES,
   type SavedSettings,
   type StoredSettings,
-  type Words,
   playerSettings,
 } from '#contract/settings';
 import { FULL_SIZE, type Instrument } from '#core/instrument';
@@ -17,8 +16,10 @@ import { failureWords } from '../api/messages';
 import { useSaveSettingsMutation, useSettingsQuery } from '../api/tunesApi';
 import { useAppStore } from '../app/store';
 import { Button } from '../ui/Button';
+import { HandSection } from './HandSection';
 import { NumberField } from './NumberField';
 import { selectSettings } from './selectSettings';
+import { WordsSection } from './WordsSection';
 import { FINDING_NAMES, INSTRUMENT_WORDS, LIMIT_WORDS, SCHOOL_WORDS } from './settingsWords';
 
 interface Step {
@@ -116,10 +117,14 @@ export function SettingsPage() {
                 }
               />
             ))}
-            <WordsField words={settings.words} onWords={(words, label) => void change({ ...settings, words }, label)} />
+            <WordsSection
+              words={settings.words}
+              onWords={(words, label) => void change({ ...settings, words }, label)}
+            />
           </div>
         </section>
         <div className="flex flex-col gap-6">
+          <HandSection settings={settings} onChange={(next, label) => void change(next, label)} />
           <section aria-labelledby="fiddle">
             <h2 id="fiddle" className="mb-2 text-xl">
               Fiddle and bow
@@ -218,35 +223,6 @@ function SchoolField<K extends keyof Schools>(props: {
   );
 }
 
-const PHASES: readonly { readonly choice: Words['phases']; readonly name: string }[] = [
-  { choice: 'pair-first', name: 'pair first, singles first' },
-  { choice: 'long-first', name: 'long first, short first' },
-];
-
-function WordsField(props: { readonly words: Words; readonly onWords: (words: Words, label: string) => void }) {
-  const { words, onWords } = props;
-  return (
-    <fieldset className="rounded-md border border-line px-3 pt-1 pb-2">
-      <legend className="px-1 font-bold">Phases of the shuffle are called</legend>
-      <div className="grid gap-x-4 gap-y-1 sm:grid-cols-2">
-        {PHASES.map(({ choice, name }) => (
-          <label key={choice} className="flex items-center gap-2">
-            <input
-              type="radio"
-              name="phases"
-              className="accent-woad"
-              checked={choice === words.phases}
-              onChange={() => onWords({ ...words, phases: choice }, `phases called ${name}`)}
-            />
-            {name}
-          </label>
-        ))}
-      </div>
-      <p className="text-[13.5px] text-muted">Words only: no figure follows them.</p>
-    </fieldset>
-  );
-}
-
 /** What a change did to the book. */
 function Outcome({ label, saved }: { readonly label: string; readonly saved: SavedSettings }) {
   const { changed, compared } = saved;
@@ -274,7 +250,14 @@ function Outcome({ label, saved }: { readonly label: string; readonly saved: Sav
   );
 }
 
-function changeWords({ ceilingBpm: { before, after }, armDegrees, strayCm, came, went }: ChangedTune): string {
+function changeWords({
+  ceilingBpm: { before, after },
+  armDegrees,
+  strayCm,
+  refingered,
+  came,
+  went,
+}: ChangedTune): string {
   const bpm = (value: number | null) => (value === null ? 'any tempo' : String(Math.floor(value)));
   const names = (codes: readonly string[]) => [...new Set(codes)].map((code) => FINDING_NAMES[code] ?? code).join(', ');
   return [
@@ -285,6 +268,16 @@ function changeWords({ ceilingBpm: { before, after }, armDegrees, strayCm, came,
     ...(strayCm.before === strayCm.after
       ? []
       : [`the bow strays ${strayCm.after.toFixed(0)} cm, strayed ${strayCm.before.toFixed(0)}`]),
+    ...(refingered.notes === 0
+      ? []
+      : [
+          `${refingered.notes} note${refingered.notes === 1 ? '' : 's'} refingered (${refingered.first
+            .map(
+              ({ part, bar, before: was, after: is }) =>
+                `${part} ${bar === 0 ? 'pickup' : `bar ${bar}`}: ${was} → ${is}`,
+            )
+            .join('; ')}${refingered.notes > refingered.first.length ? '; …' : ''})`,
+        ]),
     ...(came.length > 0 ? [`new: ${names(came)}`] : []),
     ...(went.length > 0 ? [`gone: ${names(went)}`] : []),
   ].join('; ');

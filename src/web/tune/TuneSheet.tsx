@@ -5,6 +5,7 @@ import { transposeToKey } from '#core/editing';
 import { LETTERS, MODES, keyFifths, keyName } from '#core/pitch';
 import { DANCE_TYPES, type Tune, meterName } from '#core/tune';
 import { TUNINGS, parseTuning, tuningName } from '#core/tuning';
+import { implausibleTuning } from '#contract/pegs';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 
@@ -21,10 +22,11 @@ const schema = z.object({
   mode: z.enum(MODES),
   tuning: z
     .string()
-    .refine(
-      (text) => parseTuning(text) !== null,
-      'expected four pitches low to high with octaves, such as A3 E4 A4 E5',
-    ),
+    .refine((text) => parseTuning(text) !== null, 'expected four pitches low to high with octaves, such as A3 E4 A4 E5')
+    .superRefine((text, context) => {
+      const message = implausibleTuning(text);
+      if (message) context.addIssue({ code: 'custom', message });
+    }),
   tempo: z
     .string()
     .trim()

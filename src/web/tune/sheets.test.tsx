@@ -42,6 +42,16 @@ describe('the tune sheet', () => {
     expect(done).toEqual([]);
   });
 
+  test('a list that would break a string is refused with the reason', async () => {
+    const done = show(t, true);
+    const tuning = screen.getByLabelText(/Tuning, low to high/);
+    await userEvent.clear(tuning);
+    await userEvent.type(tuning, 'E5 A4 D4 G3');
+    await keep();
+    expect(screen.getByRole('alert').textContent).toContain('is the list low to high?');
+    expect(done).toEqual([]);
+  });
+
   test('in another key the notes go along, unless they shall stay', async () => {
     const done = show(t, true);
     await userEvent.selectOptions(screen.getByLabelText('Tonic'), 'G');

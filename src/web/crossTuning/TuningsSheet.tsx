@@ -1,0 +1,216 @@
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { type NamedTuning, type RankedTuning, TUNING_TERMS, type TuningTerm, changeTuning } from '#core/crossTuning';
+import { transposeToKey } from '#core/editing';
+import { type TuneReport, reportTune } from '#core/report';
+import type { Key } from '#core/pitch';
+import type { Tune } from '#core/tune';
+import { tuningName } from '#core/tuning';
+import { writtenKey, writtenPitch } from '../score/noteWords';
+import { Button } from '../ui/Button';
+import { Sheet } from '../ui/Sheet';
+import type { RankingRequest } from './tuningsProtocol';
+import { useRanking } from './useRanking';
+
+interface TuningsSheetProps {
+  readonly report: TuneReport;
+  /** The library and the player's own. */
+  readonly tunings: readonly NamedTuning[];
+  readonly onApply: (tune: Tune, label: string) => void;
+  readonly onClose: () => void;
+}
+
+/** Keys that fiddlers play in, tried beside the tune's own. */
+const USUAL_TONICS: readonly Pick<Key, 'letter' | 'alter'>[] = [
+  { letter: 'D', alter: 0 },
+  { letter: 'G', alter: 0 },
+  { letter: 'A', alter: 0 },
+  { letter: 'C', alter: 0 },
+];
+
+const HEADS: Readonly<Record<TuningTerm, string>> = {
+  range: 'notes lost',
+  drones: 'drones',
+  ring: 'ring',
+  shifts: 'shifts',
+  crossings: 'crossings',
+  hops: 'hops',
+  retuning: 'pegs',
+};
+
+function figureWords(term: TuningTerm, value: number): string {
+  if (term === 'range') return value === 0 ? 'none' : `${(100 * value).toFixed(0)} %`;
+  if (term === 'drones') return `${(100 * value).toFixed(0)} %`;
+  if (term === 'retuning') return value === 0 ? 'stay' : `${value} st`;
+  if (term === 'ring') return value.toFixed(2);
+  return value === 0 ? 'none' : `${value.toFixed(1)}/bar`;
+}
+
+/** Which tuning suits this tune: all of the library and the player's own, with what each is weighed by. */
+export function TuningsSheet({ report, tunings, onApply, onClose }: TuningsSheetProps) {
+  const { tune, settings } = report;
+  const [otherKeys, setOtherKeys] = useState(false);
+  const request = useMemo((): RankingRequest => {
+    const own = { letter: tune.key.letter, alter: tune.key.alter };
+    const others = USUAL_TONICS.filter(({ letter, alter }) => letter !== own.letter || alter !== own.alter);
+    const { limits, instrument, schools, hand } = settings;
+    return {
+      tune,
+      tunings,
+      before: tune.tuning,
+      settings: { limits, instrument, schools, hand },
+      tonics: otherKeys ? [own, ...others] : [own],
+    };
+  }, [tune, tunings, settings, otherKeys]);
+  const { done, ranked, problem } = useRanking(request);
+  const [chosen, setChosen] = useState<RankedTuning | null>(null);
+  const total = request.tunings.length * request.tonics.length;
+  return (
+    <Sheet
+      open
+      onOpenChange={onClose}
+      wide
+      title="Tunings for this tune"
+      description="Less is better: each figure times its weight, which are guesses. Written pitch is sounding pitch."
+    >
+      <label className="mb-2 flex items-center gap-2">
+        <input
+          type="checkbox"
+          data-autofocus
+          className="accent-woad"
+          checked={otherKeys}
+          onChange={({ target }) => {
+            setOtherKeys(target.checked);
+            setChosen(null);
+          }}
+        />
+        in other keys too
+        <span className="ml-auto text-[14px] text-muted" role="status">
+          {ranked ? `${ranked.length} ranked` : problem ? '' : `ranking, ${done} of ${total} …`}
+        </span>
+      </label>
+      {problem !== null && (
+        <p role="alert" className="mb-2 text-madder">
+          {problem}
+        </p>
+      )}
+      <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Ranked tunings" aria-busy={!ranked}>
+        <table className="w-full min-w-[46rem] text-left text-[14.5px]">
+          <thead className="text-[13.5px] text-muted">
+            <tr>
+              <th className="py-1 pr-3 font-normal">tuning</th>
+              <th className="py-1 pr-3 text-right font-normal">cost</th>
+              {TUNING_TERMS.map((term) => (
+                <th key={term} className="py-1 pr-3 text-right font-normal whitespace-nowrap">
+                  {HEADS[term]}
+                </th>
+              ))}
+              <th className="py-1 pr-3 text-right font-normal whitespace-nowrap">stands to</th>
+              <th className="sr-only">choose</th>
+            </tr>
+          </thead>
+          <tbody>
+            {(ranked ?? []).map((one) => {
+              const isNow = tuningName(one.tuning) === tuningName(tune.tuning) && one.key.letter === tune.key.letter;
+              return (
+                <tr
+                  key={`${one.name} ${writtenKey(one.key)} ${tuningName(one.tuning)}`}
+                  className="border-t border-line"
+                >
+                  <th scope="row" className="py-1.5 pr-3 font-normal">
+                    <b className="whitespace-nowrap">{one.tuning.map(writtenPitch).join(' ')}</b>
+                    <span className="block text-[13.5px] text-muted">
+                      {one.name}, in {writtenKey(one.key)}
+                    </span>
+                  </th>
+                  <td className="py-1.5 pr-3 text-right font-bold tabular-nums">
+                    {one.cost.toFixed(1).replace('-', '−')}
+                  </td>
+                  {TUNING_TERMS.map((term) => (
+                    <td
+                      key={term}
+                      className="py-1.5 pr-3 text-right whitespace-nowrap tabular-nums"
+                      title={`${one.terms[term].toFixed(2)} of the cost`}
+                    >
+                      {figureWords(term, one.figures[term])}
+                    </td>
+                  ))}
+                  <td className="py-1.5 pr-3 text-right tabular-nums">
+                    {one.ceilingBpm === null ? 'any' : Math.floor(one.ceilingBpm)}
+                  </td>
+                  <td className="py-1.5 text-right">
+                    <Button look="small" disabled={isNow} onClick={() => setChosen(one)}>
+                      {isNow ? 'as now' : 'look'}
+                      <span className="sr-only"> at {one.tuning.map(writtenPitch).join(' ')}</span>
+                    </Button>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      {chosen && <Adopt report={report} chosen={chosen} onApply={onApply} />}
+    </Sheet>
+  );
+}
+
+interface AdoptProps {
+  readonly report: TuneReport;
+  readonly chosen: RankedTuning;
+  readonly onApply: TuningsSheetProps['onApply'];
+}
+
+/** What taking a tuning up would do, before it is done. */
+function Adopt({ report, chosen, onApply }: AdoptProps) {
+  const { tune, settings } = report;
+  const strings = chosen.tuning.map(writtenPitch).join(' ');
+  const change = useMemo(() => {
+    const isOwnKey = chosen.key.letter === tune.key.letter && chosen.key.alter === tune.key.alter;
+    const set = isOwnKey ? tune : transposeToKey(tune, chosen.key);
+    return changeTuning(set, chosen.tuning, settings.hand, settings.instrument);
+  }, [tune, chosen, settings]);
+  const lost = useMemo(() => lostWords(reportTune(change.tune, settings)), [change, settings]);
+  return (
+    <section
+      className="mt-3 rounded-md bg-band px-4 py-3"
+      aria-live="polite"
+      aria-label={`Take up ${strings}`}
+      data-adopt
+    >
+      <p>
+        <b>{strings}</b>: {change.refingered.length} note{change.refingered.length === 1 ? '' : 's'} refingered
+        {change.lost.length === 0 ? ', none lost' : ''}; every note sounds as written
+        {change.lost.length > 0 && (
+          <span className="text-madder">
+            , except {change.lost.length} out of reach: {lost}
+          </span>
+        )}
+        .
+        {change.droneChanges.length > 0 &&
+          ` ${change.droneChanges.length} drone${change.droneChanges.length === 1 ? '' : 's'} will sound another open string.`}
+      </p>
+      <div className="mt-2 flex flex-wrap items-center gap-3">
+        <Button look="main" onClick={() => onApply(change.tune, `tuned ${strings}, in ${writtenKey(change.tune.key)}`)}>
+          Take it up
+        </Button>
+        <Link className="text-woad underline" to={`/pegs?to=${encodeURIComponent(tuningName(chosen.tuning))}`}>
+          How to get the strings there
+        </Link>
+      </div>
+    </section>
+  );
+}
+
+const LOST_NAMED = 5;
+
+function lostWords({ unrolled, fingers }: TuneReport): string {
+  const seen = new Set<string>();
+  const places: string[] = [];
+  for (const { note, part, bar } of unrolled.notes) {
+    if (seen.has(note.id) || fingers.get(note.id)!.reachable) continue;
+    seen.add(note.id);
+    places.push(`${writtenPitch(note.pitch)} in ${bar === 0 ? 'the pickup' : `bar ${bar}`} of ${part}`);
+  }
+  return places.slice(0, LOST_NAMED).join(', ') + (places.length > LOST_NAMED ? ' …' : '');
+}

@@ -1,0 +1,129 @@
+import { useMemo, useState } from 'react';
+import { DRONE_WISHES, type DroneChoice, type DroneWish, applyDrones, droneLine, droneShare } from '#core/drones';
+import { droneSceneOf, reportTune } from '#core/report';
+import { setDrone } from '#core/editing';
+import { writtenNotes } from '#core/tune';
+import { Button } from '../ui/Button';
+import type { DronesProps } from './DronesSheet';
+
+const WISHES: Readonly<Record<DroneWish, string>> = {
+  none: 'none',
+  stressed: 'on stressed beats',
+  'phrase-ends': 'at the ends of phrases',
+  'one-pair': 'one pair of strings throughout',
+};
+
+/** Drones for a stretch of the tune, chosen together so that the bow need not turn for each. */
+export function DroneLineForm({ report, ids, where, part, ear, onApply }: DronesProps) {
+  const { tune, unrolled, settings } = report;
+  const [wish, setWish] = useState<DroneWish>('stressed');
+  const [range, setRange] = useState<'chosen' | 'part' | 'tune'>(ids.length > 1 ? 'chosen' : 'part');
+  const line = useMemo(() => {
+    const { notes } = unrolled;
+    const chosen = new Set(ids);
+    const isIn = (i: number) => {
+      const { note, part: own } = notes[i]!;
+      return range === 'tune' || (range === 'part' ? own === part : chosen.has(note.id));
+    };
+    const choices = new Map<string, DroneChoice>();
+    const durations = new Map(notes.map(({ note, duration }) => [note.id, duration]));
+    for (let i = 0; i < notes.length;) {
+      if (!isIn(i)) {
+        i += 1;
+        continue;
+      }
+      let end = i;
+      while (end < notes.length && isIn(end) && notes[end]!.passIndex === notes[i]!.passIndex) end += 1;
+      const found = droneLine(droneSceneOf(report), i, end, wish, ear);
+      // A written note is told by the first pass that plays it.
+      for (const [k, choice] of found.choices.entries()) {
+        const { id } = notes[i + k]!.note;
+        if (!choices.has(id)) choices.set(id, choice);
+      }
+      i = end;
+    }
+    const share = droneShare(
+      [...choices.values()],
+      [...choices.keys()].map((id) => durations.get(id)!),
+    );
+    return { choices, share };
+  }, [report, unrolled, ids, part, range, wish, ear]);
+  const next = useMemo(() => applyDrones(tune, line.choices), [tune, line]);
+  const after = useMemo(() => (next === tune ? report : reportTune(next, settings)), [next, tune, report, settings]);
+  const kinds = (kind: DroneChoice['kind']) =>
+    [...line.choices.values()].filter((choice) => choice.kind === kind).length;
+  const droned = writtenNotes(tune)
+    .filter(({ id, drone }) => drone && line.choices.has(id))
+    .map(({ id }) => id);
+  const words = { chosen: where, part: `part ${part}`, tune: 'the tune' }[range];
+  const ceiling = after.figures.check.ceiling?.ceilingBpm ?? null;
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onApply(next, `drones ${WISHES[wish]} in ${words}`);
+      }}
+    >
+      <fieldset className="flex flex-wrap gap-x-5 gap-y-1">
+        <legend className="mb-1 font-bold">Where</legend>
+        {(['chosen', 'part', 'tune'] as const).map((name) => (
+          <label key={name} className="flex items-center gap-1.5">
+            <input
+              type="radio"
+              name="range"
+              className="accent-woad"
+              disabled={name === 'chosen' && ids.length === 0}
+              checked={range === name}
+              onChange={() => setRange(name)}
+            />
+            {name === 'chosen'
+              ? ids.length > 0
+                ? where
+                : 'what is chosen'
+              : name === 'part'
+                ? `part ${part}`
+                : 'the tune'}
+          </label>
+        ))}
+      </fieldset>
+      <fieldset className="flex flex-wrap gap-x-5 gap-y-1">
+        <legend className="mb-1 font-bold">How many</legend>
+        {DRONE_WISHES.map((name) => (
+          <label key={name} className="flex items-center gap-1.5">
+            <input
+              type="radio"
+              name="wish"
+              className="accent-woad"
+              checked={wish === name}
+              onChange={() => setWish(name)}
+            />
+            {WISHES[name]}
+          </label>
+        ))}
+      </fieldset>
+      <p aria-live="polite" data-drone-line>
+        <b>
+          {kinds('lower')} below, {kinds('upper')} above, {kinds('stopped')} stopped
+        </b>{' '}
+        on {line.choices.size} notes: {Math.round(100 * line.share)} % of the time.{' '}
+        <span className="text-muted">
+          The arm turns {after.figures.arm.sums.armDegrees.toFixed(0)}°, now{' '}
+          {report.figures.arm.sums.armDegrees.toFixed(0)}°;{' '}
+          {ceiling === null ? 'it stands at any tempo' : `it stands to ${Math.floor(ceiling)}`}.
+        </span>
+      </p>
+      <div className="flex flex-wrap gap-2">
+        <Button look="main" type="submit" disabled={next === tune}>
+          Set these drones
+        </Button>
+        <Button
+          disabled={droned.length === 0}
+          onClick={() => onApply(setDrone(tune, new Set(droned), null), `no drones in ${words}`)}
+        >
+          Take off {droned.length} drone{droned.length === 1 ? '' : 's'}
+        </Button>
+      </div>
+    </form>
+  );
+}

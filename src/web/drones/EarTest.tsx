@@ -1,0 +1,99 @@
+import { Volume2 } from 'lucide-react';
+import { useState } from 'react';
+import { type Answer, type Sample, USUAL_EAR, explained, fitEar, listeningPairs } from '#core/drones';
+import type { Failure } from '../api/client';
+import { failureWords } from '../api/messages';
+import { useSaveSettingsMutation } from '../api/tunesApi';
+import { useAppSelector } from '../app/store';
+import { playTones } from '../audio/tones';
+import { selectSettings } from '../settings/selectSettings';
+import { Button } from '../ui/Button';
+
+const PAIRS = listeningPairs();
+
+/** A short listening test: which of two is liked better; the weights of a drone's rank are fitted to the answers. */
+export function EarTest() {
+  const { revision, settings } = useAppSelector(selectSettings);
+  const [save, { isLoading, error }] = useSaveSettingsMutation();
+  const [answers, setAnswers] = useState<readonly Answer[]>([]);
+  const [isOn, setOn] = useState(false);
+  const [isSilent, setSilent] = useState(false);
+  const pair = PAIRS[answers.length];
+  const keep = (ear: typeof USUAL_EAR) => void save({ baseRevision: revision, settings: { ...settings, ear } });
+  const hear = ({ melody, drone }: Sample) => setSilent(!playTones([melody, drone]));
+  const answer = (liked: Sample, other: Sample) => {
+    const next = [...answers, { liked, other }];
+    setAnswers(next);
+    if (next.length === PAIRS.length) {
+      setOn(false);
+      keep(fitEar(next));
+    }
+  };
+  const { ear } = settings;
+  const isUsual = ear.roughness === 1 && ear.class === 1 && ear.role === 1;
+  return (
+    <section aria-label="Your ear">
+      <p className="mb-2">
+        {isUsual ? 'The terms count as usual:' : 'Fitted to your ear:'} roughness × <b>{ear.roughness.toFixed(2)}</b>,
+        class × <b>{ear.class.toFixed(2)}</b>, root and fifth × <b>{ear.role.toFixed(2)}</b>.
+        {answers.length === PAIRS.length && (
+          <span className="text-muted">
+            {' '}
+            They explain {Math.round(100 * explained(answers, ear))} % of your answers.
+          </span>
+        )}
+      </p>
+      {error !== undefined && (
+        <p role="alert" className="mb-2 text-madder">
+          The weights were not kept. {failureWords(error as Failure)}
+        </p>
+      )}
+      {!isOn ? (
+        <div className="flex flex-wrap gap-2">
+          <Button
+            look="main"
+            onClick={() => {
+              setAnswers([]);
+              setOn(true);
+            }}
+          >
+            {answers.length === PAIRS.length ? 'Listen again' : `Listen to ${PAIRS.length} pairs`}
+          </Button>
+          <Button disabled={isUsual || isLoading} onClick={() => keep(USUAL_EAR)}>
+            Back to the usual
+          </Button>
+        </div>
+      ) : (
+        pair && (
+          <div className="rounded-md border border-line px-4 py-3">
+            <p className="mb-2 font-bold" aria-live="polite">
+              {answers.length + 1} of {PAIRS.length}: which would you rather have beside a melody?
+            </p>
+            <div className="grid gap-3 sm:grid-cols-2">
+              {(['a', 'b'] as const).map((name) => (
+                <div key={name} className="flex gap-2">
+                  <Button onClick={() => hear(pair[name])}>
+                    <Volume2 size={16} className="mr-1.5 inline align-[-2px]" aria-hidden />
+                    hear the {name === 'a' ? 'first' : 'second'}
+                  </Button>
+                  <Button look="main" onClick={() => answer(pair[name], pair[name === 'a' ? 'b' : 'a'])}>
+                    this one
+                    <span className="sr-only">, the {name === 'a' ? 'first' : 'second'}</span>
+                  </Button>
+                </div>
+              ))}
+            </div>
+            {isSilent && (
+              <p role="alert" className="mt-2 text-madder">
+                No sound device was found: the test needs one.
+              </p>
+            )}
+            <Button look="link" className="mt-3" onClick={() => setOn(false)}>
+              Leave it: nothing is changed
+            </Button>
+          </div>
+        )
+      )}
+    </section>
+  );
+}

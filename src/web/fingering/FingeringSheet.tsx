@@ -1,0 +1,305 @@
+import { useMemo } from 'react';
+import { positionWords } from '#contract/findingWords';
+import {
+  type Alternative,
+  type Fingering,
+  type FingeringResult,
+  type HandNote,
+  type Pin,
+  foldIntoFirstPosition,
+  heldChords,
+  pinFingering,
+  pinsFor,
+  releaseFingering,
+  searchFingering,
+} from '#core/fingering';
+import { type TuneReport, handOf, reportTune } from '#core/report';
+import { type Tune, writtenNotes } from '#core/tune';
+import { writtenPitch } from '../score/noteWords';
+import { Button } from '../ui/Button';
+import { Sheet } from '../ui/Sheet';
+import { callWords, hopWords, leanWords } from './handWords';
+
+interface FingeringSheetProps {
+  readonly report: TuneReport;
+  readonly ids: readonly string[];
+  /** `bar 6 of A`. */
+  readonly where: string;
+  readonly leftHanded: boolean;
+  readonly onApply: (tune: Tune, label: string) => void;
+  readonly onClose: () => void;
+}
+
+/** The fingering hand: the tune as a whole, and what else could be done at the note chosen. */
+export function FingeringSheet({ report, ids, where, leftHanded, onApply, onClose }: FingeringSheetProps) {
+  const { tune, unrolled, settings, fingers } = report;
+  const found = useMemo(
+    () => searchFingering(tune, unrolled, settings.hand, settings.instrument),
+    [tune, unrolled, settings],
+  );
+  const now = useMemo(() => {
+    const held = heldChords(tune, fingers);
+    return searchFingering(tune, unrolled, settings.hand, settings.instrument, held).cost;
+  }, [tune, unrolled, settings, fingers]);
+  return (
+    <Sheet
+      open
+      onOpenChange={onClose}
+      wide
+      title={`The fingering hand${leftHanded ? ' (the right one)' : ''}`}
+      description="Costs are in millimetres of movement, or what is worth as much: guesses to be weighed against each other."
+    >
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
+        <WholeTune report={report} found={found} costNow={now} onApply={onApply} />
+        {ids.length > 0 ? (
+          <OneNote report={report} found={found} id={ids[0]!} where={where} onApply={onApply} />
+        ) : (
+          <p className="text-muted">Choose a note in the score to see what else the hand could do there.</p>
+        )}
+      </div>
+    </Sheet>
+  );
+}
+
+/** Millimetres that are worth fingering anew for. */
+const LEAST_GAIN = 0.5;
+
+interface WholeProps {
+  readonly report: TuneReport;
+  readonly found: FingeringResult;
+  readonly costNow: number;
+  readonly onApply: FingeringSheetProps['onApply'];
+}
+
+function WholeTune({ report, found, costNow, onApply }: WholeProps) {
+  const { tune, fingers } = report;
+  const facts = useMemo(() => handFacts(report), [report]);
+  const isCheaper = found.cost < costNow - LEAST_GAIN;
+  const pins = useMemo(
+    () => (isCheaper ? pinsFor(found, fingers) : new Map<string, Pin>()),
+    [isCheaper, found, fingers],
+  );
+  const anew = useMemo(() => pinFingering(tune, pins), [tune, pins]);
+  const folded = useMemo(() => foldIntoFirstPosition(releaseFingering(tune, null)), [tune]);
+  const pinned = writtenNotes(tune).filter((note) => (note.place ?? note.finger ?? note.position) !== undefined).length;
+  const after = useMemo(() => (pins.size > 0 ? reportTune(anew, report.settings) : report), [anew, pins, report]);
+  return (
+    <section aria-labelledby="whole-hand">
+      <h3 id="whole-hand" className="mb-1 text-[18px]">
+        The tune as a whole
+      </h3>
+      <p className="mb-2" data-hand-facts>
+        {facts}
+      </p>
+      <p className="text-[14px] text-muted">
+        {pins.size === 0
+          ? `Nothing is cheaper for the hand than this: ${costNow.toFixed(0)} mm.`
+          : `Fingered anew: ${found.cost.toFixed(0)} mm instead of ${costNow.toFixed(0)}, ${count(pins.size, 'note')} changed; ${difference(report, after)}.`}
+      </p>
+      {found.unfingered.length > 0 && (
+        <p className="mt-1 text-[14px] text-madder">
+          {count(found.unfingered.length, 'note')} cannot be fingered: no position up to the fifth has{' '}
+          {found.unfingered.length === 1 ? 'it' : 'them'}, or your hand leaves no way.
+        </p>
+      )}
+      <div className="mt-3 flex flex-wrap gap-2">
+        <Button
+          look="main"
+          data-autofocus
+          disabled={pins.size === 0}
+          onClick={() => onApply(anew, `finger anew, ${count(pins.size, 'note')} changed`)}
+        >
+          Finger it anew
+        </Button>
+        <Button
+          disabled={folded.moved.length === 0}
+          title={folded.moved.length === 0 ? 'All of it lies in first position' : undefined}
+          onClick={() => onApply(folded.tune, `fold ${count(folded.moved.length, 'note')} into first position`)}
+        >
+          Fold into first position{folded.moved.length > 0 ? `: ${count(folded.moved.length, 'note')}` : ''}
+        </Button>
+        <Button
+          disabled={pinned === 0}
+          onClick={() => onApply(releaseFingering(tune, null), `let go of ${count(pinned, 'pinned note')}`)}
+        >
+          Let go of {count(pinned, 'pin')}
+        </Button>
+      </div>
+      <p className="mt-2 text-[14px] text-muted">
+        What is pinned stays where it is. Spans, fingers to spare and vibrato are in the settings.
+      </p>
+    </section>
+  );
+}
+
+/** `2 shifts, 8 hops, no barre; widest span 73 mm`. */
+function handFacts(report: TuneReport): string {
+  const hand = handOf(report);
+  const { fingers, unrolled } = report;
+  const shifts = hand.filter(({ shift }) => shift).length;
+  const hops = hand.filter(({ hop }) => hop).length;
+  const barres = hand.filter(({ isBarre }) => isBarre).length;
+  const beyond = new Set(
+    unrolled.notes.flatMap(({ note }) => {
+      const { reachable, position } = fingers.get(note.id)!;
+      return reachable && position === 1 ? [] : [note.id];
+    }),
+  ).size;
+  let widest = 0;
+  for (const { spanMm } of hand) widest = Math.max(widest, spanMm ?? 0);
+  return [
+    `${count(shifts, 'shift')}, ${count(hops, 'hop')} of one finger to another string, ${count(barres, 'barre')} as played`,
+    widest > 0 ? `widest span ${widest.toFixed(0)} mm` : 'no span',
+    beyond === 0 ? 'all in first position' : `${count(beyond, 'note')} outside first position`,
+  ].join('; ');
+}
+
+interface OneProps {
+  readonly report: TuneReport;
+  readonly found: FingeringResult;
+  readonly id: string;
+  readonly where: string;
+  readonly onApply: FingeringSheetProps['onApply'];
+}
+
+/** Alternatives told for a note. */
+const TOLD = 7;
+
+function OneNote({ report, found, id, where, onApply }: OneProps) {
+  const { tune, fingers, unrolled } = report;
+  const played = unrolled.notes.find((candidate) => candidate.ids.includes(id));
+  const note = writtenNotes(tune).find((candidate) => candidate.id === id);
+  const now = fingers.get(id);
+  const alternatives = useMemo(() => {
+    const all = distinct(found.notes.get(id)?.alternatives ?? []);
+    // What it is now is always among them.
+    return all.filter(({ chord }, i) => i < TOLD || (now !== undefined && isAsNow(chord[0]!, now)));
+  }, [found, id, now]);
+  const rows = useMemo(
+    () =>
+      alternatives.map((alternative) => {
+        const next = pinFingering(tune, new Map([[id, alternative.chord[0]!]]));
+        return { alternative, next, effect: difference(report, reportTune(next, report.settings)) };
+      }),
+    [alternatives, tune, id, report],
+  );
+  if (!note || !now) return null;
+  return (
+    <section aria-labelledby="one-hand">
+      <h3 id="one-hand" className="mb-1 text-[18px]">
+        {writtenPitch(note.pitch)} in {where}
+      </h3>
+      {played && <NoteFacts hand={handOf(report)[played.index]!} report={report} />}
+      {rows.length === 0 ? (
+        <p className="text-madder">
+          No position up to the fifth has this note in this tuning, or your hand leaves no way.
+        </p>
+      ) : (
+        <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Other ways to play it">
+          <table className="w-full min-w-[26rem] text-left">
+            <thead className="text-[14px] text-muted">
+              <tr>
+                <th className="py-1 pr-3 font-normal">as</th>
+                <th className="py-1 pr-3 text-right font-normal whitespace-nowrap">costs more</th>
+                <th className="py-1 pr-3 font-normal">and then</th>
+                <th className="sr-only">choose</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map(({ alternative: { chord, costsMore }, next, effect }) => {
+                const [top] = chord;
+                const isNow = isAsNow(top!, now);
+                return (
+                  <tr key={callWords(chord)} className="border-t border-line">
+                    <th scope="row" className="py-1.5 pr-3 font-bold whitespace-nowrap">
+                      {callWords(chord)}
+                    </th>
+                    <td className="py-1.5 pr-3 text-right whitespace-nowrap tabular-nums">
+                      {costsMore < 0.05 ? 'least' : `${costsMore.toFixed(1)} mm`}
+                    </td>
+                    <td className="py-1.5 pr-3 text-[14px]">{isNow ? 'as it is now' : effect}</td>
+                    <td className="py-1.5 text-right">
+                      <Button
+                        look="small"
+                        className="whitespace-nowrap"
+                        disabled={isNow}
+                        onClick={() => onApply(next, `${callWords(chord)} in ${where}`)}
+                      >
+                        take it
+                        <span className="sr-only"> as {callWords(chord)}</span>
+                      </Button>
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** Since when the finger is free, how long it may stay, where it may lean, and how the hand comes here. */
+function NoteFacts({ hand, report }: { readonly hand: HandNote; readonly report: TuneReport }) {
+  const { unrolled } = report;
+  const place = (index: number) => {
+    const { part, pass, bar, beat } = unrolled.notes[index]!;
+    return `${part}${pass}, ${bar === 0 ? 'pickup' : `bar ${bar}`}, beat ${Number(beat.toFixed(2))}`;
+  };
+  const lines = [
+    hand.preparation === null
+      ? 'Open: no finger is needed.'
+      : `The finger is free ${hand.preparation < 0.01 ? 'only at the note itself' : `${(1000 * hand.preparation).toFixed(0)} ms before it must be down`}.`,
+    ...(hand.staysThrough !== null ? [`It may stay down through ${place(hand.staysThrough)}.`] : []),
+    ...(hand.dronesThrough !== null ? [`Held, it can sound on as a drone through ${place(hand.dronesThrough)}.`] : []),
+    ...(hand.lean !== null ? [leanWords(hand.lean)] : []),
+    ...(hand.hop
+      ? [`One finger hops from ${hand.hop.from} to ${hand.hop.to}: ${hand.hop.options.map(hopWords).join(', ')}.`]
+      : []),
+    ...(hand.shift
+      ? [
+          `Shift of ${hand.shift.mm.toFixed(0)} mm from ${positionWords(hand.shift.from)} to ${positionWords(hand.shift.to)} position, ${hand.shift.isAudible ? 'heard, since it lies in a slur' : 'clean, at the turn'}; the guide note is ${writtenPitch(hand.shift.guide)}; ${hand.shift.wayBack === null ? 'the hand stays there' : `back again at ${place(hand.shift.wayBack)}`}.`,
+        ]
+      : []),
+    ...(hand.isBarre ? ['One finger lies across two strings.'] : []),
+    ...(hand.spanMm !== null && hand.spanMm > 0 ? [`Span ${hand.spanMm.toFixed(0)} mm.`] : []),
+  ];
+  return (
+    <ul className="mb-2 text-[14px] text-muted">
+      {lines.map((line) => (
+        <li key={line}>{line}</li>
+      ))}
+    </ul>
+  );
+}
+
+function isAsNow({ place, finger, position }: Pin, now: Fingering): boolean {
+  return now.reachable && now.place === place && now.finger === finger && (finger === 0 || now.position === position);
+}
+
+/** One row for each way to play the note; an open string is one way wherever the hand is. */
+function distinct(alternatives: readonly Alternative[]): Alternative[] {
+  const seen = new Set<string>();
+  return alternatives.filter(({ chord, costsMore }) => {
+    const words = callWords(chord);
+    return costsMore < 50_000 && !seen.has(words) && seen.add(words);
+  });
+}
+
+/** `2 crossings fewer, stands to 118`. */
+function difference(before: TuneReport, after: TuneReport): string {
+  const crossings = ({ figures: { arm } }: TuneReport) => arm.sums.adjacent + arm.sums.skip;
+  const ceiling = ({ figures: { check } }: TuneReport) => check.ceiling?.ceilingBpm ?? null;
+  const turned = crossings(after) - crossings(before);
+  const [was, is] = [ceiling(before), ceiling(after)];
+  const stands = is === null ? 'stands at any tempo' : `stands to ${Math.floor(is)}`;
+  return [
+    turned === 0 ? 'as many crossings' : `${count(Math.abs(turned), 'crossing')} ${turned < 0 ? 'fewer' : 'more'}`,
+    was === is ? 'the same ceiling' : stands,
+  ].join(', ');
+}
+
+function count(number: number, what: string): string {
+  return `${number === 0 ? 'no' : number} ${what}${number === 1 ? '' : 's'}`;
+}

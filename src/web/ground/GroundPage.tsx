@@ -1,0 +1,242 @@
+import { useEffect, useMemo } from 'react';
+import { Link, useParams } from 'react-router';
+import { LEADING_NOTE_CHOICES } from '#core/drones';
+import { centsToMm, isBanned } from '#core/fingering';
+import {
+  DEGREES,
+  type ModeCheck,
+  type ScaleStop,
+  awkwardSpots,
+  chordFigure,
+  modeCheck,
+  openStrings,
+  rangeOf,
+  scaleOnString,
+} from '#core/ground';
+import { midiOf } from '#core/pitch';
+import { PLACES, type Tune, unroll } from '#core/tune';
+import { failureWords } from '../api/messages';
+import { useAppSelector } from '../app/store';
+import { useStoredTune } from '../bench/useStoredTune';
+import { writtenKey, writtenPitch } from '../score/noteWords';
+import { selectPlayer, selectSettings } from '../settings/selectSettings';
+import { Button } from '../ui/Button';
+import { figureWords, openWords, pairWords, spotWords } from './groundWords';
+import { Rulers } from './Rulers';
+
+/** The ground of a tune: its key in its tuning under the hand. */
+export default function GroundPage() {
+  const { id = '' } = useParams();
+  const { tune, failure, again } = useStoredTune(id);
+  useEffect(() => {
+    if (tune) document.title = `${tune.title} · ground`;
+  }, [tune]);
+  if (failure)
+    return (
+      <main className="mx-auto max-w-xl px-6 py-16" role="alert">
+        <h1 className="mb-2 text-2xl">There is no ground to show</h1>
+        <p className="mb-4">{failureWords(failure)}</p>
+        <div className="flex gap-3">
+          <Button look="main" onClick={again}>
+            Try again
+          </Button>
+          <Link to="/" className="self-center text-woad underline">
+            Back to the book
+          </Link>
+        </div>
+      </main>
+    );
+  if (!tune)
+    return (
+      <main className="px-6 py-16 text-muted" aria-busy>
+        Laying out the key …
+      </main>
+    );
+  return <Ground id={id} tune={tune} />;
+}
+
+function Ground({ id, tune }: { readonly id: string; readonly tune: Tune }) {
+  const { instrument, hand } = useAppSelector(selectPlayer);
+  const { settings } = useAppSelector(selectSettings);
+  const { key, tuning } = tune;
+  const scale = useMemo(
+    () => PLACES.flatMap((place) => scaleOnString(key, place, tuning, instrument)),
+    [key, tuning, instrument],
+  );
+  const mode = useMemo(() => modeCheck(key, unroll(tune)), [key, tune]);
+  const spots = useMemo(() => awkwardSpots(scale, instrument.stringLengthMm), [scale, instrument]);
+  // What the player keeps from the hand is in no figure that is offered.
+  const allowed = scale.filter((stop) => !isBanned(hand, stop));
+  const range = rangeOf(scale);
+  const chords = DEGREES.map((degree) => chordFigure(key, degree, allowed));
+  const open = openStrings(key, tuning);
+  return (
+    <main className="h-full overflow-y-auto px-5 py-4 lg:px-8">
+      <header className="mb-1 flex flex-wrap items-baseline gap-x-5 gap-y-1">
+        <h1 className="line-clamp-2 text-[25px] leading-tight">{tune.title}</h1>
+        <p className="text-muted">
+          {writtenKey(key)} in {tuning.map(writtenPitch).join(' ')}, strings of {instrument.stringLengthMm} mm
+        </p>
+        <Link to={`/tunes/${id}`} className="ml-auto text-woad underline">
+          to the bench
+        </Link>
+      </header>
+      <p
+        className={`mb-2 font-serif text-[22px] leading-tight font-bold ${mode.better ? 'text-madder' : 'text-lichen-ink'}`}
+        data-mode={mode.better ?? 'agrees'}
+      >
+        {verdictWords(tune, mode)}
+      </p>
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1.9fr)_minmax(0,1fr)]">
+        <section aria-labelledby="places">
+          <h2 id="places" className="mb-1 text-xl">
+            Where the fingers lie{' '}
+            <span className="font-sans text-[14px] font-normal text-muted">mm from the nut, in first position</span>
+          </h2>
+          <Rulers scale={scale} leftHanded={settings.leftHanded} />
+          {range && (
+            <p className="text-[14px] text-muted">
+              From {writtenPitch(range.lowest.pitch)} ({range.lowest.place}:{range.lowest.finger}) to{' '}
+              {writtenPitch(range.highest.pitch)} ({range.highest.place}:{range.highest.finger}
+              {range.highest.extension === 'high' ? ', stretched' : ''}). Fingers marked − lie low, + high.
+            </p>
+          )}
+        </section>
+        <div className="flex flex-col gap-4">
+          <section aria-labelledby="awkward">
+            <h2 id="awkward" className="mb-1 text-xl">
+              Awkward spots
+            </h2>
+            {spots.length === 0 ? (
+              <p className="text-muted">None: every finger has one place on all strings.</p>
+            ) : (
+              <ul className="list-disc pl-5" data-awkward>
+                {spots.map((spot) => (
+                  <li key={spotWords(spot)} className="leading-snug">
+                    {spotWords(spot)}
+                  </li>
+                ))}
+              </ul>
+            )}
+          </section>
+          <section aria-labelledby="open">
+            <h2 id="open" className="mb-1 text-xl">
+              Open strings
+            </h2>
+            <ul className="grid grid-cols-2 gap-x-4">
+              {open.map((string) => (
+                <li key={string.place} className={string.role === null ? 'text-weld-ink' : ''}>
+                  {openWords(string)}
+                </li>
+              ))}
+            </ul>
+          </section>
+          <Outside mode={mode} tune={tune} />
+        </div>
+      </div>
+      <section aria-labelledby="chords" className="mt-4">
+        <h2 id="chords" className="mb-1 text-xl">
+          Double stops of the usual chords
+        </h2>
+        <div className="grid gap-x-8 gap-y-3 md:grid-cols-3">
+          {chords.map(({ degree, name, stops, pairs }) => (
+            <div key={degree} data-chord={degree}>
+              <h3 className="text-[17px]">
+                {degree}: {name.replace('#', '♯').replace(/^([A-G])b/, '$1♭')}
+              </h3>
+              <p className="mb-1 text-[13.5px] leading-snug text-muted">{figureWords(stops)}</p>
+              <ul className="text-[14.5px]">
+                {pairs.map((pair) => (
+                  <li key={pairWords(pair)} className="border-t border-line py-0.5">
+                    <b>
+                      {writtenPitch(pair.lower.pitch)} {writtenPitch(pair.upper.pitch)}
+                    </b>{' '}
+                    {pairWords(pair)}
+                  </li>
+                ))}
+              </ul>
+            </div>
+          ))}
+        </div>
+      </section>
+      <LeadingNote tune={tune} scale={scale} stringLengthMm={instrument.stringLengthMm} />
+    </main>
+  );
+}
+
+function verdictWords({ key }: Tune, mode: ModeCheck): string {
+  const percent = (share: number) => `${Math.round(100 * share)} %`;
+  if (mode.better)
+    return `Its notes say ${writtenKey({ ...key, mode: mode.better })}: ${percent(mode.fits[0]!.share)} of the time, the stated ${key.mode} ${percent(mode.stated)}.`;
+  if (mode.outside.length === 0) return `${writtenKey(key)} it is: every note belongs.`;
+  return `${writtenKey(key)} it is: ${percent(mode.stated)} of the time.`;
+}
+
+/** Notes outside the key, and how the other modes on its tonic fit. */
+function Outside({ mode, tune }: { readonly mode: ModeCheck; readonly tune: Tune }) {
+  const told = mode.fits.slice(0, 3);
+  return (
+    <section aria-labelledby="mode">
+      <h2 id="mode" className="mb-1 text-xl">
+        Notes against the key
+      </h2>
+      {mode.outside.length > 0 && (
+        <p>
+          Outside it:{' '}
+          {mode.outside
+            .map(
+              ({ pitch, share }) =>
+                `${writtenPitch(pitch).replace(/\d$/, '')} ${Math.max(1, Math.round(100 * share))} %`,
+            )
+            .join(', ')}{' '}
+          of the time.
+        </p>
+      )}
+      <p className="text-[14px] text-muted">
+        {told
+          .map(({ mode: name, share }) => `${writtenKey({ ...tune.key, mode: name })} ${Math.round(100 * share)} %`)
+          .join(' · ')}
+      </p>
+    </section>
+  );
+}
+
+/** Where the leading note may stand on each string: a choice in cents, not an error. */
+function LeadingNote({
+  tune,
+  scale,
+  stringLengthMm,
+}: {
+  readonly tune: Tune;
+  readonly scale: readonly ScaleStop[];
+  readonly stringLengthMm: number;
+}) {
+  const tonic = midiOf({ letter: tune.key.letter, alter: tune.key.alter, octave: 4 });
+  const leading = scale.filter(
+    ({ pitch, finger, extension }) => finger > 0 && extension !== 'high' && (midiOf(pitch) + 1 - tonic) % 12 === 0,
+  );
+  if (leading.length === 0) return null;
+  return (
+    <section aria-labelledby="leading" className="mt-4 mb-6">
+      <h2 id="leading" className="mb-1 text-xl">
+        The leading note <span className="font-sans text-[14px] font-normal text-muted">is yours to place</span>
+      </h2>
+      <ul className="text-[14.5px]">
+        {leading.map(({ place, pitch, finger, semitones }) => (
+          <li key={place}>
+            <b>
+              {writtenPitch(pitch)}, {place}:{finger}
+            </b>
+            :{' '}
+            {LEADING_NOTE_CHOICES.filter(({ cents }) => cents !== 0)
+              .map(
+                ({ name, cents }) =>
+                  `${name} by ${Math.abs(cents).toFixed(0)} ¢ is ${Math.abs(centsToMm(cents, semitones, stringLengthMm)).toFixed(1)} mm ${cents < 0 ? 'nearer the nut' : 'nearer the bridge'}`,
+              )
+              .join('; ')}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,57 @@
+import { useMemo } from 'react';
+import { easierVersions } from '#core/ornaments';
+import { reportTune } from '#core/report';
+import { Button } from '../ui/Button';
+import type { OrnamentsProps } from './OrnamentsSheet';
+
+/** The same tune with ever fewer layers, and to what tempo each stands. */
+export function EasierList({ report, onApply }: OrnamentsProps) {
+  const { tune, settings } = report;
+  const steps = useMemo(
+    () =>
+      easierVersions(tune).map((step) => ({
+        ...step,
+        ceiling: reportTune(step.tune, settings).figures.check.ceiling?.ceilingBpm ?? null,
+      })),
+    [tune, settings],
+  );
+  const words = (bpm: number | null) => (bpm === null ? 'at any tempo' : `to ${Math.floor(bpm)}`);
+  if (steps.length === 0)
+    return <p className="text-muted">Nothing decorates this tune and no drone sounds: it is as plain as it can be.</p>;
+  return (
+    <>
+      <p className="mb-2 text-muted">
+        As it is the tune stands {words(report.figures.check.ceiling?.ceilingBpm ?? null)}. Each step takes off one
+        layer more; undo brings it back.
+      </p>
+      <ol>
+        {steps.map(({ off, tune: easier, notes, ceiling }, i) => (
+          <li key={off} className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-line py-1.5">
+            <span className="flex-1">
+              <b>
+                {i === 0 ? 'without' : 'and without'} {off}
+              </b>{' '}
+              <span className="text-[14px] text-muted">
+                on {notes} note{notes === 1 ? '' : 's'}; stands {words(ceiling)}
+              </span>
+            </span>
+            <Button
+              look="small"
+              onClick={() =>
+                onApply(
+                  easier,
+                  `without ${steps
+                    .slice(0, i + 1)
+                    .map((s) => s.off)
+                    .join(', ')}`,
+                )
+              }
+            >
+              take it<span className="sr-only"> without {off}</span>
+            </Button>
+          </li>
+        ))}
+      </ol>
+    </>
+  );
+}

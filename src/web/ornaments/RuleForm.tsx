@@ -1,0 +1,93 @@
+import { useMemo, useState } from 'react';
+import { RULE_PLACE_WORDS, ornamentName } from '#contract/ornamentWords';
+import {
+  ORNAMENTS,
+  type Ornament,
+  RULE_PLACES,
+  type RulePlace,
+  ornament as decorate,
+  ornamentPlaces,
+} from '#core/ornaments';
+import { ornamentSceneOf, reportTune } from '#core/report';
+import { Button } from '../ui/Button';
+import type { OrnamentsProps } from './OrnamentsSheet';
+
+const SELECT = 'rounded-md border border-line bg-surface px-2 py-1';
+const DENSITIES = [1, 2, 3, 4, 6, 8] as const;
+
+/** "Flick each dotted quarter on the beat, two in a phrase at the most." */
+export function RuleForm({ report, words, onApply }: OrnamentsProps) {
+  const { tune } = report;
+  const [ornament, setOrnament] = useState<Ornament>('flick');
+  const [place, setPlace] = useState<RulePlace>('dotted-quarters');
+  const [most, setMost] = useState<number>(2);
+  const ids = useMemo(
+    () => ornamentPlaces(ornamentSceneOf(report), { ornament, place, mostInPhrase: most }),
+    [report, ornament, place, most],
+  );
+  const next = useMemo(() => decorate(tune, ids, ornament), [tune, ids, ornament]);
+  const after = useMemo(() => (next === tune ? report : reportTune(next, report.settings)), [next, tune, report]);
+  const ceiling = after.figures.check.ceiling?.ceilingBpm ?? null;
+  const name = ornamentName(ornament, words);
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onApply(next, `${name} on ${RULE_PLACE_WORDS[place]}`);
+      }}
+    >
+      <p className="flex flex-wrap items-center gap-2">
+        <label>
+          <span className="sr-only">Ornament</span>
+          <select className={SELECT} value={ornament} onChange={({ target }) => setOrnament(target.value as Ornament)}>
+            {ORNAMENTS.map((kind) => (
+              <option key={kind} value={kind}>
+                {ornamentName(kind, words)}
+              </option>
+            ))}
+          </select>
+        </label>
+        on
+        <label>
+          <span className="sr-only">Place</span>
+          <select className={SELECT} value={place} onChange={({ target }) => setPlace(target.value as RulePlace)}>
+            {RULE_PLACES.map((kind) => (
+              <option key={kind} value={kind}>
+                {RULE_PLACE_WORDS[kind]}
+              </option>
+            ))}
+          </select>
+        </label>
+        ,
+        <label>
+          at most{' '}
+          <select className={SELECT} value={most} onChange={({ target }) => setMost(Number(target.value))}>
+            {DENSITIES.map((count) => (
+              <option key={count} value={count}>
+                {count}
+              </option>
+            ))}
+          </select>{' '}
+          in four bars
+        </label>
+      </p>
+      <p aria-live="polite" data-rule>
+        <b>{ids.length === 0 ? 'No note' : `${ids.length} note${ids.length === 1 ? '' : 's'}`}</b> where it fits on
+        every pass.{' '}
+        <span className="text-muted">
+          {next === tune
+            ? ids.length === 0
+              ? ''
+              : 'They have it already.'
+            : `Then the tune stands ${ceiling === null ? 'at any tempo' : `to ${Math.floor(ceiling)}`}.`}
+        </span>
+      </p>
+      <div>
+        <Button look="main" type="submit" disabled={next === tune}>
+          Set them
+        </Button>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,424 @@
+import { Settings2, Undo2 } from 'lucide-react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { type Fiddle, type Pegs, withChecks } from '#contract/pegs';
+import { implausibleWords } from '#contract/retune';
+import { type Minutes, creepScale, simulatedFiddle } from '#core/creep';
+import { PLACES, type Place } from '#core/tune';
+import { STANDARD_TUNING, parseTuning, retunePlan, tuningName } from '#core/tuning';
+import type { Failure } from '../api/client';
+import { failureWords } from '../api/messages';
+import { usePegsQuery, useSavePegsMutation, useSaveSettingsMutation } from '../api/tunesApi';
+import { useAppSelector } from '../app/store';
+import { writtenPitch } from '../score/noteWords';
+import { selectSettings } from '../settings/selectSettings';
+import { Button, SignButton } from '../ui/Button';
+import { FiddleSheet } from './FiddleSheet';
+import { type Listening, PitchPanel } from './PitchPanel';
+import { PlanPanel } from './PlanPanel';
+import { FiddleSource, MicrophoneSource, type PitchSource } from './pitchSource';
+import { readCents } from './readPitch';
+import { reminders } from './reminders';
+import { TuningChoice } from './TuningChoice';
+import {
+  NO_SESSIONS,
+  type Sessions,
+  changeOf,
+  checkedDrifts,
+  checkOf,
+  forecastOf,
+  isNewString,
+  keptReadings,
+  targetMidi,
+  tuningOf,
+  withReading,
+  withTuned,
+  withTurned,
+} from './tuningSession';
+
+/** Pegs: from the tuning the fiddle stands in to another, and how long it will hold. */
+export default function PegsPage() {
+  const { data: record, error, isLoading, refetch } = usePegsQuery();
+  const [save, { error: saveError }] = useSavePegsMutation();
+  const [steps, setSteps] = useState<readonly { readonly label: string; readonly before: Pegs }[]>([]);
+  const running = useRef<Promise<unknown>>(Promise.resolve());
+  const revision = useRef(0);
+  useEffect(() => {
+    document.title = 'Pegs · Morrin';
+  }, []);
+  useEffect(() => {
+    if (record) revision.current = Math.max(revision.current, record.revision);
+  }, [record]);
+
+  const change = useCallback(
+    async (next: Pegs, label: string, before: Pegs | null) => {
+      // One after the other: each builds on the revision that the one before it made.
+      await running.current;
+      const saving = save({ baseRevision: revision.current, pegs: next });
+      running.current = saving;
+      const answer = await saving;
+      if (!answer.data) {
+        const fresh = await refetch();
+        revision.current = fresh.data?.revision ?? revision.current;
+        return;
+      }
+      revision.current = answer.data.revision;
+      setSteps((list) => (before ? [...list, { label, before }] : list.slice(0, -1)));
+    },
+    [save, refetch],
+  );
+
+  if (!record)
+    return (
+      <main className="px-6 py-10">
+        {isLoading ? (
+          <p className="text-muted" aria-busy>
+            Opening the peg box …
+          </p>
+        ) : (
+          <div role="alert">
+            <p className="mb-3">{error ? failureWords(error as Failure) : ''} Your fiddles cannot be shown.</p>
+            <Button look="main" onClick={() => void refetch()}>
+              Try again
+            </Button>
+          </div>
+        )}
+      </main>
+    );
+  const { pegs } = record;
+  const last = steps[steps.length - 1];
+  const fiddle = pegs.fiddles.find(({ id }) => id === pegs.chosen)!;
+  return (
+    <main className="h-full overflow-y-auto px-5 py-4 lg:px-8">
+      {saveError !== undefined && (
+        <p role="alert" className="mb-3 rounded-md bg-band px-3 py-2 text-madder">
+          {(saveError as Failure).code === 'stale-save'
+            ? 'Your fiddles were changed in another window; they are as kept there now. Change yours again.'
+            : `Not kept. ${failureWords(saveError as Failure)}`}
+        </p>
+      )}
+      <PegBox
+        key={fiddle.id}
+        pegs={pegs}
+        fiddle={fiddle}
+        undo={last ? { label: last.label, run: () => void change(last.before, last.label, null) } : null}
+        onPegs={(next, label) => void change(next, label, pegs)}
+      />
+    </main>
+  );
+}
+
+interface PegBoxProps {
+  readonly pegs: Pegs;
+  readonly fiddle: Fiddle;
+  readonly undo: { readonly label: string; readonly run: () => void } | null;
+  readonly onPegs: (pegs: Pegs, label: string) => void;
+}
+
+function PegBox({ pegs, fiddle, undo, onPegs }: PegBoxProps) {
+  const [params, setParams] = useSearchParams();
+  const { revision, settings } = useAppSelector(selectSettings);
+  const [saveSettings, { error: countError }] = useSaveSettingsMutation();
+  const [isEditing, setEditing] = useState(false);
+  const asked = params.get('to');
+  const to = asked !== null && parseTuning(asked) ? tuningName(parseTuning(asked)!) : fiddle.tuning;
+  const from = tuningOf(fiddle);
+  const target = parseTuning(to)!;
+  const tensions = fiddle.strings.map(({ newtons }) => newtons);
+  const plan = useMemo(
+    () => retunePlan(parseTuning(fiddle.tuning)!, parseTuning(to)!, tensions, STANDARD_TUNING),
+    // Tensions are numbers of the fiddle: it is what changes.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [fiddle, to],
+  );
+  const [at, setAt] = useState(0);
+  const session = useSession(fiddle, plan.ok ? plan.steps[Math.min(at, plan.steps.length - 1)]?.place : undefined, to);
+  const { place } = session;
+  const string = PLACES.indexOf(place);
+  const kept = keptReadings(fiddle, place);
+  const isNew = isNewString(fiddle, string, session.openedAt);
+  const own = session.sessions[place];
+  const planned = plan.ok ? changeOf(plan, place) : 0;
+  // Where nothing is to be changed any more, it still drifts back from what was changed before.
+  const change = planned !== 0 ? planned : (own.change ?? kept?.change ?? 0);
+  const scale = useMemo(() => creepScale(checkedDrifts(fiddle)), [fiddle]);
+  const forecast = useMemo(() => forecastOf(change, isNew, own, [], scale), [change, isNew, own, scale]);
+  const setFiddle = (next: Fiddle, label: string) =>
+    onPegs({ ...pegs, fiddles: pegs.fiddles.map((one) => (one.id === fiddle.id ? next : one)) }, label);
+  const goTo = (next: number) => {
+    const step = plan.ok ? plan.steps[at] : undefined;
+    if (next > at && step && session.sessions[step.place].readings.length > 0)
+      session.stands(step.place, plan.ok ? changeOf(plan, step.place) : 0);
+    if (plan.ok && next >= plan.steps.length) {
+      setFiddle({ ...fiddle, tuning: to }, `tuned ${target.map(writtenPitch).join(' ')}`);
+      setAt(0);
+      return;
+    }
+    setAt(next);
+    if (plan.ok) session.bow(plan.steps[next]!.place);
+  };
+  const told = reminders(fiddle, session.openedAt);
+  const isCounted =
+    (settings.instrument.stringLengthMm ?? 328) === fiddle.stringLengthMm &&
+    (settings.instrument.bridgeRadiusMm ?? 42) === fiddle.bridgeRadiusMm &&
+    (settings.instrument.hairCm ?? 63) === fiddle.hairCm;
+  return (
+    <>
+      <header className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
+        <h1 className="text-[28px] leading-tight">Pegs</h1>
+        <div className="flex flex-wrap items-center gap-2">
+          {pegs.fiddles.length > 1 ? (
+            <select
+              aria-label="Fiddle"
+              className="rounded-md border border-line bg-surface px-2 py-1"
+              value={fiddle.id}
+              onChange={({ target: { value } }) => onPegs({ ...pegs, chosen: value }, 'fiddle chosen')}
+            >
+              {pegs.fiddles.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          ) : (
+            <span className="font-bold">{fiddle.name}</span>
+          )}
+          <SignButton label="Fiddle and strings" onClick={() => setEditing(true)}>
+            <Settings2 size={18} aria-hidden />
+          </SignButton>
+          <SignButton label={undo ? `Undo: ${undo.label}` : 'Undo'} disabled={!undo} onClick={() => undo?.run()}>
+            <Undo2 size={18} aria-hidden />
+          </SignButton>
+          <span className="text-muted">stands in {from.map(writtenPitch).join(' ')}</span>
+        </div>
+        <TuningChoice
+          pegs={pegs}
+          to={to}
+          onPegs={onPegs}
+          onTo={(strings) => {
+            setParams({ to: strings }, { replace: true });
+            setAt(0);
+          }}
+        />
+      </header>
+      {asked !== null && !parseTuning(asked) && (
+        <p role="alert" className="mb-3 rounded-md bg-band px-3 py-2 text-madder">
+          “{asked.slice(0, 60)}” is no tuning: expected four pitches low to high with octaves, such as A3 E4 A4 E5.
+        </p>
+      )}
+      {countError !== undefined && (
+        <p role="alert" className="mb-3 rounded-md bg-band px-3 py-2 text-madder">
+          The tunes are counted as before. {failureWords(countError as Failure)}
+        </p>
+      )}
+      {told.length > 0 && (
+        <ul className="mb-3 rounded-md bg-band px-4 py-2 text-[14px]" aria-label="Reminders">
+          {told.map((line) => (
+            <li key={line}>{line}</li>
+          ))}
+        </ul>
+      )}
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-5 lg:grid-cols-[minmax(0,23rem)_minmax(0,1fr)]">
+        {plan.ok ? (
+          <PlanPanel plan={plan} at={at} leftHanded={settings.leftHanded} isOld={fiddle.isOld} onAt={goTo} />
+        ) : (
+          <section role="alert" className="text-madder">
+            <h2 className="mb-1 text-xl">This cannot be done</h2>
+            <ul>
+              {plan.implausible.map((found) => (
+                <li key={implausibleWords(found)}>{implausibleWords(found)}.</li>
+              ))}
+            </ul>
+          </section>
+        )}
+        <div>
+          <PitchPanel
+            listening={session.listening}
+            problem={session.problem}
+            place={place}
+            tuning={target}
+            session={own}
+            now={session.now}
+            forecast={forecast}
+            leftHanded={settings.leftHanded}
+            speed={session.speed}
+            onListen={session.listen}
+            onPlace={session.bow}
+            onTurn={session.turn}
+            onSpeed={session.setSpeed}
+            onStands={() => session.stands(place, change)}
+            onCheck={() => {
+              const check = checkOf(place, own, session.now, change, isNew, Date.now());
+              if (check) setFiddle(withChecks(fiddle, [check]), `check of the ${place} string`);
+            }}
+          />
+          <NextChecks
+            scale={scale}
+            sessions={session.sessions}
+            now={session.now}
+            fiddle={fiddle}
+            openedAt={session.openedAt}
+          />
+        </div>
+      </div>
+      {isEditing && (
+        <FiddleSheet
+          pegs={pegs}
+          fiddle={fiddle}
+          isCounted={isCounted}
+          onPegs={onPegs}
+          onClose={() => setEditing(false)}
+          onCount={() =>
+            void saveSettings({
+              baseRevision: revision,
+              settings: {
+                ...settings,
+                instrument: {
+                  ...settings.instrument,
+                  stringLengthMm: fiddle.stringLengthMm,
+                  bridgeRadiusMm: fiddle.bridgeRadiusMm,
+                  hairCm: fiddle.hairCm,
+                },
+              },
+            })
+          }
+        />
+      )}
+    </>
+  );
+}
+
+/** Checks older than this say nothing of tonight. */
+const KEPT_HOURS = 12;
+
+/** When to look after each string: those tuned in this sitting, and those whose checks are not old yet. */
+function NextChecks(props: {
+  readonly sessions: Sessions;
+  readonly now: Minutes;
+  readonly fiddle: Fiddle;
+  readonly openedAt: number;
+  readonly scale: number;
+}) {
+  const { sessions, now, fiddle, openedAt, scale } = props;
+  const rows = PLACES.flatMap((name, i) => {
+    const own = sessions[name];
+    const isNew = isNewString(fiddle, i, openedAt);
+    if (own.tunedAt !== null)
+      return [{ name, since: now - own.tunedAt, check: forecastOf(own.change ?? 0, isNew, own, [], scale).check }];
+    const kept = keptReadings(fiddle, name);
+    if (!kept) return [];
+    const since = (openedAt - Date.parse(kept.tunedAt)) / 60_000 + now;
+    if (since > 60 * KEPT_HOURS) return [];
+    return [{ name, since, check: forecastOf(kept.change, isNew, NO_SESSIONS[name], kept.readings, scale).check }];
+  });
+  if (rows.length === 0) return null;
+  return (
+    <section className="mt-4" aria-labelledby="next-checks">
+      <h2 id="next-checks" className="mb-1 text-xl">
+        When to look again
+      </h2>
+      <ul className="grid gap-x-6 sm:grid-cols-2" data-next-checks>
+        {rows.map(({ name, since, check }) => (
+          <li key={name} className="border-t border-line py-1">
+            <b>{name}</b>:{' '}
+            {check === null ? 'it will stay' : check <= since ? 'now' : `in ${(check - since).toFixed(1)} minutes`}
+            <span className="text-[14px] text-muted">, tuned {sinceWords(since)}</span>
+          </li>
+        ))}
+      </ul>
+      {scale !== 1 && (
+        <p className="text-[13.5px] text-muted">
+          By your own checks this fiddle’s strings drift {scale.toFixed(1)} times as far as is guessed.
+        </p>
+      )}
+    </section>
+  );
+}
+
+function sinceWords(minutes: number): string {
+  if (minutes < 60) return `${minutes.toFixed(1)} minutes ago`;
+  return `${(minutes / 60).toFixed(1)} hours ago`;
+}
+
+/** What is heard: the source, readings by string, and the source's clock. */
+function useSession(fiddle: Fiddle, wanted: Place | undefined, to: string) {
+  const [openedAt] = useState(() => Date.now());
+  const [listening, setListening] = useState<Listening>('off');
+  const [problem, setProblem] = useState<string | null>(null);
+  const [place, setPlace] = useState<Place>(wanted ?? 'A');
+  const [sessions, setSessions] = useState<Sessions>(NO_SESSIONS);
+  const [now, setNow] = useState<Minutes>(0);
+  const [speed, setSpeed] = useState(1);
+  const source = useRef<PitchSource | null>(null);
+  const heard = useRef({ place, target: targetMidi(parseTuning(to)!, place) });
+  useEffect(() => {
+    heard.current = { place, target: targetMidi(parseTuning(to)!, place) };
+  }, [place, to]);
+  // Another target: what was read against the one before is nothing to it.
+  const [shownTo, setShownTo] = useState(to);
+  if (shownTo !== to) {
+    setShownTo(to);
+    setSessions(NO_SESSIONS);
+    if (wanted) setPlace(wanted);
+  }
+  useEffect(() => () => source.current?.stop(), []);
+  const listen = (next: Listening) => {
+    source.current?.stop();
+    source.current = null;
+    setListening('off');
+    setProblem(null);
+    setSessions(NO_SESSIONS);
+    if (next === 'off') return;
+    const fresh = PLACES.filter((_, i) => isNewString(fiddle, i, openedAt));
+    const opened =
+      next === 'simulated'
+        ? new FiddleSource(simulatedFiddle(tuningOf(fiddle), openedAt % 100_000, fresh), place)
+        : new MicrophoneSource();
+    source.current = opened;
+    if (opened instanceof FiddleSource) opened.speed = speed;
+    opened
+      .start((frame, rate, minutes) => {
+        const { place: bowed, target } = heard.current;
+        const cents = readCents(frame, rate, target);
+        setNow(minutes);
+        if (cents !== null) setSessions((before) => withReading(before, bowed, minutes, cents));
+      })
+      .then(
+        () => {
+          if (source.current === opened) setListening(next);
+        },
+        (reason: unknown) => {
+          if (source.current !== opened) return;
+          source.current = null;
+          setProblem(
+            `The microphone cannot be heard: ${reason instanceof Error ? reason.message : 'it was refused'} The simulated fiddle stands in for it.`,
+          );
+        },
+      );
+  };
+  return {
+    openedAt,
+    listening,
+    problem,
+    place,
+    sessions,
+    now,
+    speed,
+    listen,
+    setSpeed: (next: number) => {
+      setSpeed(next);
+      if (source.current instanceof FiddleSource) source.current.speed = next;
+    },
+    bow: (next: Place) => {
+      setPlace(next);
+      if (source.current instanceof FiddleSource) source.current.bowed = next;
+    },
+    turn: (cents: number) => {
+      if (!(source.current instanceof FiddleSource)) return;
+      source.current.turn(place, cents);
+      // What was read before the turn says nothing about after it.
+      setSessions((before) => withTurned(before, place));
+    },
+    stands: (of: Place, change: number) => setSessions((before) => withTuned(before, of, now, change)),
+  };
+}

@@ -1,0 +1,236 @@
+import { Plus, X } from 'lucide-react';
+import { useState } from 'react';
+import { SPAN_RANGE, type StoredSettings } from '#contract/settings';
+import { BAN_REASONS, type Ban, type BanReason, FREE_HAND, STRING_LENGTHS } from '#core/fingering';
+import { FULL_SIZE } from '#core/instrument';
+import { PLACES, type Place } from '#core/tune';
+import { Button, SignButton } from '../ui/Button';
+import { NumberField } from './NumberField';
+
+interface HandSectionProps {
+  readonly settings: StoredSettings;
+  readonly onChange: (next: StoredSettings, label: string) => void;
+}
+
+/** A span that no hand needs to be told: more than a first to a stretched fourth finger. */
+const ANY_SPAN = SPAN_RANGE[1];
+
+const REASONS: Readonly<Record<BanReason, string>> = {
+  banned: 'I leave it out',
+  pain: 'it hurts',
+  missing: 'it is missing',
+  short: 'it is too short',
+};
+const FINGERS = { 1: 'first finger', 2: 'second finger', 3: 'third finger', 4: 'fourth finger' } as const;
+
+/** What the fingering hand can and shall do: every change fingers the book anew around it. */
+export function HandSection({ settings, onChange }: HandSectionProps) {
+  const { hand } = settings;
+  const set = (next: Partial<StoredSettings['hand']>, label: string) =>
+    onChange({ ...settings, hand: { ...hand, ...next } }, label);
+  const size = settings.instrument.stringLengthMm ?? FULL_SIZE.stringLengthMm;
+  return (
+    <section aria-labelledby="hand">
+      <h2 id="hand" className="mb-2 text-xl">
+        Your fingering hand
+      </h2>
+      <div className="flex flex-col gap-1.5">
+        <label className="flex items-center gap-2">
+          <span className="flex-1">
+            Fiddle <span className="text-[13.5px] text-muted">sets the string length</span>
+          </span>
+          <select
+            className="rounded-md border border-line bg-surface px-2 py-1"
+            value={STRING_LENGTHS.some(({ mm }) => mm === size) ? size : ''}
+            onChange={({ target }) => {
+              const mm = Number(target.value);
+              const { stringLengthMm: _old, ...others } = settings.instrument;
+              const instrument = mm === FULL_SIZE.stringLengthMm ? others : { ...others, stringLengthMm: mm };
+              onChange({ ...settings, instrument }, `fiddle of ${mm} mm`);
+            }}
+          >
+            <option value="" disabled>
+              its own length
+            </option>
+            {STRING_LENGTHS.map(({ size: name, mm }) => (
+              <option key={name} value={mm}>
+                {name}, {mm} mm
+              </option>
+            ))}
+          </select>
+        </label>
+        <NumberField
+          name="Largest span"
+          unit="mm"
+          why={`between two fingers in one position; ${ANY_SPAN} is any`}
+          value={hand.largestSpanMm ?? ANY_SPAN}
+          usual={ANY_SPAN}
+          low={SPAN_RANGE[0]}
+          high={SPAN_RANGE[1]}
+          onChange={(value) => set({ largestSpanMm: value }, value === null ? 'any span' : `spans up to ${value} mm`)}
+        />
+        <Check
+          words="Stay in first position"
+          means="what lies beyond is named; a tune can be folded by octave"
+          checked={hand.firstPositionOnly}
+          onChange={(firstPositionOnly) => set({ firstPositionOnly }, 'first position only')}
+        />
+        <Check
+          words="Stop long notes for vibrato"
+          means="when a tune is fingered anew"
+          checked={hand.vibrato}
+          onChange={(vibrato) => set({ vibrato }, 'long notes stopped')}
+        />
+        <Check
+          words="I play left-handed"
+          means="pictures and words are mirrored"
+          checked={settings.leftHanded}
+          onChange={(leftHanded) => onChange({ ...settings, leftHanded }, leftHanded ? 'left-handed' : 'right-handed')}
+        />
+      </div>
+      <Bans bans={hand.bans} onBans={(bans, label) => set({ bans }, label)} />
+      {JSON.stringify(hand) !== JSON.stringify(FREE_HAND) && (
+        <Button className="mt-2" onClick={() => set(FREE_HAND, 'hand set free')}>
+          Set the hand free
+        </Button>
+      )}
+    </section>
+  );
+}
+
+function Check(props: {
+  readonly words: string;
+  readonly means: string;
+  readonly checked: boolean;
+  readonly onChange: (checked: boolean) => void;
+}) {
+  const { words, means, checked, onChange } = props;
+  return (
+    <label className="flex items-start gap-2">
+      <input
+        type="checkbox"
+        className="mt-1.5 accent-woad"
+        checked={checked}
+        onChange={({ target }) => onChange(target.checked)}
+      />
+      <span>
+        {words} <span className="text-[13.5px] text-muted">{means}</span>
+      </span>
+    </label>
+  );
+}
+
+/** Fingers and strings that are kept from the hand, and one more. */
+function Bans({
+  bans,
+  onBans,
+}: {
+  readonly bans: readonly Ban[];
+  readonly onBans: (bans: Ban[], label: string) => void;
+}) {
+  const [finger, setFinger] = useState<'' | '1' | '2' | '3' | '4'>('4');
+  const [place, setPlace] = useState<'' | Place>('');
+  const [reason, setReason] = useState<BanReason>('banned');
+  const isNothing = finger === '' && place === '';
+  const made: Ban = {
+    finger: finger === '' ? null : (Number(finger) as 1 | 2 | 3 | 4),
+    place: place === '' ? null : place,
+    reason,
+    ...(reason === 'pain' ? { date: new Date().toISOString().slice(0, 10) } : {}),
+  };
+  const isThere = bans.some((ban) => ban.finger === made.finger && ban.place === made.place);
+  return (
+    <fieldset className="mt-3 rounded-md border border-line px-3 pt-1 pb-3">
+      <legend className="px-1 font-bold">Kept from the hand</legend>
+      {bans.length === 0 && <p className="text-muted">Nothing: every finger plays on every string.</p>}
+      <ul className="mb-2">
+        {bans.map((ban, i) => (
+          <li key={banWords(ban)} className="flex items-center gap-2">
+            <span>
+              {banWords(ban)}
+              <span className="text-muted">
+                : {REASONS[ban.reason]}
+                {ban.date ? `, since ${new Date(ban.date).toLocaleDateString()}` : ''}
+              </span>
+            </span>
+            <SignButton
+              label={`Allow the ${banWords(ban)} again`}
+              onClick={() =>
+                onBans(
+                  bans.filter((_, k) => k !== i),
+                  `${banWords(ban)} allowed`,
+                )
+              }
+            >
+              <X size={15} aria-hidden />
+            </SignButton>
+          </li>
+        ))}
+      </ul>
+      {bans.some(({ reason: why }) => why === 'pain') && (
+        <p className="mb-2 rounded-md bg-band px-3 py-1.5 text-[14px]">
+          Pain is a stop sign: rest, and see a teacher or a clinician. It stays out of every suggestion until you allow
+          it again yourself.
+        </p>
+      )}
+      <div className="flex flex-wrap items-center gap-2">
+        <Select label="Finger" value={finger} onChange={(value) => setFinger(value as typeof finger)}>
+          <option value="">any finger</option>
+          {([1, 2, 3, 4] as const).map((number) => (
+            <option key={number} value={number}>
+              {FINGERS[number]}
+            </option>
+          ))}
+        </Select>
+        <Select label="String" value={place} onChange={(value) => setPlace(value as typeof place)}>
+          <option value="">on any string</option>
+          {PLACES.map((name) => (
+            <option key={name} value={name}>
+              on the {name} string
+            </option>
+          ))}
+        </Select>
+        <Select label="Reason" value={reason} onChange={(value) => setReason(value as BanReason)}>
+          {BAN_REASONS.map((why) => (
+            <option key={why} value={why}>
+              {REASONS[why]}
+            </option>
+          ))}
+        </Select>
+        <Button
+          disabled={isNothing || isThere}
+          title={isNothing ? 'Choose a finger, a string or both' : undefined}
+          onClick={() => onBans([...bans, made], `${banWords(made)} left out`)}
+        >
+          <Plus size={14} className="mr-1 inline align-[-2px]" aria-hidden />
+          Keep it out
+        </Button>
+      </div>
+    </fieldset>
+  );
+}
+
+function banWords({ finger, place }: Ban): string {
+  const string = place === null ? '' : `${place} string`;
+  if (finger === null) return string;
+  return place === null ? FINGERS[finger] : `${FINGERS[finger]} on the ${string}`;
+}
+
+function Select(props: {
+  readonly label: string;
+  readonly value: string;
+  readonly onChange: (value: string) => void;
+  readonly children: React.ReactNode;
+}) {
+  const { label, value, onChange, children } = props;
+  return (
+    <select
+      aria-label={label}
+      className="rounded-md border border-line bg-surface px-2 py-1"
+      value={value}
+      onChange={({ target }) => onChange(target.value)}
+    >
+      {children}
+    </select>
+  );
+}
