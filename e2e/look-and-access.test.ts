@@ -40,6 +40,10 @@ for (const theme of ['day', 'evening'] as const)
       'Other bowings … (W)',
       'Bow amount and tone … (M)',
       'Figures that come again … (F)',
+      'Fingering hand … (G)',
+      'Drones and double stops … (C)',
+      'Ornaments … (A)',
+      'Tunings for this tune … (I)',
       'Named versions …',
       'Keys and signs (?)',
     ]) {
@@ -59,6 +63,19 @@ for (const theme of ['day', 'evening'] as const)
     await page.getByRole('link', { name: 'Settings' }).click();
     await expect(page.getByRole('heading', { level: 1, name: 'Settings' })).toBeVisible();
     await scan('settings');
+    await page.goBack();
+    await page.getByRole('link', { name: 'Ground' }).click();
+    await expect(page.locator('[data-mode]')).toBeVisible();
+    await scan('ground');
+    await page.getByRole('link', { name: 'Pegs' }).click();
+    await page.getByLabel('into').selectOption('A3 E4 A4 E5');
+    await page.getByRole('button', { name: 'simulated fiddle' }).click();
+    await expect(page.locator('[data-stands="low"]')).toBeVisible();
+    await scan('pegs');
+    await page.getByRole('button', { name: 'Fiddle and strings' }).click();
+    await scan('fiddle');
+    await page.keyboard.press('Escape');
+    await page.goBack();
     await page.goBack();
     await fromMenu(page, 'Hand-out on paper');
     await expect(page.getByRole('button', { name: 'Keep as PDF' })).toBeVisible();

@@ -2,6 +2,7 @@
 import { writeFileSync } from 'node:fs';
 import os from 'node:os';
 import { join } from 'node:path';
+import { benchHand } from './bench/hand.mjs';
 import { benchRedraw } from './bench/redraw.mjs';
 import { benchReport } from './bench/report.mjs';
 import { benchSearch } from './bench/search.mjs';
@@ -13,6 +14,7 @@ const benches = [
   ['report', benchReport],
   ['search', benchSearch],
   ['twins', benchTwins],
+  ['hand', benchHand],
   ['redraw', benchRedraw],
 ].filter(([name]) => wanted.length === 0 || wanted.includes(name));
 
@@ -45,6 +47,8 @@ ${table.join('\n')}
   objective; five bowings that really differ, with their reports, of its first 32 bars; and what the best of those 32 bars
   by coarse cells of the bow costs more, counted with fine ones.
 - **Twins**: equal figures of a made-up medley of 300 bars, against one scan that reads each of its notes once.
+- **Fingering, drones, tunings**: the cheapest fingering of that reel over all strings, fingers and positions; the drone line
+  of all it plays; twelve tunings ranked for it, each with a report of its own.
 - **Redraw**: from a key press that toggles a slur to the last bow sign of the last line being right, layout included, in
   headless Chromium, toggles spread over all lines; against all lines engraved anew in the same page.
 `,

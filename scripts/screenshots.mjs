@@ -39,6 +39,43 @@ const bow = async (page) => {
   await page.keyboard.press('m');
   await page.locator('[data-tone]').waitFor();
 };
+const sheet = (title, note, key, ready) => async (page) => {
+  await bench(title, note)(page);
+  await page.keyboard.press(key);
+  await page.getByRole('dialog').waitFor();
+  if (ready) await page.getByText(ready).waitFor();
+};
+const ground = (title) => async (page) => {
+  await bench(title)(page);
+  await page.getByRole('link', { name: 'Ground' }).click();
+  await page.locator('[data-mode]').waitFor();
+};
+/** Tunes one string up by what the screen says, and lets it drift. */
+const pegs = async (page) => {
+  await page.getByRole('link', { name: 'Pegs' }).click();
+  await page.getByLabel('into').selectOption('A3 D4 A4 E5');
+  await page.getByRole('button', { name: 'simulated fiddle' }).click();
+  for (const turn of ['a semitone up', 'a semitone up'])
+    await page.getByRole('button', { name: turn, exact: true }).click();
+  for (let tries = 0; tries < 30; tries++) {
+    await page.waitForTimeout(1100);
+    const stands = await page.locator('[data-stands]').getAttribute('data-stands');
+    if (stands === 'stands') break;
+    await page.getByRole('button', { name: stands === 'low' ? 'a hair up' : 'a hair down', exact: true }).click();
+  }
+  await page.getByRole('button', { name: 'It stands: watch its drift' }).click();
+  await page.getByLabel(/time goes/).selectOption('10');
+  await page.waitForTimeout(7000);
+  await page.getByLabel(/time goes/).selectOption('1');
+};
+const leftHanded = async (page) => {
+  await page.getByRole('link', { name: 'Settings' }).click();
+  await page.getByLabel(/I play left-handed/).check();
+  await page.locator('[data-settings="kept"]').waitFor();
+  await page.getByRole('link', { name: 'Book', exact: true }).click();
+  await page.getByRole('table').waitFor();
+  await ground('Pewter Sky')(page);
+};
 const settings = async (page) => {
   await page.getByRole('link', { name: 'Settings' }).click();
   await page.getByRole('radio', { name: /^stop, turn, bow on/ }).check();
@@ -76,10 +113,17 @@ const PICTURES = [
   ['bowings', WIDE, 'day', bowings],
   ['bow', WIDE, 'day', bow],
   ['figures', WIDE, 'day', twins],
+  ['fingering', WIDE, 'day', sheet('The Ebb, a Sketch', 27, 'g')],
+  ['drones', WIDE, 'day', sheet('Slow Ferry Home', 8, 'c')],
+  ['ornaments', WIDE, 'evening', sheet('Lanterns at the Boathouse', 4, 'a')],
+  ['tunings', WIDE, 'day', sheet('Tin Roof at Low Water', 3, 'i', /ranked$/)],
+  ['ground', WIDE, 'day', ground('The Heron on the Slipway')],
+  ['pegs', WIDE, 'day', pegs],
   ['entry', WIDE, 'day', entering],
   ['hand-out', WIDE, 'day', handOut],
   ['import', WIDE, 'day', broughtIn],
-  // Last: it changes how all the others are counted.
+  // Last: they change how all the others are counted.
+  ['ground-left-handed', WIDE, 'evening', leftHanded],
   ['settings', WIDE, 'day', settings],
 ];
 
