@@ -1,6 +1,7 @@
 import { applyPattern, PATTERNS, findPattern } from '#core/bowing';
 import { reportTune } from '#core/report';
 import { USUAL_WISHES, proposeBowings } from '#core/search';
+import { LILTS, type Lilt, findLilt } from '#core/tempo';
 import type { Direction } from '#core/tune';
 import { parseTuning } from '#core/tuning';
 import { type Report, toReport } from '#contract/report';
@@ -42,19 +43,26 @@ export function report(file: string, flags: ReportFlags): string {
     );
   const start = oneOf('start', flags.start, ['down', 'up']) as Direction | undefined;
   const fingers = oneOf('fingers', flags.fingers, ['open', 'fourth']) as 'open' | 'fourth' | undefined;
-  oneOf('lilt', flags.lilt, ['straight']);
+  const lilt = flags.lilt === undefined ? undefined : liltNamed(flags.lilt);
   const limits = readLimits(flags.limits);
   const instrument = readInstrument(flags.instrument);
 
   const reports = readTunes(file, flags.tune).map(({ tune, messages }) => {
     const tuned = tuning ? { ...tune, tuning } : tune;
     const bowed = pattern ? applyPattern(tuned, pattern) : tuned;
-    const checked = reportTune(bowed, { bpm, start, fingerRule: fingers, limits, instrument });
+    const checked = reportTune(bowed, { bpm, start, fingerRule: fingers, limits, instrument, lilt });
     const candidates = optimise === undefined ? [] : proposeBowings(checked, USUAL_WISHES, optimise);
     return toReport(checked, messages, candidates);
   });
   if (flags.json) return `${JSON.stringify(reports.length === 1 ? reports[0] : reports, null, 2)}\n`;
   return reports.map(summary).join('\n');
+}
+
+/** A lilt by name, for every command that takes one. */
+export function liltNamed(name: string): Lilt {
+  const lilt = findLilt(name);
+  if (!lilt) throw new UsageError(`--lilt: expected ${LILTS.map((known) => known.name).join(' or ')}, got ${name}`);
+  return lilt;
 }
 
 function oneOf(name: string, value: string | undefined, allowed: readonly string[]): string | undefined {

@@ -7,7 +7,7 @@ export class InputError extends Error {}
 export const USAGE = `morrin: checks the bowing of fiddle tunes
 
   report FILE [--json] [--tune X] [--tempo N] [--pattern NAME] [--start down|up]
-              [--tuning "A3 E4 A4 E5"] [--lilt straight] [--fingers open|fourth]
+              [--tuning "A3 E4 A4 E5"] [--lilt NAME] [--fingers open|fourth]
               [--limits FILE] [--instrument FILE] [--optimise K]
   convert FILE --to abc|json [--tune X] [--out PATH]
   patterns [--json]

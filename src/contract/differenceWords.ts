@@ -14,6 +14,9 @@ const CHANGES: Record<BarChange, readonly [one: string, many: string]> = {
   length: ['length', 'lengths'],
   string: ['string', 'strings'],
   mark: ['mark', 'marks'],
+  drone: ['drone', 'drones'],
+  'bow-length': ['stroke length', 'stroke lengths'],
+  freedom: ['hold, breath or pace', 'holds, breaths or paces'],
   reuse: ['bar taken up from elsewhere', 'bars taken up from elsewhere'],
 };
 
@@ -24,6 +27,7 @@ const HEADS = {
   key: 'key',
   tuning: 'tuning',
   tempo: 'tempo',
+  lilt: 'lilt',
   start: 'first stroke',
   form: 'form',
 } as const;

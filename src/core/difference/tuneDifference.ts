@@ -19,6 +19,9 @@ export type BarChange =
   | 'length'
   | 'string'
   | 'mark'
+  | 'drone'
+  | 'bow-length'
+  | 'freedom'
   | 'reuse';
 
 /** Something that a later version of a tune has otherwise. */
@@ -33,7 +36,7 @@ export type Difference =
   | { readonly kind: 'pattern'; readonly part: string; readonly pattern: string }
   | { readonly kind: 'part-added' | 'part-removed'; readonly part: string }
   | {
-      readonly kind: 'title' | 'dance' | 'meter' | 'key' | 'tuning' | 'tempo' | 'start' | 'form';
+      readonly kind: 'title' | 'dance' | 'meter' | 'key' | 'tuning' | 'tempo' | 'lilt' | 'start' | 'form';
       readonly from: string;
       readonly to: string;
     };
@@ -65,6 +68,7 @@ function headDifferences(before: Tune, after: Tune): Difference[] {
     key: (tune: Tune) => keyName(tune.key),
     tuning: (tune: Tune) => tuningName(tune.tuning),
     tempo: (tune: Tune) => (tune.tempoBpm === null ? 'the middle of the band' : String(tune.tempoBpm)),
+    lilt: (tune: Tune) => tune.lilt ?? 'straight',
     start: (tune: Tune) => tune.start ?? 'by the first bar',
     form: (tune: Tune) => tune.form.join(' '),
   } as const;
@@ -146,8 +150,11 @@ function noteChanges(was: NoteEvent, is: NoteEvent): BarChange[] {
   if (was.lock !== is.lock) changes.push('lock');
   if (pitches(was) !== pitches(is)) changes.push('pitch');
   if (formatFraction(was.duration) !== formatFraction(is.duration) || was.tie !== is.tie) changes.push('length');
-  if (was.place !== is.place || was.finger !== is.finger) changes.push('string');
+  if (was.place !== is.place || was.finger !== is.finger || was.position !== is.position) changes.push('string');
   if (String(was.marks ?? []) !== String(is.marks ?? []) || was.chord !== is.chord) changes.push('mark');
+  if (was.drone !== is.drone) changes.push('drone');
+  if (was.bowLength !== is.bowLength) changes.push('bow-length');
+  if (was.hold !== is.hold || was.breath !== is.breath || was.pace !== is.pace) changes.push('freedom');
   return changes;
 }
 

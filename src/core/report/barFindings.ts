@@ -1,4 +1,5 @@
 import { ZERO, add, compare, subtract } from '#core/base';
+import { rebar } from '#core/editing';
 import { type BarSumFault, type Tune, type Unrolled, barSumFaults } from '#core/tune';
 import { type Finding, type FindingInput, type Mend, mendBy, placeOf } from './finding';
 import { withNoteEdits } from './mendTune';
@@ -57,7 +58,10 @@ function fitMends(input: FindingInput, fault: Extract<BarSumFault, { kind: 'join
 }
 
 function rebarMends(input: FindingInput, fault: BarSumFault): Mend[] {
-  return [{ ...mendBy(input, 'rebar', []), barId: fault.barId }];
+  // Where beats fall moves with the bar lines, and under a lilt the lengths of notes with them.
+  const { figures } = input.countAnew(rebar(input.tune, fault.barId));
+  const trial = { round: figures.ledger, ceilingBpm: () => figures.check.ceiling?.ceilingBpm ?? null };
+  return [{ ...mendBy(input, 'rebar', [], trial), barId: fault.barId }];
 }
 
 function idsOfBar(tune: Tune, barId: string): string[] {

@@ -1,12 +1,9 @@
 import { type DroneScene, doubleStops, droneScene, openDrones } from '#core/drones';
 import { type Obstacle, ORNAMENTS, type Ornament, ornamentFacts } from '#core/ornaments';
 import { intervalName, pitchName } from '#core/pitch';
-import { wholeNoteSeconds } from '#core/tempo';
+import { TRIPLET_TIME, wholeNoteSeconds } from '#core/tempo';
 import { type Finding, type FindingInput, type LinkEdit, type Mend, type NoteEdit, mendBy, placeOf } from './finding';
 import { withNoteEdits } from './mendTune';
-
-/** Two running eighths in whole notes. */
-const TRIPLET_TIME = 1 / 4;
 
 /** Ornaments that do not fit their note, and drones that grate without resolving. Nothing is looked at in a plain tune. */
 export function colourFindings(input: FindingInput): Finding[] {

@@ -1,4 +1,4 @@
-import { type BeatsPerMinute, type Fraction, type Seconds, toNumber } from '#core/base';
+import type { BeatsPerMinute, Fraction, Seconds } from '#core/base';
 import {
   type BowedNote,
   type Ledger,
@@ -16,11 +16,15 @@ import type { Schools } from '#core/schools';
 import {
   type DanceCheck,
   type DanceCheckInput,
+  type Lilt,
   type Limits,
+  type NoteTimes,
+  type Timing,
+  ceilingAt,
   danceCeiling,
   danceCheck,
-  headroomAt,
-  wholeNoteSeconds,
+  noteTimes,
+  timing,
 } from '#core/tempo';
 import {
   type AllocatedStroke,
@@ -44,6 +48,7 @@ export interface ReportSettings {
   readonly instrument: Instrument;
   readonly schools: Schools;
   readonly hand: Hand;
+  readonly lilt: Lilt;
 }
 
 /** Everything counted about an unrolled tune; `x[i]` belongs to `unrolled.notes[i]`. */
@@ -61,22 +66,14 @@ export interface Figures {
   readonly check: DanceCheck;
 }
 
-export interface Timing {
-  readonly onsets: readonly Seconds[];
-  readonly durations: readonly Seconds[];
-  readonly rests: readonly Seconds[];
-  readonly total: Seconds;
+/** The notes in time, at the tempo asked about and at any other. */
+export interface Times extends Timing {
+  readonly atAnyTempo: NoteTimes;
 }
 
-/** Even timing at a tempo. */
-export function timing(unrolled: Unrolled, { bpm, beat }: Pick<ReportSettings, 'bpm' | 'beat'>): Timing {
-  const whole = wholeNoteSeconds(bpm, beat);
-  return {
-    onsets: unrolled.notes.map(({ onset }) => whole * toNumber(onset)),
-    durations: unrolled.notes.map(({ duration }) => whole * toNumber(duration)),
-    rests: unrolled.notes.map(({ restBefore }) => whole * toNumber(restBefore)),
-    total: whole * toNumber(unrolled.duration),
-  };
+export function timesOf(unrolled: Unrolled, { bpm, beat, lilt }: Pick<ReportSettings, 'bpm' | 'beat' | 'lilt'>): Times {
+  const atAnyTempo = noteTimes(unrolled, beat, lilt);
+  return { ...timing(atAnyTempo, bpm), atAnyTempo };
 }
 
 /**
@@ -102,7 +99,7 @@ export function figuresOf(
   unrolled: Unrolled,
   planes: readonly (Plane | null)[],
   moves: readonly (HandMove | null)[],
-  times: Timing,
+  times: Times,
   settings: ReportSettings,
 ): Figures {
   const { instrument } = settings;
@@ -124,29 +121,22 @@ export function figuresOf(
   };
 }
 
-/** Two running eighths, and the dotted quarter that carries a long roll, in whole notes. */
-const TRIPLET_TIME = 1 / 4;
-const LONG_ROLL_TIME = 3 / 8;
-
 /** What no link changes. */
 type HandAndArm = Pick<Figures, 'arm' | 'moves' | 'marks'>;
 
 function checkInput(
   bowed: readonly BowedNote[],
   { arm: { crossings }, moves, marks }: HandAndArm,
-  { durations, rests }: Timing,
-  { bpm, beat, limits, instrument, schools }: ReportSettings,
+  times: Times,
+  { bpm, limits, instrument, schools }: ReportSettings,
 ): DanceCheckInput {
-  const whole = wholeNoteSeconds(bpm, beat);
   return {
     bowed,
     crossings,
     moves,
     marks,
-    tripletSeconds: TRIPLET_TIME * whole,
-    longRollSeconds: LONG_ROLL_TIME * whole,
-    durations,
-    rests,
+    times: times.atAnyTempo,
+    timing: times,
     bpm,
     limits,
     schools,
@@ -159,8 +149,8 @@ export interface Trial {
   readonly bowed: readonly BowedNote[];
   readonly round: RoundVerdict;
   readonly ceilingBpm: () => BeatsPerMinute | null;
-  /** The smallest available/needed among the events of some notes. */
-  readonly headroomAt: (indices: readonly number[]) => number;
+  /** The least ceiling among the events of some notes; infinite where they have none. */
+  readonly ceilingAt: (indices: readonly number[]) => BeatsPerMinute;
   /** Strokes with the hair shared out. */
   readonly shared: () => readonly SharedStroke[];
 }
@@ -174,7 +164,7 @@ export function tryLinks(
   tune: Tune,
   edited: Unrolled,
   unchanged: HandAndArm,
-  times: Timing,
+  times: Times,
   settings: ReportSettings,
 ): Trial {
   const { direction } = startOf(tune, edited, settings.start);
@@ -184,7 +174,7 @@ export function tryLinks(
     bowed,
     round: roundVerdict(edited, bowed),
     ceilingBpm: () => danceCeiling(input),
-    headroomAt: (indices) => headroomAt(input, indices),
+    ceilingAt: (indices) => ceilingAt(input, indices),
     shared: () => sharedStrokes(tune, bowed, times, settings, reachOf(edited.notes, settings.schools.pulse)),
   };
 }

@@ -183,8 +183,7 @@ function distinctDeeds(mends: readonly RoundMend[]): RoundMend[] {
 
 /** Events without their time at the tempo, and slurs over a string at any; tightest first, each written place once. */
 function tempoFindings(input: FindingInput): Finding[] {
-  const { figures, settings } = input;
-  const { check, arm } = figures;
+  const { check, arm } = input.figures;
   const events: TempoEvent[] = [];
   for (const [index, list] of check.events.entries()) {
     const crossing = arm.crossings[index] ?? null;
@@ -195,8 +194,7 @@ function tempoFindings(input: FindingInput): Finding[] {
       const skipsInSlur = crossed !== null && slurSkips;
       if (event.availableMs >= event.neededMs && !skipsInSlur) continue;
       const code = skipsInSlur ? 'slur-skips-string' : TEMPO_CODES[event.kind];
-      const standsTo = (settings.bpm * event.availableMs) / event.neededMs;
-      events.push({ ...event, code, index, crossing: crossed, standsTo });
+      events.push({ ...event, code, index, crossing: crossed, standsTo: event.ceilingBpm });
     }
   }
   events.sort((a, b) => a.standsTo - b.standsTo || a.index - b.index);
@@ -285,7 +283,7 @@ function tempoMends(input: FindingInput, index: number, standsTo: BeatsPerMinute
     const joined = joiningLink(unrolled.notes[at - 1]!.note, played.note, played.restBefore.n > 0);
     const edits = [{ id: played.note.id, link: joins ? joined : ('change' as const), pass: null }];
     const trial = input.attempt(edits);
-    const worst = trial.headroomAt([index, at]) * settings.bpm;
+    const worst = trial.ceilingAt([index, at]);
     if (worst <= standsTo + 1e-9) return [];
     return [
       { ...mendBy(input, joins ? 'join' : 'split', edits, trial), hereBpm: Number.isFinite(worst) ? worst : null },

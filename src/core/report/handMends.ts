@@ -53,9 +53,9 @@ function triedMend(
 ): Mend[] {
   const after = input.countAnew(withNoteEdits(input.tune, notes)).figures;
   // Another finger may make the way to the next note harder; a barre or an ornament left off does not.
-  const next = deed === 'refinger' ? (after.check.headroom[index + 1] ?? Infinity) : Infinity;
-  const here = Math.min(after.check.headroom[index] ?? Infinity, next);
-  const hereBpm = here * input.settings.bpm;
+  const own = after.check.events[index]!;
+  const events = deed === 'refinger' ? [...own, ...(after.check.events[index + 1] ?? [])] : own;
+  const hereBpm = Math.min(Infinity, ...events.map(({ ceilingBpm }) => ceilingBpm));
   if (hereBpm <= standsTo + 1e-9) return [];
   const trial = { round: after.ledger, ceilingBpm: () => after.check.ceiling?.ceilingBpm ?? null };
   return [{ ...mendBy(input, deed, [], trial), notes, hereBpm: Number.isFinite(hereBpm) ? hereBpm : null }];

@@ -4,8 +4,8 @@ export { danceBeat, reportTune, wishedTempo } from './report';
 export type { PlayerSettings } from './settings';
 export { defaultSettings } from './settings';
 // What it counts, and what it finds.
-export type { Figures, ReportSettings, SharedStroke, Timing } from './figures';
-export { sharedStrokes, timing } from './figures';
+export type { Figures, ReportSettings, SharedStroke, Times } from './figures';
+export { sharedStrokes } from './figures';
 export type { Finding, FindingPlace, LinkEdit, Mend, NoteEdit, Severity } from './finding';
 export { mendTune } from './mendTune';
 // Hand, drones and ornaments of a checked plan.

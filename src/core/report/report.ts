@@ -1,17 +1,17 @@
 import type { BeatsPerMinute, Fraction } from '#core/base';
 import { type PlayerSettings, defaultSettings } from './settings';
 import { type Fingering, type FingerRule, fingerTune, handMoves } from '#core/fingering';
-import { beatUnit, defaultTempo } from '#core/tempo';
+import { type Lilt, STRAIGHT, beatUnit, defaultTempo, findLilt } from '#core/tempo';
 import { type Direction, type NoteEvent, type Tune, type Unrolled, occurrencesOf, unroll } from '#core/tune';
 import {
   type Figures,
   type ReportSettings,
   type SharedStroke,
-  type Timing,
+  type Times,
   figuresOf,
   notePlanes,
   sharedStrokes,
-  timing,
+  timesOf,
   tryLinks,
 } from './figures';
 import type { Finding, LinkEdit } from './finding';
@@ -22,6 +22,8 @@ export interface ReportOptions extends Partial<PlayerSettings> {
   readonly bpm?: BeatsPerMinute;
   readonly start?: Direction | null;
   readonly fingerRule?: FingerRule;
+  /** The tune's own when left out, straight where it has none. */
+  readonly lilt?: Lilt;
 }
 
 /** A checked plan: what the tune is, what the bow does, and what is the matter with it. */
@@ -29,7 +31,7 @@ export interface TuneReport {
   readonly tune: Tune;
   readonly unrolled: Unrolled;
   readonly settings: ReportSettings;
-  readonly timing: Timing;
+  readonly timing: Times;
   readonly fingers: ReadonlyMap<string, Fingering>;
   readonly figures: Figures;
   readonly bars: number;
@@ -69,12 +71,13 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
     instrument: options.instrument ?? defaults.instrument,
     schools: options.schools ?? defaults.schools,
     hand: options.hand ?? defaults.hand,
+    lilt: options.lilt ?? ((tune.lilt && findLilt(tune.lilt)) || STRAIGHT),
   };
   const unrolled = unroll(tune);
   const fingers = fingerTune(tune, unrolled, settings.fingerRule, settings.hand, settings.instrument);
   const moves = handMoves(unrolled.notes, fingers, settings.instrument);
   const planes = notePlanes(unrolled.notes, fingers);
-  const times = timing(unrolled, settings);
+  const times = timesOf(unrolled, settings);
   const figures = figuresOf(tune, unrolled, planes, moves, times, settings);
   const occurrences = occurrencesOf(unrolled);
   const attempt = (edits: readonly LinkEdit[], start = settings.start) =>

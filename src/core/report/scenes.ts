@@ -1,11 +1,8 @@
 import { type DroneScene, droneScene } from '#core/drones';
 import { type HandNote, handPlan } from '#core/fingering';
 import type { OrnamentScene } from '#core/ornaments';
-import { wholeNoteSeconds } from '#core/tempo';
+import { TRIPLET_TIME, wholeNoteSeconds } from '#core/tempo';
 import type { TuneReport } from './report';
-
-/** Two running eighths in whole notes: the time of a bowed triplet. */
-const TRIPLET_TIME = 1 / 4;
 
 /** What is counted about a report when it is first asked for, and then kept with it. */
 function keptWith<T>(count: (report: TuneReport) => T): (report: TuneReport) => T {

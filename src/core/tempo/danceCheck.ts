@@ -4,7 +4,9 @@ import type { Crossing } from '#core/crossing';
 import type { HandMove } from '#core/fingering';
 import type { Schools } from '#core/schools';
 import type { NoteMark } from '#core/tune';
+import { wholeNoteSeconds } from './beat';
 import { type LimitKey, type Limits, crossingTime } from './limits';
+import { type NoteTimes, type Timing, timeNotes } from './noteTimes';
 
 /** What takes time of its own: of the bow, of the hand, and of ornaments. */
 export const EVENT_KINDS = [
@@ -27,12 +29,13 @@ export interface TimedEvent {
   readonly kind: EventKind;
   readonly availableMs: Milliseconds;
   readonly neededMs: Milliseconds;
+  /** The tempo at which its headroom is 1. */
+  readonly ceilingBpm: BeatsPerMinute;
 }
 
-/** A timed event at a played note, with the tempo at which its headroom is 1. */
+/** A timed event at a played note. */
 export interface PlacedEvent extends TimedEvent {
   readonly index: number;
-  readonly ceilingBpm: BeatsPerMinute;
 }
 
 export interface DanceCheck {
@@ -48,31 +51,36 @@ export interface DanceCheck {
 }
 
 /** Tempos above this are nobody's concern: nothing that binds only there is called a ceiling. */
-const HIGHEST_TEMPO: BeatsPerMinute = 400;
+export const HIGHEST_TEMPO: BeatsPerMinute = 400;
 const TIGHTEST_COUNT = 10;
 
+/** What links and tempo leave alone. */
 export interface DanceCheckInput {
   readonly bowed: readonly BowedNote[];
   readonly crossings: readonly (Crossing | null)[];
   /** Hops and shifts that lead to each note, and its marks. */
   readonly moves: readonly (HandMove | null)[];
   readonly marks: readonly (readonly NoteMark[] | undefined)[];
-  /** Seconds of two running notes, the time of a bowed triplet, and of a dotted quarter, from which a roll is long. */
-  readonly tripletSeconds: Seconds;
-  readonly longRollSeconds: Seconds;
-  /** Sounding seconds of each note, and of the silence before it, at `bpm`. */
-  readonly durations: readonly Seconds[];
-  readonly rests: readonly Seconds[];
+  readonly times: NoteTimes;
+  /** The notes at `bpm`. */
+  readonly timing: Pick<Timing, 'durations' | 'rests'>;
   readonly bpm: BeatsPerMinute;
   readonly limits: Limits;
   readonly schools: Pick<Schools, 'turn' | 'skips'>;
   readonly hairCm: number;
 }
 
+/** Seconds of notes at one tempo. */
+interface Moment {
+  readonly durations: ArrayLike<Seconds>;
+  readonly rests: ArrayLike<Seconds>;
+  readonly wholeSeconds: Seconds;
+}
+
 type Visit = (index: number, kind: TimedEvent['kind'], availableMs: Milliseconds, neededMs: Milliseconds) => void;
 
 /**
- * Visits the timed events in playing order; at one note the stroke goes first, then the crossing, the hand, the retake and ornaments.
+ * Visits the timed events of a note: the stroke first, then the crossing, the hand, the retake and ornaments.
  *
  * Stroke: its duration against `strokeMs`. Crossing: as `crossingTime` has it. Hop: the shorter of the two notes and a rest
  * between against `hopMs`. Shift: the note before and a rest against `shiftMs` and its millimetres. Retake: half the note
@@ -80,37 +88,35 @@ type Visit = (index: number, kind: TimedEvent['kind'], availableMs: Milliseconds
  * Whether a crossing lies in a slur is asked of the bowing, so that crossings counted before an edit of links still serve
  * after it.
  */
-function visitEvents(input: DanceCheckInput, visit: Visit): void {
-  const { bowed, crossings, durations, rests, limits, schools, moves, marks } = input;
-  for (let i = 0; i < bowed.length; i++) {
-    const { inStroke, link } = bowed[i]!;
-    if (inStroke === 1) {
-      let seconds = durations[i]!;
-      for (let j = i + 1; j < bowed.length && bowed[j]!.inStroke > 1; j++) seconds += durations[j]!;
-      visit(i, 'stroke', 1000 * seconds, limits.strokeMs.value);
-    }
-    const crossing = crossings[i];
-    if (crossing && i > 0) {
-      const { availableMs, neededMs } = crossingTime(
-        { degrees: crossing.degrees, skips: crossing.skips, inSlur: link === 'slur', turns: link === 'change' },
-        durations[i - 1]!,
-        durations[i]!,
-        rests[i]!,
-        limits,
-        schools,
-      );
-      visit(i, 'crossing', availableMs, neededMs);
-    }
-    const move = moves[i];
-    if (move && i > 0) visitMove(move, i, input, visit);
-    if (link === 'retake' && i > 0)
-      visit(i, 'retake', 1000 * (durations[i - 1]! / 2 + rests[i]!), limits.retakeMs.value);
-    const ornaments = marks[i];
-    if (ornaments) visitOrnaments(ornaments, i, input, visit);
+function visitNote(i: number, input: DanceCheckInput, moment: Moment, visit: Visit): void {
+  const { bowed, crossings, limits, schools, moves, marks } = input;
+  const { durations, rests } = moment;
+  const { inStroke, link } = bowed[i]!;
+  if (inStroke === 1) {
+    let seconds = durations[i]!;
+    for (let j = i + 1; j < bowed.length && bowed[j]!.inStroke > 1; j++) seconds += durations[j]!;
+    visit(i, 'stroke', 1000 * seconds, limits.strokeMs.value);
   }
+  const crossing = crossings[i];
+  if (crossing && i > 0) {
+    const { availableMs, neededMs } = crossingTime(
+      { degrees: crossing.degrees, skips: crossing.skips, inSlur: link === 'slur', turns: link === 'change' },
+      durations[i - 1]!,
+      durations[i]!,
+      rests[i]!,
+      limits,
+      schools,
+    );
+    visit(i, 'crossing', availableMs, neededMs);
+  }
+  const move = moves[i];
+  if (move && i > 0) visitMove(move, i, limits, moment, visit);
+  if (link === 'retake' && i > 0) visit(i, 'retake', 1000 * (durations[i - 1]! / 2 + rests[i]!), limits.retakeMs.value);
+  const ornaments = marks[i];
+  if (ornaments) visitOrnaments(ornaments, i, input, moment, visit);
 }
 
-function visitMove({ hop, shift }: HandMove, i: number, { durations, rests, limits }: DanceCheckInput, visit: Visit) {
+function visitMove({ hop, shift }: HandMove, i: number, limits: Limits, { durations, rests }: Moment, visit: Visit) {
   const before = durations[i - 1]!;
   if (hop) visit(i, 'hop', 1000 * (Math.min(before, durations[i]!) + rests[i]!), limits.hopMs.value);
   if (shift)
@@ -124,14 +130,23 @@ const TIMED_ORNAMENTS: Partial<Record<NoteMark, { readonly kind: EventKind; read
   pulse: { kind: 'pulse', limit: 'pulseMs' },
 };
 
-function visitOrnaments(marks: readonly NoteMark[], i: number, input: DanceCheckInput, visit: Visit) {
-  const { durations, limits, tripletSeconds, longRollSeconds } = input;
+/** Two running eighths, the time of a bowed triplet, and the dotted quarter from which a roll is long, in whole notes. */
+export const TRIPLET_TIME = 1 / 4;
+const LONG_ROLL_TIME = 3 / 8;
+
+function visitOrnaments(
+  marks: readonly NoteMark[],
+  i: number,
+  { limits, times }: DanceCheckInput,
+  { durations, wholeSeconds }: Moment,
+  visit: Visit,
+): void {
   const seconds = durations[i]!;
   for (const mark of marks) {
     const timed = TIMED_ORNAMENTS[mark];
     if (timed) visit(i, timed.kind, 1000 * seconds, limits[timed.limit].value);
     else if (mark === 'roll') {
-      const isLong = seconds >= longRollSeconds * (1 - 1e-9);
+      const isLong = times.written.durations[i]! >= LONG_ROLL_TIME * (1 - 1e-9);
       visit(
         i,
         isLong ? 'long-roll' : 'short-roll',
@@ -139,64 +154,152 @@ function visitOrnaments(marks: readonly NoteMark[], i: number, input: DanceCheck
         limits[isLong ? 'longRollMs' : 'shortRollMs'].value,
       );
     } else if (mark === 'bowed-triplet')
-      visit(i, 'bowed-triplet', (1000 * Math.min(seconds, tripletSeconds)) / 3, limits.tripletStrokeMs.value);
+      visit(
+        i,
+        'bowed-triplet',
+        (1000 * Math.min(seconds, TRIPLET_TIME * wholeSeconds)) / 3,
+        limits.tripletStrokeMs.value,
+      );
   }
+}
+
+/** The moment that a check is asked about. */
+function momentOf({ timing, bpm, times }: DanceCheckInput): Moment {
+  return { durations: timing.durations, rests: timing.rests, wholeSeconds: wholeNoteSeconds(bpm, times.beat) };
 }
 
 /**
  * Events with their available and needed times at a tempo, and the tempos that follow.
  *
- * With even timing every available time is proportional to 1/tempo, so an event's own ceiling is
- * tempo · available/needed and the tune's is the least of them. A tune's floor is tempo · d · v / hair for its longest
- * stroke d at the slowest comfortable speed v. Ties go to the earlier event.
- * Time O(n).
+ * An event's own ceiling is the tempo at which its available time is what it needs; the tune's is the least of them.
+ * With even timing every available time is proportional to 1/tempo, so it is tempo · available/needed. With a lilt
+ * available times still fall strictly with tempo, so there is one such tempo, which `ceilingSolver` finds. A tune's
+ * floor is the highest tempo at which a stroke, drawn at the slowest comfortable speed, is as long as the hair; even:
+ * tempo · d · v / hair for its longest stroke d. Ties go to the earlier event.
+ * Time O(n), under a lilt about a dozen times that.
  */
 export function danceCheck(input: DanceCheckInput): DanceCheck {
-  const { bowed, bpm, limits, hairCm } = input;
+  const { bowed } = input;
   const events: TimedEvent[][] = bowed.map(() => []);
   const headroom: (number | null)[] = bowed.map(() => null);
   const tightest: PlacedEvent[] = [];
-  let longest: { availableMs: Milliseconds; index: number } | null = null;
-  visitEvents(input, (index, kind, availableMs, neededMs) => {
-    events[index]!.push({ kind, availableMs, neededMs });
+  const solve = ceilingSolver(input);
+  let floor: DanceCheck['floor'] = null;
+  const visit: Visit = (index, kind, availableMs, neededMs) => {
+    const own = events[index]!;
+    const ceilingBpm = solve(index, own.length, availableMs, neededMs);
+    own.push({ kind, availableMs, neededMs, ceilingBpm });
     headroom[index] = Math.min(headroom[index] ?? Infinity, availableMs / neededMs);
-    keepTightest(tightest, { kind, availableMs, neededMs, index, ceilingBpm: (bpm * availableMs) / neededMs });
-    if (kind === 'stroke' && availableMs > (longest?.availableMs ?? 0)) longest = { availableMs, index };
-  });
+    keepTightest(tightest, { kind, availableMs, neededMs, index, ceilingBpm });
+    if (kind === 'stroke') {
+      const bpm = solve(index, own.length - 1, availableMs, longestStrokeMs(input));
+      if (bpm > (floor?.bpm ?? 0)) floor = { bpm, index };
+    }
+  };
+  const moment = momentOf(input);
+  for (let i = 0; i < bowed.length; i++) visitNote(i, input, moment, visit);
   return {
     events,
     headroom,
     ceiling: tightest[0] && tightest[0].ceilingBpm <= HIGHEST_TEMPO ? tightest[0] : null,
-    floor: longest && floorOf(longest, bpm, limits, hairCm),
+    floor,
     tightest,
   };
 }
 
-/** The ceiling alone, null when nothing limits the tempo below 400: for trying many bowings of one tune. Time O(n). */
-export function danceCeiling(input: DanceCheckInput): BeatsPerMinute | null {
-  let least = Infinity;
-  visitEvents(input, (_index, _kind, availableMs, neededMs) => {
-    least = Math.min(least, availableMs / neededMs);
-  });
-  return least * input.bpm <= HIGHEST_TEMPO ? least * input.bpm : null;
+/** Time in which the hair is used up at the slowest comfortable speed. */
+function longestStrokeMs({ limits, hairCm }: DanceCheckInput): Milliseconds {
+  return (1000 * hairCm) / limits.slowestBowCmPerSecond.value;
 }
 
-/** The smallest available/needed among the events of some notes; infinite where they have none. */
-export function headroomAt(input: DanceCheckInput, indices: readonly number[]): number {
+/** The ceiling alone, null when nothing limits the tempo below 400: for trying many bowings of one tune. Time O(n). */
+export function danceCeiling(input: DanceCheckInput): BeatsPerMinute | null {
+  const least = leastCeiling(input, null);
+  return least <= HIGHEST_TEMPO ? least : null;
+}
+
+/** The least ceiling among the events of some notes; infinite where they have none. */
+export function ceilingAt(input: DanceCheckInput, indices: readonly number[]): BeatsPerMinute {
+  return leastCeiling(input, indices);
+}
+
+function leastCeiling(input: DanceCheckInput, indices: readonly number[] | null): BeatsPerMinute {
+  const solve = ceilingSolver(input);
   let least = Infinity;
-  visitEvents(input, (index, _kind, availableMs, neededMs) => {
-    if (indices.includes(index)) least = Math.min(least, availableMs / neededMs);
-  });
+  let ordinal = 0;
+  const visit: Visit = (index, _kind, availableMs, neededMs) => {
+    least = Math.min(least, solve(index, ordinal++, availableMs, neededMs));
+  };
+  const moment = momentOf(input);
+  const visitOne = (index: number) => {
+    ordinal = 0;
+    if (index < input.bowed.length) visitNote(index, input, moment, visit);
+  };
+  if (indices) indices.forEach(visitOne);
+  else for (let i = 0; i < input.bowed.length; i++) visitOne(i);
   return least;
 }
 
-function floorOf(
-  { availableMs, index }: { readonly availableMs: Milliseconds; readonly index: number },
-  bpm: BeatsPerMinute,
-  limits: Limits,
-  hairCm: number,
-): DanceCheck['floor'] {
-  return { bpm: (bpm * (availableMs / 1000) * limits.slowestBowCmPerSecond.value) / hairCm, index };
+/** Finds the tempo at which event `ordinal` of note `index`, which has `availableMs` now, has just `neededMs`. */
+type CeilingSolver = (
+  index: number,
+  ordinal: number,
+  availableMs: Milliseconds,
+  neededMs: Milliseconds,
+) => BeatsPerMinute;
+
+const CEILING_TOLERANCE = 1e-12;
+const MOST_STEPS = 80;
+/** How far a bracket is widened at a time: a quarter of an octave of tempo. */
+const BRACKET = Math.LN2 / 4;
+
+/**
+ * Even timing has its closed form, tempo · available/needed. Under a lilt the root of log(available/needed), which falls
+ * strictly with the logarithm of tempo, is bracketed from that guess and found by false position with the kept end
+ * halved; the event is counted anew at each tempo tried, from its own notes only. About ten steps to twelve digits.
+ */
+function ceilingSolver(input: DanceCheckInput): CeilingSolver {
+  const { bpm, times, bowed } = input;
+  if (!times.lean) return (_index, _ordinal, availableMs, neededMs) => (bpm * availableMs) / neededMs;
+  const durations = new Float64Array(bowed.length);
+  const rests = new Float64Array(bowed.length);
+  const availableAt = (index: number, ordinal: number, tempo: BeatsPerMinute): Milliseconds => {
+    let end = index + 1;
+    while (end < bowed.length && bowed[end]!.inStroke > 1) end += 1;
+    timeNotes(times, tempo, Math.max(0, index - 1), end, { durations, rests });
+    let [seen, found] = [0, 0];
+    const moment = { durations, rests, wholeSeconds: wholeNoteSeconds(tempo, times.beat) };
+    visitNote(index, input, moment, (_index, _kind, availableMs) => {
+      if (seen++ === ordinal) found = availableMs;
+    });
+    return found;
+  };
+  return (index, ordinal, availableMs, neededMs) => {
+    if (neededMs <= 0) return Infinity;
+    const excess = (logTempo: number) => Math.log(availableAt(index, ordinal, Math.exp(logTempo)) / neededMs);
+    const guess = Math.log((bpm * availableMs) / neededMs);
+    let [low, high] = [guess, guess];
+    let atLow = excess(guess);
+    let atHigh = atLow;
+    while (atLow < 0) atLow = excess((low -= BRACKET));
+    while (atHigh > 0) atHigh = excess((high += BRACKET));
+    let kept: 'low' | 'high' | null = null;
+    for (let step = 0; step < MOST_STEPS && high - low > CEILING_TOLERANCE; step++) {
+      const middle = (low * atHigh - high * atLow) / (atHigh - atLow);
+      const at = excess(middle);
+      if (Math.abs(at) < CEILING_TOLERANCE) return Math.exp(middle);
+      if (at > 0) {
+        [low, atLow] = [middle, at];
+        if (kept === 'high') atHigh /= 2;
+        kept = 'high';
+      } else {
+        [high, atHigh] = [middle, at];
+        if (kept === 'low') atLow /= 2;
+        kept = 'low';
+      }
+    }
+    return Math.exp((low + high) / 2);
+  };
 }
 
 /** Equal ceilings differ in their last digits by the way they were reached: told apart only beyond a millionth. */

@@ -5,4 +5,11 @@ export { TEMPO_BANDS, UNKNOWN_TYPE_BAND, beatUnit, defaultTempo, tempoBand, whol
 export type { Limit, LimitKey, Limits } from './limits';
 export { GUESSED_LIMITS, LIMIT_KEYS, crossingNeeds, crossingTime, limitsWith } from './limits';
 export type { DanceCheck, DanceCheckInput, EventKind, PlacedEvent, TimedEvent } from './danceCheck';
-export { EVENT_KINDS, danceCeiling, danceCheck, headroomAt } from './danceCheck';
+export { EVENT_KINDS, HIGHEST_TEMPO, TRIPLET_TIME, ceilingAt, danceCeiling, danceCheck } from './danceCheck';
+// Notes that are written even and played uneven, and when each of them sounds at a tempo.
+export type { Lilt, LiltFault } from './lilt';
+export { STRAIGHT, liltFault, liltShift } from './lilt';
+export { LILTS, findLilt } from './lilts';
+export type { NoteTimes, Timing } from './noteTimes';
+export { noteTimes, timing } from './noteTimes';
+export { HOLD_RANGE, MOST_BREATH, PACE_RANGE } from './rubato';

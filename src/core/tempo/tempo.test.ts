@@ -8,6 +8,7 @@ import { part, tune } from '../testing/tunes';
 import { beatUnit, defaultTempo, wholeNoteSeconds } from './beat';
 import { danceCheck } from './danceCheck';
 import { crossingTime, limitsWith } from './limits';
+import { noteTimes, timing } from './noteTimes';
 
 const meter = (text: string): Meter => {
   const [num, den] = text.split('/').map(Number);
@@ -49,8 +50,9 @@ test('a bar of a reel at 109 half notes a minute lasts 60/109 of two seconds', (
 
 describe('dance check', () => {
   function check(line: string, planes: Plane[], links: [string, Link][], bpm = 109, schools: Schools = USUAL_SCHOOLS) {
-    const { notes } = unroll(setLinks(tune([part('A', line)]), new Map(links)));
-    const whole = wholeNoteSeconds(bpm, { n: 1, d: 2 });
+    const unrolled = unroll(setLinks(tune([part('A', line)]), new Map(links)));
+    const { notes } = unrolled;
+    const times = noteTimes(unrolled, { n: 1, d: 2 });
     const bowed = bowNotes(notes, 'down');
     const { crossings } = armPlan(notes, bowed, planes, FULL_SIZE);
     return danceCheck({
@@ -58,10 +60,8 @@ describe('dance check', () => {
       crossings,
       moves: notes.map(() => null),
       marks: notes.map(({ note }) => note.marks),
-      tripletSeconds: whole / 4,
-      longRollSeconds: (3 * whole) / 8,
-      durations: notes.map(({ duration }) => (whole * duration.n) / duration.d),
-      rests: notes.map(({ restBefore }) => (whole * restBefore.n) / restBefore.d),
+      times,
+      timing: timing(times, bpm),
       bpm,
       limits: limitsWith(),
       schools,

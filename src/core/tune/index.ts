@@ -17,7 +17,7 @@ export { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, unpinned, writtenNotes } from '
 export type { Meter } from './meter';
 export { barLength, isCompound, meterBeat, meterName, sameMeter } from './meter';
 // The tune as it is played.
-export type { Bar, Pass, Unrolled, UnrolledNote } from './unroll';
+export type { Bar, Pass, PlayedBar, Unrolled, UnrolledNote } from './unroll';
 export { barNumbers, barsOnPass, occurrencesOf, unroll, writtenBars } from './unroll';
 // Whether its bars add up.
 export type { BarSumFault } from './barSums';

@@ -63,6 +63,12 @@ export interface NoteEvent {
   readonly bowLength?: number;
   /** The open neighbour string that sounds along, on the lower or the upper side: the bow lies on both. */
   readonly drone?: 'lower' | 'upper';
+  /** Played freely: the note lasts so many times its length. */
+  readonly hold?: number;
+  /** Played freely: a silence after it, in whole notes. */
+  readonly breath?: number;
+  /** Played freely: the pace from here, 1 is steady; it glides between notes that name one. */
+  readonly pace?: number;
 }
 
 /** `notes` written notes sound in the time of `inTimeOf`. `first` stands on the tuplet's first event. */
@@ -142,6 +148,8 @@ export interface Tune {
   readonly tuning: readonly [Pitch, Pitch, Pitch, Pitch];
   /** The tempo wished for, in dance beats a minute; null: the middle of the dance's band. */
   readonly tempoBpm: number | null;
+  /** Name of the lilt it is danced to; left out: straight. */
+  readonly lilt?: string;
   /** null: the direction that lets the first full bar begin on a down-bow. */
   readonly start: Direction | null;
   readonly parts: readonly Part[];

@@ -42,9 +42,22 @@ export interface Pass {
   readonly endNote: number;
 }
 
+/** A bar as played. */
+export interface PlayedBar {
+  readonly id: string;
+  readonly passIndex: number;
+  /** Counted from 1 within the pass, 0 = pickup. */
+  readonly bar: number;
+  readonly isPickup: boolean;
+  readonly meter: Meter;
+  readonly onset: Fraction;
+  readonly duration: Fraction;
+}
+
 export interface Unrolled {
   readonly notes: readonly UnrolledNote[];
   readonly passes: readonly Pass[];
+  readonly bars: readonly PlayedBar[];
   readonly duration: Fraction;
 }
 
@@ -123,6 +136,7 @@ export function unroll(tune: Tune): Unrolled {
   const timesPlayed = new Map<string, number>();
   const notes: UnrolledNote[] = [];
   const passes: Pass[] = [];
+  const playedBars: PlayedBar[] = [];
   let onset = ZERO;
   let soundEnd = ZERO;
   let tied = false;
@@ -142,6 +156,15 @@ export function unroll(tune: Tune): Unrolled {
     for (const bar of played) {
       const barOnset = onset;
       if (number === 1) firstFullBarOnset = onset;
+      playedBars.push({
+        id: bar.event.id,
+        passIndex,
+        bar: number,
+        isPickup: number === 0,
+        meter: bar.meter,
+        onset,
+        duration: bar.duration,
+      });
       for (const event of bar.events) {
         if (event.kind === 'note') {
           const before = notes[notes.length - 1];
@@ -189,7 +212,7 @@ export function unroll(tune: Tune): Unrolled {
       endNote: notes.length,
     });
   }
-  return { notes, passes, duration: onset };
+  return { notes, passes, bars: playedBars, duration: onset };
 }
 
 const knownOccurrences = new WeakMap<Unrolled, ReadonlyMap<string, readonly number[]>>();

@@ -16,6 +16,7 @@ import {
 import { LEAST_WISH, MOST_WISH } from '#core/travel';
 import { type Tuning, parseTuning } from '#core/tuning';
 import { POSITIONS } from '#core/fingering';
+import { HOLD_RANGE, LILTS, MOST_BREATH, PACE_RANGE, STRAIGHT, findLilt } from '#core/tempo';
 import type { ImportMessage } from '../text';
 import { MARK_SIGNS } from './markSigns';
 import type { AbcTuneText } from './splitTunes';
@@ -25,8 +26,16 @@ import type { AbcTuneText } from './splitTunes';
  * `%%morrin-tuning A3 E4 A4 E5` · `%%morrin-start up` · `%%morrin-links 5:retake 9@2:change` (9th note, 2nd pass) ·
  * `%%morrin-places 5:D 12:A` · `%%morrin-pulse 3 7` (pulsed notes) · `%%morrin-bow 4:1.25` (wished stroke lengths) ·
  * `%%morrin-positions 5:3 6:0.5` (hand positions) · `%%morrin-marks 4:cut 9:flick` (what has no decoration) ·
+ * `%%morrin-lilt dotted` · `%%morrin-holds 5:1.5` · `%%morrin-breaths 5:0.125` (whole notes) · `%%morrin-paces 3:1.2` (played freely) ·
  * `%%morrin-drones 5:upper 6:lower` (the open neighbour sounds along) · `%%morrin-reuse 9:5 10:6` (bars counted from 1: the 9th takes up the 5th)
  */
+/** Lines about what is played freely: the note's own field, and the amounts it may have. */
+const FREE_LINES = {
+  holds: { key: 'hold', range: HOLD_RANGE },
+  breaths: { key: 'breath', range: { least: 0.001, most: MOST_BREATH } },
+  paces: { key: 'pace', range: PACE_RANGE },
+} as const;
+
 export interface MorrinDirectives {
   readonly tuning?: Tuning;
   readonly start?: Direction;
@@ -38,6 +47,8 @@ export interface MorrinDirectives {
   readonly drones: readonly { readonly note: number; readonly side: 'lower' | 'upper' }[];
   readonly positions: readonly { readonly note: number; readonly position: number }[];
   readonly marks: readonly { readonly note: number; readonly mark: NoteMark }[];
+  readonly lilt?: string;
+  readonly free: readonly { readonly note: number; readonly own: Pick<NoteEvent, 'hold' | 'breath' | 'pace'> }[];
 }
 
 export function readDirectives({ text, firstLine }: AbcTuneText, messages: ImportMessage[]): MorrinDirectives {
@@ -51,6 +62,8 @@ export function readDirectives({ text, firstLine }: AbcTuneText, messages: Impor
   const drones: { note: number; side: 'lower' | 'upper' }[] = [];
   const positions: { note: number; position: number }[] = [];
   const marks: { note: number; mark: NoteMark }[] = [];
+  const free: { note: number; own: Pick<NoteEvent, 'hold' | 'breath' | 'pace'> }[] = [];
+  let lilt: string | undefined;
   for (const [i, line] of text.split('\n').entries()) {
     const match = /^%%morrin-(\w+)\s+(.*)$/.exec(line);
     if (!match) continue;
@@ -121,19 +134,34 @@ export function readDirectives({ text, firstLine }: AbcTuneText, messages: Impor
         if (found && mark) marks.push({ note: Number(found[1]), mark });
         else refuse('marks such as 5:cut');
       }
+    } else if (name === 'lilt') {
+      lilt = findLilt(value.trim())?.name ?? lilt;
+      if (!findLilt(value.trim())) refuse(`one of ${LILTS.map((known) => known.name).join(', ')}`);
+    } else if (name in FREE_LINES) {
+      const { key, range } = FREE_LINES[name as keyof typeof FREE_LINES];
+      for (const item of value.trim().split(/\s+/)) {
+        const found = /^(\d+):(\d*\.?\d+)$/.exec(item);
+        const amount = Number(found?.[2]);
+        if (found && amount >= range.least && amount <= range.most)
+          free.push({ note: Number(found[1]), own: { [key]: amount } });
+        else refuse(`notes with an amount from ${range.least} to ${range.most} such as 5:1`);
+      }
     } else {
-      refuse('one of tuning, start, links, places, positions, reuse, pulse, bow, drones, marks');
+      refuse(
+        'one of tuning, start, links, places, positions, reuse, pulse, bow, drones, marks, lilt, holds, breaths, paces',
+      );
     }
   }
-  return { tuning, start, links, places, reuses, pulses, bowLengths, drones, positions, marks };
+  return { tuning, start, links, places, reuses, pulses, bowLengths, drones, positions, marks, lilt, free };
 }
 
 export function applyDirectives(
   tune: Tune,
-  { start, links, places, reuses, pulses, bowLengths, drones, positions, marks }: MorrinDirectives,
+  { start, links, places, reuses, pulses, bowLengths, drones, positions, marks, lilt, free }: MorrinDirectives,
 ): Tune {
   const notes = writtenNotes(tune);
   let edited: Tune = start ? { ...tune, start } : tune;
+  if (lilt && lilt !== STRAIGHT.name) edited = { ...edited, lilt };
   for (const { note, pass, link } of links) {
     const id = notes[note - 1]?.id;
     if (id !== undefined && note > 1) edited = setLinks(edited, new Map([[id, link]]), pass);
@@ -151,6 +179,7 @@ export function applyDirectives(
   for (const { note, mark } of marks)
     add(note, ({ marks: own = [] }) => (own.includes(mark) ? {} : { marks: [...own, mark] }));
   for (const { note, side } of drones) add(note, () => ({ drone: side }));
+  for (const { note, own } of free) add(note, () => own);
   if (more.size === 0) return edited;
   return {
     ...edited,
@@ -213,6 +242,12 @@ export function directiveLines(tune: Tune, plainLinks: ReadonlyMap<string, Link>
     ...(drones.length > 0 ? [`%%morrin-drones ${drones.join(' ')}`] : []),
     ...(positions.length > 0 ? [`%%morrin-positions ${positions.join(' ')}`] : []),
     ...(marks.length > 0 ? [`%%morrin-marks ${marks.join(' ')}`] : []),
+    ...(tune.lilt ? [`%%morrin-lilt ${tune.lilt}`] : []),
+    ...(Object.keys(FREE_LINES) as (keyof typeof FREE_LINES)[]).flatMap((name) => {
+      const { key } = FREE_LINES[name];
+      const items = notes.flatMap((note, i) => (note[key] === undefined ? [] : [`${i + 1}:${note[key]}`]));
+      return items.length > 0 ? [`%%morrin-${name} ${items.join(' ')}`] : [];
+    }),
     ...(reuses.length > 0 ? [`%%morrin-reuse ${reuses.join(' ')}`] : []),
   ];
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { POSITIONS } from '#core/fingering';
 import { LETTERS, MODES } from '#core/pitch';
+import { HOLD_RANGE, LILTS, MOST_BREATH, PACE_RANGE } from '#core/tempo';
 import { LEAST_WISH, MOST_WISH } from '#core/travel';
 import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune } from '#core/tune';
 
@@ -66,6 +67,9 @@ const note = z.object({
   marks: z.array(z.enum(NOTE_MARKS)).max(NOTE_MARKS.length).optional(),
   drone: z.enum(['lower', 'upper']).optional(),
   bowLength: z.number().min(LEAST_WISH).max(MOST_WISH).optional(),
+  hold: z.number().min(HOLD_RANGE.least).max(HOLD_RANGE.most).optional(),
+  breath: z.number().positive().max(MOST_BREATH).optional(),
+  pace: z.number().min(PACE_RANGE.least).max(PACE_RANGE.most).optional(),
 });
 const rest = z.object({ kind: z.literal('rest'), id, duration: fraction, tuplet: tuplet.optional(), chord });
 const bar = z.object({
@@ -91,6 +95,7 @@ export const tuneSchema: z.ZodType<Tune> = z
     key,
     tuning: z.tuple([pitch, pitch, pitch, pitch]),
     tempoBpm: z.number().min(10).max(400).nullable(),
+    lilt: z.enum(LILTS.map(({ name }) => name)).optional(),
     start: direction.nullable(),
     parts: z
       .array(

@@ -1,0 +1,100 @@
+import { fraction } from '#core/base';
+import { type Meter, unroll } from '#core/tune';
+import { part, tune } from '../testing/tunes';
+import { type Lilt, liltFault, liltLeft, liltShift } from './lilt';
+import { LILTS } from './lilts';
+import { noteTimes, timing } from './noteTimes';
+
+const of = (name: string) => LILTS.find((lilt) => lilt.name === name)!;
+const HALF = fraction(1, 2);
+
+describe('a template', () => {
+  test.each(LILTS)('$name can be used: no note grows as the tempo rises', (lilt) => {
+    expect(liltFault(lilt)).toBeNull();
+    for (const shares of [lilt.simple, lilt.compound])
+      for (const share of shares ?? []) {
+        const length = (bpm: number) =>
+          (60 / bpm) * (1 / shares!.length + (share - 1 / shares!.length) * liltLeft(lilt, bpm));
+        for (let bpm = 20; bpm < 500; bpm += 0.5) expect(length(bpm + 0.5)).toBeLessThan(length(bpm));
+      }
+  });
+
+  test('that lets a note grow is refused with the tempos between which it does', () => {
+    const lumpy: Lilt = { name: 'lumpy', simple: [0.8, 0.2], compound: null, fullTo: 100, flattening: 1 };
+    const fault = liltFault(lumpy);
+    expect(fault).toMatchObject({ code: 'grows', beat: 'simple', position: 2, from: 100 });
+    const length = (bpm: number) => (60 / bpm) * (0.5 - 0.3 * liltLeft(lumpy, bpm));
+    const { from, to } = fault as { from: number; to: number };
+    expect(length(from + 0.01)).toBeGreaterThan(length(from));
+    expect(length(to - 0.01)).toBeGreaterThan(length(to - 0.02));
+    expect(length(to + 0.02)).toBeLessThan(length(to + 0.01));
+    expect(to).toBeCloseTo(120, 9);
+  });
+
+  test.each([
+    ['shares that do not sum to the beat', { simple: [0.5, 0.4] }],
+    ['a note without a share', { simple: [1, 0] }],
+    ['a single note', { simple: [1] }],
+    ['seven notes to a beat', { simple: Array(7).fill(1 / 7) as number[] }],
+  ])('with %s is refused', (_name, more) => {
+    expect(liltFault({ ...of('straight'), ...more })).toEqual({ code: 'shares', beat: 'simple' });
+  });
+
+  test('whose curve is none is refused', () => {
+    expect(liltFault({ ...of('easy'), flattening: 0 })).toEqual({ code: 'curve' });
+    expect(liltFault({ ...of('easy'), fullTo: Number.NaN })).toEqual({ code: 'curve' });
+  });
+});
+
+test('the shift is none at the ends of a beat and what the shares say between', () => {
+  expect(liltShift([0.6, 0.4], 0)).toBe(0);
+  expect(liltShift([0.6, 0.4], 0.5)).toBeCloseTo(0.1, 12);
+  expect(liltShift([0.6, 0.4], 0.25)).toBeCloseTo(0.05, 12);
+  expect(liltShift([0.6, 0.4], 1)).toBeCloseTo(0, 12);
+  expect(liltShift([0.4, 0.3, 0.3], 2 / 3)).toBeCloseTo(0.7 - 2 / 3, 12);
+});
+
+describe('notes under a lilt', () => {
+  const seconds = (line: string, name: string, bpm: number, meter: Meter = { num: 4, den: 4 }, beat = HALF) =>
+    timing(noteTimes(unroll(tune([part('A', line)], { meter })), beat, of(name)), bpm);
+
+  test('eighths of a reel at 50 half notes a minute are 0.62 and 0.38 of a quarter', () => {
+    const { durations } = seconds('D4 E4 F#4 G4 A4 B4 C#5 D5', 'dotted', 50);
+    for (const [i, duration] of durations.entries()) expect(duration).toBeCloseTo(0.6 * (i % 2 ? 0.38 : 0.62), 12);
+  });
+
+  test('beyond the tempo to which it is full the lilt flattens by its power', () => {
+    const { durations } = seconds('D4 E4 F#4 G4 A4 B4 C#5 D5', 'dotted', 120);
+    expect(durations[0]).toBeCloseTo(0.25 * (0.5 + 0.12 * 0.5 ** 0.8), 12);
+  });
+
+  test.each(LILTS)('$name: the notes of each beat sum to the beat, whatever they are', ({ name }) => {
+    for (const bpm of [40, 109, 200]) {
+      const quarter = 30 / bpm;
+      const { durations, onsets } = seconds('D4:2 E4 F#4 | G4:0.5 A4:0.5 B4 C#5:1.5 D5:0.5 E5:2 D5:2', name, bpm);
+      const sum = (from: number, to: number) => durations.slice(from, to).reduce((total, one) => total + one, 0);
+      expect(sum(1, 3)).toBeCloseTo(quarter, 12);
+      expect(sum(3, 6)).toBeCloseTo(quarter, 12);
+      expect(sum(6, 8)).toBeCloseTo(quarter, 12);
+      for (let i = 0; i + 1 < onsets.length; i++) expect(onsets[i]! + durations[i]!).toBeCloseTo(onsets[i + 1]!, 12);
+    }
+  });
+
+  test('beats of a jig are dotted quarters', () => {
+    const { durations } = seconds('D4 E4 F#4 G4 A4 B4', 'dotted', 60, { num: 6, den: 8 }, fraction(3, 8));
+    expect(durations.map((duration) => Math.round(1000 * duration))).toEqual([440, 230, 330, 440, 230, 330]);
+  });
+
+  test('a pickup counts its beats back from the bar line, and a rest has its own share', () => {
+    const { durations, rests } = seconds('E4 | D4 z E4 F#4 G4:4 | D4:8', 'dotted', 50);
+    expect(durations[0]).toBeCloseTo(0.6 * 0.38, 12);
+    expect(durations[1]).toBeCloseTo(0.6 * 0.62, 12);
+    expect(rests[2]).toBeCloseTo(0.6 * 0.38, 12);
+    expect(durations[2]).toBeCloseTo(0.6 * 0.62, 12);
+  });
+
+  test('a last part of a bar that is no whole beat stays even', () => {
+    const { durations } = seconds('D4 E4 F#4 G4 A4', 'dotted', 50, { num: 5, den: 8 });
+    expect(durations[4]).toBeCloseTo(0.3, 12);
+  });
+});

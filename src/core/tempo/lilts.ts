@@ -1,0 +1,19 @@
+import { type Lilt, STRAIGHT } from './lilt';
+
+/**
+ * The lilts that come along, guesses all: shares of full strength up to a comfortable tempo of the beat they divide (the
+ * quarter, or the dotted quarter in compound meters), flattening beyond it as players do who have no time left for it.
+ */
+export const LILTS: readonly Lilt[] = [
+  STRAIGHT,
+  { name: 'easy', simple: [0.54, 0.46], compound: [0.37, 0.3, 0.33], fullTo: 110, flattening: 1 },
+  { name: 'rolling', simple: [0.28, 0.22, 0.27, 0.23], compound: [0.4, 0.27, 0.33], fullTo: 110, flattening: 0.8 },
+  { name: 'lifted', simple: [0.46, 0.54], compound: [0.35, 0.26, 0.39], fullTo: 110, flattening: 1 },
+  { name: 'dotted', simple: [0.62, 0.38], compound: [0.44, 0.23, 0.33], fullTo: 120, flattening: 0.8 },
+  { name: 'snapped', simple: [0.4, 0.6], compound: [0.28, 0.39, 0.33], fullTo: 120, flattening: 0.8 },
+];
+
+/** A lilt by its name, null for no such name. */
+export function findLilt(name: string): Lilt | null {
+  return LILTS.find((lilt) => lilt.name === name) ?? null;
+}

@@ -1,0 +1,142 @@
+import { type BeatsPerMinute, type Fraction, type Seconds, toNumber } from '#core/base';
+import { type PlayedBar, type Unrolled, isCompound } from '#core/tune';
+import { wholeNoteSeconds } from './beat';
+import { freeLengths } from './rubato';
+import { type Lilt, STRAIGHT, liltLeft, liltShift } from './lilt';
+
+/** Places and lengths of played notes, in whole notes. `x[i]` belongs to note i. */
+interface Lengths {
+  readonly onsets: readonly number[];
+  readonly durations: readonly number[];
+  /** Silence before each note. */
+  readonly rests: readonly number[];
+}
+
+/** A tune's notes in time, at no tempo yet. */
+export interface NoteTimes {
+  /** By the page. */
+  readonly written: Lengths;
+  /** As they are played before any lilt: by the page, or freely. */
+  readonly played: Lengths;
+  /** What the full lilt adds to each length; null where every length stays as it is written. */
+  readonly lean: Lengths | null;
+  /** The whole tune, in whole notes. */
+  readonly total: number;
+  readonly lilt: Lilt;
+  /** The beat of the dance, and the beat that the lilt divides, in whole notes. */
+  readonly beat: Fraction;
+  readonly liltedBeat: number;
+}
+
+/** Notes in seconds. */
+export interface Timing {
+  readonly onsets: readonly Seconds[];
+  readonly durations: readonly Seconds[];
+  readonly rests: readonly Seconds[];
+  readonly total: Seconds;
+}
+
+const SIMPLE_BEAT = 1 / 4;
+const COMPOUND_BEAT = 3 / 8;
+
+/**
+ * Where each note lies by the page, and how far the lilt moves it. A tune that is played freely has no lilt.
+ *
+ * Beats are counted from each bar's beginning, in a pickup back from its end; a last part of a bar that is no whole
+ * beat stays even. A note from x to y lasts y − x + left·(shift(y) − shift(x)) whole notes, where `left` is what tempo
+ * leaves of the lilt: so the notes of a beat always sum to the beat.
+ * Time O(notes + bars).
+ */
+export function noteTimes(unrolled: Unrolled, beat: Fraction, lilt: Lilt = STRAIGHT): NoteTimes {
+  const { notes, bars, duration } = unrolled;
+  const free = freeLengths(unrolled);
+  const written = {
+    onsets: notes.map(({ onset }) => toNumber(onset)),
+    durations: notes.map((note) => toNumber(note.duration)),
+    rests: notes.map(({ restBefore }) => toNumber(restBefore)),
+  };
+  const first = bars[0]?.meter;
+  return {
+    written,
+    played: free ?? written,
+    lean: !free && (lilt.simple || lilt.compound) ? leanOf(written, bars, lilt) : null,
+    total: toNumber(duration),
+    lilt,
+    beat,
+    liltedBeat: first && isCompound(first) ? COMPOUND_BEAT : SIMPLE_BEAT,
+  };
+}
+
+function leanOf({ onsets, durations, rests }: Lengths, bars: readonly PlayedBar[], lilt: Lilt): Lengths {
+  const lean = { onsets: [] as number[], durations: [] as number[], rests: [] as number[] };
+  let [bar, before] = [0, 0];
+  const placesOfBars = bars.map(({ onset, duration }) => ({ from: toNumber(onset), length: toNumber(duration) }));
+  for (let i = 0; i < onsets.length; i++) {
+    const [from, to] = [onsets[i]!, onsets[i]! + durations[i]!];
+    while (bar + 1 < bars.length && placesOfBars[bar + 1]!.from <= from + 1e-12) bar += 1;
+    let last = bar;
+    while (last + 1 < bars.length && placesOfBars[last + 1]!.from <= to + 1e-12) last += 1;
+    const start = shiftAt(bars[bar]!, placesOfBars[bar]!, from, lilt);
+    const end = shiftAt(bars[last]!, placesOfBars[last]!, to, lilt);
+    lean.onsets.push(start);
+    lean.durations.push(end - start);
+    lean.rests.push(rests[i]! > 0 ? start - before : 0);
+    before = end;
+  }
+  return lean;
+}
+
+function shiftAt(
+  { meter, isPickup }: PlayedBar,
+  { from, length }: { readonly from: number; readonly length: number },
+  at: number,
+  lilt: Lilt,
+): number {
+  const isThree = isCompound(meter);
+  const shares = isThree ? lilt.compound : lilt.simple;
+  if (!shares) return 0;
+  const size = isThree ? COMPOUND_BEAT : SIMPLE_BEAT;
+  // Beats stand at the bar's beginning; those of a pickup at its end.
+  const odd = isPickup ? length - size * Math.ceil(length / size - 1e-9) : 0;
+  const beats = (at - from - odd) / size;
+  const beat = Math.floor(beats + 1e-9);
+  if (!isPickup && (beat + 1) * size > length + 1e-9) return 0;
+  return size * liltShift(shares, Math.max(0, beats - beat));
+}
+
+/** What tempo leaves of the lilt, 0 to 1. */
+function leftAt({ lilt, beat, liltedBeat }: NoteTimes, bpm: BeatsPerMinute): number {
+  return liltLeft(lilt, (bpm * toNumber(beat)) / liltedBeat);
+}
+
+/** The notes in seconds at a tempo of the dance's beat. Time O(n). */
+export function timing(times: NoteTimes, bpm: BeatsPerMinute): Timing {
+  const whole = wholeNoteSeconds(bpm, times.beat);
+  const left = times.lean ? leftAt(times, bpm) : 0;
+  const inSeconds = (lengths: readonly number[], lean: readonly number[] | undefined) =>
+    lean ? lengths.map((length, i) => whole * (length + left * lean[i]!)) : lengths.map((length) => whole * length);
+  const { played, lean, total } = times;
+  return {
+    onsets: inSeconds(played.onsets, lean?.onsets),
+    durations: inSeconds(played.durations, lean?.durations),
+    rests: inSeconds(played.rests, lean?.rests),
+    total: whole * total,
+  };
+}
+
+/** Seconds of some notes written into arrays of all: for the same few notes at many tempos. */
+export function timeNotes(
+  times: NoteTimes,
+  bpm: BeatsPerMinute,
+  from: number,
+  to: number,
+  into: { readonly durations: Float64Array; readonly rests: Float64Array },
+): void {
+  const whole = wholeNoteSeconds(bpm, times.beat);
+  const left = times.lean ? leftAt(times, bpm) : 0;
+  const { played, lean } = times;
+  for (let i = from; i < to; i++) {
+    into.durations[i] = whole * (played.durations[i]! + (lean ? left * lean.durations[i]! : 0));
+    into.rests[i] = whole * (played.rests[i]! + (lean ? left * lean.rests[i]! : 0));
+  }
+}
