@@ -11,5 +11,5 @@ export type { Lilt, LiltFault } from './lilt';
 export { STRAIGHT, liltFault, liltShift } from './lilt';
 export { LILTS, findLilt } from './lilts';
 export type { NoteTimes, Timing } from './noteTimes';
-export { noteTimes, timing } from './noteTimes';
+export { noteTimes, secondsAt, timing } from './noteTimes';
 export { HOLD_RANGE, MOST_BREATH, PACE_RANGE } from './rubato';

@@ -140,3 +140,47 @@ export function timeNotes(
     into.rests[i] = whole * (played.rests[i]! + (lean ? left * lean.rests[i]! : 0));
   }
 }
+
+/**
+ * Seconds at a tempo of any place, in whole notes from the beginning, also between notes and beyond the end: beats and
+ * offbeats go with the lilt, and with the notes around them where a tune is played freely. Time O(log n) for each.
+ */
+export function secondsAt(times: NoteTimes, { bars }: Unrolled, bpm: BeatsPerMinute): (place: number) => Seconds {
+  const whole = wholeNoteSeconds(bpm, times.beat);
+  if (times.played !== times.written) return freeSeconds(times, whole);
+  if (!times.lean) return (place) => whole * place;
+  const left = leftAt(times, bpm);
+  const places = bars.map(({ onset, duration }) => ({ from: toNumber(onset), length: toNumber(duration) }));
+  return (place) => {
+    let [low, high] = [0, bars.length - 1];
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      if (places[middle]!.from <= place + 1e-12) low = middle;
+      else high = middle - 1;
+    }
+    const bar = bars[low];
+    if (!bar || place < 0 || place > places[low]!.from + places[low]!.length) return whole * place;
+    return whole * (place + left * shiftAt(bar, places[low]!, place, times.lilt));
+  };
+}
+
+/** On the way between the beginnings and ends of the notes around a place. */
+function freeSeconds({ written, played, total }: NoteTimes, whole: Seconds): (place: number) => Seconds {
+  const knots: [number, number][] = [[0, 0]];
+  for (let i = 0; i < written.onsets.length; i++) {
+    knots.push([written.onsets[i]!, played.onsets[i]!]);
+    knots.push([written.onsets[i]! + written.durations[i]!, played.onsets[i]! + played.durations[i]!]);
+  }
+  knots.push([total, total]);
+  return (place) => {
+    let [low, high] = [0, knots.length - 1];
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      if (knots[middle]![0] <= place + 1e-12) low = middle;
+      else high = middle - 1;
+    }
+    const [[x, y], next] = [knots[low]!, knots[low + 1]];
+    if (!next || next[0] <= x) return whole * (y + Math.max(0, place - x));
+    return whole * (y + ((next[1] - y) * (place - x)) / (next[0] - x));
+  };
+}

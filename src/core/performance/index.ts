@@ -1,0 +1,6 @@
+// A checked plan as it is played: strokes, pitches, backing and clicks in seconds.
+export type { Layer, Performance, PerformanceWish } from './perform';
+export { LAYERS, PLAIN_WISH, perform } from './perform';
+// Beats and offbeats where they are played.
+export type { Beat } from './beats';
+export { beatsOf, offbeatOf } from './beats';

@@ -1,0 +1,19 @@
+// What is to sound: strokes, contacts and pitches in seconds.
+export type {
+  Balance,
+  BowStroke,
+  Click,
+  Contact,
+  PitchMove,
+  Pluck,
+  SoundPlan,
+  Swell,
+  Touch,
+  Vibrato,
+} from './soundPlan';
+export { FULL_BALANCE } from './soundPlan';
+// The fiddle that plays it, sample by sample, and a whole plan at once.
+export type { Taps } from './fiddle';
+export { Fiddle } from './fiddle';
+export type { RenderOptions } from './render';
+export { TAIL_SECONDS, render, renderInBlocks } from './render';
