@@ -146,7 +146,7 @@ test.each([
   [['report', reel, '--nonsense'], 2, /nonsense/],
   [['report'], 2, /expected a file/],
   [['dance'], 2, /expected report, convert/],
-  [['convert', reel, '--to', 'midi'], 2, /abc or json/],
+  [['convert', reel, '--to', 'waltz'], 2, /abc, json or midi/],
   [[], 2, /report FILE/],
 ])('%p ends with %i', (args, exitCode, stderr) => {
   const outcome = run(args as string[]);

@@ -1,5 +1,6 @@
 import { parseArgs } from 'node:util';
 import { convert } from './convert';
+import { render } from './render';
 import { report } from './report';
 import { retune } from './retune';
 import { patterns, reportJsonSchema, tunings } from './tables';
@@ -11,6 +12,8 @@ export interface Outcome {
   readonly stderr: string;
   /** Where stdout goes instead of the terminal. */
   readonly outPath?: string;
+  /** What goes there where it is no text. */
+  readonly bytes?: Uint8Array;
 }
 
 const text = { type: 'string' } as const;
@@ -28,6 +31,7 @@ const OPTIONS = {
   instrument: text,
   optimise: text,
   from: text,
+  layers: text,
   to: text,
   out: text,
 } as const;
@@ -48,7 +52,9 @@ export function run(argv: readonly string[]): Outcome {
       case 'report':
         return done(report(file(), values));
       case 'convert':
-        return { ...done(convert(file(), values.to, values.tune)), outPath: values.out };
+        return { ...done(convert(file(), values.to, values.tune, values.out)), outPath: values.out };
+      case 'render':
+        return { ...done(render(file(), values)), outPath: values.out };
       case 'patterns':
         return done(patterns(values.json ?? false));
       case 'tunings':
@@ -59,7 +65,7 @@ export function run(argv: readonly string[]): Outcome {
         if (argument !== 'report') throw new UsageError(`schema: expected report, got ${argument ?? 'nothing'}`);
         return done(reportJsonSchema());
       default:
-        throw new UsageError(`expected report, convert, patterns, tunings, retune or schema, got ${command}`);
+        throw new UsageError(`expected report, convert, render, patterns, tunings, retune or schema, got ${command}`);
     }
   } catch (error) {
     if (error instanceof UsageError) return { exitCode: 2, stdout: '', stderr: `${error.message}\n` };
@@ -68,8 +74,10 @@ export function run(argv: readonly string[]): Outcome {
   }
 }
 
-function done(stdout: string): Outcome {
-  return { exitCode: 0, stdout, stderr: '' };
+function done(made: string | Uint8Array): Outcome {
+  return typeof made === 'string'
+    ? { exitCode: 0, stdout: made, stderr: '' }
+    : { exitCode: 0, stdout: '', stderr: '', bytes: made };
 }
 
 function parse(argv: readonly string[]) {

@@ -49,7 +49,12 @@ test('written chords hold until the next, wherever it stands; before the first t
   const plain = part('A', 'D4 F#4 A4 F#4 G4 B4 D5 B4 | A4 C#5 E5 C#5 D5 A4 F#4 D4');
   const given = { A5: 'Em', A8: 'A7' } as Record<string, string>;
   const t = tune(
-    [{ ...plain, events: plain.events.map((event) => (event.kind === 'note' ? { ...event, chord: given[event.id] } : event)) }],
+    [
+      {
+        ...plain,
+        events: plain.events.map((event) => (event.kind === 'note' ? { ...event, chord: given[event.id] } : event)),
+      },
+    ],
     { key: D_MAJOR },
   );
   const spans = harmonyOf(t, unroll(t), halves(2));

@@ -4,3 +4,5 @@ export { LAYERS, PLAIN_WISH, perform } from './perform';
 // Beats and offbeats where they are played.
 export type { Beat } from './beats';
 export { beatsOf, offbeatOf } from './beats';
+export { bowVelocities } from './velocities';
+export { clickTrack } from './perform';

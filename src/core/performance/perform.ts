@@ -11,7 +11,7 @@ import { type Beat, beatsOf, offbeatOf } from './beats';
 import { hertzAt, pitchGesture } from './gestures';
 
 /** What is played together; a layer that is off is not in the plan at all. */
-export const LAYERS = ['melody', 'second', 'bowing', 'colour', 'backing', 'click', 'tone'] as const;
+export const LAYERS = ['melody', 'drones', 'bowing', 'colour', 'backing', 'click', 'tone'] as const;
 export type Layer = (typeof LAYERS)[number];
 
 export interface PerformanceWish {
@@ -25,7 +25,7 @@ export interface PerformanceWish {
 }
 
 export const PLAIN_WISH: PerformanceWish = {
-  layers: new Set(['melody', 'second', 'bowing', 'colour']),
+  layers: new Set(['melody', 'drones', 'bowing', 'colour']),
   span: null,
   countIn: 0,
   answer: false,
@@ -152,6 +152,11 @@ function clicksOf(beats: readonly Beat[], from: number, to: number, at: (place: 
     .map(({ place, kind }) => ({ at: at(place), kind }));
 }
 
+/** Nothing but the clicks of the whole tune, a bar of them before it. */
+export function clickTrack(report: TuneReport): Performance {
+  return perform(report, { layers: new Set(['click']), span: null, countIn: 1, answer: false });
+}
+
 /** Bass on the beat, by turns root and fifth; chord on the offbeat. In three-time the bass has the first beat, the chord the others. */
 function backing(
   { tune, unrolled }: TuneReport,
@@ -226,7 +231,7 @@ function played(
       marks,
     );
     for (const { after, hertz, glide } of gesture) pitches[place]!.push({ at: begin + after, hertz, glide });
-    if (layers.has('second')) soundSecond(report, i, { begin, until, seconds, place }, contacts, pitches);
+    if (layers.has('drones')) soundSecond(report, i, { begin, until, seconds, place }, contacts, pitches);
     if (marks.includes('vibrato') || marks.includes('vibrato-growing'))
       vibrato[place]!.push({
         from: begin + VIBRATO.after,

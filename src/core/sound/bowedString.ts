@@ -68,5 +68,5 @@ export class BowedString {
 }
 
 /** Share of a period by which a slip may come early or late, and noise beside the saw, at an excess of weight of 1. */
-const JITTER = 0.09;
-const SCRATCH = 0.9;
+const JITTER = 0.07;
+const SCRATCH = 0.7;

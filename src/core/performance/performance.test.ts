@@ -1,0 +1,249 @@
+import { fraction } from '#core/base';
+import { setLinks } from '#core/bowing';
+import { reportTune } from '#core/report';
+import { findLilt } from '#core/tempo';
+import type { Link, NoteEvent, Tune } from '#core/tune';
+import { unroll } from '#core/tune';
+import { hear, hertz, level } from '../testing/sounds';
+import { part, randomTune, seeded, tune } from '../testing/tunes';
+import { beatsOf, offbeatOf } from './beats';
+import { LAYERS, type Layer, PLAIN_WISH, perform } from './perform';
+import { bowVelocities } from './velocities';
+
+/** At 120 half notes a minute an eighth lasts an eighth of a second. */
+const BPM = 120;
+const EIGHTH = 0.125;
+
+function withNote(t: Tune, id: string, more: Partial<NoteEvent>): Tune {
+  return {
+    ...t,
+    parts: t.parts.map((item) => ({
+      ...item,
+      events: item.events.map((event) => (event.kind === 'note' && event.id === id ? { ...event, ...more } : event)),
+    })),
+  };
+}
+const line = (text: string, links: [string, Link][] = []) => setLinks(tune([part('A', text)]), new Map(links));
+const planFor = (t: Tune, wish: Partial<typeof PLAIN_WISH> = {}) =>
+  perform(reportTune(t, { bpm: BPM }), { ...PLAIN_WISH, ...wish }).plan;
+const only = (...layers: Layer[]) => ({ layers: new Set<Layer>(layers) });
+
+describe('strokes', () => {
+  test('each is as long as its notes, and its sign is its bow', () => {
+    const { strokes } = planFor(line('D4 E4 F#4:2 (G4 A4) B4:2'));
+    expect(strokes.map(({ from, to, sign }) => [from / EIGHTH, to / EIGHTH, sign])).toEqual([
+      [0, 1, 1],
+      [1, 2, -1],
+      [2, 4, 1],
+      [4, 6, -1],
+      [6, 8, 1],
+    ]);
+  });
+
+  test('a hook is a stop of 30 ms before its note, a retake lifts the bow off the stroke before', () => {
+    const { strokes } = planFor(
+      line('D4:2 D4:2 E4:2 F#4:2', [
+        ['A2', 'hook'],
+        ['A4', 'retake'],
+      ]),
+    );
+    expect(strokes[0]!.stops).toEqual([{ from: expect.closeTo(2 * EIGHTH - 0.03, 9) as number, to: 2 * EIGHTH }]);
+    expect(strokes[1]!.to).toBeCloseTo(6 * EIGHTH - 0.07, 9);
+    expect(strokes[2]!.sign).toBe(strokes[1]!.sign);
+  });
+
+  test('with the layer of bowing off every note is a stroke of its own', () => {
+    const t = line('(D4 E4) (F#4 G4) A4:4');
+    expect(planFor(t).strokes.length).toBe(3);
+    expect(planFor(t, only('melody')).strokes.map(({ sign }) => sign)).toEqual([1, -1, 1, -1, 1]);
+  });
+
+  test('a bowed triplet is three strokes with a bite that end in the direction of one', () => {
+    const t = withNote(line('D4:2 A4:2 B4:4'), 'A2', { marks: ['bowed-triplet'] });
+    const { strokes } = planFor(t);
+    expect(strokes.map(({ sign }) => sign)).toEqual([1, -1, 1, -1, 1]);
+    expect(strokes.slice(1, 4).every(({ bite }) => bite > 2)).toBe(true);
+    expect(strokes[3]!.to).toBeCloseTo(4 * EIGHTH, 9);
+    expect(planFor(t, only('melody', 'bowing')).strokes.length).toBe(3);
+  });
+});
+
+describe('strings and fingers', () => {
+  test('the bow lies on the string of each note and leaves it for another', () => {
+    const { contacts, pitches } = planFor(line('D4 E4 A4 B4 E5:4'));
+    expect(contacts.map((list) => list.map(({ from, to }) => [from / EIGHTH, to / EIGHTH]))).toEqual([
+      [],
+      [[0, 2]],
+      [[2, 4]],
+      [[4, 8]],
+    ]);
+    expect(pitches[1]!.map((move) => move.hertz)).toEqual([hertz(62), hertz(64)]);
+  });
+
+  test('a drone and the other note of a double stop sound along, unless the second string is off', () => {
+    const droned = withNote(line('B4:4 D4:4'), 'A1', { drone: 'lower' });
+    expect(planFor(droned).contacts[1]).toEqual([
+      { from: 0, to: 4 * EIGHTH, role: 'second' },
+      { from: 4 * EIGHTH, to: 8 * EIGHTH, role: 'melody' },
+    ]);
+    expect(planFor(droned, only('melody')).contacts[1]!.length).toBe(1);
+    const double = withNote(line('F#5:8'), 'A1', { stops: [{ letter: 'D', alter: 0, octave: 5 }] });
+    const { contacts, pitches } = planFor(double);
+    expect(contacts[2]![0]!.role).toBe('second');
+    expect(pitches[2]![0]!.hertz).toBeCloseTo(hertz(74), 6);
+  });
+
+  test.each([
+    ['cut', [73, 71]],
+    ['turn', [73, 71, 69, 71]],
+    ['mordent', [71, 69, 71]],
+    ['roll', [71, 73, 71, 69, 71]],
+  ] as const)('a %s goes through its pitches of the key and ends on its own', (mark, expected) => {
+    const t = withNote(line('B4:3 D4:5'), 'A1', { marks: [mark] });
+    const moves = planFor(t).pitches[2]!;
+    expect(moves.map((move) => Math.round(69 + 12 * Math.log2(move.hertz / 440)))).toEqual(expected);
+    expect(moves.every(({ at }, i) => i === 0 || at > moves[i - 1]!.at)).toBe(true);
+    expect(moves.at(-1)!.at).toBeLessThan(3 * EIGHTH);
+    expect(planFor(t, only('melody')).pitches[2]!.length).toBe(1);
+  });
+
+  test('a short roll on a quarter begins with its cut: four sounds', () => {
+    const moves = planFor(withNote(line('B4:2 D4:6'), 'A1', { marks: ['roll'] })).pitches[2]!;
+    expect(moves.map((move) => Math.round(69 + 12 * Math.log2(move.hertz / 440)))).toEqual([73, 71, 69, 71]);
+  });
+
+  test('grace notes come first and leave most of the note to it', () => {
+    const t = withNote(line('B4:2 D4:6'), 'A1', { graceNotes: [{ letter: 'C', alter: 1, octave: 5 }] });
+    const moves = planFor(t).pitches[2]!;
+    expect(moves.length).toBe(2);
+    expect(moves[1]!.at).toBeLessThanOrEqual(0.4 * 2 * EIGHTH);
+  });
+
+  test('staccato and snapped notes are shorter, pulses and flicks are where they are written', () => {
+    const marked = (mark: 'staccato' | 'snap' | 'pulse' | 'flick') =>
+      planFor(withNote(line('D4:2 E4:6'), 'A1', { marks: [mark] }));
+    expect(marked('staccato').strokes[0]!.to).toBeCloseTo(0.55 * 2 * EIGHTH, 9);
+    expect(marked('snap').strokes[0]!.to).toBeCloseTo(0.85 * 2 * EIGHTH, 9);
+    expect(marked('pulse').swells).toEqual([{ from: 0, to: 2 * EIGHTH, decibels: 5, by: 'speed', returns: true }]);
+    expect(marked('flick').touches[1]!.map(({ kind }) => kind)).toEqual(['flick']);
+  });
+});
+
+describe('time', () => {
+  test('notes begin when the lilt says, and the plan ends with the tune', () => {
+    const lilt = findLilt('dotted')!;
+    const report = reportTune(line('D4 E4 F#4 G4 A4 B4 C#5 D5'), { bpm: 50, lilt });
+    const { onsets, plan } = perform(report);
+    expect(onsets).toEqual([...report.timing.onsets]);
+    expect(plan.seconds).toBeCloseTo(2.4, 9);
+  });
+
+  test('a span begins at its first note and ends where the next one begins', () => {
+    const t = line('D4 E4 F#4 G4 | A4 B4 C#5 D5');
+    const { onsets, ends, begins, plan } = perform(reportTune(t, { bpm: BPM }), {
+      ...PLAIN_WISH,
+      span: { from: 2, to: 5 },
+    });
+    expect(onsets.map((onset) => onset / EIGHTH)).toEqual([0, 1, 2].map((n) => expect.closeTo(n, 9) as number));
+    expect([begins, ends / EIGHTH, plan.strokes.length]).toEqual([0, expect.closeTo(3, 9), 3]);
+  });
+
+  test('an answer is a gap as long as the call', () => {
+    const { ends, plan } = perform(reportTune(line('D4:2 E4:2 F#4:4'), { bpm: BPM }), { ...PLAIN_WISH, answer: true });
+    expect(plan.seconds).toBeCloseTo(2 * ends, 9);
+  });
+
+  test.each([
+    ['a whole bar', 'D4:2 E4:2 F#4:4', 1, 2, 1],
+    ['a pickup is counted into its bar', 'E4:2 | D4:8 | E4:8', 1, 4, 1.75],
+    ['two bars', 'D4:2 E4:2 F#4:4', 2, 4, 2],
+  ])('the count-in of %s', (_name, text, bars, clicks, seconds) => {
+    const { begins, plan, onsets } = perform(reportTune(line(text), { bpm: BPM }), { ...PLAIN_WISH, countIn: bars });
+    expect(begins).toBeCloseTo(seconds, 9);
+    expect(plan.clicks.length).toBe(clicks);
+    expect(plan.clicks[0]!.at).toBe(0);
+    expect(onsets[0]).toBeCloseTo(seconds, 9);
+    // The next click would fall on the beat that follows.
+    const period = 60 / BPM;
+    const next = plan.clicks.length * period;
+    const onBeat = text.startsWith('E4:2 |') ? onsets[1]! : onsets[0]!;
+    expect(Math.abs(next - onBeat) % period).toBeCloseTo(0, 9);
+  });
+
+  test('beats of a pickup are counted back from the bar line', () => {
+    const beats = beatsOf(unroll(line('E4:2 | D4:8 | E4:8')), fraction(1, 2));
+    expect(beats.map(({ at, isFirst }) => [at, isFirst])).toEqual([
+      [0.25, true],
+      [0.75, false],
+      [1.25, true],
+      [1.75, false],
+    ]);
+    expect(offbeatOf(beats[0]!)).toBe(0.5);
+  });
+});
+
+describe('backing and clicks', () => {
+  test('bass on the beat, three notes of the chord on the offbeat', () => {
+    const { plucks } = planFor(line('D4 F#4 A4 F#4 D4 F#4 A4 D5'), only('backing'));
+    const at = (kind: string) => plucks.filter((pluck) => pluck.kind === kind).map((pluck) => pluck.at / EIGHTH);
+    expect(at('bass')).toEqual([0, 4]);
+    expect(at('chord')).toEqual([2, 2, 2, 6, 6, 6]);
+  });
+
+  test('in a waltz the bass has the first beat and the chord the others', () => {
+    const t = tune([part('A', 'D4:2 F#4:2 A4:2 | D5:6')], { meter: { num: 3, den: 4 }, danceType: 'waltz' });
+    const { plucks } = perform(reportTune(t, { bpm: 120 }), { ...PLAIN_WISH, ...only('backing') }).plan;
+    expect(plucks.filter(({ kind }) => kind === 'bass').map(({ at }) => at)).toEqual([0, 1.5]);
+    expect([...new Set(plucks.filter(({ kind }) => kind === 'chord').map(({ at }) => at))]).toEqual([0.5, 1, 2, 2.5]);
+  });
+
+  test('clicks mark bars, beats and offbeats', () => {
+    const { clicks } = planFor(line('D4:8 | E4:8'), only('click'));
+    expect(clicks.map(({ kind }) => kind)).toEqual([
+      ...['bar', 'offbeat', 'beat', 'offbeat'],
+      ...['bar', 'offbeat', 'beat', 'offbeat'],
+    ]);
+  });
+
+  test('the tone is the tonic, and each layer can be off', () => {
+    expect(planFor(line('D4:8'), only('tone')).toneHertz).toBeCloseTo(hertz(62), 6);
+    const silent = planFor(line('D4:8'), only());
+    expect([silent.toneHertz, silent.plucks.length, silent.clicks.length]).toEqual([null, 0, 0]);
+    expect(silent.contacts.flat()).toEqual([]);
+  });
+});
+
+test('velocities follow the bow: slurred notes are softer, accents harder, all within 1 and 127', () => {
+  const t = withNote(line('(D4 E4) F#4 G4 A4:4'), 'A4', { marks: ['accent'] });
+  const [first, slurred, , accented] = bowVelocities(reportTune(t));
+  expect(slurred).toBeLessThan(first! - 8);
+  expect(accented).toBeGreaterThan(first! - 8);
+  expect(bowVelocities(reportTune(randomTune(3))).every((v) => v >= 1 && v <= 127)).toBe(true);
+});
+
+test('random tunes with all layers make plans in order of time, whatever the tempo, and sound within full scale', () => {
+  const random = seeded(8);
+  for (let seed = 1; seed <= 25; seed++) {
+    const bpm = 30 + 170 * random();
+    const report = reportTune(randomTune(seed), { bpm });
+    const count = report.unrolled.notes.length;
+    const from = Math.floor(random() * Math.max(1, count - 6));
+    const span = count > 0 ? { from, to: Math.min(count, from + 5) } : null;
+    const { plan } = perform(report, { layers: new Set(LAYERS), span, countIn: 1, answer: random() < 0.5 });
+    const rising = (times: readonly number[]) =>
+      times.every((time, i) => time >= 0 && (i === 0 || time >= times[i - 1]! - 1e-9));
+    expect(rising(plan.strokes.map((stroke) => stroke.from))).toBe(true);
+    for (const [i, { from: begin, to }] of plan.strokes.entries()) {
+      expect(to).toBeGreaterThan(begin);
+      expect(to).toBeLessThanOrEqual((plan.strokes[i + 1]?.from ?? Infinity) + 1e-9);
+    }
+    for (const place of [0, 1, 2, 3]) {
+      expect(rising(plan.contacts[place]!.map((contact) => contact.from))).toBe(true);
+      expect(rising(plan.pitches[place]!.map((move) => move.at))).toBe(true);
+    }
+    expect(rising(plan.plucks.map(({ at }) => at)) && rising(plan.clicks.map(({ at }) => at))).toBe(true);
+    const { out } = hear({ ...plan, seconds: Math.min(2, plan.seconds) });
+    expect(out.every((sample) => Math.abs(sample) <= 1)).toBe(true);
+    if (count > 0) expect(level(out, 0, 2)).toBeGreaterThan(-60);
+  }
+});

@@ -1,0 +1,105 @@
+import { type MidiEvent, writeMidi as writeMidiBytes } from 'midi-file';
+import { toNumber } from '#core/base';
+import { bowVelocities } from '#core/performance';
+import { keyFifths, midiOf } from '#core/pitch';
+import type { TuneReport } from '#core/report';
+import { PLACES } from '#core/tune';
+
+export const TICKS_PER_QUARTER = 960;
+/** A bowed fiddle among the usual sounds, counted from 0. */
+const FIDDLE = 40;
+/** A separate stroke is let go a little before the next; within a stroke the notes touch. */
+const SEPARATION = 0.06;
+const MOST_TICKS_OFF = 40;
+
+interface Timed {
+  readonly tick: number;
+  /** Ends go before beginnings at one moment. */
+  readonly order: number;
+  readonly event: MidiEvent;
+}
+
+/**
+ * The tune as it is played: melody on one track, other strings on a second; onsets with the lilt, velocities by the bow.
+ * Ticks are counted from the page with the lilt of the report's tempo in them, so that a tune without lilt stands exactly
+ * on its beats.
+ */
+export function writeMidi(report: TuneReport): Uint8Array {
+  const { tune, unrolled, timing, settings } = report;
+  const ticksPerSecond = (TICKS_PER_QUARTER * settings.bpm * toNumber(settings.beat) * 4) / 60;
+  const tickOf = (seconds: number) => Math.round(seconds * ticksPerSecond);
+  const velocities = bowVelocities(report);
+  const melody: Timed[] = [];
+  const second: Timed[] = [];
+  for (const [i, { note }] of unrolled.notes.entries()) {
+    const from = tickOf(timing.onsets[i]!);
+    const full = Math.max(1, tickOf(timing.onsets[i]! + timing.durations[i]!) - from);
+    const isJoined = (report.figures.bowed[i + 1]?.inStroke ?? 1) > 1;
+    const length = isJoined ? full : Math.max(1, full - Math.min(MOST_TICKS_OFF, Math.round(SEPARATION * full)));
+    const velocity = velocities[i]!;
+    sound(melody, 0, midiOf(note.pitch), from, length, velocity);
+    for (const stop of note.stops ?? []) sound(second, 1, midiOf(stop), from, length, velocity);
+    const fingering = report.fingers.get(note.id);
+    const place = fingering && PLACES.indexOf(fingering.place) + (note.drone === 'upper' ? 1 : -1);
+    const open = note.drone && place !== undefined ? tune.tuning[place] : undefined;
+    if (open) sound(second, 1, midiOf(open), from, length, Math.max(1, velocity - 14));
+  }
+  const head: MidiEvent[] = [
+    { deltaTime: 0, meta: true, type: 'trackName', text: tune.title },
+    {
+      deltaTime: 0,
+      meta: true,
+      type: 'setTempo',
+      microsecondsPerBeat: Math.round(60e6 / (settings.bpm * toNumber(settings.beat) * 4)),
+    },
+    {
+      deltaTime: 0,
+      meta: true,
+      type: 'timeSignature',
+      numerator: tune.meter.num,
+      denominator: tune.meter.den,
+      metronome: 24,
+      thirtyseconds: 8,
+    },
+    {
+      deltaTime: 0,
+      meta: true,
+      type: 'keySignature',
+      key: keyFifths(tune.key),
+      scale: tune.key.mode === 'minor' ? 1 : 0,
+    },
+    { deltaTime: 0, meta: true, type: 'endOfTrack' },
+  ];
+  const tracks = [head, track('Melody', 0, melody), ...(second.length > 0 ? [track('Second string', 1, second)] : [])];
+  return Uint8Array.from(
+    writeMidiBytes({
+      header: { format: 1, numTracks: tracks.length, ticksPerBeat: TICKS_PER_QUARTER },
+      tracks,
+    }),
+  );
+}
+
+function sound(into: Timed[], channel: number, noteNumber: number, tick: number, length: number, velocity: number) {
+  into.push({ tick, order: 1, event: { deltaTime: 0, type: 'noteOn', channel, noteNumber, velocity } });
+  into.push({
+    tick: tick + length,
+    order: 0,
+    event: { deltaTime: 0, type: 'noteOff', channel, noteNumber, velocity: 0 },
+  });
+}
+
+function track(name: string, channel: number, timed: Timed[]): MidiEvent[] {
+  timed.sort((a, b) => a.tick - b.tick || a.order - b.order);
+  let before = 0;
+  const events = timed.map(({ tick, event }): MidiEvent => {
+    const deltaTime = tick - before;
+    before = tick;
+    return { ...event, deltaTime };
+  });
+  return [
+    { deltaTime: 0, meta: true, type: 'trackName', text: name },
+    { deltaTime: 0, type: 'programChange', channel, programNumber: FIDDLE },
+    ...events,
+    { deltaTime: 0, meta: true, type: 'endOfTrack' },
+  ];
+}

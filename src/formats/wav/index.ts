@@ -1,0 +1,2 @@
+// Samples to a sound file.
+export { writeWav } from './writeWav';
