@@ -41,6 +41,8 @@ export interface Performance {
   /** Beginnings of the span's notes in the plan's seconds; `first` is the index of the first. */
   readonly first: number;
   readonly onsets: readonly Seconds[];
+  /** The same in whole notes. */
+  readonly places: readonly number[];
   /** Whole notes at the span's beginning and end. */
   readonly from: number;
   readonly to: number;
@@ -104,6 +106,7 @@ export function perform(report: TuneReport, wish: PerformanceWish = PLAIN_WISH):
     ends,
     first,
     onsets: Array.from({ length: Math.max(0, end - first) }, (_, i) => at(first + i)),
+    places: notes.slice(first, end).map(({ onset }) => toNumber(onset)),
     from,
     to,
     secondsAt: (place) => inTune(place) + shift,

@@ -2,6 +2,11 @@ import { PenTool, Redo2, Rows3, Undo2, Waves } from 'lucide-react';
 import { type KeyboardEvent, Suspense, lazy, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { flushSync } from 'react-dom';
+import { PlayControls } from '../player/PlayControls';
+import { PlayMark } from '../player/PlayMark';
+import { passStart, spanOf } from '../player/spans';
+import { tapTempo } from '../player/tapTempo';
+import { usePlayer } from '../player/usePlayer';
 import type { Gesture } from '#core/bowing';
 import { makeGesture, setBowLengths, setLocks } from '#core/bowing';
 import { type Finding, type Mend, type TuneReport, mendTune, reportTune } from '#core/report';
@@ -54,7 +59,8 @@ import { Card } from './Card';
 import { EDIT_ACTIONS, type EditAction, comboOf } from './editActions';
 import { EditMenu } from './EditMenu';
 import { removeDraft, takeOverDraft } from './drafts';
-import { Foot } from './Foot';
+import { Foot, SLIDER_BPM } from './Foot';
+import { beatWords } from './tempoWords';
 import { HAND_KEYS, type HandSheet, HandSheets, isHandSheet } from './HandSheets';
 import { loopWords } from './loopWords';
 import { Margin } from './Margin';
@@ -300,6 +306,26 @@ function Bench({ open, report, states }: BenchProps) {
     focusScore();
   };
 
+  const listening = usePlayer(report);
+  const spanFor = (loops: boolean) => spanOf(report, ids, passInView, loops);
+  const showPass = useCallback(
+    (name: string, number: number) => dispatch(passShown({ part: name, pass: number })),
+    [dispatch],
+  );
+  const [heardPass, setHeardPass] = useState<string | null>(null);
+  const hearPass = useCallback(
+    (name: string, number: number) => {
+      setHeardPass(`${name}${number}`);
+      showPass(name, number);
+    },
+    [showPass],
+  );
+  const setTempo = (bpm: number) => {
+    const wished = Math.min(SLIDER_BPM.highest, Math.max(SLIDER_BPM.lowest, Math.round(bpm)));
+    if (wished !== tune.tempoBpm) edit({ ...tune, tempoBpm: wished }, `tempo ${wished}`);
+  };
+  const [tap] = useState(tapTempo);
+
   const onKey = (event: KeyboardEvent) => {
     if (sheet || event.defaultPrevented) return;
     const inScore = (event.target as Element).closest('[data-score]') !== null;
@@ -346,6 +372,12 @@ function Bench({ open, report, states }: BenchProps) {
     else if (key === 'd' || key === 'u') {
       const direction = key === 'd' ? 'down' : 'up';
       lock(states.get(ids[0] ?? '')?.lock === direction ? null : direction);
+    } else if (key === ' ') listening.toggle(spanFor(listening.settings.loop));
+    else if (key === 'x') listening.setSettings({ ...listening.settings, loop: !listening.settings.loop });
+    else if (key === '[' || key === ']') setTempo(report.settings.bpm + (key === ']' ? 2 : -2));
+    else if (key === 'y') {
+      const bpm = tap(performance.now());
+      if (bpm !== null) setTempo(bpm);
     } else if (key === 'o') setThisPassOnly(!thisPassOnly);
     else if (/^[1-9]$/.test(key) && Number(key) <= passes) dispatch(passShown({ part, pass: Number(key) }));
     else if (key === 'b') otherStart();
@@ -479,6 +511,7 @@ function Bench({ open, report, states }: BenchProps) {
             }
           }
           onStaff={entry?.way === 'staff' ? putOnStaff : null}
+          over={<PlayMark player={listening.player} state={listening.state} onPass={hearPass} />}
           onBowLength={pullStroke}
           onPaintDrones={paintDrones}
           card={
@@ -503,9 +536,22 @@ function Bench({ open, report, states }: BenchProps) {
       </main>
       <Foot
         report={report}
+        player={
+          <PlayControls
+            listening={listening}
+            report={report}
+            spanFor={spanFor}
+            beatWords={beatWords(report.settings.beat)}
+          />
+        }
         passInView={passInView}
-        onPass={(name, number) => dispatch(passShown({ part: name, pass: number }))}
-        onTempo={(bpm) => edit({ ...tune, tempoBpm: bpm }, `tempo ${bpm}`)}
+        heardPass={listening.state.status === 'playing' ? heardPass : null}
+        onPass={(name, number) => {
+          showPass(name, number);
+          const start = passStart(report, name, number);
+          if (start !== null) listening.player.jump(start);
+        }}
+        onTempo={setTempo}
       />
       {sheet === 'tune' && (
         <TuneSheet

@@ -1,5 +1,5 @@
 import { Slider } from 'radix-ui';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import type { TuneReport } from '#core/report';
 import { tempoBand } from '#core/tempo';
 import { BowSign } from '../ui/signs';
@@ -7,16 +7,21 @@ import { beatWords } from './tempoWords';
 
 interface FootProps {
   readonly report: TuneReport;
+  /** Play, loop, and how it is listened to. */
+  readonly player: ReactNode;
   readonly passInView: Readonly<Record<string, number>>;
+  /** The pass that is heard, as `A1`; null while nothing is played. */
+  readonly heardPass: string | null;
   readonly onPass: (part: string, pass: number) => void;
   readonly onTempo: (bpm: number) => void;
 }
 
 /** Passes in playing order with the bow on which each is entered, and the tempo. */
-export function Foot({ report, passInView, onPass, onTempo }: FootProps) {
+export function Foot({ report, player, passInView, heardPass, onPass, onTempo }: FootProps) {
   const { passes } = report.figures.ledger;
   return (
     <footer className="flex flex-wrap items-center gap-x-6 gap-y-2 border-t border-line bg-surface px-4 py-2.5 lg:px-5">
+      {player}
       <ol className="flex max-w-full overflow-x-auto rounded-md border border-line" aria-label="Passes">
         {passes.map(({ part, pass, entry }) => {
           const usual = passes.find((other) => other.part === part)!.entry;
@@ -27,9 +32,10 @@ export function Foot({ report, passInView, onPass, onTempo }: FootProps) {
               <button
                 type="button"
                 aria-pressed={isShown}
+                aria-current={heardPass === `${part}${pass}` || undefined}
                 aria-label={`${part}, time ${pass}: entered on the ${entry ?? 'unknown'}-bow${isOdd ? ', which is not its usual one' : ''}`}
                 onClick={() => onPass(part, pass)}
-                className={`flex h-9 items-center gap-1.5 px-3.5 whitespace-nowrap hover:bg-band aria-pressed:bg-band ${isOdd ? 'text-madder' : ''}`}
+                className={`flex h-9 items-center gap-1.5 px-3.5 whitespace-nowrap hover:bg-band aria-pressed:bg-band aria-[current]:shadow-[inset_0_-3px_0_var(--woad)] ${isOdd ? 'text-madder' : ''}`}
               >
                 <b>{part}</b>
                 <span>{pass}</span>
@@ -45,8 +51,9 @@ export function Foot({ report, passInView, onPass, onTempo }: FootProps) {
   );
 }
 
-const LOWEST = 30;
-const HIGHEST = 240;
+/** Tempos that the slider has. */
+export const SLIDER_BPM = { lowest: 30, highest: 240 } as const;
+const { lowest: LOWEST, highest: HIGHEST } = SLIDER_BPM;
 
 function Tempo({ report, onTempo }: Pick<FootProps, 'report' | 'onTempo'>) {
   const { settings, figures, tune } = report;

@@ -27,6 +27,8 @@ interface ScoreViewProps {
   /** What stands beside a line, and what belongs under its notes. */
   readonly margin: (line: LineSpec) => ReactNode;
   readonly card: ReactNode;
+  /** Lies over the score. */
+  readonly over: ReactNode;
   readonly caret: CaretPlace | null;
   readonly onStaff: ((id: string, step: number) => void) | null;
   readonly onBowLength: (head: string, ratio: number) => void;
@@ -182,6 +184,7 @@ export function ScoreView(props: ScoreViewProps) {
           );
         })
       )}
+      {props.over}
     </div>
   );
 }

@@ -54,6 +54,10 @@ const KEYS: readonly [string, string][] = [
   ['Ctrl D', 'repeat the bars'],
   ['Delete, Shift Delete', 'take away; make rests'],
   ['Ctrl Z, Ctrl Y', 'undo, do again'],
+  ['Space', 'play from here, or the loop; stop'],
+  ['X', 'loop what is selected'],
+  ['[ and ]', 'tempo two down, two up'],
+  ['Y', 'tap the tempo: three times or more on the beat'],
   ['Esc', 'select nothing'],
   ['?', 'this list'],
 ];

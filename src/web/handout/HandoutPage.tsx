@@ -24,6 +24,7 @@ import { noteStates } from '../score/noteStates';
 import { reuseWords, writtenKey, writtenPitch } from '../score/noteWords';
 import { ScoreLine } from '../score/ScoreLine';
 import { Button } from '../ui/Button';
+import { saveFile } from '../ui/saveFile';
 import { type Block, blockOf, fontRule, pagesOf, singleSvg, textBlock } from './composeSvg';
 
 /** Staff height on paper: 40 px of the drawing. Large enough to be read from a stand. */
@@ -101,10 +102,8 @@ function Handout({ id, tune }: { readonly id: string; readonly tune: Tune }) {
       fontRule('Alegreya Sans', alegreyaSans),
       fontRule('Alegreya Sans', alegreyaSansBold, '700'),
     ]);
-    save(
-      new Blob([singleSvg(blocks(), width, fonts.join(''), printMm)], { type: 'image/svg+xml' }),
-      `${tune.title}.svg`,
-    );
+    const drawing = singleSvg(blocks(), width, fonts.join(''), printMm);
+    saveFile(`${tune.title}.svg`, new Blob([drawing], { type: 'image/svg+xml' }));
   };
   const keepPdf = async () => {
     setMaking(true);
@@ -113,7 +112,7 @@ function Handout({ id, tune }: { readonly id: string; readonly tune: Tune }) {
     const pages = pagesOf(blocks(), width, height);
     const answer = await handoutPdf({ title: tune.title, paper: options.paper, pages });
     setMaking(false);
-    if (answer.ok) save(answer.value, `${tune.title}.pdf`);
+    if (answer.ok) saveFile(`${tune.title}.pdf`, answer.value);
     else setProblem(`The PDF was not made. ${failureWords(answer.failure)}`);
   };
 
@@ -266,13 +265,4 @@ function legendWords({ figures, tune }: TuneReport): string[] {
       .map((run) => `“${reuseWords(run)}”: the notes of those bars once more.`),
     ...(notes.length > 0 ? ['Figures under the staff: 0 is the open string, 1 to 4 the fingers.'] : []),
   ];
-}
-
-function save(file: Blob, name: string): void {
-  const url = URL.createObjectURL(file);
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }

@@ -1,0 +1,216 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { type Page, expect, test } from '@playwright/test';
+import { perform } from '#core/performance';
+import { reportTune } from '#core/report';
+import { Fiddle } from '#core/sound';
+import { readAbc } from '#formats/abc';
+import { kept, openTune } from './bench';
+
+const player = (page: Page) => page.locator('[data-player]');
+const mark = (page: Page) => page.locator('[data-play-mark]');
+const heardNote = async (page: Page) => Number(await mark(page).getAttribute('data-index'));
+
+/** Listening as it is set by whoever opens the page first. */
+const listenWith = (page: Page, settings: object) =>
+  page.addInitScript(
+    (value) => {
+      if (!localStorage.getItem('morrin.listen')) localStorage.setItem('morrin.listen', JSON.stringify(value));
+    },
+    {
+      layers: ['melody', 'drones', 'bowing', 'colour'],
+      countIn: 0,
+      loop: false,
+      answer: false,
+      climb: 0,
+      compare: null,
+      balance: { melody: 1, second: 1, backing: 1, click: 1, tone: 1 },
+      ...settings,
+    },
+  );
+
+test('a tune is played from where one stands, the mark goes with it over staff and lanes, and stops', async ({
+  page,
+}) => {
+  await listenWith(page, { countIn: 1 });
+  await openTune(page, 'The Heron on the Slipway');
+  await page.locator('[data-note]').nth(7).click();
+  await page.getByRole('button', { name: 'Play from here (Space)' }).click();
+  await expect(player(page)).toContainText('counting in');
+  await expect(mark(page)).toHaveCSS('opacity', '1', { timeout: 15_000 });
+  expect(await heardNote(page)).toBeLessThan(14);
+  const line = page.locator('[data-line]').first();
+  const [markBox, lineBox] = [(await mark(page).boundingBox())!, (await line.locator('svg').last().boundingBox())!];
+  expect(markBox.height).toBeGreaterThan(0.9 * lineBox.height);
+  const before = markBox.x;
+  await expect.poll(async () => (await mark(page).boundingBox())!.x).toBeGreaterThan(before + 30);
+  await page.getByRole('button', { name: 'Stop (Space)' }).click();
+  await expect(mark(page)).toHaveCSS('opacity', '0');
+  await expect(player(page)).toHaveAttribute('data-player', 'idle');
+});
+
+test('a range loops by keys alone; a slur is changed while it plays, and the place stays', async ({ page }) => {
+  await listenWith(page, {});
+  await openTune(page, 'The Heron on the Slipway');
+  await page.locator('[data-note]').first().focus();
+  for (let i = 0; i < 7; i++) await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('x');
+  await page.keyboard.press('Space');
+  await expect(player(page)).toContainText('round 2', { timeout: 20_000 });
+  await expect.poll(() => heardNote(page)).toBeLessThan(8);
+  const rounds = Number(await player(page).getAttribute('data-rounds'));
+  await page.keyboard.press('s');
+  await expect(page.getByRole('button', { name: /^Undo: slur/ })).toBeEnabled();
+  // It goes on in the same round: neither from the beginning nor stopped.
+  await expect(player(page)).toHaveAttribute('data-player', 'playing');
+  expect(Number(await player(page).getAttribute('data-rounds'))).toBeGreaterThanOrEqual(rounds);
+  await expect
+    .poll(async () => Number(await player(page).getAttribute('data-rounds')), { timeout: 20_000 })
+    .toBeGreaterThan(rounds);
+  await page.keyboard.press('Space');
+  await expect(player(page)).toHaveAttribute('data-player', 'idle');
+  await kept(page);
+});
+
+test('the tempo climbs with each round, and another way is heard by turns', async ({ page }) => {
+  await listenWith(page, { loop: true });
+  await openTune(page, 'The Heron on the Slipway');
+  await page.locator('[data-note]').first().focus();
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowRight');
+  await page.getByRole('button', { name: 'How it is listened to' }).click();
+  await page.getByLabel('tempo climbs each round by').selectOption('6');
+  await page.getByLabel('by turns with').selectOption({ label: 'a lilt that is dotted' });
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Play the loop (Space)' }).click();
+  await expect(player(page)).toContainText('the other way', { timeout: 15_000 });
+  await expect(player(page)).toContainText('at 116 half notes', { timeout: 15_000 });
+  await page.getByRole('button', { name: 'Stop (Space)' }).click();
+});
+
+test('the thread of passes leads the listener, and is led by what is heard', async ({ page }) => {
+  await listenWith(page, {});
+  await openTune(page, 'The Heron on the Slipway');
+  await page.getByRole('button', { name: 'Play from here (Space)' }).click();
+  await expect(mark(page)).toHaveCSS('opacity', '1', { timeout: 15_000 });
+  const second = page.getByRole('button', { name: /^B, time 2/ });
+  await second.click();
+  await expect(second).toHaveAttribute('aria-current', 'true', { timeout: 10_000 });
+  await expect.poll(() => heardNote(page)).toBeGreaterThan(150);
+});
+
+test('tempo by keys and by tapping', async ({ page }) => {
+  await openTune(page, 'The Heron on the Slipway');
+  await page.locator('[data-note]').first().focus();
+  await page.keyboard.press(']');
+  await expect(page.getByRole('contentinfo')).toContainText('111 half notes');
+  await page.keyboard.press('[');
+  await page.keyboard.press('[');
+  await expect(page.getByRole('contentinfo')).toContainText('107 half notes');
+  for (let i = 0; i < 4; i++) {
+    await page.keyboard.press('y');
+    await page.waitForTimeout(750);
+  }
+  const words = await page.getByRole('contentinfo').textContent();
+  const bpm = Number(/(\d+) half notes/.exec(words ?? '')![1]);
+  expect(bpm).toBeGreaterThan(60);
+  expect(bpm).toBeLessThan(82);
+});
+
+test('without a sound device the mark goes all the same', async ({ page }) => {
+  await listenWith(page, {});
+  await page.addInitScript(() => {
+    Object.defineProperty(window, 'AudioContext', { value: undefined });
+  });
+  await openTune(page, 'The Heron on the Slipway');
+  await page.getByRole('button', { name: 'Play from here (Space)' }).click();
+  await expect(player(page)).toContainText('no sound device');
+  await expect.poll(() => heardNote(page)).toBeGreaterThan(3);
+});
+
+test('sound files are made: WAV with progress, cancelled without a file, click track, MIDI', async ({ page }) => {
+  test.setTimeout(90_000);
+  await listenWith(page, {});
+  await openTune(page, 'The Heron on the Slipway');
+  await page.getByRole('button', { name: 'How it is listened to' }).click();
+  await page.getByRole('button', { name: 'Sound files …' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Sound files' });
+  let files = 0;
+  page.on('download', () => (files += 1));
+  await dialog.getByRole('button', { name: 'Make: Sound (WAV)' }).click();
+  await expect(dialog.getByRole('progressbar')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
+  await expect(dialog.getByRole('progressbar')).toHaveCount(0);
+  expect(files).toBe(0);
+  for (const [name, ending, least] of [
+    ['Make: Sound (WAV)', '.wav', 2_000_000],
+    ['Make: Click track (WAV)', ' click.wav', 2_000_000],
+    ['Make: Notes (MIDI)', '.mid', 1000],
+  ] as const) {
+    const download = page.waitForEvent('download', { timeout: 60_000 });
+    await dialog.getByRole('button', { name, exact: true }).click();
+    const file = await download;
+    expect(file.suggestedFilename()).toBe(`The Heron on the Slipway${ending}`);
+    expect(readFileSync(await file.path()).length).toBeGreaterThan(least);
+    await expect(dialog).toContainText('is ready');
+  }
+});
+
+test('the fiddle on the audio thread plays the same samples as anywhere else', async ({ page }) => {
+  await page.goto('/');
+  const file = readdirSync('dist/web/assets').find((name) => name.startsWith('fiddle.worklet'))!;
+  const { tune } = readAbc(readFileSync('demo/slow-ferry.abc', 'utf8')).tunes[0]!;
+  const { plan } = perform(reportTune(tune), {
+    layers: new Set(['melody', 'drones', 'bowing', 'colour', 'backing', 'click', 'tone']),
+    span: null,
+    countIn: 1,
+    answer: false,
+  });
+  const RATE = 44100;
+  const length = 6 * RATE;
+  const onThread = await page.evaluate(
+    async ({ plan: sent, rate, count, url }) => {
+      const context = new OfflineAudioContext(1, count, rate);
+      await context.audioWorklet.addModule(url);
+      const programme = { id: 1, plan: sent, loop: null, knots: { seconds: [0, 1], places: [0, 1] } };
+      const node = new AudioWorkletNode(context, 'fiddle', {
+        numberOfInputs: 0,
+        outputChannelCount: [1],
+        processorOptions: { first: { kind: 'play', programme, at: 0 } },
+      });
+      node.connect(context.destination);
+      const rendered = await context.startRendering();
+      return Array.from(rendered.getChannelData(0));
+    },
+    { plan, rate: RATE, count: length, url: `/assets/${file}` },
+  );
+  const here = new Float32Array(length);
+  new Fiddle(plan, RATE).next(here);
+  let [apart, loudest] = [0, 0];
+  for (let i = 0; i < length; i++) {
+    apart = Math.max(apart, Math.abs(here[i]! - onThread[i]!));
+    loudest = Math.max(loudest, Math.abs(here[i]!));
+  }
+  expect(loudest).toBeGreaterThan(0.05);
+  expect(apart).toBeLessThan(1e-6);
+});
+
+test('a minute is played without a gap while the page is busy', async ({ page }) => {
+  test.setTimeout(120_000);
+  await listenWith(page, { loop: true, layers: ['melody', 'drones', 'bowing', 'colour', 'backing', 'click'] });
+  await openTune(page, 'The Heron on the Slipway');
+  await page.getByRole('button', { name: 'Play the loop (Space)' }).click();
+  await expect(mark(page)).toHaveCSS('opacity', '1', { timeout: 15_000 });
+  const before = Number(await player(page).getAttribute('data-underruns'));
+  await page.evaluate(async () => {
+    const until = performance.now() + 60_000;
+    // Work as an edit of a long tune makes it, five times a second.
+    while (performance.now() < until) {
+      const end = performance.now() + 80;
+      let sum = 0;
+      while (performance.now() < end) sum += Math.sqrt(sum + 1);
+      await new Promise((resolve) => setTimeout(resolve, 120));
+    }
+  });
+  await expect(player(page)).toHaveAttribute('data-player', 'playing');
+  expect(Number(await player(page).getAttribute('data-rounds'))).toBeGreaterThan(0);
+  expect(Number(await player(page).getAttribute('data-underruns'))).toBe(before);
+});
