@@ -7,6 +7,6 @@ export { defaultSettings } from './settings';
 export type { Figures, ReportSettings, SharedStroke, Times } from './figures';
 export { sharedStrokes } from './figures';
 export type { Finding, FindingPlace, LinkEdit, Mend, NoteEdit, Severity } from './finding';
-export { mendTune } from './mendTune';
+export { mendTune, withNoteEdits } from './mendTune';
 // Hand, drones and ornaments of a checked plan.
 export { droneSceneOf, handOf, ornamentSceneOf } from './scenes';
