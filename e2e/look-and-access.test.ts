@@ -67,6 +67,15 @@ for (const theme of ['day', 'evening'] as const)
     await page.getByRole('link', { name: 'Ground' }).click();
     await expect(page.locator('[data-mode]')).toBeVisible();
     await scan('ground');
+    await page.getByRole('link', { name: 'Dance', exact: true }).click();
+    await expect(page.locator('[data-gains="new"]')).toBeVisible({ timeout: 20_000 });
+    await scan('dance check');
+    await page.getByRole('button', { name: 'How it is listened to' }).click();
+    await scan('listening');
+    await page.getByRole('button', { name: 'Sound files …' }).click();
+    await scan('sound files');
+    await page.keyboard.press('Escape');
+    await page.goBack();
     await page.getByRole('link', { name: 'Pegs' }).click();
     await page.getByLabel('into').selectOption('A3 E4 A4 E5');
     await page.getByRole('button', { name: 'simulated fiddle' }).click();

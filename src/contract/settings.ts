@@ -5,8 +5,8 @@ import { BAN_REASONS, FREE_HAND, type Hand } from '#core/fingering';
 import { type Instrument, instrumentWith } from '#core/instrument';
 import type { PlayerSettings } from '#core/report';
 import { SCHOOL_CHOICES, type Schools, USUAL_SCHOOLS } from '#core/schools';
-import { LIMIT_KEYS, limitsWith } from '#core/tempo';
-import { PLACES } from '#core/tune';
+import { LIMIT_KEYS, REGIONS, USUAL_REGION, limitsWith } from '#core/tempo';
+import { DANCE_TYPES, PLACES } from '#core/tune';
 
 /** What each figure of fiddle and bow may be, in its own unit. */
 export const INSTRUMENT_RANGES = {
@@ -80,6 +80,22 @@ const handSchema: z.ZodType<Hand> = z.object({
   firstPositionOnly: z.boolean(),
 });
 
+/** Tempos that a band may name. */
+export const BAND_RANGE = [20, 300] as const;
+const bandTempo = z
+  .number()
+  .min(BAND_RANGE[0], `expected ${BAND_RANGE[0]} to ${BAND_RANGE[1]}`)
+  .max(BAND_RANGE[1], `expected ${BAND_RANGE[0]} to ${BAND_RANGE[1]}`);
+const bandsSchema = z.object({
+  region: z.enum(REGIONS),
+  own: z.partialRecord(
+    z.enum(DANCE_TYPES),
+    z
+      .object({ low: bandTempo, high: bandTempo })
+      .refine(({ low, high }) => low < high, 'expected the lower tempo before the higher'),
+  ),
+});
+
 /** Weights of the terms of a drone's rank, fitted by a listening test. */
 const weight = z.number().min(0).max(10);
 const earSchema: z.ZodType<EarWeights> = z.object({ roughness: weight, class: weight, role: weight });
@@ -104,6 +120,7 @@ export const settingsSchema = z.object({
   ear: earSchema.default(USUAL_EAR),
   /** Pictures and words are mirrored: the right hand fingers, the left one bows. */
   leftHanded: z.boolean().default(false),
+  bands: bandsSchema.default(USUAL_REGION),
 });
 /** The player's settings as they are kept: figures left out are the usual ones. */
 export type StoredSettings = z.output<typeof settingsSchema>;
@@ -116,11 +133,18 @@ export const USUAL_SETTINGS: StoredSettings = {
   hand: FREE_HAND,
   ear: USUAL_EAR,
   leftHanded: false,
+  bands: USUAL_REGION,
 };
 
 /** What the core counts with. */
-export function playerSettings({ instrument, limits, schools, hand }: StoredSettings): PlayerSettings {
-  return { instrument: instrumentWith(definedOnly(instrument)), limits: limitsWith(limits), schools, hand };
+export function playerSettings({ instrument, limits, schools, hand, bands }: StoredSettings): PlayerSettings {
+  return {
+    instrument: instrumentWith(definedOnly(instrument)),
+    limits: limitsWith(limits),
+    schools,
+    hand,
+    bands: { region: bands.region, own: definedOnly(bands.own) },
+  };
 }
 
 function definedOnly<T extends object>(figures: T): { [K in keyof T]?: Exclude<T[K], undefined> } {

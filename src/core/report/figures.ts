@@ -14,6 +14,7 @@ import type { FingerRule, Fingering, Hand, HandMove } from '#core/fingering';
 import type { Instrument } from '#core/instrument';
 import type { Schools } from '#core/schools';
 import {
+  type Bands,
   type DanceCheck,
   type DanceCheckInput,
   type Lilt,
@@ -48,6 +49,7 @@ export interface ReportSettings {
   readonly instrument: Instrument;
   readonly schools: Schools;
   readonly hand: Hand;
+  readonly bands: Bands;
   readonly lilt: Lilt;
 }
 

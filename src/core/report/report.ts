@@ -1,7 +1,16 @@
 import type { BeatsPerMinute, Fraction } from '#core/base';
 import { type PlayerSettings, defaultSettings } from './settings';
 import { type Fingering, type FingerRule, fingerTune, handMoves } from '#core/fingering';
-import { type Lilt, STRAIGHT, beatUnit, defaultTempo, findLilt } from '#core/tempo';
+import {
+  type Bands,
+  type Lilt,
+  STRAIGHT,
+  type TempoBand,
+  beatUnit,
+  defaultTempo,
+  findLilt,
+  tempoBand,
+} from '#core/tempo';
 import { type Direction, type NoteEvent, type Tune, type Unrolled, occurrencesOf, unroll } from '#core/tune';
 import {
   type Figures,
@@ -34,6 +43,8 @@ export interface TuneReport {
   readonly timing: Times;
   readonly fingers: ReadonlyMap<string, Fingering>;
   readonly figures: Figures;
+  /** The tempos at which such dances are danced. */
+  readonly band: TempoBand;
   readonly bars: number;
   readonly square: boolean;
   /** Strokes with the hair shared out; counted when they are first asked for. */
@@ -51,8 +62,8 @@ export function danceBeat(tune: Tune): Fraction {
 }
 
 /** The tempo a tune is checked at when no other is asked for. */
-export function wishedTempo(tune: Tune): BeatsPerMinute {
-  return tune.tempoBpm ?? defaultTempo(tune.danceType);
+export function wishedTempo(tune: Tune, bands?: Bands): BeatsPerMinute {
+  return tune.tempoBpm ?? defaultTempo(tune.danceType, bands);
 }
 
 /**
@@ -63,7 +74,7 @@ export function wishedTempo(tune: Tune): BeatsPerMinute {
 export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport {
   const defaults = defaultSettings();
   const settings: ReportSettings = {
-    bpm: options.bpm ?? wishedTempo(tune),
+    bpm: options.bpm ?? wishedTempo(tune, options.bands),
     beat: danceBeat(tune),
     start: options.start ?? null,
     fingerRule: options.fingerRule ?? 'open',
@@ -71,6 +82,7 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
     instrument: options.instrument ?? defaults.instrument,
     schools: options.schools ?? defaults.schools,
     hand: options.hand ?? defaults.hand,
+    bands: options.bands ?? defaults.bands,
     lilt: options.lilt ?? ((tune.lilt && findLilt(tune.lilt)) || STRAIGHT),
   };
   const unrolled = unroll(tune);
@@ -92,6 +104,7 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
     timing: times,
     fingers,
     figures,
+    band: tempoBand(tune.danceType, settings.bands),
     bars: unrolled.passes.reduce((sum, pass) => sum + pass.bars, 0),
     square: isSquare(unrolled),
     sharedStrokes: shared,

@@ -1,7 +1,7 @@
 import { FREE_HAND, type Hand } from '#core/fingering';
 import { type Instrument, instrumentWith } from '#core/instrument';
 import { type Schools, USUAL_SCHOOLS } from '#core/schools';
-import { type Limits, limitsWith } from '#core/tempo';
+import { type Bands, type Limits, USUAL_REGION, limitsWith } from '#core/tempo';
 
 /** The player's and the fiddle's figures, and how things are done. */
 export interface PlayerSettings {
@@ -10,9 +10,17 @@ export interface PlayerSettings {
   readonly schools: Schools;
   /** What the left hand can and shall do. */
   readonly hand: Hand;
+  /** At which tempos the dances are danced. */
+  readonly bands: Bands;
 }
 
 /** Guesses and what is usual, until the player gives better. */
 export function defaultSettings(): PlayerSettings {
-  return { limits: limitsWith(), instrument: instrumentWith({}), schools: USUAL_SCHOOLS, hand: FREE_HAND };
+  return {
+    limits: limitsWith(),
+    instrument: instrumentWith({}),
+    schools: USUAL_SCHOOLS,
+    hand: FREE_HAND,
+    bands: USUAL_REGION,
+  };
 }

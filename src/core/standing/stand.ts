@@ -43,11 +43,15 @@ const NEAR = 1e-9;
 export function makeItStand(report: TuneReport, bpm: BeatsPerMinute, options: StandOptions = {}): Standing {
   const { mostTrials = MOST_TRIALS, onTrial } = options;
   let tried = 0;
+  const countTrial = () => {
+    tried += 1;
+    onTrial?.(tried);
+  };
   const count = (changes: readonly Change[]): TuneReport => {
-    onTrial?.(++tried);
+    countTrial();
     return changes.length === 0 ? report : reportWith(report, changes);
   };
-  const pool = new Pool(report, bpm, () => onTrial?.(++tried));
+  const pool = new Pool(report, bpm, countTrial);
   const keepsRound = report.figures.ledger.comesRound;
   let best: { changes: readonly Change[]; report: TuneReport; cost: number } | null = null;
   let highest: { changes: readonly Change[]; report: TuneReport } = { changes: [], report };

@@ -111,8 +111,13 @@ describe('making it stand', () => {
 
   test('given up early it has what is best so far, and does not call it proven', () => {
     const report = reportTune(crowded(3));
-    const found = makeItStand(report, 3 * ceilingOf(report), { mostTrials: 1 });
+    const wished = 1.2 * ceilingOf(report);
+    expect(makeItStand(report, wished).reached).toBe(true);
+    const told: number[] = [];
+    const found = makeItStand(report, wished, { mostTrials: 1, onTrial: (tried) => told.push(tried) });
     expect([found.reached, found.isProven]).toEqual([false, false]);
+    expect(found.tried).toBeGreaterThan(0);
+    expect(told).toEqual(Array.from({ length: found.tried }, (_, i) => i + 1));
   });
 });
 

@@ -40,7 +40,7 @@ function summaryColumns(tune: Tune, settings: PlayerSettings) {
     ledger.comesRound,
     [...ledger.flippedParts],
     check.ceiling?.ceilingBpm ?? null,
-    wishedTempo(tune),
+    wishedTempo(tune, settings.bands),
     formatFraction(danceBeat(tune)),
     tune.schemaVersion,
     JSON.stringify(tune),
@@ -52,7 +52,7 @@ function formWords(form: readonly string[]): string {
 }
 
 /** All tunes of the book by title. */
-export async function listTunes(db: Queryable): Promise<TuneSummary[]> {
+export async function listTunes(db: Queryable, { bands }: Pick<PlayerSettings, 'bands'>): Promise<TuneSummary[]> {
   const { rows } = await db.query<SummaryRow>(
     `SELECT id, revision, title, dance_type, meter, key_name, tuning, form, bars, comes_round, flipped_parts,
             ceiling_bpm, wish_bpm, beat, updated_at
@@ -61,7 +61,7 @@ export async function listTunes(db: Queryable): Promise<TuneSummary[]> {
       LIMIT 5000`,
   );
   return rows.map((row) => {
-    const band = tempoBand(row.dance_type);
+    const band = tempoBand(row.dance_type, bands);
     return {
       id: row.id,
       revision: row.revision,
@@ -164,13 +164,17 @@ export async function listDocuments(
 }
 
 /** The figures that lists show, counted anew with other settings; the tune itself stays at its revision. */
-export async function updateFigures(db: Queryable, id: string, { figures }: TuneReport): Promise<void> {
-  await db.query('UPDATE tunes SET comes_round = $2, flipped_parts = $3, ceiling_bpm = $4 WHERE id = $1', [
-    id,
-    figures.ledger.comesRound,
-    [...figures.ledger.flippedParts],
-    figures.check.ceiling?.ceilingBpm ?? null,
-  ]);
+export async function updateFigures(db: Queryable, id: string, { figures, settings }: TuneReport): Promise<void> {
+  await db.query(
+    'UPDATE tunes SET comes_round = $2, flipped_parts = $3, ceiling_bpm = $4, wish_bpm = $5 WHERE id = $1',
+    [
+      id,
+      figures.ledger.comesRound,
+      [...figures.ledger.flippedParts],
+      figures.check.ceiling?.ceilingBpm ?? null,
+      settings.bpm,
+    ],
+  );
 }
 
 async function insertRevision(db: Queryable, id: string, revision: number, tune: Tune): Promise<void> {

@@ -11,7 +11,8 @@ export function tuneRoutes(db: Database): Router {
   const router = Router();
 
   router.get('/', async (_request, response) => {
-    response.json({ tunes: await listTunes(db) });
+    const { settings } = await findSettings(db);
+    response.json({ tunes: await listTunes(db, playerSettings(settings)) });
   });
 
   router.post('/', async (request, response) => {

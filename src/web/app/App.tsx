@@ -1,4 +1,4 @@
-import { BookOpen, Moon, Music3, RotateCw, Ruler, SlidersHorizontal, Sun } from 'lucide-react';
+import { BookOpen, Gauge, Moon, Music3, RotateCw, Ruler, SlidersHorizontal, Sun } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, createBrowserRouter, useMatch, useRouteError } from 'react-router';
 import { BenchPage } from '../bench/BenchPage';
@@ -13,6 +13,7 @@ import { chooseTheme, currentTheme, showTheme } from './theme';
 
 /** Charts and pitch are fetched when the room is entered. */
 const GroundPage = lazyPage(() => import('../ground/GroundPage'), 'the key sheet');
+const DancePage = lazyPage(() => import('../dance/DancePage'), 'the dance check');
 const PegsPage = lazyPage(() => import('../pegs/PegsPage'), 'the peg box');
 
 export const router = createBrowserRouter([
@@ -24,6 +25,7 @@ export const router = createBrowserRouter([
       { path: '/', element: <BookPage /> },
       { path: '/tunes/:id', element: <BenchPage /> },
       { path: '/tunes/:id/ground', element: <GroundPage /> },
+      { path: '/tunes/:id/dance', element: <DancePage /> },
       { path: '/pegs', element: <PegsPage /> },
       { path: '/settings', element: <SettingsPage /> },
       { path: '*', element: <Nowhere /> },
@@ -57,6 +59,7 @@ function Frame() {
         <Room to="/" name="Book" Icon={BookOpen} />
         {lastTune !== null && <Room to={`/tunes/${lastTune}`} name="Bench" Icon={Music3} />}
         {lastTune !== null && <Room to={`/tunes/${lastTune}/ground`} name="Ground" Icon={Ruler} />}
+        {lastTune !== null && <Room to={`/tunes/${lastTune}/dance`} name="Dance" Icon={Gauge} />}
         <Room to="/pegs" name="Pegs" Icon={RotateCw} />
         <div className="ml-auto flex items-center md:mt-auto md:ml-0 md:w-full md:flex-col">
           <Room to="/settings" name="Settings" Icon={SlidersHorizontal} />

@@ -1,6 +1,6 @@
 import { PenTool, Redo2, Rows3, Undo2, Waves } from 'lucide-react';
 import { type KeyboardEvent, Suspense, lazy, useCallback, useEffect, useMemo, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { useLocation } from 'react-router';
 import { flushSync } from 'react-dom';
 import { PlayControls } from '../player/PlayControls';
 import { PlayMark } from '../player/PlayMark';
@@ -11,9 +11,6 @@ import type { Gesture } from '#core/bowing';
 import { makeGesture, setBowLengths, setLocks } from '#core/bowing';
 import { type Finding, type Mend, type TuneReport, mendTune, reportTune } from '#core/report';
 import { type Direction, type Tune, writtenNotes } from '#core/tune';
-import { findTune } from '../api/client';
-import type { Failure } from '../api/client';
-import { failureWords } from '../api/messages';
 import { useAppDispatch, useAppSelector, useAppStore } from '../app/store';
 import { EntryField } from '../entry/EntryField';
 import { enterOnStaff, pressEntryKey } from '../entry/entryKeys';
@@ -21,14 +18,12 @@ import { EntryStrip } from '../entry/EntryStrip';
 import { pasteWords } from '../entry/pasteWords';
 import type { EntryWay } from '../entry/entryState';
 import type { LineSpec } from '../score/lines';
-import { type NoteState, noteStates } from '../score/noteStates';
+import { noteStates } from '../score/noteStates';
 import { writtenKey, writtenPitch } from '../score/noteWords';
 import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { BowSign } from '../ui/signs';
 import {
-  type OpenTune,
-  conflictFound,
   conflictSettled,
   copied,
   edited,
@@ -38,12 +33,7 @@ import {
   passShown,
   redone,
   selectClipboard,
-  selectNoteStates,
-  selectOpen,
-  selectReport,
   selected,
-  tuneClosed,
-  tuneOpened,
   undone,
 } from './benchSlice';
 import { barsOf, setDrone } from '#core/editing';
@@ -58,7 +48,6 @@ import { VersionsSheet } from '../versions/VersionsSheet';
 import { Card } from './Card';
 import { EDIT_ACTIONS, type EditAction, comboOf } from './editActions';
 import { EditMenu } from './EditMenu';
-import { removeDraft, takeOverDraft } from './drafts';
 import { Foot, SLIDER_BPM } from './Foot';
 import { beatWords } from './tempoWords';
 import { HAND_KEYS, type HandSheet, HandSheets, isHandSheet } from './HandSheets';
@@ -73,6 +62,7 @@ import { barSelection, moveSelection, partSelection, selectedIds, widerSelection
 import { ConflictSheet, KeysSheet } from './sheets';
 import { TwinsSheet } from '../twins/TwinsSheet';
 import { Verdict } from './Verdict';
+import { OpenTunePage, type OpenTuneProps } from './OpenTunePage';
 import { type View, readView, writeView } from './view';
 import { ViewMenu } from './ViewMenu';
 
@@ -91,75 +81,12 @@ function BowSheetAway({ onClose }: { readonly onClose: () => void }) {
   );
 }
 
-/** Loads the tune of the address and opens it on the bench, with edits that an earlier visit left in this browser. */
+/** The bench of the tune of the address. */
 export function BenchPage() {
-  const { id = '' } = useParams();
-  const dispatch = useAppDispatch();
-  const open = useAppSelector(selectOpen);
-  const report = useAppSelector(selectReport);
-  const states = useAppSelector(selectNoteStates);
-  const [failure, setFailure] = useState<Failure | null>(null);
-  const [tries, setTries] = useState(0);
-
-  useEffect(() => {
-    let isCurrent = true;
-    void findTune(id).then((answer) => {
-      if (!isCurrent) return;
-      if (!answer.ok) {
-        setFailure(answer.failure);
-        return;
-      }
-      const record = answer.value;
-      const draft = takeOverDraft(id);
-      const isSame = draft !== null && JSON.stringify(draft.tune) === JSON.stringify(record.tune);
-      if (isSame) removeDraft(id, draft.at);
-      const unsaved = draft && !isSame ? draft.tune : null;
-      dispatch(tuneOpened({ record, unsaved, at: Date.now() }));
-      if (unsaved && draft!.baseRevision !== record.revision) dispatch(conflictFound(record));
-    });
-    return () => {
-      isCurrent = false;
-      dispatch(tuneClosed());
-    };
-  }, [id, tries, dispatch]);
-
-  if (failure && !open)
-    return (
-      <main className="mx-auto max-w-xl px-6 py-16" role="alert">
-        <h1 className="mb-2 text-2xl">This tune cannot be opened</h1>
-        <p className="mb-4">{failureWords(failure)} Edits kept in this browser are still here.</p>
-        <div className="flex gap-2">
-          <Button
-            look="main"
-            onClick={() => {
-              setFailure(null);
-              setTries(tries + 1);
-            }}
-          >
-            Try again
-          </Button>
-          <Link to="/" className="self-center text-woad underline">
-            Back to the book
-          </Link>
-        </div>
-      </main>
-    );
-  if (!open || !report || !states || open.id !== id)
-    return (
-      <main className="px-6 py-16 text-muted" aria-busy>
-        Opening the tune …
-      </main>
-    );
-  return <Bench open={open} report={report} states={states} />;
+  return <OpenTunePage page={Bench} />;
 }
 
-interface BenchProps {
-  readonly open: OpenTune;
-  readonly report: TuneReport;
-  readonly states: ReadonlyMap<string, NoteState>;
-}
-
-function Bench({ open, report, states }: BenchProps) {
+function Bench({ open, report, states }: OpenTuneProps) {
   const dispatch = useAppDispatch();
   const store = useAppStore();
   const { tune, selection, passInView, entry } = open;
@@ -325,6 +252,11 @@ function Bench({ open, report, states }: BenchProps) {
     if (wished !== tune.tempoBpm) edit({ ...tune, tempoBpm: wished }, `tempo ${wished}`);
   };
   const [tap] = useState(tapTempo);
+  // Another room led here for a note.
+  const wanted = (useLocation().state as { readonly note?: string } | null)?.note;
+  useEffect(() => {
+    if (wanted !== undefined) dispatch(selected({ anchor: wanted, focus: wanted }));
+  }, [wanted, dispatch]);
 
   const onKey = (event: KeyboardEvent) => {
     if (sheet || event.defaultPrevented) return;

@@ -1,7 +1,6 @@
 import { Slider } from 'radix-ui';
 import { type ReactNode, useState } from 'react';
 import type { TuneReport } from '#core/report';
-import { tempoBand } from '#core/tempo';
 import { BowSign } from '../ui/signs';
 import { beatWords } from './tempoWords';
 
@@ -56,10 +55,10 @@ export const SLIDER_BPM = { lowest: 30, highest: 240 } as const;
 const { lowest: LOWEST, highest: HIGHEST } = SLIDER_BPM;
 
 function Tempo({ report, onTempo }: Pick<FootProps, 'report' | 'onTempo'>) {
-  const { settings, figures, tune } = report;
+  const { settings, figures } = report;
   const [dragged, setDragged] = useState<number | null>(null);
   const bpm = dragged ?? settings.bpm;
-  const { low, high } = tempoBand(tune.danceType);
+  const { low, high } = report.band;
   const ceiling = figures.check.ceiling?.ceilingBpm ?? HIGHEST;
   const share = (value: number) =>
     `${(100 * (Math.min(HIGHEST, Math.max(LOWEST, value)) - LOWEST)) / (HIGHEST - LOWEST)}%`;

@@ -77,6 +77,9 @@ export function MoreMenu({
             Named versions …
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} asChild>
+            <Link to={`/tunes/${tuneId}/dance`}>Dance check</Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} asChild>
             <Link to={`/tunes/${tuneId}/handout`}>Hand-out on paper</Link>
           </DropdownMenu.Item>
           {hasSource && (

@@ -1,5 +1,5 @@
+import { eventName } from '#contract/standingWords';
 import type { Finding, TuneReport } from '#core/report';
-import { tempoBand } from '#core/tempo';
 import { beatWords } from './tempoWords';
 
 const LINK = 'font-bold text-ink underline decoration-soft underline-offset-3 hover:decoration-ink';
@@ -17,7 +17,7 @@ export function Verdict(props: {
   const { ceiling } = check;
   const stands = ceiling === null || ceiling.ceilingBpm >= settings.bpm;
   const isGood = ledger.comesRound && stands;
-  const { low, high } = tempoBand(tune.danceType);
+  const { low, high } = report.band;
   return (
     <div
       className="flex flex-wrap items-baseline gap-x-6 gap-y-0.5 bg-paper py-2 md:sticky md:top-0 md:z-20"
@@ -54,7 +54,7 @@ export function Verdict(props: {
           <button type="button" className={LINK} onClick={() => onShow(ceiling.index)}>
             {placeOf(report, ceiling.index)}
           </button>
-          , {eventWords(report, ceiling)}
+          , {eventName(ceiling.kind, figures.arm.crossings[ceiling.index] ?? null)}
         </p>
       )}
     </div>
@@ -93,19 +93,4 @@ function ordinal(n: number): string {
 function placeOf({ unrolled }: TuneReport, index: number): string {
   const { part, bar } = unrolled.notes[index]!;
   return bar === 0 ? `pickup of ${part}` : `bar ${bar} of ${part}`;
-}
-
-/** Events beside crossings in a word or two; ornaments are called by their kind. */
-const EVENT_WORDS: Readonly<Record<string, string>> = {
-  stroke: 'a stroke',
-  hop: 'a finger’s hop to another string',
-  shift: 'a shift',
-  retake: 'a retake',
-};
-
-function eventWords({ figures }: TuneReport, { kind, index }: { kind: string; index: number }): string {
-  const crossing = figures.arm.crossings[index];
-  if (kind !== 'crossing' || !crossing) return EVENT_WORDS[kind] ?? kind.replace('-', ' ');
-  if (crossing.inSlur) return crossing.skips > 0 ? 'slur over a skipped string' : 'crossing inside a slur';
-  return crossing.skips > 0 ? 'crossing over a skipped string' : 'crossing';
 }

@@ -1,0 +1,89 @@
+import { type Page, expect, test } from '@playwright/test';
+import { kept, openTune } from './bench';
+
+async function toTheDanceCheck(page: Page, title: string): Promise<void> {
+  await openTune(page, title);
+  await page.getByRole('link', { name: 'Dance', exact: true }).click();
+  await expect(page.locator('[data-gains="new"]')).toBeVisible({ timeout: 20_000 });
+}
+
+const ceiling = async (page: Page) => Number(await page.locator('[data-ceiling]').textContent());
+
+test('the binding event is found, its best mend is made, and the ceiling rises as promised', async ({ page }) => {
+  await toTheDanceCheck(page, 'The Heron on the Slipway');
+  await expect(page.locator('[data-stands]')).toHaveText('It breaks at dance tempo.');
+  const before = await ceiling(page);
+  const tightest = page.locator('[data-tight]').first();
+  await expect(tightest).toContainText('slur over a skipped string');
+  await expect(tightest).toContainText(before.toFixed(1));
+  const best = page.locator('[data-gains] li').first();
+  const promised = Number(/the tune to ([\d.]+)/.exec((await best.textContent()) ?? '')![1]);
+  expect(promised).toBeGreaterThan(before);
+  await best.getByRole('button', { name: /^Make it/ }).click();
+  await expect.poll(() => ceiling(page)).toBeCloseTo(promised, 1);
+  await kept(page);
+  await page.getByRole('button', { name: /^Undo: / }).click();
+  await expect.poll(() => ceiling(page)).toBeCloseTo(before, 1);
+  await kept(page);
+});
+
+test('the tempo is changed and trouble answers; all by keyboard, to the note on the bench', async ({ page }) => {
+  await toTheDanceCheck(page, 'The Heron on the Slipway');
+  const words = page.locator('[data-trouble]');
+  await expect(words).toContainText('At 109 half notes');
+  const thumb = page.getByRole('slider', { name: 'Tempo wished for' });
+  await thumb.focus();
+  for (let i = 0; i < 25; i++) await page.keyboard.press('ArrowLeft');
+  await expect(words).toContainText('At 84 half notes every place has its time');
+  await expect(page.locator('[data-stands]')).toHaveText('It stands at tempo.');
+  await page.getByRole('heading', { level: 1 }).click();
+  await page.keyboard.press('Tab');
+  await page.locator('body').press('Control+z');
+  await page.locator('[data-tight] a').first().focus();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/tunes\/[0-9a-f-]+$/);
+  await expect(page.locator('[data-note][aria-selected="true"]')).toHaveCount(1);
+});
+
+test('the fewest changes for a tempo are found, looked at and taken; then it stands', async ({ page }) => {
+  await toTheDanceCheck(page, 'Slow Ferry Home');
+  await page.getByLabel(/^at/).fill('260');
+  await page.getByLabel(/^at/).press('Enter');
+  const found = page.locator('[data-standing="found"]');
+  await expect(found).toBeVisible({ timeout: 30_000 });
+  const promised = Number(/stands to ([\d.]+)/.exec((await found.textContent()) ?? '')![1]);
+  expect(promised).toBeGreaterThanOrEqual(260);
+  await found.getByRole('button', { name: /^Take/ }).click();
+  await expect.poll(() => ceiling(page)).toBeCloseTo(promised, 1);
+  await expect(found).toContainText('The tune has changed since');
+  await page.getByRole('button', { name: /^Undo: stands at 260/ }).click();
+  await kept(page);
+});
+
+test('no tempo is asked for that is none', async ({ page }) => {
+  await toTheDanceCheck(page, 'The Heron on the Slipway');
+  await page.getByLabel(/^at/).fill('fast');
+  await expect(page.getByRole('alert').filter({ hasText: 'expected a tempo from 20 to 400' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Find the fewest changes' })).toBeDisabled();
+});
+
+test('a lilt is chosen, the ceiling moves with it, and it is kept with the tune', async ({ page }) => {
+  await toTheDanceCheck(page, 'Pewter Sky');
+  const before = await ceiling(page);
+  await page.getByLabel('lilt', { exact: true }).selectOption('dotted');
+  await expect.poll(() => ceiling(page)).toBeLessThan(before - 5);
+  await expect(page.getByText(/The even notes of a beat last \d+/)).toBeVisible();
+  await kept(page);
+  await page.reload();
+  await expect(page.getByLabel('lilt', { exact: true })).toHaveValue('dotted');
+  await page.getByRole('button', { name: 'play it straight' }).click();
+  await expect.poll(() => ceiling(page)).toBeCloseTo(before, 1);
+  await kept(page);
+});
+
+test('a tight place is heard over and over', async ({ page }) => {
+  await toTheDanceCheck(page, 'The Heron on the Slipway');
+  await page.getByRole('button', { name: /^Hear bar 2 of B, beat 3.5, over and over/ }).click();
+  await expect(page.locator('[data-player]')).toContainText('round 2', { timeout: 20_000 });
+  await page.getByRole('button', { name: 'Stop (Space)' }).click();
+});

@@ -1,0 +1,87 @@
+import { type ComponentType, useEffect, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import type { TuneReport } from '#core/report';
+import { type Failure, findTune } from '../api/client';
+import { failureWords } from '../api/messages';
+import { useAppDispatch, useAppSelector } from '../app/store';
+import type { NoteState } from '../score/noteStates';
+import { Button } from '../ui/Button';
+import {
+  type OpenTune,
+  conflictFound,
+  selectNoteStates,
+  selectOpen,
+  selectReport,
+  tuneClosed,
+  tuneOpened,
+} from './benchSlice';
+import { removeDraft, takeOverDraft } from './drafts';
+
+/** What a room about one tune is given. */
+export interface OpenTuneProps {
+  readonly open: OpenTune;
+  readonly report: TuneReport;
+  readonly states: ReadonlyMap<string, NoteState>;
+}
+
+/** Loads the tune of the address and opens it, with edits that an earlier visit left in this browser, for the room about it. */
+export function OpenTunePage({ page: Page }: { readonly page: ComponentType<OpenTuneProps> }) {
+  const { id = '' } = useParams();
+  const dispatch = useAppDispatch();
+  const open = useAppSelector(selectOpen);
+  const report = useAppSelector(selectReport);
+  const states = useAppSelector(selectNoteStates);
+  const [failure, setFailure] = useState<Failure | null>(null);
+  const [tries, setTries] = useState(0);
+
+  useEffect(() => {
+    let isCurrent = true;
+    void findTune(id).then((answer) => {
+      if (!isCurrent) return;
+      if (!answer.ok) {
+        setFailure(answer.failure);
+        return;
+      }
+      const record = answer.value;
+      const draft = takeOverDraft(id);
+      const isSame = draft !== null && JSON.stringify(draft.tune) === JSON.stringify(record.tune);
+      if (isSame) removeDraft(id, draft.at);
+      const unsaved = draft && !isSame ? draft.tune : null;
+      dispatch(tuneOpened({ record, unsaved, at: Date.now() }));
+      if (unsaved && draft!.baseRevision !== record.revision) dispatch(conflictFound(record));
+    });
+    return () => {
+      isCurrent = false;
+      dispatch(tuneClosed());
+    };
+  }, [id, tries, dispatch]);
+
+  if (failure && !open)
+    return (
+      <main className="mx-auto max-w-xl px-6 py-16" role="alert">
+        <h1 className="mb-2 text-2xl">This tune cannot be opened</h1>
+        <p className="mb-4">{failureWords(failure)} Edits kept in this browser are still here.</p>
+        <div className="flex gap-2">
+          <Button
+            look="main"
+            onClick={() => {
+              setFailure(null);
+              setTries(tries + 1);
+            }}
+          >
+            Try again
+          </Button>
+          <Link to="/" className="self-center text-woad underline">
+            Back to the book
+          </Link>
+        </div>
+      </main>
+    );
+  if (!open || !report || !states || open.id !== id)
+    return (
+      <main className="px-6 py-16 text-muted" aria-busy>
+        Opening the tune …
+      </main>
+    );
+  return <Page open={open} report={report} states={states} />;
+}

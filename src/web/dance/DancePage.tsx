@@ -1,0 +1,298 @@
+import { Redo2, Undo2 } from 'lucide-react';
+import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import type { TuneReport } from '#core/report';
+import { type Change, applyChanges, tightPlaces } from '#core/standing';
+import { LILTS, liltFault } from '#core/tempo';
+import { useAppDispatch, useAppSelector } from '../app/store';
+import { conflictSettled, edited, passShown, redone, selected, undone } from '../bench/benchSlice';
+import { Foot, SLIDER_BPM } from '../bench/Foot';
+import { OpenTunePage, type OpenTuneProps } from '../bench/OpenTunePage';
+import { SaveMark } from '../bench/SaveMark';
+import { ConflictSheet } from '../bench/sheets';
+import { beatWords } from '../bench/tempoWords';
+import { PlayControls } from '../player/PlayControls';
+import type { Span } from '../player/player';
+import { passStart } from '../player/spans';
+import { usePlayer } from '../player/usePlayer';
+import { selectPlayer, selectWords } from '../settings/selectSettings';
+import { Button, SignButton } from '../ui/Button';
+import type { DanceRequest } from './danceProtocol';
+import { GainsList } from './GainsList';
+import { StandForm } from './StandForm';
+import { TightTable } from './TightTable';
+import { TroubleChart } from './TroubleChart';
+import { useGains } from './useDanceWorker';
+
+/** Whether a tune stands up at tempo: ceiling and floor, what binds, what changes buy. */
+export default function DancePage() {
+  return <OpenTunePage page={Dance} />;
+}
+
+const TIGHTEST = 10;
+
+function Dance({ open, report }: OpenTuneProps) {
+  const dispatch = useAppDispatch();
+  const { tune, passInView } = open;
+  const player = useAppSelector(selectPlayer);
+  const words = useAppSelector(selectWords);
+  const listening = usePlayer(report);
+  const [chosen, setChosen] = useState<number | null>(null);
+  const [heardPass, setHeardPass] = useState<string | null>(null);
+  const { settings, figures } = report;
+  const beat = beatWords(settings.beat);
+  const places = useMemo(() => tightPlaces(report).slice(0, TIGHTEST), [report]);
+  const request = useMemo((): DanceRequest => ({ tune, options: player }), [tune, player]);
+  const gains = useGains(request, TIGHTEST);
+  useEffect(() => {
+    document.title = `${tune.title} · dance check`;
+  }, [tune.title]);
+  useHeardPass(listening, setHeardPass);
+
+  const edit = useCallback(
+    (next: typeof tune, label: string) => {
+      if (next !== tune) dispatch(edited({ tune: next, label }));
+    },
+    [dispatch, tune],
+  );
+  const make = (changes: readonly Change[], label: string) => edit(applyChanges(tune, changes), label);
+  const setTempo = (bpm: number) => {
+    const wished = Math.min(SLIDER_BPM.highest, Math.max(SLIDER_BPM.lowest, Math.round(bpm)));
+    if (wished !== tune.tempoBpm) edit({ ...tune, tempoBpm: wished }, `tempo ${wished}`);
+  };
+  const choose = (index: number) => {
+    const { note, part, pass } = report.unrolled.notes[index]!;
+    dispatch(passShown({ part, pass }));
+    dispatch(selected({ anchor: note.id, focus: note.id }));
+    setChosen(index);
+  };
+  const hear = (index: number) => {
+    setChosen(index);
+    const next = { ...listening.settings, loop: true };
+    listening.setSettings(next);
+    void listening.player.play(report, next, barAround(report, index));
+  };
+  const spanFor = () => (chosen !== null && report.unrolled.notes[chosen] ? barAround(report, chosen) : null);
+
+  const onKey = (event: KeyboardEvent) => {
+    const target = event.target as Element;
+    const command = event.ctrlKey || event.metaKey;
+    const key = event.key.toLowerCase();
+    if (target.closest('input, textarea, select, [role="dialog"]')) return;
+    if (command && (key === 'z' || key === 'y')) dispatch(key === 'y' || event.shiftKey ? redone() : undone());
+    else if (command || event.altKey) return;
+    else if (key === ' ' && !target.closest('button, a')) listening.toggle(spanFor());
+    else if (key === '[' || key === ']') setTempo(settings.bpm + (key === ']' ? 2 : -2));
+    else if (key === 'x') listening.setSettings({ ...listening.settings, loop: !listening.settings.loop });
+    else return;
+    event.preventDefault();
+  };
+
+  return (
+    <div className="flex h-full flex-col" onKeyDown={onKey}>
+      <header className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-2 lg:px-5">
+        <h1 className="line-clamp-2 min-w-0 text-[25px] leading-tight max-sm:line-clamp-3" title={tune.title}>
+          {tune.title}
+        </h1>
+        <Link to={`/tunes/${open.id}`} className="text-woad underline underline-offset-3">
+          to the bench
+        </Link>
+        <div className="ml-auto flex items-center gap-x-1">
+          <SaveMark save={open.save} />
+          <SignButton
+            label={undoLabel('Undo', open.past[open.past.length - 1]?.label)}
+            disabled={open.past.length === 0}
+            onClick={() => dispatch(undone())}
+          >
+            <Undo2 size={18} aria-hidden />
+          </SignButton>
+          <SignButton
+            label={undoLabel('Do again', open.future[0]?.label)}
+            disabled={open.future.length === 0}
+            onClick={() => dispatch(redone())}
+          >
+            <Redo2 size={18} aria-hidden />
+          </SignButton>
+        </div>
+        <p className="sr-only" role="status">
+          {open.said}
+        </p>
+      </header>
+      <main className="min-h-0 flex-1 overflow-y-auto px-4 py-3 lg:px-5" tabIndex={-1}>
+        <StandsWords report={report} />
+        {figures.bowed.length === 0 ? (
+          <p className="py-3 text-muted">
+            This tune has no notes yet.{' '}
+            <Link to={`/tunes/${open.id}`} className="text-woad underline">
+              Enter some on the bench
+            </Link>
+          </p>
+        ) : (
+          <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
+            <div className="flex min-w-0 flex-col gap-5">
+              <section aria-labelledby="trouble">
+                <h2 id="trouble" className="mb-1 text-xl">
+                  Trouble against tempo
+                </h2>
+                <TroubleChart report={report} band={report.band} beatWords={beat} />
+              </section>
+              <section aria-labelledby="tightest">
+                <h2 id="tightest" className="mb-1 text-xl">
+                  Where it is tightest
+                </h2>
+                <TightTable
+                  report={report}
+                  tuneId={open.id}
+                  places={places}
+                  chosen={chosen}
+                  onChoose={choose}
+                  onHear={hear}
+                />
+              </section>
+            </div>
+            <div className="flex min-w-0 flex-col gap-5">
+              <section aria-labelledby="stand">
+                <h2 id="stand" className="mb-1 text-xl">
+                  Make it stand
+                </h2>
+                <StandForm report={report} request={request} words={words} beatWords={beat} onMake={make} />
+              </section>
+              <section aria-labelledby="gains">
+                <h2 id="gains" className="mb-1 text-xl">
+                  What one change buys
+                </h2>
+                <GainsList report={report} gains={gains} words={words} onMake={make} />
+              </section>
+              <section aria-labelledby="lilt">
+                <h2 id="lilt" className="mb-1 text-xl">
+                  How it is danced
+                </h2>
+                <LiltChoice report={report} onLilt={(lilt) => edit({ ...tune, lilt }, `lilt ${lilt ?? 'straight'}`)} />
+              </section>
+            </div>
+          </div>
+        )}
+      </main>
+      <Foot
+        report={report}
+        player={<PlayControls listening={listening} report={report} spanFor={spanFor} beatWords={beat} />}
+        passInView={passInView}
+        heardPass={listening.state.status === 'playing' ? heardPass : null}
+        onPass={(part, pass) => {
+          dispatch(passShown({ part, pass }));
+          const start = passStart(report, part, pass);
+          if (start !== null) listening.player.jump(start);
+        }}
+        onTempo={setTempo}
+      />
+      {open.save.kind === 'conflict' && (
+        <ConflictSheet
+          newer={open.save.newer}
+          onSettle={(take) => dispatch(conflictSettled({ take, at: Date.now() }))}
+        />
+      )}
+    </div>
+  );
+}
+
+/** The one loud sentence: from where to where it stands. */
+function StandsWords({ report }: { readonly report: TuneReport }) {
+  const { settings, figures } = report;
+  const { ceiling, floor } = figures.check;
+  const stands = ceiling === null || ceiling.ceilingBpm >= settings.bpm;
+  const isSlow = floor !== null && floor.bpm > settings.bpm;
+  const to = ceiling ? ceiling.ceilingBpm.toFixed(1) : 'any tempo';
+  return (
+    <div className="mb-3 flex flex-wrap items-baseline gap-x-6 gap-y-0.5" aria-live="polite">
+      <h2 className={`text-[22px] leading-tight ${stands && !isSlow ? 'text-lichen-ink' : 'text-madder'}`} data-stands>
+        {stands && !isSlow
+          ? 'It stands at tempo.'
+          : isSlow
+            ? 'The hair does not last that slowly.'
+            : 'It breaks at dance tempo.'}
+      </h2>
+      <p className="text-muted">
+        stands from <b className="text-ink">{floor ? floor.bpm.toFixed(1) : '0'}</b> to{' '}
+        <b className="text-ink" data-ceiling>
+          {to}
+        </b>
+        , you want <b className="text-ink">{Math.round(settings.bpm)}</b> ({beatWords(settings.beat)} a minute)
+      </p>
+    </div>
+  );
+}
+
+/** The tune's lilt, with the shares of its notes at this tempo. */
+function LiltChoice({
+  report,
+  onLilt,
+}: {
+  readonly report: TuneReport;
+  readonly onLilt: (lilt: string | undefined) => void;
+}) {
+  const { lilt } = report.settings;
+  return (
+    <div className="flex flex-col gap-1.5">
+      <label className="flex items-center gap-2">
+        lilt
+        <select
+          aria-label="lilt"
+          className="rounded-md border border-line bg-surface px-2 py-1"
+          value={lilt.name}
+          onChange={({ target }) => onLilt(target.value === 'straight' ? undefined : target.value)}
+        >
+          {LILTS.filter((known) => liltFault(known) === null).map(({ name }) => (
+            <option key={name}>{name}</option>
+          ))}
+        </select>
+      </label>
+      <p className="text-[14px] text-muted">{liltWords(report)}</p>
+      <Button look="link" className="self-start" onClick={() => onLilt(undefined)} disabled={lilt.name === 'straight'}>
+        play it straight
+      </Button>
+    </div>
+  );
+}
+
+/** `even notes of a beat last 57 and 43 % of it at this tempo; full up to 110, flatter above`. */
+function liltWords({ settings, tune, timing }: TuneReport): string {
+  const { lilt } = settings;
+  if (timing.atAnyTempo.played !== timing.atAnyTempo.written)
+    return 'This tune is played freely, by its holds, breaths and paces: no lilt.';
+  const isThree = tune.meter.den === 8 && tune.meter.num % 3 === 0;
+  const shares = isThree ? lilt.compound : lilt.simple;
+  if (!shares) return 'Notes that are written even last even.';
+  const beats = isThree ? 'dotted quarters' : 'quarters';
+  const bpm = (settings.bpm * settings.beat.n * (isThree ? 8 : 4)) / (settings.beat.d * (isThree ? 3 : 1));
+  const left = bpm <= lilt.fullTo ? 1 : (lilt.fullTo / bpm) ** lilt.flattening;
+  const now = shares.map((share) => Math.round(100 * (1 / shares.length + (share - 1 / shares.length) * left)));
+  return `The even notes of a beat last ${now.join(', ')} % of it at this tempo. The lilt is full up to ${lilt.fullTo} ${beats} a minute and flattens beyond.`;
+}
+
+/** The bar of a played note, from its first note to its last. */
+function barAround({ unrolled: { notes } }: TuneReport, index: number): Span {
+  const here = notes[index]!;
+  const isIn = (at: number) => notes[at]?.passIndex === here.passIndex && notes[at].bar === here.bar;
+  let [from, to] = [index, index + 1];
+  while (isIn(from - 1)) from -= 1;
+  while (isIn(to)) to += 1;
+  // The event lies between the bar's first note and the one before it.
+  return { from: index === from && from > 0 ? from - 1 : from, to };
+}
+
+/** Which pass is heard, looked at a few times a second. */
+function useHeardPass({ player, state }: ReturnType<typeof usePlayer>, onPass: (pass: string | null) => void): void {
+  useEffect(() => {
+    if (state.status !== 'playing') return;
+    const timer = setInterval(() => {
+      const index = player.where()?.index;
+      const note = index == null ? undefined : player.sounds?.unrolled.notes[index];
+      onPass(note ? `${note.part}${note.pass}` : null);
+    }, 150);
+    return () => clearInterval(timer);
+  }, [player, state.status, onPass]);
+}
+
+function undoLabel(deed: string, label: string | undefined): string {
+  return label === undefined ? deed : `${deed}: ${label}`;
+}

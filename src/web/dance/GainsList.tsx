@@ -1,0 +1,76 @@
+import type { TuneReport } from '#core/report';
+import type { Change, Gain } from '#core/standing';
+import { changePlace, changeWords } from '#contract/standingWords';
+import type { Words } from '#contract/settings';
+import { Button } from '../ui/Button';
+import type { Gains } from './useDanceWorker';
+
+interface GainsListProps {
+  readonly report: TuneReport;
+  readonly gains: Gains;
+  readonly words: Words;
+  readonly onMake: (changes: readonly Change[], label: string) => void;
+}
+
+const SHOWN = 8;
+
+/** What single changes at the tightest places buy, counted by making each. */
+export function GainsList({ report, gains: { gains, isOld, problem }, words, onMake }: GainsListProps) {
+  if (problem)
+    return (
+      <p role="alert" className="text-madder">
+        {problem}
+      </p>
+    );
+  if (!gains)
+    return (
+      <p className="text-muted" aria-busy>
+        trying each change …
+      </p>
+    );
+  if (gains.length === 0) return <p className="text-muted">No single change at the tightest places gives more time.</p>;
+  return (
+    <ol className={`flex flex-col ${isOld ? 'opacity-50' : ''}`} aria-busy={isOld} data-gains={isOld ? 'old' : 'new'}>
+      {gains.slice(0, SHOWN).map((gain) => {
+        const what = changeWords(gain.change, words);
+        const where = changePlace(report, gain.change);
+        return (
+          <li
+            key={gain.change.key}
+            className="flex items-start justify-between gap-3 border-b border-line py-1.5 last:border-b-0"
+          >
+            <span>
+              {what} <span className="text-muted">· {where}</span>
+              <span className="block text-[14px] text-muted">{gainWords(report, gain)}</span>
+            </span>
+            <Button
+              look="small"
+              className="shrink-0 whitespace-nowrap"
+              disabled={isOld}
+              aria-label={`Make it: ${what}, ${where}`}
+              onClick={() => onMake([gain.change], `${what}, ${where}`)}
+            >
+              Make it
+            </Button>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
+
+const tempo = (bpm: number | null) => (bpm === null ? 'any tempo' : bpm.toFixed(1));
+
+/** `the place stands to 115.2, the tune to 96.0; no longer comes round`. */
+function gainWords({ figures }: TuneReport, { hereBpm, ceilingBpm, comesRound }: Gain): string {
+  const before = figures.check.ceiling?.ceilingBpm ?? null;
+  const lifts = (ceilingBpm ?? Infinity) > (before ?? Infinity) + 0.05;
+  const tune = lifts ? `the tune to ${tempo(ceilingBpm)}` : `the tune still to ${tempo(ceilingBpm)}`;
+  const round =
+    comesRound === figures.ledger.comesRound
+      ? ''
+      : comesRound
+        ? '; then it comes round'
+        : '; then it no longer comes round';
+  return `the place stands to ${tempo(hereBpm)}, ${tune}${round}`;
+}

@@ -1,0 +1,149 @@
+import { useState } from 'react';
+import type { TuneReport } from '#core/report';
+import type { Change } from '#core/standing';
+import { changePlace, changeWords, eventName, noteWords } from '#contract/standingWords';
+import type { Words } from '#contract/settings';
+import { Button } from '../ui/Button';
+import type { DanceRequest } from './danceProtocol';
+import { useStanding } from './useDanceWorker';
+
+interface StandFormProps {
+  readonly report: TuneReport;
+  readonly request: DanceRequest;
+  readonly words: Words;
+  readonly beatWords: string;
+  readonly onMake: (changes: readonly Change[], label: string) => void;
+}
+
+const LEAST = 20;
+const MOST = 400;
+
+/** "Make it stand at N": the fewest changes, found by search, looked at, and taken or left. */
+export function StandForm({ report, request, words, beatWords, onMake }: StandFormProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const { search, begin, cancel } = useStanding(request);
+  const text = typed ?? String(Math.round(report.settings.bpm));
+  const bpm = Number(text);
+  const isTempo = text.trim() !== '' && bpm >= LEAST && bpm <= MOST;
+  return (
+    <div data-standing={search.kind}>
+      <form
+        className="flex flex-wrap items-end gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (isTempo) begin(bpm);
+        }}
+      >
+        <label className="flex items-center gap-2">
+          at
+          <input
+            className="w-20 rounded-md border border-line bg-surface px-2 py-1 text-right"
+            inputMode="decimal"
+            value={text}
+            aria-invalid={!isTempo}
+            aria-describedby="stand-problem"
+            onChange={({ target }) => setTyped(target.value)}
+          />
+          {beatWords} a minute
+        </label>
+        {search.kind === 'going' ? (
+          <Button onClick={cancel}>Cancel</Button>
+        ) : (
+          <Button look="main" type="submit" disabled={!isTempo}>
+            Find the fewest changes
+          </Button>
+        )}
+      </form>
+      <p id="stand-problem" className="text-[14px] text-madder" role="alert">
+        {isTempo ? '' : `expected a tempo from ${LEAST} to ${MOST}`}
+      </p>
+      <div role="status" className="mt-1">
+        {search.kind === 'going' && (
+          <p className="text-muted">
+            searching … {search.tried} plan{search.tried === 1 ? '' : 's'} counted
+          </p>
+        )}
+        {search.kind === 'failed' && <p className="text-madder">{search.problem}</p>}
+        {search.kind === 'found' &&
+          (search.of !== request ? (
+            <p className="text-muted">The tune has changed since: search again.</p>
+          ) : (
+            <Found
+              report={report}
+              words={words}
+              bpm={search.bpm}
+              standing={search.standing}
+              onMake={(changes) => onMake(changes, `stands at ${Math.round(search.bpm)}`)}
+            />
+          ))}
+      </div>
+    </div>
+  );
+}
+
+function Found(props: {
+  readonly report: TuneReport;
+  readonly words: Words;
+  readonly bpm: number;
+  readonly standing: Extract<ReturnType<typeof useStanding>['search'], { kind: 'found' }>['standing'];
+  readonly onMake: (changes: readonly Change[]) => void;
+}) {
+  const { report, words, bpm, standing, onMake } = props;
+  const { reached, changes, ceilingBpm, comesRound, isProven, tried, stays } = standing;
+  const { unrolled, figures } = report;
+  if (reached && changes.length === 0) return <p>It stands at {bpm} as it is.</p>;
+  const counted = `${tried} plans counted`;
+  return (
+    <>
+      {reached ? (
+        <p>
+          <b>
+            {changes.length} change{changes.length === 1 ? '' : 's'}
+          </b>
+          : then it stands to {ceilingBpm === null ? 'any tempo' : ceilingBpm.toFixed(1)}
+          {comesRound
+            ? ' and comes round'
+            : figures.ledger.comesRound
+              ? ', but no longer comes round'
+              : ', and does not come round'}
+          .{' '}
+          <span className="text-muted">
+            {isProven ? `No fewer do it (${counted}).` : `Fewer may do it: the search was given up (${counted}).`}
+          </span>
+        </p>
+      ) : (
+        <p>
+          {changes.length > 0
+            ? 'It cannot be made to stand there with these means. '
+            : 'No change of these means gets it there. '}
+          {stays && (
+            <>
+              What stays: {eventName(stays.kind, figures.arm.crossings[stays.index] ?? null)} at{' '}
+              {unrolled.notes[stays.index] ? noteWords(unrolled.notes[stays.index]!) : 'a note'}, which stands to{' '}
+              {stays.ceilingBpm.toFixed(1)}.{' '}
+            </>
+          )}
+          {changes.length > 0 && (
+            <>
+              The best that was found lifts it to <b>{ceilingBpm?.toFixed(1) ?? 'any tempo'}</b>:
+            </>
+          )}
+        </p>
+      )}
+      {changes.length > 0 && (
+        <>
+          <ol className="my-1.5 list-decimal pl-6">
+            {changes.map((change) => (
+              <li key={change.key}>
+                {changeWords(change, words)} <span className="text-muted">· {changePlace(report, change)}</span>
+              </li>
+            ))}
+          </ol>
+          <Button look="main" onClick={() => onMake(changes)}>
+            Take {changes.length === 1 ? 'it' : `all ${changes.length}`}
+          </Button>
+        </>
+      )}
+    </>
+  );
+}
