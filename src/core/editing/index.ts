@@ -6,7 +6,18 @@ export { removeEvents, silence, withoutEvents } from './remove';
 export type { LengthChange } from './lengths';
 export { changeLengths, isDotted } from './lengths';
 export { alterNotes, keysInForce, transposeByOctaves, transposeBySteps, transposeToKey } from './transpose';
-export { canTie, pinPlace, setChord, setDrone, setGraceNotes, toggleMark, toggleStop, toggleTies } from './marks';
+export type { Freedom } from './marks';
+export {
+  canTie,
+  pinPlace,
+  setChord,
+  setDrone,
+  setFreedom,
+  setGraceNotes,
+  toggleMark,
+  toggleStop,
+  toggleTies,
+} from './marks';
 export { moveEvents } from './move';
 // Copies.
 export type { Fragment, MovedFragment, Pasted } from './clipboard';

@@ -75,3 +75,28 @@ export function pinPlace(tune: Tune, ids: ReadonlySet<string>, place: Place | nu
 export function setDrone(tune: Tune, ids: ReadonlySet<string>, side: NoteEvent['drone'] | null): Tune {
   return mapNotes(tune, ids, ({ drone: _old, ...bare }) => (side ? { ...bare, drone: side } : bare));
 }
+
+/** How a note is played where a tune is played freely; what is left out stays, null takes it away. */
+export interface Freedom {
+  readonly hold?: number | null;
+  readonly breath?: number | null;
+  readonly pace?: number | null;
+}
+
+/** Sets holds, breaths and paces. */
+export function setFreedom(tune: Tune, ids: ReadonlySet<string>, { hold, breath, pace }: Freedom): Tune {
+  return mapNotes(tune, ids, (note) => {
+    const { hold: oldHold, breath: oldBreath, pace: oldPace, ...bare } = note;
+    const next = {
+      hold: hold === undefined ? oldHold : hold,
+      breath: breath === undefined ? oldBreath : breath,
+      pace: pace === undefined ? oldPace : pace,
+    };
+    return {
+      ...bare,
+      ...(next.hold == null ? {} : { hold: next.hold }),
+      ...(next.breath == null ? {} : { breath: next.breath }),
+      ...(next.pace == null ? {} : { pace: next.pace }),
+    };
+  });
+}

@@ -1,4 +1,6 @@
 import { type Fraction, toNumber } from '#core/base';
+import type { TuneReport } from '#core/report';
+import { secondsAt } from '#core/tempo';
 import { type PlayedBar, type Unrolled, isCompound } from '#core/tune';
 
 /** A beat of the dance where it is played, in whole notes. */
@@ -34,6 +36,36 @@ export function beatsOf({ bars }: Unrolled, beat: Fraction): Beat[] {
       };
     }).filter(({ at }) => at > from - 1e-9);
   });
+}
+
+/** A beat or an offbeat that falls while a note lasts, and how far it is on the way to the next note, 0 to 1. */
+export interface NoteBeat {
+  readonly isBeat: boolean;
+  readonly share: number;
+}
+
+/**
+ * Beats and offbeats of the dance under each played note, as they fall with lilt or freedom; those in a rest belong to the
+ * note before it. Time O(n + beats).
+ */
+export function beatsUnderNotes({ unrolled, timing, settings }: TuneReport): NoteBeat[][] {
+  const { onsets, total } = timing;
+  const at = secondsAt(timing.atAnyTempo, unrolled, settings.bpm);
+  const under: NoteBeat[][] = onsets.map(() => []);
+  let index = -1;
+  for (const beat of beatsOf(unrolled, settings.beat))
+    for (const [place, isBeat] of [
+      [beat.at, true],
+      [offbeatOf(beat), false],
+    ] as const) {
+      const seconds = at(place);
+      while (index + 1 < onsets.length && onsets[index + 1]! <= seconds + 1e-9) index += 1;
+      if (index < 0) continue;
+      const from = onsets[index]!;
+      const to = onsets[index + 1] ?? total;
+      under[index]!.push({ isBeat, share: to > from ? Math.max(0, (seconds - from) / (to - from)) : 0 });
+    }
+  return under;
 }
 
 /** Where the backing strums within a beat: halfway, in compound beats on their last third, where it falls in these dances. */

@@ -2,7 +2,7 @@
 export type { Layer, Performance, PerformanceWish } from './perform';
 export { LAYERS, PLAIN_WISH, perform } from './perform';
 // Beats and offbeats where they are played.
-export type { Beat } from './beats';
-export { beatsOf, offbeatOf } from './beats';
+export type { Beat, NoteBeat } from './beats';
+export { beatsOf, beatsUnderNotes, offbeatOf } from './beats';
 export { bowVelocities } from './velocities';
 export { clickTrack } from './perform';

@@ -6,7 +6,7 @@ import type { Link, NoteEvent, Tune } from '#core/tune';
 import { unroll } from '#core/tune';
 import { hear, hertz, level } from '../testing/sounds';
 import { part, randomTune, seeded, tune } from '../testing/tunes';
-import { beatsOf, offbeatOf } from './beats';
+import { beatsOf, beatsUnderNotes, offbeatOf } from './beats';
 import { LAYERS, type Layer, PLAIN_WISH, perform } from './perform';
 import { bowVelocities } from './velocities';
 
@@ -246,4 +246,25 @@ test('random tunes with all layers make plans in order of time, whatever the tem
     expect(out.every((sample) => Math.abs(sample) <= 1)).toBe(true);
     if (count > 0) expect(level(out, 0, 2)).toBeGreaterThan(-60);
   }
+});
+
+describe('beats under notes', () => {
+  const under = (t: Tune, lilt = 'straight') =>
+    beatsUnderNotes(reportTune(t, { bpm: 50, lilt: findLilt(lilt)! })).map((beats) =>
+      beats.map(({ isBeat, share }) => `${isBeat ? 'b' : 'o'}${Math.round(100 * share) / 100}`).join(' '),
+    );
+
+  test('fall on the notes that begin there, and within those that last over them', () => {
+    expect(under(line('D4:2 E4:2 F#4:4'))).toEqual(['b0', 'o0', 'b0 o0.5']);
+    expect(under(line('D4:8'))).toEqual(['b0 o0.25 b0.5 o0.75']);
+  });
+
+  test('in a rest belong to the note before it, with their share of the way to the next', () => {
+    expect(under(line('D4 z:3 E4:4'))).toEqual(['b0 o0.5', 'b0 o0.5']);
+  });
+
+  test('of a lilted beat are where the lilt puts them: on its own notes', () => {
+    const t = tune([part('A', 'D4 E4 F#4 G4')], { meter: { num: 2, den: 4 }, danceType: 'polka' });
+    expect(under(t, 'dotted')).toEqual(['b0', 'o0', 'b0', 'o0']);
+  });
 });

@@ -48,7 +48,7 @@ const KEYS: readonly [string, string][] = [
   ['J', 'tie to the next'],
   ['V', 'pulse: the bow swells and comes back'],
   ['E, Q', 'longer, shorter stroke; or pull its end in the bow lane'],
-  ['N', 'chord name and grace notes'],
+  ['N', 'chord name, grace notes, holds and breaths'],
   ['Ctrl C, X, V', 'copy, cut, paste behind'],
   ['Ctrl Shift V, Ctrl Alt V', 'paste on the higher, the lower strings'],
   ['Ctrl D', 'repeat the bars'],

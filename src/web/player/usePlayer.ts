@@ -12,10 +12,14 @@ export interface Listening {
   readonly toggle: (span: Span | null) => void;
 }
 
-/** A player of this report for as long as the page is open; edits are heard while it plays. */
-export function usePlayer(report: TuneReport): Listening {
+/**
+ * A player of this report for as long as the page is open; edits are heard while it plays.
+ * @param fixed how it is listened to here, where the listener has no say in it
+ */
+export function usePlayer(report: TuneReport, fixed?: ListenSettings): Listening {
   const [player] = useState(() => new Player());
-  const [settings, keepSettings] = useState(readListenSettings);
+  const [chosen, keepSettings] = useState(readListenSettings);
+  const settings = fixed ?? chosen;
   const state = useSyncExternalStore(player.subscribe, player.snapshot);
   useEffect(() => player.update(report, settings), [player, report, settings]);
   useEffect(() => () => player.close(), [player]);

@@ -1,7 +1,17 @@
 import { memo } from 'react';
 import { PLACES } from '#core/tune';
 import type { LineGeometry } from './geometry';
-import { type HairScale, LANES, type LaneName, angleY, armLane, bowLane, hairY, roomLane } from './lanePaths';
+import {
+  BEAT_DEPTH,
+  type HairScale,
+  LANES,
+  type LaneName,
+  angleY,
+  armLane,
+  bowLane,
+  hairY,
+  roomLane,
+} from './lanePaths';
 import type { NoteState } from './noteStates';
 
 export interface LaneSettings {
@@ -120,8 +130,8 @@ function ArmLane({ geometry, states, lanes, y }: LaneProps & { readonly y: numbe
 }
 
 function RoomLane({ geometry, states, y }: LaneProps & { readonly y: number }) {
-  const { height } = LANES.room;
-  const { easy, tight, broken } = roomLane(geometry, states);
+  const height = LANES.room.height - BEAT_DEPTH;
+  const { easy, tight, broken, beats, offbeats } = roomLane(geometry, states);
   return (
     <g transform={`translate(0 ${y})`} data-lane="room">
       <path d={`M0 ${height}H${geometry.width}`} stroke="var(--line)" fill="none" />
@@ -131,6 +141,8 @@ function RoomLane({ geometry, states, y }: LaneProps & { readonly y: number }) {
       <path d={easy} fill="var(--lichen)" />
       <path d={tight} fill="var(--weld)" />
       <path d={broken} fill="var(--madder)" />
+      <path d={beats} stroke="var(--walnut)" strokeWidth="2" data-beats />
+      <path d={offbeats} stroke="var(--soft)" strokeWidth="1.5" />
     </g>
   );
 }

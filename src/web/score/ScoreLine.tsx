@@ -364,7 +364,7 @@ const Signs = memo(function Signs({ signs }: { readonly signs: LineSigns }) {
         );
       })}
       {signs.chords.map(({ x, y, text }) => (
-        <text key={x} x={x} y={y} className="fill-muted text-[12px]">
+        <text key={`${x} ${text}`} x={x} y={y} className="fill-muted text-[12px]">
           {text}
         </text>
       ))}

@@ -5,7 +5,7 @@ import type { NoteState } from './noteStates';
 export const LANES = {
   bow: { height: 54, gap: 6 },
   arm: { height: 48, gap: 5 },
-  room: { height: 14, gap: 2 },
+  room: { height: 20, gap: 2 },
 } as const;
 export type LaneName = keyof typeof LANES;
 
@@ -166,7 +166,13 @@ export interface RoomLane {
   readonly easy: string;
   readonly tight: string;
   readonly broken: string;
+  /** Under the bars: a long tick for each beat, a short one for each offbeat. */
+  readonly beats: string;
+  readonly offbeats: string;
 }
+
+/** Depth of the ticks under the bars. */
+export const BEAT_DEPTH = 6;
 
 /** Headroom below this is tight. */
 const TIGHT = 1.15;
@@ -174,11 +180,17 @@ const TIGHT = 1.15;
 /** Room to spare as bars: full height at twice the time needed or more, none where the time does not do. */
 export function roomLane(geometry: LineGeometry, states: ReadonlyMap<string, NoteState>): RoomLane {
   const ends = noteEnds(geometry);
-  const { height } = LANES.room;
-  let [easy, tight, broken] = ['', '', ''];
+  const height = LANES.room.height - BEAT_DEPTH;
+  let [easy, tight, broken, beats, offbeats] = ['', '', '', '', ''];
+  const nextX = nextNotes(geometry, states);
   for (const { id, x } of geometry.notes) {
     const state = states.get(id);
     if (!state || state.continues) continue;
+    for (const word of state.beats === '' ? [] : state.beats.split(' ')) {
+      const at = (x + Number(word.slice(1)) * (nextX.get(id)! - x)).toFixed(2);
+      if (word.startsWith('b')) beats += `M${at} ${height + 1}v${BEAT_DEPTH - 1}`;
+      else offbeats += `M${at} ${height + 1}v${(BEAT_DEPTH - 1) / 2}`;
+    }
     const width = Math.max(3, ends.get(id)! - x - 2);
     const room = state.headroom === null ? 1 : Math.min(1, Math.max(0, state.headroom - 1));
     const barHeight = room * (height - 2);
@@ -191,5 +203,18 @@ export function roomLane(geometry: LineGeometry, states: ReadonlyMap<string, Not
       else easy += bar;
     }
   }
-  return { easy, tight, broken };
+  return { easy, tight, broken, beats, offbeats };
+}
+
+/** Where the next note that is struck stands, or the line's end. */
+function nextNotes(geometry: LineGeometry, states: ReadonlyMap<string, NoteState>): Map<string, number> {
+  const next = new Map<string, number>();
+  let x = geometry.width - 6;
+  for (let i = geometry.notes.length - 1; i >= 0; i--) {
+    const { id, x: own } = geometry.notes[i]!;
+    if (states.get(id)?.continues) continue;
+    next.set(id, x);
+    x = own;
+  }
+  return next;
 }

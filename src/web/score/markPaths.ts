@@ -1,7 +1,10 @@
 import type { NoteMark } from '#core/tune';
 
+/** What stands over or at a note: a mark, or the breath after it. */
+export type ScoreMark = NoteMark | 'breath';
+
 /** A mark's outline: filled, or drawn as a line. Head marks are centred on (x, y), the others stand on it. */
-export function markPath(name: NoteMark, x: number, y: number): { readonly d: string; readonly isFilled: boolean } {
+export function markPath(name: ScoreMark, x: number, y: number): { readonly d: string; readonly isFilled: boolean } {
   switch (name) {
     case 'staccato':
       return { d: `M${x - 1.8} ${y}a1.8 1.8 0 1 0 3.6 0a1.8 1.8 0 1 0-3.6 0Z`, isFilled: true };
@@ -25,6 +28,8 @@ export function markPath(name: NoteMark, x: number, y: number): { readonly d: st
       return { d: `M${x - 7} ${y - 3}q0-5 3.5-4t3.5 3.5t3.5 3.5t3.5-4`, isFilled: false };
     case 'mordent':
       return { d: `M${x - 8} ${y - 2}l3-4l3.5 4l3-4l3.5 4l3-4M${x} ${y - 9}v9`, isFilled: false };
+    case 'breath':
+      return { d: `M${x + 11} ${y - 7}q2.5 1.5 0 6q-.5-2-2-2.5q-1.5-1-.5-2.5q1-1.5 2.5-1Z`, isFilled: true };
     case 'pulse':
       // A sign of our own: the bow swells and comes back.
       return { d: `M${x - 8} ${y - 3}q8-5.5 16 0q-8 5.5-16 0Z`, isFilled: true };

@@ -1,3 +1,4 @@
+import { type NoteBeat, beatsUnderNotes } from '#core/performance';
 import { planeAngle } from '#core/crossing';
 import type { TuneReport } from '#core/report';
 import { bowSpeed, sharedTravel } from '#core/travel';
@@ -47,6 +48,8 @@ export interface NoteState {
   readonly skips: number;
   readonly crossesInSlur: boolean;
   readonly headroom: number | null;
+  /** Beats and offbeats of the dance while it lasts, as `b0 o0.5`: each with its share of the way to the next note. */
+  readonly beats: string;
   readonly lock: Direction | null;
   readonly lockBroken: boolean;
   /** Met in another direction on another pass. */
@@ -81,6 +84,7 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
     settings.instrument,
     figures.reach,
   );
+  const beats = beatsUnderNotes(report);
   const differing = new Set(ledger.differs.map(({ id }) => id));
   const strokeNotes = new Map<number, number>();
   for (const { stroke } of bowed) strokeNotes.set(stroke, (strokeNotes.get(stroke) ?? 0) + 1);
@@ -131,6 +135,7 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
       skips: crossing?.skips ?? 0,
       crossesInSlur: crossing?.inSlur ?? false,
       headroom: check.headroom[index] ?? null,
+      beats: beatWords(beats[index]!),
       lock: note.lock ?? null,
       lockBroken: note.lock !== undefined && note.lock !== bow,
       differs: differing.has(note.id),
@@ -139,6 +144,10 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
     for (const [k, id] of played.ids.entries()) states.set(id, k === 0 ? state : { ...state, id, continues: true });
   }
   return states;
+}
+
+function beatWords(beats: readonly NoteBeat[]): string {
+  return beats.map(({ isBeat, share }) => `${isBeat ? 'b' : 'o'}${Math.round(1000 * share) / 1000}`).join(' ');
 }
 
 type StrokeFacts = Pick<NoteState, 'strokeHead' | 'strokeFromCm' | 'ownCm' | 'wish'>;

@@ -44,9 +44,19 @@ export function spokenNote(
     ...(link ? [link] : []),
     ...(state.joinsNext ? ['slurred with the next'] : []),
     ...state.marks.flatMap((mark) => MARK_SPOKEN[mark] ?? []),
+    ...freeWords(note),
     ...(state.lock ? [state.lockBroken ? `locked ${state.lock}, which it is not` : 'locked'] : []),
     ...(state.differs ? ['other direction on another pass'] : []),
   ].join(', ');
+}
+
+/** `held 1.5 times its length`, `then a breath`, `pace 80 percent`. */
+function freeWords({ hold, breath, pace }: NoteEvent): string[] {
+  return [
+    ...(hold === undefined ? [] : [`held ${Number(hold.toFixed(2))} times its length`]),
+    ...(breath === undefined ? [] : ['then a breath']),
+    ...(pace === undefined ? [] : [`pace ${Math.round(100 * pace)} percent`]),
+  ];
 }
 
 /** `D string`; where it is tuned otherwise than its name says, to what: `E string tuned to C sharp`. */

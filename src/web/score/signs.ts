@@ -2,6 +2,7 @@ import type { LineGeometry, NoteBox } from './geometry';
 import type { NoteEvent, NoteMark, RestEvent } from '#core/tune';
 import type { LineSpec } from './lines';
 import type { NoteState } from './noteStates';
+import type { ScoreMark } from './markPaths';
 import { callOf, writtenPitch } from './noteWords';
 import { Skyline } from './skyline';
 
@@ -34,7 +35,7 @@ export interface LineSigns {
     readonly y: number;
   }[];
   /** Marks on notes by name: staccato and its like at the head, the others over all. */
-  readonly marks: readonly { readonly id: string; readonly name: NoteMark; readonly x: number; readonly y: number }[];
+  readonly marks: readonly { readonly id: string; readonly name: ScoreMark; readonly x: number; readonly y: number }[];
   readonly chords: readonly { readonly x: number; readonly y: number; readonly text: string }[];
   /** What bars that take up others say of it. */
   readonly reuses: readonly { readonly x: number; readonly y: number; readonly text: string }[];
@@ -113,11 +114,14 @@ export function layOutSigns(
   }
   for (const box of boxes) {
     const event = events.get(box.id);
-    if (!event?.chord) continue;
-    const right = box.headLeft + 8 * event.chord.length;
-    const y = Math.min(skyline.top(box.headLeft - 2, right), geometry.staffTop - 2) - 4;
-    chords.push({ x: box.headLeft, y, text: event.chord });
-    skyline.add({ left: box.headLeft - 2, right, top: y - 12, bottom: y });
+    const pace = event?.kind === 'note' && event.pace !== undefined ? `${Math.round(100 * event.pace)} %` : null;
+    for (const text of [event?.chord, pace]) {
+      if (!text) continue;
+      const right = box.headLeft + 8 * text.length;
+      const y = Math.min(skyline.top(box.headLeft - 2, right), geometry.staffTop - 2) - 4;
+      chords.push({ x: box.headLeft, y, text });
+      skyline.add({ left: box.headLeft - 2, right, top: y - 12, bottom: y });
+    }
   }
 
   const reuses = line.bars.flatMap(({ reuses: text }, i) => {
@@ -174,15 +178,23 @@ function positionSign({ shifts, position }: NoteState): string {
 }
 
 /** Marks that stand at the head, on the side away from the stem; the others stand over all. */
-const HEAD_MARKS: ReadonlySet<NoteMark> = new Set(['staccato', 'tenuto', 'accent']);
+const HEAD_MARKS: ReadonlySet<ScoreMark> = new Set(['staccato', 'tenuto', 'accent']);
 const HEAD_MARK_STEP = 8;
 const OVER_MARK_HEIGHT = 12;
 
 type LineEvents = ReadonlyMap<string, NoteEvent | RestEvent>;
 
-function marksOf(events: LineEvents, id: string): readonly NoteMark[] {
+/** Marks of a note; one that is held long has a fermata, one with a breath after it the sign for that. */
+function marksOf(events: LineEvents, id: string): readonly ScoreMark[] {
   const event = events.get(id);
-  return event?.kind === 'note' ? (event.marks ?? []) : [];
+  if (event?.kind !== 'note') return [];
+  const { marks = [], hold = 1, breath } = event;
+  if (hold <= 1 && breath === undefined) return marks;
+  return [
+    ...marks,
+    ...(hold > 1 && !marks.includes('fermata') ? (['fermata'] as const) : []),
+    ...(breath === undefined ? [] : (['breath'] as const)),
+  ];
 }
 
 /** Marks at the heads, from the head outward; `edges` tells slurs how far out they reach. */

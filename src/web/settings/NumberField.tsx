@@ -1,4 +1,4 @@
-import { useId, useState } from 'react';
+import { type ReactNode, useId, useState } from 'react';
 
 interface NumberFieldProps {
   readonly name: string;
@@ -10,12 +10,14 @@ interface NumberFieldProps {
   readonly high: number;
   /** null: back to the usual. */
   readonly onChange: (value: number | null) => void;
+  /** Another way to come by the figure. */
+  readonly beside?: ReactNode;
 }
 
 const written = (value: number) => String(Math.round(value * 100) / 100);
 
 /** A figure with its unit; kept when it is left or Enter is pressed, and only if it can be. */
-export function NumberField({ name, unit, why, value, usual, low, high, onChange }: NumberFieldProps) {
+export function NumberField({ name, unit, why, value, usual, low, high, onChange, beside }: NumberFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const hint = useId();
   const number = Number((typed ?? '').replace(',', '.'));
@@ -46,6 +48,7 @@ export function NumberField({ name, unit, why, value, usual, low, high, onChange
         />
         <span className="w-20 text-muted">{unit}</span>
       </label>
+      {beside}
       <button
         type="button"
         disabled={!isOwn}

@@ -10,13 +10,16 @@ import {
 } from '#contract/settings';
 import { FULL_SIZE, type Instrument } from '#core/instrument';
 import { SCHOOL_CHOICES, SCHOOL_NAMES, type Schools } from '#core/schools';
-import { GUESSED_LIMITS, LIMIT_KEYS } from '#core/tempo';
+import { drillFor } from '#core/drills';
+import { GUESSED_LIMITS, LIMIT_KEYS, type LimitKey } from '#core/tempo';
 import type { Failure } from '../api/client';
 import { failureWords } from '../api/messages';
 import { useSaveSettingsMutation, useSettingsQuery } from '../api/tunesApi';
 import { useAppStore } from '../app/store';
 import { Button } from '../ui/Button';
+import { BandsSection } from './BandsSection';
 import { HandSection } from './HandSection';
+import { MeasureSheet } from './MeasureSheet';
 import { NumberField } from './NumberField';
 import { selectSettings } from './selectSettings';
 import { WordsSection } from './WordsSection';
@@ -33,6 +36,7 @@ export function SettingsPage() {
   const [save, { isLoading: isSaving, error: saveError }] = useSaveSettingsMutation();
   const [steps, setSteps] = useState<readonly Step[]>([]);
   const [outcome, setOutcome] = useState<{ readonly label: string; readonly saved: SavedSettings } | null>(null);
+  const [measuring, setMeasuring] = useState<LimitKey | null>(null);
   const running = useRef<Promise<unknown>>(Promise.resolve());
   const store = useAppStore();
   useEffect(() => {
@@ -72,6 +76,13 @@ export function SettingsPage() {
   const last = steps[steps.length - 1];
   const player = playerSettings(settings);
 
+  const setLimit = (key: LimitKey, value: number | null) => {
+    const { [key]: _old, ...others } = settings.limits;
+    const measured = value !== null && { value, source: 'measured' as const, date: today() };
+    const limits = measured ? { ...others, [key]: measured } : others;
+    void change({ ...settings, limits }, `${LIMIT_WORDS[key].name.toLowerCase()}`);
+  };
+
   return (
     <main className="h-full overflow-y-auto px-5 py-5 lg:px-8">
       <header className="mb-4 flex flex-wrap items-center gap-4">
@@ -102,27 +113,30 @@ export function SettingsPage() {
       )}
       {outcome && <Outcome {...outcome} />}
       <div className="grid gap-x-10 gap-y-6 xl:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
-        <section aria-labelledby="schools">
-          <h2 id="schools" className="mb-2 text-xl">
-            How you were taught
-          </h2>
-          <div className="flex flex-col gap-3">
-            {SCHOOL_NAMES.map((name) => (
-              <SchoolField
-                key={name}
-                name={name}
-                chosen={settings.schools[name]}
-                onChoose={(choice, words) =>
-                  void change({ ...settings, schools: { ...settings.schools, [name]: choice } }, words)
-                }
+        <div className="flex flex-col gap-6">
+          <section aria-labelledby="schools">
+            <h2 id="schools" className="mb-2 text-xl">
+              How you were taught
+            </h2>
+            <div className="flex flex-col gap-3">
+              {SCHOOL_NAMES.map((name) => (
+                <SchoolField
+                  key={name}
+                  name={name}
+                  chosen={settings.schools[name]}
+                  onChoose={(choice, words) =>
+                    void change({ ...settings, schools: { ...settings.schools, [name]: choice } }, words)
+                  }
+                />
+              ))}
+              <WordsSection
+                words={settings.words}
+                onWords={(words, label) => void change({ ...settings, words }, label)}
               />
-            ))}
-            <WordsSection
-              words={settings.words}
-              onWords={(words, label) => void change({ ...settings, words }, label)}
-            />
-          </div>
-        </section>
+            </div>
+          </section>
+          <BandsSection settings={settings} onChange={(next, label) => void change(next, label)} />
+        </div>
         <div className="flex flex-col gap-6">
           <HandSection settings={settings} onChange={(next, label) => void change(next, label)} />
           <section aria-labelledby="fiddle">
@@ -155,6 +169,15 @@ export function SettingsPage() {
               {LIMIT_KEYS.map((key) => (
                 <NumberField
                   key={key}
+                  beside={
+                    <Button
+                      look="small"
+                      aria-label={`Measure: ${LIMIT_WORDS[key].name}`}
+                      onClick={() => setMeasuring(key)}
+                    >
+                      measure
+                    </Button>
+                  }
                   {...LIMIT_WORDS[key]}
                   why={limitWords(settings.limits[key])}
                   value={player.limits[key].value}
@@ -162,10 +185,7 @@ export function SettingsPage() {
                   low={0.1}
                   high={10_000}
                   onChange={(value) => {
-                    const { [key]: _old, ...others } = settings.limits;
-                    const measured = value !== null && { value, source: 'measured' as const, date: today() };
-                    const limits = measured ? { ...others, [key]: measured } : others;
-                    void change({ ...settings, limits }, `${LIMIT_WORDS[key].name.toLowerCase()}`);
+                    setLimit(key, value);
                   }}
                 />
               ))}
@@ -173,6 +193,15 @@ export function SettingsPage() {
           </section>
         </div>
       </div>
+      {measuring && (
+        <MeasureSheet
+          limit={measuring}
+          drill={drillFor(measuring)}
+          player={player}
+          onMeasured={(value) => setLimit(measuring, value)}
+          onClose={() => setMeasuring(null)}
+        />
+      )}
     </main>
   );
 }

@@ -1,5 +1,6 @@
 import { useId, useState } from 'react';
-import { keysInForce, setChord, setGraceNotes } from '#core/editing';
+import { type Freedom, keysInForce, setChord, setFreedom, setGraceNotes } from '#core/editing';
+import { HOLD_RANGE, MOST_BREATH, PACE_RANGE } from '#core/tempo';
 import { readGraces, writeGraces } from '#core/entry';
 import { type NoteEvent, type Tune, writtenNotes } from '#core/tune';
 import { Button } from '../ui/Button';
@@ -29,8 +30,10 @@ export function NoteSheet({ tune, ids, where, onEdit, onClose }: NoteSheetProps)
   const hint = useId();
   const readings = notes.map((note) => ({ note, read: readGraces(graces, note, tune.tuning, keyOf(note)) }));
   const fault = readings.flatMap(({ read }) => ('word' in read ? [read] : []))[0];
+  const [typedFree, setTypedFree] = useState(writtenFree(first));
+  const badFree = FREE_FIELDS.filter(({ key, least, most }) => !isFree(typedFree[key], least, most));
   const keep = () => {
-    if (fault) return;
+    if (fault || badFree.length > 0) return;
     const changed: string[] = [];
     let next = tune;
     if (chord.trim() !== (first.chord ?? '')) {
@@ -40,6 +43,11 @@ export function NoteSheet({ tune, ids, where, onEdit, onClose }: NoteSheetProps)
     if (graces.trim() !== before) {
       for (const { note, read } of readings) if ('pitches' in read) next = setGraceNotes(next, note.id, read.pitches);
       changed.push(graces.trim() === '' ? 'no grace notes' : 'grace notes');
+    }
+    const freedom = freedomOf(typedFree, writtenFree(first));
+    if (Object.keys(freedom).length > 0) {
+      next = setFreedom(next, new Set(ids), freedom);
+      changed.push(Object.keys(freedom).join(' and '));
     }
     if (changed.length > 0) onEdit(next, `${changed.join(', ')} in ${where}`);
     onClose();
@@ -52,8 +60,8 @@ export function NoteSheet({ tune, ids, where, onEdit, onClose }: NoteSheetProps)
       title={many ? `${notes.length} notes in ${where}` : `A note in ${where}`}
       description={
         many
-          ? 'The chord name stands over the first, the grace notes before each.'
-          : 'What stands over it and before it.'
+          ? 'The chord name stands over the first, the grace notes before each; what is played freely holds for each.'
+          : 'What stands over it and before it, and how freely it is played.'
       }
     >
       <form
@@ -96,14 +104,87 @@ export function NoteSheet({ tune, ids, where, onEdit, onClose }: NoteSheetProps)
               : 'Letters such as e f# or calls such as E:0 E:1, with spaces; each as near as it can be. ’ and , move an octave.'}
           </span>
         </label>
+        <fieldset className="flex flex-col gap-1.5 rounded-md border border-line px-3 pt-1 pb-2">
+          <legend className="px-1 font-bold">Played freely</legend>
+          {FREE_FIELDS.map(({ key, name, unit, least, most }) => (
+            <label key={key} className="flex flex-wrap items-center gap-2">
+              <span className="w-40">{name}</span>
+              <input
+                inputMode="decimal"
+                className={`${INPUT} w-20 text-right`}
+                value={typedFree[key]}
+                placeholder="none"
+                aria-invalid={badFree.some((bad) => bad.key === key)}
+                onChange={({ target }) => setTypedFree({ ...typedFree, [key]: target.value })}
+              />
+              <span className="text-muted">{unit}</span>
+              {badFree.some((bad) => bad.key === key) && (
+                <span role="alert" className="w-full text-[14px] text-madder">
+                  expected {least} to {most}, or nothing
+                </span>
+              )}
+            </label>
+          ))}
+          <p className="text-[14px] text-muted">
+            For airs. Each pass keeps its length: what is held here the other notes give back. The pace glides from note
+            to note that names one. A tune played freely has no lilt.
+          </p>
+        </fieldset>
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
-          <Button look="main" type="submit" disabled={fault !== undefined}>
+          <Button look="main" type="submit" disabled={fault !== undefined || badFree.length > 0}>
             Keep
           </Button>
         </div>
       </form>
     </Sheet>
+  );
+}
+
+type FreeKey = 'hold' | 'breath' | 'pace';
+
+/** In the units in which they are typed: times, eighths, percent. */
+const FREE_FIELDS: readonly {
+  readonly key: FreeKey;
+  readonly name: string;
+  readonly unit: string;
+  readonly factor: number;
+  readonly least: number;
+  readonly most: number;
+}[] = [
+  { key: 'hold', name: 'Held', unit: 'times its length', factor: 1, least: HOLD_RANGE.least, most: HOLD_RANGE.most },
+  { key: 'breath', name: 'Breath after it', unit: 'eighths', factor: 8, least: 0.1, most: 8 * MOST_BREATH },
+  {
+    key: 'pace',
+    name: 'Pace from here',
+    unit: '% of steady',
+    factor: 100,
+    least: 100 * PACE_RANGE.least,
+    most: 100 * PACE_RANGE.most,
+  },
+];
+
+function writtenFree(note: NoteEvent): Record<FreeKey, string> {
+  const written = ({ key, factor }: (typeof FREE_FIELDS)[number]) => {
+    const value = note[key];
+    return value === undefined ? '' : String(Math.round(1000 * factor * value) / 1000);
+  };
+  const [hold, breath, pace] = FREE_FIELDS.map(written) as [string, string, string];
+  return { hold, breath, pace };
+}
+
+function isFree(typed: string, least: number, most: number): boolean {
+  const number = Number(typed.replace(',', '.'));
+  return typed.trim() === '' || (number >= least && number <= most);
+}
+
+/** What was typed otherwise than it is written. */
+function freedomOf(typed: Record<FreeKey, string>, before: Record<FreeKey, string>): Freedom {
+  return Object.fromEntries(
+    FREE_FIELDS.filter(({ key }) => typed[key].trim() !== before[key]).map(({ key, factor }) => {
+      const text = typed[key].trim().replace(',', '.');
+      return [key, text === '' ? null : Number(text) / factor];
+    }),
   );
 }
 

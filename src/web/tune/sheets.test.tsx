@@ -1,4 +1,4 @@
-import { render, screen } from '@testing-library/react';
+import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { pitchName } from '#core/pitch';
@@ -183,11 +183,11 @@ describe('bars taken up from another part', () => {
 });
 
 describe('the note sheet', () => {
-  function show(ids: readonly string[]) {
+  function show(ids: readonly string[], of: Tune = t) {
     const done: [Tune, string][] = [];
     render(
       <NoteSheet
-        tune={t}
+        tune={of}
         ids={ids}
         where="bar 1 of A"
         onEdit={(next, label) => done.push([next, label])}
@@ -208,6 +208,33 @@ describe('the note sheet', () => {
       [undefined, undefined],
       [undefined, ['E4']],
     ]);
+  });
+
+  test('a hold, a breath and a pace are set on all notes, told in the label, and taken away again', async () => {
+    const done = show(['A1', 'B1']);
+    await userEvent.type(screen.getByLabelText(/^Held/), '1,5');
+    await userEvent.type(screen.getByLabelText(/^Breath after it/), '2');
+    await userEvent.type(screen.getByLabelText(/^Pace from here/), '80{Enter}');
+    const [next, label] = done[0]!;
+    expect(label).toBe('hold and breath and pace in bar 1 of A');
+    expect(writtenNotes(next).map(({ hold, breath, pace }) => [hold, breath, pace])).toEqual([
+      [1.5, 0.25, 0.8],
+      [undefined, undefined, undefined],
+      [1.5, 0.25, 0.8],
+    ]);
+    cleanup();
+    const again = show(['A1'], next);
+    await userEvent.clear(screen.getByLabelText(/^Breath after it/));
+    await userEvent.click(screen.getByRole('button', { name: 'Keep' }));
+    expect(writtenNotes(again[0]![0])[0]).toMatchObject({ hold: 1.5, pace: 0.8 });
+    expect(writtenNotes(again[0]![0])[0]!.breath).toBeUndefined();
+  });
+
+  test('a hold that is none is said at its field, and nothing is kept', async () => {
+    const done = show(['A1']);
+    await userEvent.type(screen.getByLabelText(/^Held/), '9{Enter}');
+    expect(screen.getByRole('alert').textContent).toBe('expected 0.5 to 4, or nothing');
+    expect(done).toEqual([]);
   });
 
   test('a word that is no note is said with its place, and nothing is kept', async () => {
