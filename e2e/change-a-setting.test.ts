@@ -62,3 +62,59 @@ test('a figure that no fiddle has is refused where it stands, by keyboard, and t
   await page.getByRole('button', { name: 'Usable hair: back to 63 cm' }).click();
   await expect(hair).toHaveValue('63');
 });
+
+test('a limit is measured by a drill that climbs, by keyboard, and the book follows it', async ({ page }) => {
+  await page.goto('/settings');
+  const measure = page.getByRole('button', { name: 'Measure: Shortest stroke', exact: true });
+  await measure.focus();
+  await page.keyboard.press('Enter');
+  const dialog = page.getByRole('dialog', { name: 'Measure: shortest stroke' });
+  const tempo = dialog.locator('[data-bpm]');
+  const first = Number(await tempo.textContent());
+  await expect(dialog.getByRole('button', { name: 'Hear it with a click' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(dialog.getByRole('button', { name: 'Stop' })).toBeVisible();
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Enter');
+  await expect(tempo).toHaveText(String(Math.round(first * 1.05)));
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Enter');
+  await expect(dialog).toContainText('a second miss ends it');
+  await page.keyboard.press('Enter');
+  await expect(dialog).toContainText(`Clean up to ${first}`);
+  const keep = dialog.getByRole('button', { name: /^Keep \d+ ms/ });
+  const value = /Keep ([\d.]+)/.exec((await keep.textContent()) ?? '')![1]!;
+  await keep.click();
+  await expect(page.locator('[data-settings]')).toHaveAttribute('data-settings', 'kept');
+  await expect(page.getByLabel(/^Shortest stroke measured/)).toHaveValue(value);
+  await expect(page.locator('[data-outcome]')).toContainText('stands to');
+});
+
+test('the slowest bow is measured by one stroke over the hair', async ({ page }) => {
+  await page.goto('/settings');
+  await page.getByRole('button', { name: 'Measure: Slowest comfortable bow' }).click();
+  const dialog = page.getByRole('dialog', { name: /Measure: slowest/ });
+  await dialog.getByRole('button', { name: 'The bow starts' }).click();
+  await dialog.getByRole('button', { name: 'At the tip' }).click();
+  await expect(dialog).toContainText('expected a second or more');
+  await dialog.getByRole('button', { name: 'Once more' }).click();
+  await page.waitForTimeout(1600);
+  await dialog.getByRole('button', { name: 'At the tip' }).click();
+  await expect(dialog.getByRole('button', { name: /^Keep \d+(\.\d+)? cm\/s/ })).toBeVisible();
+});
+
+test('bands go with the region, an own one stands, and the tempo of a tune that names none follows', async ({
+  page,
+}) => {
+  await page.goto('/settings');
+  await page.getByLabel('Region of the bands').selectOption('class');
+  await expect(page.locator('[data-settings]')).toHaveAttribute('data-settings', 'kept');
+  await page.getByRole('textbox', { name: /^reel, quickest/ }).fill('90');
+  await page.getByRole('textbox', { name: /^reel, quickest/ }).press('Enter');
+  await expect(page.locator('[data-settings]')).toHaveAttribute('data-settings', 'kept');
+  await page.getByRole('textbox', { name: /^reel, slowest/ }).fill('95');
+  await expect(page.getByText('expected 20 to 89 half notes; 70 still holds')).toBeVisible();
+  await openTune(page, 'The Heron on the Slipway');
+  await expect(page.getByText('reel band 70–90')).toBeVisible();
+  await expect(page.getByRole('contentinfo')).toContainText('80 half notes');
+});

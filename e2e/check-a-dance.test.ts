@@ -87,3 +87,29 @@ test('a tight place is heard over and over', async ({ page }) => {
   await expect(page.locator('[data-player]')).toContainText('round 2', { timeout: 20_000 });
   await page.getByRole('button', { name: 'Stop (Space)' }).click();
 });
+
+test('a lilt of one’s own is made, one that lets a note grow is refused with the tempo, and it is taken away', async ({
+  page,
+}) => {
+  await toTheDanceCheck(page, 'Pewter Sky');
+  const before = await ceiling(page);
+  await page.getByRole('button', { name: 'one of your own …' }).click();
+  const dialog = page.getByRole('dialog', { name: 'A lilt of your own' });
+  await dialog.getByLabel('Name').fill('harbour');
+  await dialog.getByLabel('Shares of a quarter').fill('80 20');
+  await expect(dialog.locator('[data-lilt-problem]')).toContainText(
+    'would grow longer as the tempo rises from 110 to 132',
+  );
+  await expect(dialog.getByRole('button', { name: 'Keep' })).toBeDisabled();
+  await dialog.getByLabel('Shares of a quarter').fill('60 40');
+  await dialog.getByLabel('Name').press('Enter');
+  await expect(dialog).toHaveCount(0);
+  await expect(page.getByLabel('lilt', { exact: true })).toHaveValue('harbour');
+  await expect.poll(() => ceiling(page)).toBeLessThan(before - 3);
+  await kept(page);
+  await page.getByRole('button', { name: 'change “harbour” …' }).click();
+  await page.getByRole('button', { name: 'Take it away' }).click();
+  await expect(page.getByLabel('lilt', { exact: true })).toHaveValue('straight');
+  await expect.poll(() => ceiling(page)).toBeCloseTo(before, 1);
+  await kept(page);
+});

@@ -91,7 +91,7 @@ test('lilt, holds, breaths and paces go out with a tune and come back', () => {
   const notes = writtenNotes(back[0]!.tune);
   expect([notes[2]!.hold, notes[4]!.breath, notes[5]!.pace]).toEqual([1.5, 0.125, 1.2]);
   const odd = readAbc(
-    writeAbc(first!).replace('\nK:', '\n%%morrin-lilt lumpy\n%%morrin-holds 3:9\n%%morrin-breaths 2\nK:'),
+    writeAbc(first!).replace('\nK:', '\n%%morrin-lilt Lumpy!\n%%morrin-holds 3:9\n%%morrin-breaths 2\nK:'),
   );
   expect(JSON.stringify(odd)).toMatch(/straight, easy.*from 0.5 to 4.*from 0.001 to 1/s);
 });

@@ -5,7 +5,8 @@ import { BAN_REASONS, FREE_HAND, type Hand } from '#core/fingering';
 import { type Instrument, instrumentWith } from '#core/instrument';
 import type { PlayerSettings } from '#core/report';
 import { SCHOOL_CHOICES, type Schools, USUAL_SCHOOLS } from '#core/schools';
-import { LIMIT_KEYS, REGIONS, USUAL_REGION, limitsWith } from '#core/tempo';
+import { LILT_NAME, LILT_NOTES, LIMIT_KEYS, REGIONS, USUAL_REGION, findLilt, liltFault, limitsWith } from '#core/tempo';
+import { liltFaultWords } from './liltWords';
 import { DANCE_TYPES, PLACES } from '#core/tune';
 
 /** What each figure of fiddle and bow may be, in its own unit. */
@@ -96,6 +97,24 @@ const bandsSchema = z.object({
   ),
 });
 
+const MOST_LILTS = 20;
+const shares = z.array(z.number().positive().max(1)).min(LILT_NOTES.least).max(LILT_NOTES.most).nullable();
+const liltSchema = z
+  .object({
+    name: z
+      .string()
+      .regex(LILT_NAME, 'expected small letters, digits and hyphens')
+      .refine((name) => findLilt(name) === null, 'a lilt of that name comes along already'),
+    simple: shares,
+    compound: shares,
+    fullTo: z.number().min(20).max(400),
+    flattening: z.number().min(0.1).max(4),
+  })
+  .superRefine((lilt, context) => {
+    const fault = liltFault(lilt);
+    if (fault) context.addIssue({ code: 'custom', message: liltFaultWords(fault) });
+  });
+
 /** Weights of the terms of a drone's rank, fitted by a listening test. */
 const weight = z.number().min(0).max(10);
 const earSchema: z.ZodType<EarWeights> = z.object({ roughness: weight, class: weight, role: weight });
@@ -121,6 +140,14 @@ export const settingsSchema = z.object({
   /** Pictures and words are mirrored: the right hand fingers, the left one bows. */
   leftHanded: z.boolean().default(false),
   bands: bandsSchema.default(USUAL_REGION),
+  lilts: z
+    .array(liltSchema)
+    .max(MOST_LILTS)
+    .refine(
+      (lilts) => new Set(lilts.map(({ name }) => name)).size === lilts.length,
+      'names are different from each other',
+    )
+    .default([]),
 });
 /** The player's settings as they are kept: figures left out are the usual ones. */
 export type StoredSettings = z.output<typeof settingsSchema>;
@@ -134,16 +161,18 @@ export const USUAL_SETTINGS: StoredSettings = {
   ear: USUAL_EAR,
   leftHanded: false,
   bands: USUAL_REGION,
+  lilts: [],
 };
 
 /** What the core counts with. */
-export function playerSettings({ instrument, limits, schools, hand, bands }: StoredSettings): PlayerSettings {
+export function playerSettings({ instrument, limits, schools, hand, bands, lilts }: StoredSettings): PlayerSettings {
   return {
     instrument: instrumentWith(definedOnly(instrument)),
     limits: limitsWith(limits),
     schools,
     hand,
     bands: { region: bands.region, own: definedOnly(bands.own) },
+    lilts,
   };
 }
 

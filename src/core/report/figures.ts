@@ -50,6 +50,7 @@ export interface ReportSettings {
   readonly schools: Schools;
   readonly hand: Hand;
   readonly bands: Bands;
+  readonly lilts: readonly Lilt[];
   readonly lilt: Lilt;
 }
 

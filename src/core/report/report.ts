@@ -83,7 +83,8 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
     schools: options.schools ?? defaults.schools,
     hand: options.hand ?? defaults.hand,
     bands: options.bands ?? defaults.bands,
-    lilt: options.lilt ?? ((tune.lilt && findLilt(tune.lilt)) || STRAIGHT),
+    lilts: options.lilts ?? defaults.lilts,
+    lilt: options.lilt ?? ((tune.lilt && findLilt(tune.lilt, options.lilts)) || STRAIGHT),
   };
   const unrolled = unroll(tune);
   const fingers = fingerTune(tune, unrolled, settings.fingerRule, settings.hand, settings.instrument);

@@ -9,7 +9,7 @@ export type { DanceCheck, DanceCheckInput, EventKind, PlacedEvent, TimedEvent } 
 export { EVENT_KINDS, HIGHEST_TEMPO, TRIPLET_TIME, ceilingAt, danceCeiling, danceCheck } from './danceCheck';
 // Notes that are written even and played uneven, and when each of them sounds at a tempo.
 export type { Lilt, LiltFault } from './lilt';
-export { STRAIGHT, liltFault, liltShift } from './lilt';
+export { LILT_NAME, LILT_NOTES, STRAIGHT, liltFault, liltLeft, liltShift } from './lilt';
 export { LILTS, findLilt } from './lilts';
 export type { NoteTimes, Timing } from './noteTimes';
 export { noteTimes, secondsAt, timing } from './noteTimes';

@@ -36,6 +36,9 @@ export type LiltFault =
       readonly to: BeatsPerMinute;
     };
 
+/** What a lilt may be called, since tunes name it. */
+export const LILT_NAME = /^[a-z][a-z0-9-]{0,23}$/;
+
 /** Fewest and most notes to a beat that a template may tell of. */
 export const LILT_NOTES = { least: 2, most: 6 } as const;
 const SUM_TOLERANCE = 1e-9;

@@ -13,7 +13,7 @@ export const LILTS: readonly Lilt[] = [
   { name: 'snapped', simple: [0.4, 0.6], compound: [0.28, 0.39, 0.33], fullTo: 120, flattening: 0.8 },
 ];
 
-/** A lilt by its name, null for no such name. */
-export function findLilt(name: string): Lilt | null {
-  return LILTS.find((lilt) => lilt.name === name) ?? null;
+/** A lilt by its name, of those that come along or of a player's own; null for no such name. */
+export function findLilt(name: string, own: readonly Lilt[] = []): Lilt | null {
+  return [...LILTS, ...own].find((lilt) => lilt.name === name) ?? null;
 }

@@ -16,7 +16,7 @@ import {
 import { LEAST_WISH, MOST_WISH } from '#core/travel';
 import { type Tuning, parseTuning } from '#core/tuning';
 import { POSITIONS } from '#core/fingering';
-import { HOLD_RANGE, LILTS, MOST_BREATH, PACE_RANGE, STRAIGHT, findLilt } from '#core/tempo';
+import { HOLD_RANGE, LILTS, LILT_NAME, MOST_BREATH, PACE_RANGE, STRAIGHT } from '#core/tempo';
 import type { ImportMessage } from '../text';
 import { MARK_SIGNS } from './markSigns';
 import type { AbcTuneText } from './splitTunes';
@@ -135,8 +135,8 @@ export function readDirectives({ text, firstLine }: AbcTuneText, messages: Impor
         else refuse('marks such as 5:cut');
       }
     } else if (name === 'lilt') {
-      lilt = findLilt(value.trim())?.name ?? lilt;
-      if (!findLilt(value.trim())) refuse(`one of ${LILTS.map((known) => known.name).join(', ')}`);
+      if (LILT_NAME.test(value.trim())) lilt = value.trim();
+      else refuse(`the name of a lilt, such as ${LILTS.map((known) => known.name).join(', ')}`);
     } else if (name in FREE_LINES) {
       const { key, range } = FREE_LINES[name as keyof typeof FREE_LINES];
       for (const item of value.trim().split(/\s+/)) {

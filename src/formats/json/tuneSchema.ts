@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { POSITIONS } from '#core/fingering';
 import { LETTERS, MODES } from '#core/pitch';
-import { HOLD_RANGE, LILTS, MOST_BREATH, PACE_RANGE } from '#core/tempo';
+import { HOLD_RANGE, LILT_NAME, MOST_BREATH, PACE_RANGE } from '#core/tempo';
 import { LEAST_WISH, MOST_WISH } from '#core/travel';
 import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune } from '#core/tune';
 
@@ -95,7 +95,7 @@ export const tuneSchema: z.ZodType<Tune> = z
     key,
     tuning: z.tuple([pitch, pitch, pitch, pitch]),
     tempoBpm: z.number().min(10).max(400).nullable(),
-    lilt: z.enum(LILTS.map(({ name }) => name)).optional(),
+    lilt: z.string().regex(LILT_NAME, 'a lilt is called by small letters, digits and hyphens').optional(),
     start: direction.nullable(),
     parts: z
       .array(

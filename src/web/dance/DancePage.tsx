@@ -3,7 +3,6 @@ import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from 'r
 import { Link } from 'react-router';
 import type { TuneReport } from '#core/report';
 import { type Change, applyChanges, tightPlaces } from '#core/standing';
-import { LILTS, liltFault } from '#core/tempo';
 import { useAppDispatch, useAppSelector } from '../app/store';
 import { conflictSettled, edited, passShown, redone, selected, undone } from '../bench/benchSlice';
 import { Foot, SLIDER_BPM } from '../bench/Foot';
@@ -16,9 +15,10 @@ import type { Span } from '../player/player';
 import { passStart } from '../player/spans';
 import { usePlayer } from '../player/usePlayer';
 import { selectPlayer, selectWords } from '../settings/selectSettings';
-import { Button, SignButton } from '../ui/Button';
+import { SignButton } from '../ui/Button';
 import type { DanceRequest } from './danceProtocol';
 import { GainsList } from './GainsList';
+import { LiltChoice } from './LiltChoice';
 import { StandForm } from './StandForm';
 import { TightTable } from './TightTable';
 import { TroubleChart } from './TroubleChart';
@@ -220,53 +220,6 @@ function StandsWords({ report }: { readonly report: TuneReport }) {
       </p>
     </div>
   );
-}
-
-/** The tune's lilt, with the shares of its notes at this tempo. */
-function LiltChoice({
-  report,
-  onLilt,
-}: {
-  readonly report: TuneReport;
-  readonly onLilt: (lilt: string | undefined) => void;
-}) {
-  const { lilt } = report.settings;
-  return (
-    <div className="flex flex-col gap-1.5">
-      <label className="flex items-center gap-2">
-        lilt
-        <select
-          aria-label="lilt"
-          className="rounded-md border border-line bg-surface px-2 py-1"
-          value={lilt.name}
-          onChange={({ target }) => onLilt(target.value === 'straight' ? undefined : target.value)}
-        >
-          {LILTS.filter((known) => liltFault(known) === null).map(({ name }) => (
-            <option key={name}>{name}</option>
-          ))}
-        </select>
-      </label>
-      <p className="text-[14px] text-muted">{liltWords(report)}</p>
-      <Button look="link" className="self-start" onClick={() => onLilt(undefined)} disabled={lilt.name === 'straight'}>
-        play it straight
-      </Button>
-    </div>
-  );
-}
-
-/** `even notes of a beat last 57 and 43 % of it at this tempo; full up to 110, flatter above`. */
-function liltWords({ settings, tune, timing }: TuneReport): string {
-  const { lilt } = settings;
-  if (timing.atAnyTempo.played !== timing.atAnyTempo.written)
-    return 'This tune is played freely, by its holds, breaths and paces: no lilt.';
-  const isThree = tune.meter.den === 8 && tune.meter.num % 3 === 0;
-  const shares = isThree ? lilt.compound : lilt.simple;
-  if (!shares) return 'Notes that are written even last even.';
-  const beats = isThree ? 'dotted quarters' : 'quarters';
-  const bpm = (settings.bpm * settings.beat.n * (isThree ? 8 : 4)) / (settings.beat.d * (isThree ? 3 : 1));
-  const left = bpm <= lilt.fullTo ? 1 : (lilt.fullTo / bpm) ** lilt.flattening;
-  const now = shares.map((share) => Math.round(100 * (1 / shares.length + (share - 1 / shares.length) * left)));
-  return `The even notes of a beat last ${now.join(', ')} % of it at this tempo. The lilt is full up to ${lilt.fullTo} ${beats} a minute and flattens beyond.`;
 }
 
 /** The bar of a played note, from its first note to its last. */

@@ -1,5 +1,5 @@
 import type { LineGeometry, NoteBox } from './geometry';
-import type { NoteEvent, NoteMark, RestEvent } from '#core/tune';
+import type { NoteEvent, RestEvent } from '#core/tune';
 import type { LineSpec } from './lines';
 import type { NoteState } from './noteStates';
 import type { ScoreMark } from './markPaths';
