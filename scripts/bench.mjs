@@ -2,6 +2,7 @@
 import { writeFileSync } from 'node:fs';
 import os from 'node:os';
 import { join } from 'node:path';
+import { benchDance } from './bench/dance.mjs';
 import { benchHand } from './bench/hand.mjs';
 import { benchRedraw } from './bench/redraw.mjs';
 import { benchReport } from './bench/report.mjs';
@@ -15,6 +16,7 @@ const benches = [
   ['search', benchSearch],
   ['twins', benchTwins],
   ['hand', benchHand],
+  ['dance', benchDance],
   ['redraw', benchRedraw],
 ].filter(([name]) => wanted.length === 0 || wanted.includes(name));
 
@@ -49,6 +51,9 @@ ${table.join('\n')}
 - **Twins**: equal figures of a made-up medley of 300 bars, against one scan that reads each of its notes once.
 - **Fingering, drones, tunings**: the cheapest fingering of that reel over all strings, fingers and positions; the drone line
   of all it plays; twelve tunings ranked for it, each with a report of its own.
+- **Dance check, sound**: ceiling, floor, the tightest places and the trouble at 60 tempos of that reel, straight and with a
+  lilt; the same reel, slowed to two minutes, rendered at 44.1 kHz with fiddle, body, strings that ring along, backing,
+  click and tone.
 - **Redraw**: from a key press that toggles a slur to the last bow sign of the last line being right, layout included, in
   headless Chromium, toggles spread over all lines; against all lines engraved anew in the same page.
 `,

@@ -19,7 +19,6 @@ import {
   type DanceCheckInput,
   type Lilt,
   type Limits,
-  type NoteTimes,
   type Timing,
   ceilingAt,
   danceCeiling,
@@ -69,14 +68,11 @@ export interface Figures {
   readonly check: DanceCheck;
 }
 
-/** The notes in time, at the tempo asked about and at any other. */
-export interface Times extends Timing {
-  readonly atAnyTempo: NoteTimes;
-}
-
-export function timesOf(unrolled: Unrolled, { bpm, beat, lilt }: Pick<ReportSettings, 'bpm' | 'beat' | 'lilt'>): Times {
-  const atAnyTempo = noteTimes(unrolled, beat, lilt);
-  return { ...timing(atAnyTempo, bpm), atAnyTempo };
+export function timesOf(
+  unrolled: Unrolled,
+  { bpm, beat, lilt }: Pick<ReportSettings, 'bpm' | 'beat' | 'lilt'>,
+): Timing {
+  return timing(noteTimes(unrolled, beat, lilt), bpm);
 }
 
 /**
@@ -102,7 +98,7 @@ export function figuresOf(
   unrolled: Unrolled,
   planes: readonly (Plane | null)[],
   moves: readonly (HandMove | null)[],
-  times: Times,
+  times: Timing,
   settings: ReportSettings,
 ): Figures {
   const { instrument } = settings;
@@ -130,7 +126,7 @@ type HandAndArm = Pick<Figures, 'arm' | 'moves' | 'marks'>;
 function checkInput(
   bowed: readonly BowedNote[],
   { arm: { crossings }, moves, marks }: HandAndArm,
-  times: Times,
+  times: Timing,
   { bpm, limits, instrument, schools }: ReportSettings,
 ): DanceCheckInput {
   return {
@@ -167,7 +163,7 @@ export function tryLinks(
   tune: Tune,
   edited: Unrolled,
   unchanged: HandAndArm,
-  times: Times,
+  times: Timing,
   settings: ReportSettings,
 ): Trial {
   const { direction } = startOf(tune, edited, settings.start);

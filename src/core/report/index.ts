@@ -4,7 +4,7 @@ export { danceBeat, reportTune, wishedTempo } from './report';
 export type { PlayerSettings } from './settings';
 export { defaultSettings } from './settings';
 // What it counts, and what it finds.
-export type { Figures, ReportSettings, SharedStroke, Times } from './figures';
+export type { Figures, ReportSettings, SharedStroke } from './figures';
 export { sharedStrokes } from './figures';
 export type { Finding, FindingPlace, LinkEdit, Mend, NoteEdit, Severity } from './finding';
 export { mendTune, withNoteEdits } from './mendTune';

@@ -6,6 +6,7 @@ import {
   type Lilt,
   STRAIGHT,
   type TempoBand,
+  type Timing,
   beatUnit,
   defaultTempo,
   findLilt,
@@ -16,7 +17,6 @@ import {
   type Figures,
   type ReportSettings,
   type SharedStroke,
-  type Times,
   figuresOf,
   notePlanes,
   sharedStrokes,
@@ -40,7 +40,7 @@ export interface TuneReport {
   readonly tune: Tune;
   readonly unrolled: Unrolled;
   readonly settings: ReportSettings;
-  readonly timing: Times;
+  readonly timing: Timing;
   readonly fingers: ReadonlyMap<string, Fingering>;
   readonly figures: Figures;
   /** The tempos at which such dances are danced. */

@@ -16,6 +16,8 @@ const SOUNDS: Readonly<Record<Pluck['kind'], PluckSound>> = {
   chord: { seconds: 0.7, level: 0.22, softness: 0.35, damped: 0.14 },
 };
 const DAMPED_SECONDS = 0.12;
+/** After so long it has died away by more than 80 dB. */
+const GONE_SECONDS = 0.2;
 /** Strings that may ring at once; the oldest makes room. */
 const VOICES = 8;
 
@@ -62,7 +64,7 @@ export class Backing {
     }
     // Once a voice has died away it is let go.
     const first = this.voices[0];
-    if (first && first.age > 2.5 * this.sampleRate) this.voices.shift();
+    if (first && first.age > (first.sound.damped + GONE_SECONDS) * this.sampleRate) this.voices.shift();
     return sum;
   }
 }

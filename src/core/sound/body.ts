@@ -1,4 +1,4 @@
-import { Filter, SILENCE, type Section, highPass, lowPass, resonance, responseOf } from './filters';
+import { Filter, type Section, highPass, lowPass, resonance, responseOf } from './filters';
 import { Noise } from './noise';
 
 /** A mode of the body: hertz, sharpness, gain. */
@@ -23,6 +23,8 @@ const LOW_CUT = 225;
 const HIGH_CUT = 7000;
 /** What reaches the air without a mode of its own. */
 const DIRECT = 0.06;
+/** Keeps what dies away from ending in numbers that are slow to reckon with; far below anything heard. */
+const HUM = 1e-25;
 
 const bodyModes: readonly Mode[] = (() => {
   const noise = new Noise(BODY_SEED);
@@ -44,42 +46,36 @@ const cuts = (sampleRate: number): readonly Section[] => [
 export class Body {
   private readonly lowCut: Filter;
   private readonly highCut: Filter;
-  private readonly modes: number;
-  private readonly b: Float64Array;
-  private readonly a1: Float64Array;
-  private readonly a2: Float64Array;
-  private readonly gain: Float64Array;
-  private readonly z1: Float64Array;
-  private readonly z2: Float64Array;
+  /** Of each mode in turn: b0, a1, a2, gain, and its two states. */
+  private readonly modes: Float64Array;
+  private hum = HUM;
 
   constructor(sampleRate: number) {
     const [low, high] = cuts(sampleRate);
     this.lowCut = new Filter(low!);
     this.highCut = new Filter(high!);
     const audible = bodyModes.filter(([hertz]) => hertz < 0.45 * sampleRate);
-    const sections = audible.map(([hertz, q]) => resonance(hertz, q, sampleRate));
-    this.modes = sections.length;
-    this.b = Float64Array.from(sections, ({ b0 }) => b0);
-    this.a1 = Float64Array.from(sections, ({ a1 }) => a1);
-    this.a2 = Float64Array.from(sections, ({ a2 }) => a2);
-    this.gain = Float64Array.from(audible, ([, , gain]) => gain);
-    this.z1 = new Float64Array(this.modes);
-    this.z2 = new Float64Array(this.modes);
+    this.modes = Float64Array.from(
+      audible.flatMap(([hertz, q, gain]) => {
+        const { b0, a1, a2 } = resonance(hertz, q, sampleRate);
+        return [b0, a1, a2, gain, 0, 0];
+      }),
+    );
   }
 
   next(bridge: number): number {
-    const x = this.lowCut.next(bridge);
-    const { b, a1, a2, gain, z1, z2, modes } = this;
+    this.hum = -this.hum;
+    const x = this.lowCut.next(bridge) + this.hum;
+    const { modes } = this;
+    const { length } = modes;
     let sum = DIRECT * x;
-    for (let i = 0; i < modes; i++) {
-      const bx = b[i]! * x;
-      const y = bx + z1[i]!;
+    for (let i = 0; i < length; i += 6) {
+      const bx = modes[i]! * x;
+      const y = bx + modes[i + 4]!;
       // b1 is 0 and b2 is -b0 in a resonance.
-      const first = z2[i]! - a1[i]! * y;
-      const second = -bx - a2[i]! * y;
-      z1[i] = first < SILENCE && first > -SILENCE ? 0 : first;
-      z2[i] = second < SILENCE && second > -SILENCE ? 0 : second;
-      sum += gain[i]! * y;
+      modes[i + 4] = modes[i + 5]! - modes[i + 1]! * y;
+      modes[i + 5] = -bx - modes[i + 2]! * y;
+      sum += modes[i + 3]! * y;
     }
     return this.highCut.next(sum);
   }

@@ -46,6 +46,11 @@ const RING_INPUT = 0.2;
 /** Slow wander of a held tone: amplitude, brightness, cents. */
 const DRIFT = { amplitude: 0.05, brightness: 0.12, cents: 0.6, hertz: [0.61, 1.37] } as const;
 const TONE = { level: 0.05, partials: [1, 0.5, 0.3, 0.15], attack: 0.05 } as const;
+/** One period of the tone in small steps, the first again at its end. */
+const TONE_STEPS = 2048;
+const TONE_WAVE = Float64Array.from({ length: TONE_STEPS + 1 }, (_, i) =>
+  TONE.partials.reduce((sum, part, k) => sum + part * Math.sin((2 * Math.PI * (k + 1) * i) / TONE_STEPS), 0),
+);
 /** Nothing comes out louder than this. */
 const CEILING = 0.92;
 const RELEASE_SECONDS = 0.15;
@@ -264,9 +269,9 @@ export class Fiddle {
     if (toneHertz === null || this.toneLevel === 0) return 0;
     this.tonePhase += toneHertz / this.sampleRate;
     if (this.tonePhase >= 1) this.tonePhase -= 1;
-    let sum = 0;
-    for (let k = 0; k < TONE.partials.length; k++)
-      sum += TONE.partials[k]! * Math.sin(2 * Math.PI * (k + 1) * this.tonePhase);
+    const place = this.tonePhase * TONE_STEPS;
+    const step = Math.floor(place);
+    const sum = TONE_WAVE[step]! + (TONE_WAVE[step + 1]! - TONE_WAVE[step]!) * (place - step);
     return this.toneLevel * sum * Math.min(1, this.sample / (TONE.attack * this.sampleRate));
   }
 }

@@ -184,15 +184,17 @@ export function danceCheck(input: DanceCheckInput): DanceCheck {
   const headroom: (number | null)[] = bowed.map(() => null);
   const tightest: PlacedEvent[] = [];
   const solve = ceilingSolver(input);
+  const slowestMs = longestStrokeMs(input);
   let floor: DanceCheck['floor'] = null;
   const visit: Visit = (index, kind, availableMs, neededMs) => {
     const own = events[index]!;
     const ceilingBpm = solve(index, own.length, availableMs, neededMs);
-    own.push({ kind, availableMs, neededMs, ceilingBpm });
+    const event = { kind, availableMs, neededMs, ceilingBpm };
+    own.push(event);
     headroom[index] = Math.min(headroom[index] ?? Infinity, availableMs / neededMs);
-    keepTightest(tightest, { kind, availableMs, neededMs, index, ceilingBpm });
+    keepTightest(tightest, event, index);
     if (kind === 'stroke') {
-      const bpm = solve(index, own.length - 1, availableMs, longestStrokeMs(input));
+      const bpm = solve(index, own.length - 1, availableMs, slowestMs);
       if (bpm > (floor?.bpm ?? 0)) floor = { bpm, index };
     }
   };
@@ -224,11 +226,13 @@ export function ceilingAt(input: DanceCheckInput, indices: readonly number[]): B
 }
 
 function leastCeiling(input: DanceCheckInput, indices: readonly number[] | null): BeatsPerMinute {
-  const solve = ceilingSolver(input);
+  const solve = input.times.lean ? ceilingSolver(input) : null;
   let least = Infinity;
   let ordinal = 0;
+  // Even: the least share of all, and its tempo at the end.
   const visit: Visit = (index, _kind, availableMs, neededMs) => {
-    least = Math.min(least, solve(index, ordinal++, availableMs, neededMs));
+    const own = solve ? solve(index, ordinal++, availableMs, neededMs) : availableMs / neededMs;
+    if (own < least) least = own;
   };
   const moment = momentOf(input);
   const visitOne = (index: number) => {
@@ -237,7 +241,7 @@ function leastCeiling(input: DanceCheckInput, indices: readonly number[] | null)
   };
   if (indices) indices.forEach(visitOne);
   else for (let i = 0; i < input.bowed.length; i++) visitOne(i);
-  return least;
+  return solve ? least : least * input.bpm;
 }
 
 /** Finds the tempo at which event `ordinal` of note `index`, which has `availableMs` now, has just `neededMs`. */
@@ -303,15 +307,15 @@ function ceilingSolver(input: DanceCheckInput): CeilingSolver {
 }
 
 /** Equal ceilings differ in their last digits by the way they were reached: told apart only beyond a millionth. */
-const rankOf = ({ ceilingBpm }: PlacedEvent) => Math.round(ceilingBpm * 1e6);
+const rankOf = ({ ceilingBpm }: TimedEvent) => Math.round(ceilingBpm * 1e6);
 
 /** Puts an event into its place among the tightest, after its equals; what falls off the end is dropped. */
-function keepTightest(tightest: PlacedEvent[], event: PlacedEvent): void {
+function keepTightest(tightest: PlacedEvent[], event: TimedEvent, index: number): void {
   const rank = rankOf(event);
   const last = tightest[tightest.length - 1];
   if (tightest.length === TIGHTEST_COUNT && last && rankOf(last) <= rank) return;
   let at = tightest.length;
   while (at > 0 && rankOf(tightest[at - 1]!) > rank) at -= 1;
-  tightest.splice(at, 0, event);
+  tightest.splice(at, 0, { ...event, index });
   tightest.length = Math.min(tightest.length, TIGHTEST_COUNT);
 }

@@ -34,6 +34,8 @@ export interface Timing {
   readonly durations: readonly Seconds[];
   readonly rests: readonly Seconds[];
   readonly total: Seconds;
+  /** The same notes at any other tempo. */
+  readonly atAnyTempo: NoteTimes;
 }
 
 const SIMPLE_BEAT = 1 / 4;
@@ -111,17 +113,37 @@ function leftAt({ lilt, beat, liltedBeat }: NoteTimes, bpm: BeatsPerMinute): num
 
 /** The notes in seconds at a tempo of the dance's beat. Time O(n). */
 export function timing(times: NoteTimes, bpm: BeatsPerMinute): Timing {
-  const whole = wholeNoteSeconds(bpm, times.beat);
-  const left = times.lean ? leftAt(times, bpm) : 0;
-  const inSeconds = (lengths: readonly number[], lean: readonly number[] | undefined) =>
-    lean ? lengths.map((length, i) => whole * (length + left * lean[i]!)) : lengths.map((length) => whole * length);
-  const { played, lean, total } = times;
-  return {
-    onsets: inSeconds(played.onsets, lean?.onsets),
-    durations: inSeconds(played.durations, lean?.durations),
-    rests: inSeconds(played.rests, lean?.rests),
-    total: whole * total,
-  };
+  return new TimedNotes(times, bpm);
+}
+
+class TimedNotes implements Timing {
+  readonly durations: readonly Seconds[];
+  readonly rests: readonly Seconds[];
+  readonly total: Seconds;
+  private known: readonly Seconds[] | null = null;
+
+  constructor(
+    readonly atAnyTempo: NoteTimes,
+    private readonly bpm: BeatsPerMinute,
+  ) {
+    const { played, lean, total, beat } = atAnyTempo;
+    this.durations = this.inSeconds(played.durations, lean?.durations);
+    this.rests = this.inSeconds(played.rests, lean?.rests);
+    this.total = wholeNoteSeconds(bpm, beat) * total;
+  }
+
+  /** Asked for by few: counted then. */
+  get onsets(): readonly Seconds[] {
+    const { played, lean } = this.atAnyTempo;
+    return (this.known ??= this.inSeconds(played.onsets, lean?.onsets));
+  }
+
+  private inSeconds(lengths: readonly number[], lean: readonly number[] | undefined): Seconds[] {
+    const whole = wholeNoteSeconds(this.bpm, this.atAnyTempo.beat);
+    if (!lean) return lengths.map((length) => whole * length);
+    const left = leftAt(this.atAnyTempo, this.bpm);
+    return lengths.map((length, i) => whole * (length + left * lean[i]!));
+  }
 }
 
 /** Seconds of some notes written into arrays of all: for the same few notes at many tempos. */

@@ -120,12 +120,18 @@ function visitTravel(
 ): void {
   const { begins, isSet, sign: signs } = flowOf(bowed, change);
   let position = 0;
+  let [lastDuration, lastLength] = [-1, 0];
   for (let first = 0; first < bowed.length;) {
     let end = first + 1;
     while (end < bowed.length && !begins[end]) end += 1;
     let duration = 0;
     for (let i = first; i < end; i++) duration += durations[i]!;
-    const length = nominalLength(duration, speed) * strokeRatio(reach, durations, first, end);
+    // Most strokes of a dance last as long as the one before.
+    if (duration !== lastDuration) {
+      lastDuration = duration;
+      lastLength = nominalLength(duration, speed);
+    }
+    const length = lastLength * strokeRatio(reach, durations, first, end);
     const sign = signs[first]!;
     if (isSet[first]) position = instrument.sweetSpotCm - (sign * length) / 2;
     let weighed = duration;
