@@ -32,7 +32,7 @@ test('a reported pain refingers the book, is told note by note, and is never sug
   await page.getByLabel('Reason').selectOption('pain');
   await page.getByRole('button', { name: 'Keep it out' }).click();
   const outcome = page.locator('[data-outcome]');
-  await expect(outcome).toContainText('refingered');
+  await expect(outcome).toContainText('refingered', { timeout: 30_000 });
   await expect(outcome).toContainText('E:1 →');
   await expect(page.getByText('Pain is a stop sign')).toBeVisible();
 
@@ -46,7 +46,7 @@ test('a reported pain refingers the book, is told note by note, and is never sug
 
   await page.goto('/settings');
   await page.getByRole('button', { name: /^Allow the first finger/ }).click();
-  await expect(outcome).toContainText('refingered');
+  await expect(outcome).toContainText('refingered', { timeout: 30_000 });
 });
 
 test('the ground tells places in millimetres and the real mode, and mirrors for a left-handed player', async ({

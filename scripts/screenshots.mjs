@@ -24,10 +24,22 @@ const patterns = async (page) => {
   await page.keyboard.press('p');
   await page.getByRole('dialog').waitFor();
 };
-const twins = async (page) => {
-  await bench('The Heron on the Slipway', 3)(page);
-  await page.keyboard.press('f');
-  await page.getByRole('dialog').waitFor();
+const listening = async (page) => {
+  await bench('Pewter Sky', 0)(page);
+  for (let i = 0; i < 7; i++) await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('x');
+  await page.keyboard.press('Space');
+  await page.locator('[data-play-mark][data-index]').waitFor();
+  await page.getByRole('button', { name: 'How it is listened to' }).click();
+  await page.getByLabel('backing: bass and chords', { exact: true }).check();
+  await page.waitForTimeout(600);
+};
+const dance = async (page) => {
+  await bench('Tin Roof at Low Water')(page);
+  await page.getByRole('link', { name: 'Dance', exact: true }).click();
+  await page.getByRole('button', { name: 'Find the fewest changes' }).click();
+  await page.locator('[data-standing=found]').waitFor();
+  await page.locator('[data-gains=new]').waitFor();
 };
 const bowings = async (page) => {
   await bench('The Heron on the Slipway', 60)(page);
@@ -112,8 +124,8 @@ const PICTURES = [
   ['patterns', WIDE, 'day', patterns],
   ['bowings', WIDE, 'day', bowings],
   ['bow', WIDE, 'day', bow],
-  ['figures', WIDE, 'day', twins],
-  ['fingering', WIDE, 'day', sheet('The Ebb, a Sketch', 27, 'g')],
+  ['listening', WIDE, 'day', listening],
+  ['dance', WIDE, 'day', dance],
   ['drones', WIDE, 'day', sheet('Slow Ferry Home', 8, 'c')],
   ['ornaments', WIDE, 'evening', sheet('Lanterns at the Boathouse', 4, 'a')],
   ['tunings', WIDE, 'day', sheet('Tin Roof at Low Water', 3, 'i', /ranked$/)],

@@ -7,7 +7,8 @@ import { unroll } from '#core/tune';
 import { hear, hertz, level } from '../testing/sounds';
 import { part, randomTune, seeded, tune } from '../testing/tunes';
 import { beatsOf, beatsUnderNotes, offbeatOf } from './beats';
-import { LAYERS, type Layer, PLAIN_WISH, perform } from './perform';
+import { LAYERS, type Layer } from './layers';
+import { PLAIN_WISH, perform } from './perform';
 import { bowVelocities } from './velocities';
 
 /** At 120 half notes a minute an eighth lasts an eighth of a second. */
@@ -203,6 +204,13 @@ describe('backing and clicks', () => {
       ...['bar', 'offbeat', 'beat', 'offbeat'],
       ...['bar', 'offbeat', 'beat', 'offbeat'],
     ]);
+  });
+
+  test('compound beats are clicked in three, where the lilt has them', () => {
+    const t = tune([part('A', 'D4:3 E4:3')], { meter: { num: 6, den: 8 }, danceType: 'jig' });
+    const report = reportTune(t, { bpm: 60, lilt: findLilt('dotted')! });
+    const { clicks } = perform(report, { ...PLAIN_WISH, ...only('click') }).plan;
+    expect(clicks.map(({ at }) => Math.round(100 * at) / 100)).toEqual([0, 0.44, 0.67, 1, 1.44, 1.67]);
   });
 
   test('the tone is the tonic, and each layer can be off', () => {

@@ -1,5 +1,5 @@
 import { PenTool, Redo2, Rows3, Undo2, Waves } from 'lucide-react';
-import { type KeyboardEvent, Suspense, lazy, useCallback, useEffect, useMemo, useState } from 'react';
+import { Suspense, lazy, useCallback, useEffect, useMemo, useState } from 'react';
 import { useLocation } from 'react-router';
 import { flushSync } from 'react-dom';
 import { PlayControls } from '../player/PlayControls';
@@ -22,6 +22,7 @@ import { noteStates } from '../score/noteStates';
 import { writtenKey, writtenPitch } from '../score/noteWords';
 import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
+import { type PageKey, useBodyKeys } from '../ui/useBodyKeys';
 import { BowSign } from '../ui/signs';
 import {
   conflictSettled,
@@ -258,7 +259,7 @@ function Bench({ open, report, states }: OpenTuneProps) {
     if (wanted !== undefined) dispatch(selected({ anchor: wanted, focus: wanted }));
   }, [wanted, dispatch]);
 
-  const onKey = (event: KeyboardEvent) => {
+  const onKey = (event: PageKey) => {
     if (sheet || event.defaultPrevented) return;
     const inScore = (event.target as Element).closest('[data-score]') !== null;
     const command = event.ctrlKey || event.metaKey;
@@ -325,6 +326,8 @@ function Bench({ open, report, states }: OpenTuneProps) {
     else return;
     event.preventDefault();
   };
+
+  useBodyKeys(onKey);
 
   const { findings } = report;
   const toldStroke = sheet === 'bow' ? strokeToTell(report, states.get(ids[0] ?? ''), where) : null;

@@ -1,5 +1,5 @@
 import { Redo2, Undo2 } from 'lucide-react';
-import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import type { TuneReport } from '#core/report';
 import { type Change, applyChanges, tightPlaces } from '#core/standing';
@@ -16,6 +16,7 @@ import { passStart } from '../player/spans';
 import { usePlayer } from '../player/usePlayer';
 import { selectPlayer, selectWords } from '../settings/selectSettings';
 import { SignButton } from '../ui/Button';
+import { type PageKey, useBodyKeys } from '../ui/useBodyKeys';
 import type { DanceRequest } from './danceProtocol';
 import { GainsList } from './GainsList';
 import { LiltChoice } from './LiltChoice';
@@ -74,7 +75,7 @@ function Dance({ open, report }: OpenTuneProps) {
   };
   const spanFor = () => (chosen !== null && report.unrolled.notes[chosen] ? barAround(report, chosen) : null);
 
-  const onKey = (event: KeyboardEvent) => {
+  const onKey = (event: PageKey) => {
     const target = event.target as Element;
     const command = event.ctrlKey || event.metaKey;
     const key = event.key.toLowerCase();
@@ -87,6 +88,8 @@ function Dance({ open, report }: OpenTuneProps) {
     else return;
     event.preventDefault();
   };
+
+  useBodyKeys(onKey);
 
   return (
     <div className="flex h-full flex-col" onKeyDown={onKey}>

@@ -18,6 +18,8 @@ interface NodeOptions {
 
 /** A new plan comes in while the old one goes out. */
 const FADE_SECONDS = 0.03;
+/** What rings after the last note dies away in this time. */
+const RING_OUT_SECONDS = 1.2;
 /** The page is told where it is at every so manieth block. */
 const TELL_BLOCKS = 8;
 /** Sound that is behind the clock by so much more than it ever was has not been ready in time. */
@@ -29,6 +31,7 @@ class FiddleProcessor extends AudioWorkletProcessor {
   private fiddle: Fiddle | null = null;
   private leaving: Fiddle | null = null;
   private faded = 1;
+  private fadeSeconds = FADE_SECONDS;
   private balance: Balance = FULL_BALANCE;
   private block = 0;
   private frames = 0;
@@ -64,6 +67,7 @@ class FiddleProcessor extends AudioWorkletProcessor {
   private change(fadeSeconds: number): void {
     this.leaving = this.fiddle;
     this.faded = fadeSeconds > 0 ? 0 : 1;
+    this.fadeSeconds = fadeSeconds;
     const { playing, time } = this.transport;
     this.fiddle = playing && new Fiddle(playing.plan, sampleRate);
     if (!this.fiddle) return;
@@ -97,13 +101,13 @@ class FiddleProcessor extends AudioWorkletProcessor {
     const before = this.transport.playing;
     this.transport.turn();
     if (this.transport.playing === before) this.fiddle!.seek(this.transport.time);
-    else this.change(FADE_SECONDS);
+    else this.change(this.transport.isPlaying ? FADE_SECONDS : RING_OUT_SECONDS);
     this.say(clock);
   }
 
   private fade(out: Float32Array): void {
     if (this.faded >= 1) return;
-    const step = 1 / (FADE_SECONDS * sampleRate);
+    const step = 1 / (this.fadeSeconds * sampleRate);
     const old = this.spare.subarray(0, out.length);
     if (this.leaving) this.leaving.next(old);
     else old.fill(0);

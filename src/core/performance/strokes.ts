@@ -1,0 +1,82 @@
+import type { Seconds } from '#core/base';
+import { opposite } from '#core/bowing';
+import type { TuneReport } from '#core/report';
+import type { BowStroke } from '#core/sound';
+import { TRIPLET_TIME, wholeNoteSeconds } from '#core/tempo';
+import type { Direction } from '#core/tune';
+import type { Layer } from './layers';
+import { soundingSeconds } from './soundingTime';
+
+/** A gap of the bow at a hook, the bow in the air before a retake. Guesses. */
+const HOOK_SECONDS = 0.03;
+const LIFT = { most: 0.07, share: 0.35 } as const;
+/** Usual and least or most speeds of the bow that are heard, m/s; how much of a difference in speed the weight leaves. */
+const SPEED = { usual: 0.35, drawn: 0.45, least: 0.2, most: 0.55, power: 0.4 } as const;
+const FORCE = 0.8;
+const BITE = { triplet: 2.2, accent: 1.5, snap: 1.7, seconds: 0.012, accentSeconds: 0.05 } as const;
+
+/** Strokes as planned; bowed triplets are three of their own. */
+export function strokesOf(
+  report: TuneReport,
+  layers: ReadonlySet<Layer>,
+  first: number,
+  end: number,
+  at: (index: number) => Seconds,
+): BowStroke[] {
+  const { unrolled, figures, timing, settings } = report;
+  const strokes: BowStroke[] = [];
+  const asPlanned = layers.has('bowing');
+  const hasColour = layers.has('colour');
+  const tripletSeconds = TRIPLET_TIME * wholeNoteSeconds(settings.bpm, settings.beat);
+  let plain: Direction = 'up';
+  for (let i = first, next = i; i < end; i = next) {
+    next = i + 1;
+    if (asPlanned) while (next < end && figures.bowed[next]!.inStroke > 1) next += 1;
+    plain = opposite(plain);
+    const sign = (asPlanned ? figures.bowed[i]!.bow : plain) === 'down' ? 1 : -1;
+    const [from, last] = [at(i), next - 1];
+    let to = at(last) + timing.durations[last]!;
+    const marks = (hasColour && unrolled.notes[i]!.note.marks) || [];
+    const lastMarks = (hasColour && unrolled.notes[last]!.note.marks) || [];
+    to = at(last) + soundingSeconds(to - at(last), lastMarks);
+    if (asPlanned && figures.bowed[next]?.link === 'retake' && unrolled.notes[next]!.restBefore.n === 0)
+      to -= Math.min(LIFT.most, LIFT.share * (to - at(last)));
+    const speed = speedOf(report, i, next, to - from);
+    const stroke = { from, to, sign, speed, force: FORCE, bite: 1, biteSeconds: 0, stops: [] } as const;
+    if (marks.includes('bowed-triplet') && last === i) {
+      const third = Math.min(to - from, tripletSeconds) / 3;
+      const bite = { bite: BITE.triplet, biteSeconds: BITE.seconds };
+      for (const part of [0, 1, 2])
+        strokes.push({
+          ...stroke,
+          ...bite,
+          from: from + part * third,
+          to: part === 2 ? to : from + (part + 1) * third,
+          sign: part === 1 ? (-sign as 1 | -1) : sign,
+        });
+      continue;
+    }
+    const stops = [];
+    for (let j = i + 1; j < next; j++) {
+      const before = (hasColour && unrolled.notes[j - 1]!.note.marks) || [];
+      const sounded = at(j - 1) + soundingSeconds(timing.durations[j - 1]!, before);
+      const isStopped = figures.bowed[j]!.link === 'hook' || unrolled.notes[j]!.restBefore.n > 0;
+      const stopFrom = isStopped ? Math.min(sounded, at(j) - HOOK_SECONDS) : sounded;
+      if (at(j) - stopFrom > 0.01) stops.push({ from: stopFrom, to: at(j) });
+    }
+    const bite = marks.includes('snap')
+      ? { bite: BITE.snap, biteSeconds: BITE.accentSeconds }
+      : marks.includes('accent')
+        ? { bite: BITE.accent, biteSeconds: BITE.accentSeconds }
+        : {};
+    strokes.push({ ...stroke, ...bite, stops });
+  }
+  return strokes;
+}
+
+/** What is left of a difference in the bow's speed once the weight goes with it. */
+function speedOf({ figures }: TuneReport, from: number, to: number, seconds: Seconds): number {
+  const cm = Math.abs(figures.travel[to - 1]!.bowEndCm - figures.travel[from]!.bowStartCm);
+  const drawn = seconds > 0 ? cm / 100 / seconds : SPEED.drawn;
+  return Math.min(SPEED.most, Math.max(SPEED.least, SPEED.usual * (drawn / SPEED.drawn) ** SPEED.power));
+}

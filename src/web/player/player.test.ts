@@ -1,0 +1,151 @@
+import { setLinks } from '#core/bowing';
+import { reportTune } from '#core/report';
+import { part, tune } from '../../core/testing/tunes';
+import type { ListenSettings } from './listenSettings';
+import { Player } from './player';
+import type { FromFiddle, ToFiddle } from './programme';
+import { Transport } from './transport';
+
+/** A device whose time passes when the test says so. */
+const device = {
+  transport: new Transport(),
+  clock: 0,
+  tell: (_report: FromFiddle) => undefined as void,
+  plans: [] as ToFiddle[],
+};
+
+jest.mock('./engine', () => ({
+  startEngine: (onReport: (report: FromFiddle) => void) => {
+    device.tell = onReport;
+    return Promise.resolve({
+      isSilent: true,
+      tell: (message: ToFiddle) => {
+        device.plans.push(message);
+        device.transport.tell(message);
+        onReport(device.transport.report(device.clock));
+      },
+      heard: () => device.clock,
+      close: () => undefined,
+    });
+  },
+}));
+
+function pass(seconds: number): void {
+  for (let i = 0; i < Math.round(seconds * 50); i++) {
+    device.transport.pass(0.02);
+    device.clock += 0.02;
+    device.tell(device.transport.report(device.clock));
+  }
+}
+
+const SETTINGS: ListenSettings = {
+  layers: ['melody', 'bowing'],
+  countIn: 0,
+  loop: false,
+  answer: false,
+  climb: 0,
+  compare: null,
+  balance: { melody: 1, second: 1, backing: 1, click: 1, tone: 1 },
+};
+/** At 120 half notes a minute an eighth lasts an eighth of a second, the bar a second. */
+const BPM = 120;
+const t = tune([part('A', 'D4 E4 F#4 G4 A4 B4 C#5 D5')], { form: ['A', 'A'] });
+const report = reportTune(t, { bpm: BPM });
+
+let player: Player;
+beforeEach(() => {
+  Object.assign(device, { transport: new Transport(), clock: 0, plans: [] });
+  player = new Player();
+});
+afterEach(() => player.close());
+
+test('it plays to the end and tells where it is', async () => {
+  await player.play(report, SETTINGS, null);
+  pass(0.3);
+  expect(player.snapshot()).toMatchObject({ status: 'playing', bpm: BPM, isSilent: true });
+  expect(player.where()).toMatchObject({ index: 2, countdown: null });
+  expect(player.where()!.share).toBeCloseTo(0.4, 1);
+  pass(1);
+  expect(player.where()).toMatchObject({ index: 10 });
+  pass(1);
+  await new Promise((resolve) => setTimeout(resolve, 5));
+  expect(player.snapshot().status).toBe('idle');
+  expect(player.where()).toBeNull();
+});
+
+test('while it is counted in there is no note yet', async () => {
+  await player.play(report, { ...SETTINGS, countIn: 1 }, null);
+  pass(0.5);
+  expect(player.where()).toMatchObject({ index: null, countdown: expect.closeTo(0.5, 1) as number });
+  pass(0.6);
+  expect(player.where()).toMatchObject({ index: 0, countdown: null });
+});
+
+test('a loop of a span comes round, and an answer is waited for', async () => {
+  await player.play(report, { ...SETTINGS, loop: true, answer: true }, { from: 2, to: 6 });
+  pass(0.2);
+  expect(player.where()!.index).toBe(3);
+  pass(0.5);
+  expect(player.where()).toMatchObject({ index: 5, isAnswer: true });
+  pass(0.4);
+  expect(player.snapshot().rounds).toBe(1);
+  expect(player.where()).toMatchObject({ index: 2, isAnswer: false });
+});
+
+test('an edit is heard from where it is, the span keeps its notes', async () => {
+  await player.play(report, { ...SETTINGS, loop: true }, { from: 2, to: 6 });
+  pass(0.2);
+  const slurred = reportTune(setLinks(t, new Map([['A4', 'slur']])), { bpm: BPM });
+  player.update(slurred, { ...SETTINGS, loop: true });
+  expect(device.plans.at(-1)).toMatchObject({ kind: 'play', at: null });
+  pass(0.02);
+  expect(player.where()!.index).toBe(3);
+  expect(player.sounds).not.toBe(report);
+  pass(0.4);
+  expect(player.snapshot().rounds).toBe(1);
+});
+
+test('the same again is not told again, and nothing is told while nothing is played', async () => {
+  player.update(report, SETTINGS);
+  expect(device.plans).toEqual([]);
+  await player.play(report, SETTINGS, null);
+  const told = device.plans.length;
+  player.update(report, SETTINGS);
+  expect(device.plans.length).toBe(told);
+});
+
+test('the tempo climbs with each round, by turns with another way only every second', async () => {
+  await player.play(report, { ...SETTINGS, loop: true, climb: 5 }, { from: 0, to: 4 });
+  pass(0.6);
+  expect(player.snapshot().bpm).toBeCloseTo(126, 6);
+  pass(0.5);
+  expect(player.snapshot().bpm).toBeCloseTo(132.3, 6);
+  player.stop();
+  await player.play(report, { ...SETTINGS, loop: true, climb: 5, compare: 'lilt:dotted' }, { from: 0, to: 4 });
+  pass(0.6);
+  expect(player.snapshot()).toMatchObject({ bpm: BPM, isCompared: true });
+  pass(0.5);
+  expect(player.snapshot().isCompared).toBe(false);
+  expect(player.snapshot().bpm).toBeCloseTo(126, 6);
+});
+
+test('a jump goes to a note of the whole tune; stopped it is idle at once', async () => {
+  await player.play(report, SETTINGS, null);
+  pass(0.2);
+  player.jump(12);
+  await Promise.resolve();
+  await Promise.resolve();
+  pass(0.1);
+  expect(player.where()!.index).toBe(12);
+  player.stop();
+  expect(player.snapshot().status).toBe('idle');
+});
+
+test('a tune without notes is not played, and one that loses all of them falls silent', async () => {
+  const empty = reportTune(tune([part('A', 'z:8')]));
+  await player.play(empty, SETTINGS, null);
+  expect(player.snapshot().status).toBe('idle');
+  await player.play(report, SETTINGS, null);
+  player.update(empty, SETTINGS);
+  expect(player.snapshot().status).toBe('idle');
+});
