@@ -68,6 +68,8 @@ test('a range loops by keys alone; a slur is changed while it plays, and the pla
     .toBeGreaterThan(rounds);
   await page.keyboard.press('Space');
   await expect(player(page)).toHaveAttribute('data-player', 'idle');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: /^Do again: slur/ })).toBeEnabled();
   await kept(page);
 });
 
