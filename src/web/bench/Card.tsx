@@ -86,11 +86,6 @@ export function Card(props: CardProps) {
           </button>
         ))}
       </div>
-      {loop !== null && (
-        <p className="text-[14px] text-muted" data-loop>
-          {loop}
-        </p>
-      )}
       {pass && (
         <label className="flex items-center gap-1.5 whitespace-nowrap text-muted">
           <input
@@ -102,6 +97,11 @@ export function Card(props: CardProps) {
           only on {pass.part}
           {pass.pass}
         </label>
+      )}
+      {loop !== null && (
+        <p className="text-[14px] text-muted" data-loop>
+          {loop}
+        </p>
       )}
     </div>
   );

@@ -98,7 +98,8 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
   return (
     // Lines out of view cost no layout; their size is known, so nothing jumps when they come near.
     <div
-      className="relative flow-root [content-visibility:auto] md:scroll-mt-12"
+      // The card may need a second row and then lies over what is below: nothing of it may be cut off.
+      className={`relative flow-root md:scroll-mt-12 ${card === null ? '[content-visibility:auto]' : 'z-10'}`}
       style={{ minHeight: height + cardRoom, width, containIntrinsicHeight: `${height + cardRoom}px` }}
       data-line={line.id}
       onPointerEnter={() => setOver(true)}
