@@ -1,4 +1,6 @@
 import type { Seconds } from '#core/base';
+import { hertzOf } from '#core/drones';
+import { LONG_ROLL_TIME } from '#core/tempo';
 import { type Key, type Pitch, alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
 import type { NoteMark, UnrolledNote } from '#core/tune';
 
@@ -16,13 +18,11 @@ const GRACE = { most: 0.06, share: 0.4 } as const;
 const SLIDE = { most: 0.1, share: 0.4, cents: 170 } as const;
 const RUN = { each: 0.045, share: 0.45, notes: 3 } as const;
 const TRILL_HERTZ = 11;
-/** From this length on a roll has five sounds, else four: a dotted quarter in whole notes. */
-const LONG_ROLL = 3 / 8;
 /** A finger comes down within this time. */
 const FINGER_SECONDS = 0.003;
 
 export function hertzAt(pitch: Pitch): number {
-  return 440 * 2 ** ((midiOf(pitch) - 69) / 12);
+  return hertzOf(midiOf(pitch));
 }
 
 /** The next note of the scale above (1) or below (-1), or farther. */
@@ -54,7 +54,7 @@ export function pitchGesture(
   const graces = graceNotes.map((grace, i) => plain(i * graced, hertzAt(grace)));
   const start = graces.length * graced;
   if (marks.includes('roll')) {
-    const isLong = duration.n / duration.d >= LONG_ROLL * (1 - 1e-9);
+    const isLong = duration.n / duration.d >= LONG_ROLL_TIME * (1 - 1e-9);
     return isLong
       ? [
           ...graces,

@@ -43,8 +43,6 @@ export interface Performance {
   /** Whole notes at the span's beginning and end. */
   readonly from: number;
   readonly to: number;
-  /** Seconds of the plan for a place in whole notes. */
-  readonly secondsAt: (place: number) => Seconds;
 }
 
 /**
@@ -85,7 +83,6 @@ export function perform(report: TuneReport, wish: PerformanceWish = PLAIN_WISH):
     places: notes.slice(first, end).map(({ onset }) => toNumber(onset)),
     from,
     to,
-    secondsAt: (place) => inTune(place) + shift,
   };
 }
 

@@ -132,7 +132,7 @@ const TIMED_ORNAMENTS: Partial<Record<NoteMark, { readonly kind: EventKind; read
 
 /** Two running eighths, the time of a bowed triplet, and the dotted quarter from which a roll is long, in whole notes. */
 export const TRIPLET_TIME = 1 / 4;
-const LONG_ROLL_TIME = 3 / 8;
+export const LONG_ROLL_TIME = 3 / 8;
 
 function visitOrnaments(
   marks: readonly NoteMark[],

@@ -6,7 +6,15 @@ export { beatUnit, wholeNoteSeconds } from './beat';
 export type { Limit, LimitKey, Limits } from './limits';
 export { GUESSED_LIMITS, LIMIT_KEYS, crossingNeeds, crossingTime, limitsWith } from './limits';
 export type { DanceCheck, DanceCheckInput, EventKind, PlacedEvent, TimedEvent } from './danceCheck';
-export { EVENT_KINDS, HIGHEST_TEMPO, TRIPLET_TIME, ceilingAt, danceCeiling, danceCheck } from './danceCheck';
+export {
+  EVENT_KINDS,
+  HIGHEST_TEMPO,
+  LONG_ROLL_TIME,
+  TRIPLET_TIME,
+  ceilingAt,
+  danceCeiling,
+  danceCheck,
+} from './danceCheck';
 // Notes that are written even and played uneven, and when each of them sounds at a tempo.
 export type { Lilt, LiltFault } from './lilt';
 export { LILT_NAME, LILT_NOTES, STRAIGHT, liltFault, liltLeft, liltShift } from './lilt';

@@ -1,4 +1,5 @@
-import { PenTool, Redo2, Rows3, Undo2, Waves } from 'lucide-react';
+import { UndoButtons } from './UndoButtons';
+import { PenTool, Rows3, Waves } from 'lucide-react';
 import { Suspense, lazy, useCallback, useEffect, useMemo, useState } from 'react';
 import { useLocation } from 'react-router';
 import { flushSync } from 'react-dom';
@@ -358,20 +359,7 @@ function Bench({ open, report, states }: OpenTuneProps) {
         <div className="ml-auto flex flex-wrap items-center gap-x-1 max-sm:gap-x-0 max-sm:[&_button]:w-8">
           <SaveMark save={open.save} />
           <StartButton report={report} onClick={otherStart} />
-          <SignButton
-            label={undoLabel('Undo', open.past[open.past.length - 1]?.label)}
-            disabled={open.past.length === 0}
-            onClick={() => dispatch(undone())}
-          >
-            <Undo2 size={18} aria-hidden />
-          </SignButton>
-          <SignButton
-            label={undoLabel('Do again', open.future[0]?.label)}
-            disabled={open.future.length === 0}
-            onClick={() => dispatch(redone())}
-          >
-            <Redo2 size={18} aria-hidden />
-          </SignButton>
+          <UndoButtons open={open} />
           <SignButton
             label={entry ? 'Entering notes: done (Esc)' : 'Enter notes (Enter)'}
             aria-pressed={entry !== null}
@@ -605,10 +593,6 @@ function headFacts({ danceType, key, tuning }: Tune): string {
 function formFacts({ tune, bars }: TuneReport): string {
   const form = tune.form.every((name) => name.length === 1) ? tune.form.join('') : tune.form.join(' ');
   return `${form}, ${bars} bar${bars === 1 ? '' : 's'}`;
-}
-
-function undoLabel(deed: string, label: string | undefined): string {
-  return label === undefined ? deed : `${deed}: ${label}`;
 }
 
 function barWords({ unrolled }: TuneReport, ids: readonly string[]): string {

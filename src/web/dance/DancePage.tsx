@@ -1,4 +1,4 @@
-import { Redo2, Undo2 } from 'lucide-react';
+import { UndoButtons } from '../bench/UndoButtons';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import type { TuneReport } from '#core/report';
@@ -15,7 +15,6 @@ import type { Span } from '../player/player';
 import { passStart } from '../player/spans';
 import { usePlayer } from '../player/usePlayer';
 import { selectPlayer, selectWords } from '../settings/selectSettings';
-import { SignButton } from '../ui/Button';
 import { type PageKey, useBodyKeys } from '../ui/useBodyKeys';
 import type { DanceRequest } from './danceProtocol';
 import { GainsList } from './GainsList';
@@ -102,20 +101,7 @@ function Dance({ open, report }: OpenTuneProps) {
         </Link>
         <div className="ml-auto flex items-center gap-x-1">
           <SaveMark save={open.save} />
-          <SignButton
-            label={undoLabel('Undo', open.past[open.past.length - 1]?.label)}
-            disabled={open.past.length === 0}
-            onClick={() => dispatch(undone())}
-          >
-            <Undo2 size={18} aria-hidden />
-          </SignButton>
-          <SignButton
-            label={undoLabel('Do again', open.future[0]?.label)}
-            disabled={open.future.length === 0}
-            onClick={() => dispatch(redone())}
-          >
-            <Redo2 size={18} aria-hidden />
-          </SignButton>
+          <UndoButtons open={open} />
         </div>
         <p className="sr-only" role="status">
           {open.said}
@@ -247,8 +233,4 @@ function useHeardPass({ player, state }: ReturnType<typeof usePlayer>, onPass: (
     }, 150);
     return () => clearInterval(timer);
   }, [player, state.status, onPass]);
-}
-
-function undoLabel(deed: string, label: string | undefined): string {
-  return label === undefined ? deed : `${deed}: ${label}`;
 }
