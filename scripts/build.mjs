@@ -7,8 +7,9 @@ import { ROOT } from './lib/root.mjs';
 
 rmSync(join(ROOT, 'dist'), { recursive: true, force: true });
 await build({
-  entryPoints: [join(ROOT, 'src/server/main.ts')],
-  outfile: join(ROOT, 'dist/server/main.js'),
+  entryPoints: [join(ROOT, 'src/server/main.ts'), join(ROOT, 'src/server/counting/counting.worker.ts')],
+  entryNames: '[name]',
+  outdir: join(ROOT, 'dist/server'),
   bundle: true,
   platform: 'node',
   format: 'esm',

@@ -7,6 +7,8 @@ export const ERROR_CODES = [
   'bad-tune',
   'stale-save',
   'too-many-versions',
+  'too-many-views',
+  'import-incomplete',
   'too-large',
   'wrong-origin',
   'database-away',

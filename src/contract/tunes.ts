@@ -5,7 +5,7 @@ import { tuneSchema } from '#formats/json';
 export const MOST_TUNE_BYTES = 12 * 1024 * 1024;
 export const MOST_IMPORT_BYTES = 5 * 1024 * 1024;
 
-/** A row of the book. Figures are counted by the server on every save. */
+/** A row of the book. Figures are counted by the server: on a save at once, for many tunes a while later. */
 export const tuneSummarySchema = z.object({
   id: z.uuid(),
   revision: z.int().min(1),
@@ -16,18 +16,32 @@ export const tuneSummarySchema = z.object({
   tuning: z.string(),
   form: z.string(),
   bars: z.int(),
-  comesRound: z.boolean(),
+  /** Whether its figures are those of the rules and settings that hold; what is not counted yet is null. */
+  isCounted: z.boolean(),
+  comesRound: z.boolean().nullable(),
   flippedParts: z.array(z.string()),
   ceilingBpm: z.number().nullable(),
   wishBpm: z.number(),
   bandLow: z.number(),
   bandHigh: z.number(),
   beat: z.string(),
+  problems: z.int().nullable(),
+  cares: z.int().nullable(),
+  tags: z.array(z.string()),
+  practisedAt: z.iso.datetime().nullable(),
   updatedAt: z.iso.datetime(),
 });
 export type TuneSummary = z.output<typeof tuneSummarySchema>;
 
-export const tuneListSchema = z.object({ tunes: z.array(tuneSummarySchema) });
+/** A page of the book, in the order asked for. */
+export const tuneListSchema = z.object({
+  tunes: z.array(tuneSummarySchema),
+  /** Where the next page begins; null: this was the last. */
+  next: z.string().nullable(),
+  /** Nothing is spelt as asked: these are near it. */
+  isNear: z.boolean(),
+});
+export type TuneList = z.output<typeof tuneListSchema>;
 
 export const tuneRecordSchema = z.object({
   id: z.uuid(),
@@ -41,12 +55,15 @@ export type TuneRecord = z.output<typeof tuneRecordSchema>;
 
 export const tuneIdSchema = z.object({ id: z.uuid('expected the id of a tune') });
 
+/** Tunes that are added and counted in one request; more come in by an import. */
+const MOST_ADDED = 50;
+
 export const createTunesSchema = z.object({
   fileName: z.string().max(300).optional(),
   tunes: z
     .array(z.object({ tune: tuneSchema, source: z.string().max(MOST_IMPORT_BYTES).optional() }))
     .min(1)
-    .max(2000),
+    .max(MOST_ADDED),
 });
 export type CreateTunes = z.output<typeof createTunesSchema>;
 

@@ -8,6 +8,7 @@ import { MOST_TUNE_BYTES } from '#contract/tunes';
 import type { Database } from './db';
 import { AppError, errorHandler } from './errors';
 import { sameOriginOnly, securityHeaders } from './security';
+import { bookRoutes } from './book/routes';
 import { handoutRoutes } from './handout/routes';
 import { pegsRoutes } from './pegs/routes';
 import { settingsRoutes } from './settings/routes';
@@ -20,13 +21,17 @@ export interface AppDeps {
   /** Built pages; left out where only the API is served. */
   readonly webDir?: string;
   readonly allowedHosts?: readonly string[];
+  /** Asks for figures that are out of date to be counted in the background; left out: nothing does. */
+  readonly askForCounting?: () => Promise<void>;
+  readonly now?: () => Date;
 }
 
 /** The place in the built page that is filled with a fresh nonce for each answer. */
 const NONCE_PLACEHOLDER = /__CSP_NONCE__/g;
 
 /** The whole server as a value: nothing listens yet. */
-export function createApp({ db, log, webDir, allowedHosts = [] }: AppDeps): Express {
+export function createApp(deps: AppDeps): Express {
+  const { db, log, webDir, allowedHosts = [], askForCounting = () => Promise.resolve(), now = () => new Date() } = deps;
   const app = express();
   app.disable('x-powered-by');
   app.use((_request, response, next) => {
@@ -43,7 +48,8 @@ export function createApp({ db, log, webDir, allowedHosts = [] }: AppDeps): Expr
     response.json({ ok: true });
   });
   app.use('/api/handout', handoutRoutes());
-  app.use('/api/settings', settingsRoutes(db));
+  app.use('/api/book', bookRoutes(db, now));
+  app.use('/api/settings', settingsRoutes(db, askForCounting));
   app.use('/api/pegs', pegsRoutes(db));
   app.use('/api/tunes/:id/versions', versionRoutes(db));
   app.use('/api/tunes', tuneRoutes(db));

@@ -4,6 +4,8 @@ import { pino } from 'pino';
 import { createApp } from './app';
 import { readConfig } from './config';
 import { connect } from './db';
+import { countingThread } from './counting/countingThread';
+import { startCounting } from './counting/queue';
 import { loadDemo } from './demo/loadDemo';
 import { migrate } from './migrate';
 
@@ -18,7 +20,11 @@ if (config.loadDemo) await loadDemo(db, path.join(root, 'demo'));
 const webDir = path.join(root, 'dist/web');
 // While the pages are worked on they come from elsewhere, and nothing is built.
 const pages = existsSync(webDir) ? { webDir } : {};
-const app = createApp({ db, log, ...pages, allowedHosts: config.allowedHosts });
+// Bundled it stands beside this file; while the server is worked on it is the source.
+const countingScript = import.meta.url.endsWith('.ts') ? './counting/counting.worker.ts' : './counting.worker.js';
+const thread = countingThread(new URL(countingScript, import.meta.url));
+const queue = await startCounting({ db, databaseUrl: config.databaseUrl, count: thread.count, log });
+const app = createApp({ db, log, ...pages, allowedHosts: config.allowedHosts, askForCounting: queue.ask });
 const server = app.listen(config.port, config.host, (error) => {
   if (error) {
     process.send?.({ kind: 'failed', message: error.message });
@@ -33,7 +39,8 @@ let stopping = false;
 function stop(): void {
   if (stopping) return;
   stopping = true;
-  server.close(() => void db.end().finally(() => process.exit(0)));
+  const counting = queue.stop().finally(() => thread.stop());
+  server.close(() => void counting.then(() => db.end()).finally(() => process.exit(0)));
   server.closeIdleConnections();
   setTimeout(() => process.exit(0), 3000).unref();
 }

@@ -5,36 +5,32 @@ import { type PlayerSettings, type TuneReport, reportTune } from '#core/report';
 import { planFigures } from '#core/search';
 import type { ChangedTune } from '#contract/settings';
 import type { Queryable } from '../db';
-import { listDocuments, updateFigures } from '../tunes/queries';
+import { countingKey, figuresOf } from '../counting/figures';
+import { keepCounted, listFirstTunes } from '../counting/queries';
+import { tuneHead } from '../tunes/tuneHead';
 
-/** Tunes fetched and counted at once. */
-const BATCH = 200;
-/** Findings are compared for so many tunes; for the rest only what lists show is counted anew. */
+/** Tunes that are counted and compared at once; the others are counted in the background. */
 const MOST_COMPARED = 100;
 
 /**
- * Counts the book anew after a change of settings, in the caller's transaction, and tells what changed in the first
- * tunes by title.
+ * Counts the first tunes by title anew after a change of settings, in the caller's transaction, and tells what changed in
+ * them.
  */
-export async function recountBook(
+export async function recountFirst(
   db: Queryable,
   before: PlayerSettings,
   after: PlayerSettings,
 ): Promise<{ changed: ChangedTune[]; compared: number }> {
+  const tunes = await listFirstTunes(db, MOST_COMPARED);
   const changed: ChangedTune[] = [];
-  let compared = 0;
-  for (let offset = 0; ; offset += BATCH) {
-    const tunes = await listDocuments(db, BATCH, offset);
-    for (const { id, tune } of tunes) {
-      const report = reportTune(tune, after);
-      await updateFigures(db, id, report);
-      if (compared >= MOST_COMPARED) continue;
-      compared += 1;
-      const change = compareReports(id, reportTune(tune, before), report);
-      if (change) changed.push(change);
-    }
-    if (tunes.length < BATCH) return { changed, compared };
-  }
+  const counted = tunes.map((stored) => {
+    const report = reportTune(stored.tune, after);
+    const change = compareReports(stored.id, reportTune(stored.tune, before), report);
+    if (change) changed.push(change);
+    return { ...stored, head: tuneHead(stored.tune, after), figures: figuresOf(report) };
+  });
+  await keepCounted(db, countingKey(after), counted);
+  return { changed, compared: tunes.length };
 }
 
 function compareReports(id: string, was: TuneReport, is: TuneReport): ChangedTune | null {

@@ -21,7 +21,7 @@ afterAll(() => close());
 const put = (baseRevision: number, settings: object) =>
   request(app).put('/api/settings').send({ baseRevision, settings });
 const ceiling = async () =>
-  tuneListSchema.parse((await request(app).get('/api/tunes')).body).tunes.find(({ title }) => title === 'Skips')!
+  tuneListSchema.parse((await request(app).get('/api/book/tunes')).body).tunes.find(({ title }) => title === 'Skips')!
     .ceilingBpm;
 
 test('without any kept the usual settings hold', async () => {
@@ -82,7 +82,7 @@ test('a tune saved later is counted with the settings that hold', async () => {
     .post('/api/tunes')
     .send({ tunes: [{ tune: { ...tune, title: 'Later' } }] });
   expect(added.status).toBe(201);
-  const { tunes } = tuneListSchema.parse((await request(app).get('/api/tunes')).body);
+  const { tunes } = tuneListSchema.parse((await request(app).get('/api/book/tunes')).body);
   const [later, skips] = ['Later', 'Skips'].map((title) => tunes.find((found) => found.title === title)!.ceilingBpm);
   expect(later).toBe(skips);
 });

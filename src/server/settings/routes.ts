@@ -4,10 +4,10 @@ import { playerSettings, saveSettingsSchema } from '#contract/settings';
 import { type Database, inTransaction } from '../db';
 import { AppError } from '../errors';
 import { findSettings, saveSettings } from './queries';
-import { recountBook } from './recount';
+import { recountFirst } from './recount';
 
-/** The player's settings; a change counts the book anew. */
-export function settingsRoutes(db: Database): Router {
+/** The player's settings; a change counts the first tunes anew at once and asks for the others. */
+export function settingsRoutes(db: Database, askForCounting: () => Promise<void>): Router {
   const router = Router();
 
   router.get('/', async (_request, response) => {
@@ -23,10 +23,11 @@ export function settingsRoutes(db: Database): Router {
       const [was, is] = [playerSettings(before.settings), playerSettings(settings)];
       // The database keeps the order of names in its own way.
       const isSame = isDeepStrictEqual(was, is);
-      const recount = isSame ? { changed: [], compared: 0 } : await recountBook(client, was, is);
+      const recount = isSame ? { changed: [], compared: 0 } : await recountFirst(client, was, is);
       return { revision, ...recount };
     });
     if (!saved) throw new AppError('stale-save', await findSettings(db));
+    await askForCounting();
     response.json(saved);
   });
 

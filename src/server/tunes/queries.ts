@@ -1,88 +1,9 @@
-import { tempoBand } from '#core/tempo';
-import { formatFraction } from '#core/base';
-import { keyName } from '#core/pitch';
-import { type PlayerSettings, type TuneReport, danceBeat, reportTune, wishedTempo } from '#core/report';
-import { type DanceType, type Tune, meterName } from '#core/tune';
-import { tuningName } from '#core/tuning';
-import type { TuneRecord, TuneSummary } from '#contract/tunes';
+import type { Tune } from '#core/tune';
+import type { PlayerSettings } from '#core/report';
+import type { TuneRecord } from '#contract/tunes';
 import type { Queryable } from '../db';
-
-interface SummaryRow {
-  id: string;
-  revision: number;
-  title: string;
-  dance_type: DanceType | null;
-  meter: string;
-  key_name: string;
-  tuning: string;
-  form: string;
-  bars: number;
-  comes_round: boolean;
-  flipped_parts: string[];
-  ceiling_bpm: number | null;
-  wish_bpm: number;
-  beat: string;
-  updated_at: Date;
-}
-
-/** The columns that lists need, counted anew from a document. */
-function summaryColumns(tune: Tune, settings: PlayerSettings) {
-  const report = reportTune(tune, settings);
-  const { ledger, check } = report.figures;
-  return [
-    tune.title,
-    tune.danceType,
-    meterName(tune.meter),
-    keyName(tune.key),
-    tuningName(tune.tuning),
-    formWords(tune.form),
-    report.bars,
-    ledger.comesRound,
-    [...ledger.flippedParts],
-    check.ceiling?.ceilingBpm ?? null,
-    wishedTempo(tune, settings.bands),
-    formatFraction(danceBeat(tune)),
-    tune.schemaVersion,
-    JSON.stringify(tune),
-  ] as const;
-}
-
-function formWords(form: readonly string[]): string {
-  return form.every((name) => name.length === 1) ? form.join('') : form.join(' ');
-}
-
-/** All tunes of the book by title. */
-export async function listTunes(db: Queryable, { bands }: Pick<PlayerSettings, 'bands'>): Promise<TuneSummary[]> {
-  const { rows } = await db.query<SummaryRow>(
-    `SELECT id, revision, title, dance_type, meter, key_name, tuning, form, bars, comes_round, flipped_parts,
-            ceiling_bpm, wish_bpm, beat, updated_at
-       FROM tunes
-      ORDER BY lower(title), id
-      LIMIT 5000`,
-  );
-  return rows.map((row) => {
-    const band = tempoBand(row.dance_type, bands);
-    return {
-      id: row.id,
-      revision: row.revision,
-      title: row.title,
-      danceType: row.dance_type,
-      meter: row.meter,
-      key: row.key_name,
-      tuning: row.tuning,
-      form: row.form,
-      bars: row.bars,
-      comesRound: row.comes_round,
-      flippedParts: row.flipped_parts,
-      ceilingBpm: row.ceiling_bpm,
-      wishBpm: row.wish_bpm,
-      bandLow: band.low,
-      bandHigh: band.high,
-      beat: row.beat,
-      updatedAt: row.updated_at.toISOString(),
-    };
-  });
-}
+import { countTune, countingKey } from '../counting/figures';
+import { HEAD_NAMES, HEAD_RECORD, type TuneHead, tuneHead } from './tuneHead';
 
 export async function countTunes(db: Queryable): Promise<number> {
   const { rows } = await db.query<{ count: number }>('SELECT count(*)::integer AS count FROM tunes');
@@ -116,14 +37,28 @@ export async function findTuneById(db: Queryable, id: string): Promise<TuneRecor
   return rows[0] ? toRecord(rows[0]) : null;
 }
 
-/** A new tune with its first revision. */
+/** A new tune with its figures and its first revision. */
 export async function insertTune(db: Queryable, id: string, tune: Tune, settings: PlayerSettings): Promise<void> {
+  const head = tuneHead(tune, settings);
+  const figures = countTune(tune, settings);
   await db.query(
-    `INSERT INTO tunes (id, revision, title, dance_type, meter, key_name, tuning, form, bars, comes_round,
-                        flipped_parts, ceiling_bpm, wish_bpm, beat, schema_version, document)
-     VALUES ($1, 1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15)`,
-    [id, ...summaryColumns(tune, settings)],
+    `INSERT INTO tunes (id, revision, ${HEAD_NAMES}, comes_round, flipped_parts, ceiling_bpm, problems, cares, room,
+                        counted_by, document)
+     SELECT $1, 1, head.*, $4, $5, $6, $7, $8, $9, $10, $3 FROM jsonb_to_record($2::jsonb) AS head(${HEAD_RECORD})`,
+    [
+      id,
+      JSON.stringify(head),
+      JSON.stringify(tune),
+      figures.comes_round,
+      figures.flipped_parts,
+      figures.ceiling_bpm,
+      figures.problems,
+      figures.cares,
+      figures.room,
+      countingKey(settings),
+    ],
   );
+  await replacePrints(db, id, head);
   await insertRevision(db, id, 1, tune);
 }
 
@@ -135,45 +70,50 @@ export async function updateTune(
   tune: Tune,
   settings: PlayerSettings,
 ): Promise<{ revision: number; updatedAt: string } | null> {
+  const head = tuneHead(tune, settings);
+  const figures = countTune(tune, settings);
+  // A tune that came in with hundreds of others has its first revision only in its row.
+  await db.query(
+    `INSERT INTO tune_revisions (tune_id, revision, document, saved_at)
+     SELECT id, revision, document, created_at FROM tunes WHERE id = $1 AND revision = 1
+     ON CONFLICT DO NOTHING`,
+    [id],
+  );
   const { rows } = await db.query<{ revision: number; updated_at: Date }>(
     `UPDATE tunes
-        SET revision = revision + 1, title = $3, dance_type = $4, meter = $5, key_name = $6, tuning = $7, form = $8,
-            bars = $9, comes_round = $10, flipped_parts = $11, ceiling_bpm = $12, wish_bpm = $13, beat = $14,
-            schema_version = $15, document = $16, updated_at = now()
+        SET revision = revision + 1, (${HEAD_NAMES}) = (SELECT head.* FROM jsonb_to_record($3::jsonb) AS head(${HEAD_RECORD})),
+            comes_round = $5, flipped_parts = $6, ceiling_bpm = $7, problems = $8, cares = $9, room = $10,
+            counted_by = $11, document = $4, updated_at = now()
       WHERE id = $1 AND revision = $2
       RETURNING revision, updated_at`,
-    [id, baseRevision, ...summaryColumns(tune, settings)],
+    [
+      id,
+      baseRevision,
+      JSON.stringify(head),
+      JSON.stringify(tune),
+      figures.comes_round,
+      figures.flipped_parts,
+      figures.ceiling_bpm,
+      figures.problems,
+      figures.cares,
+      figures.room,
+      countingKey(settings),
+    ],
   );
   const row = rows[0];
   if (!row) return null;
+  await replacePrints(db, id, head);
   await insertRevision(db, id, row.revision, tune);
   return { revision: row.revision, updatedAt: row.updated_at.toISOString() };
 }
 
-/** Documents of the book by title, a batch at a time. */
-export async function listDocuments(
-  db: Queryable,
-  limit: number,
-  offset: number,
-): Promise<{ id: string; tune: Tune }[]> {
-  const { rows } = await db.query<{ id: string; document: Tune }>(
-    'SELECT id, document FROM tunes ORDER BY lower(title), id LIMIT $1 OFFSET $2',
-    [limit, offset],
-  );
-  return rows.map(({ id, document }) => ({ id, tune: document }));
-}
-
-/** The figures that lists show, counted anew with other settings; the tune itself stays at its revision. */
-export async function updateFigures(db: Queryable, id: string, { figures, settings }: TuneReport): Promise<void> {
+/** Prints of a tune's melody in place of those it had. */
+export async function replacePrints(db: Queryable, id: string, { prints }: Pick<TuneHead, 'prints'>): Promise<void> {
+  await db.query('DELETE FROM tune_prints WHERE tune_id = $1', [id]);
   await db.query(
-    'UPDATE tunes SET comes_round = $2, flipped_parts = $3, ceiling_bpm = $4, wish_bpm = $5 WHERE id = $1',
-    [
-      id,
-      figures.ledger.comesRound,
-      [...figures.ledger.flippedParts],
-      figures.check.ceiling?.ceilingBpm ?? null,
-      settings.bpm,
-    ],
+    `INSERT INTO tune_prints (tune_id, part, print)
+     SELECT $1, part, print FROM jsonb_to_recordset($2::jsonb) AS p(part text, print integer[])`,
+    [id, JSON.stringify(prints)],
   );
 }
 
@@ -198,13 +138,18 @@ export async function insertSource(db: Queryable, id: string, fileName: string |
   await db.query('INSERT INTO tune_sources (tune_id, file_name, source) VALUES ($1, $2, $3)', [id, fileName, source]);
 }
 
-export async function findSource(
-  db: Queryable,
-  id: string,
-): Promise<{ fileName: string | null; source: string } | null> {
-  const { rows } = await db.query<{ file_name: string | null; source: string }>(
-    'SELECT file_name, source FROM tune_sources WHERE tune_id = $1',
+/** What a tune was read from: its own text, or the whole file it came in. */
+export type TuneSource = { readonly fileName: string | null } & ({ readonly text: string } | { readonly file: Buffer });
+
+export async function findSource(db: Queryable, id: string): Promise<TuneSource | null> {
+  const { rows } = await db.query<{ file_name: string | null; source: string | null; original: Buffer | null }>(
+    `SELECT tune_sources.file_name, source, CASE WHEN source IS NULL THEN original END AS original
+       FROM tune_sources LEFT JOIN imports ON imports.id = import_id
+      WHERE tune_id = $1`,
     [id],
   );
-  return rows[0] ? { fileName: rows[0].file_name, source: rows[0].source } : null;
+  const row = rows[0];
+  if (!row) return null;
+  if (row.source !== null) return { fileName: row.file_name, text: row.source };
+  return row.original === null ? null : { fileName: row.file_name, file: row.original };
 }

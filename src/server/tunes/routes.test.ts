@@ -32,7 +32,7 @@ async function add(more: Partial<Tune> = {}): Promise<string> {
 
 test('a new tune is listed with figures counted by the server, and comes back as it was sent', async () => {
   const id = await add();
-  const list = tuneListSchema.parse((await request(app).get('/api/tunes')).body);
+  const list = tuneListSchema.parse((await request(app).get('/api/book/tunes')).body);
   expect(list.tunes.find((row) => row.id === id)).toMatchObject({
     title: 'Tide <b>Turn</b>',
     danceType: 'reel',
@@ -154,23 +154,23 @@ test('a body that is not JSON, and one that is too large, are refused in words',
 test('pages of other origins cannot change anything, and other host names are refused', async () => {
   const foreign = await request(app).post('/api/tunes').set('Origin', 'http://elsewhere.example').send({ tunes: [] });
   expect(foreign.status).toBe(403);
-  expect((await request(app).get('/api/tunes').set('Host', 'elsewhere.example')).status).toBe(403);
+  expect((await request(app).get('/api/book/tunes').set('Host', 'elsewhere.example')).status).toBe(403);
 });
 
 test('the policy lets scripts come only from here and allows no inline ones', async () => {
-  const policy = (await request(app).get('/api/tunes')).headers['content-security-policy']!;
+  const policy = (await request(app).get('/api/book/tunes')).headers['content-security-policy']!;
   expect(policy).toContain("script-src 'self';");
   expect(policy).toContain("default-src 'none'");
   expect(policy).not.toContain('unsafe');
 });
 
 test('all tunes of an import are kept, or none', async () => {
-  const before = tuneListSchema.parse((await request(app).get('/api/tunes')).body).tunes.length;
+  const before = tuneListSchema.parse((await request(app).get('/api/book/tunes')).body).tunes.length;
   const bad = await request(app)
     .post('/api/tunes')
     .send({ tunes: [{ tune }, { tune: { ...tune, form: [] } }] });
   expect(bad.status).toBe(422);
-  expect(tuneListSchema.parse((await request(app).get('/api/tunes')).body).tunes).toHaveLength(before);
+  expect(tuneListSchema.parse((await request(app).get('/api/book/tunes')).body).tunes).toHaveLength(before);
 });
 
 test('the demo is loaded into an empty book and into no other', async () => {
@@ -185,7 +185,7 @@ test('the demo is loaded into an empty book and into no other', async () => {
 
 test('while the database is away the answer says so', async () => {
   const nowhere = connect('postgres://morrin:x@127.0.0.1:9/none', () => undefined);
-  const response = await request(createApp({ db: nowhere, log: pino({ level: 'silent' }) })).get('/api/tunes');
+  const response = await request(createApp({ db: nowhere, log: pino({ level: 'silent' }) })).get('/api/book/tunes');
   expect([response.status, (response.body as { code: string }).code]).toEqual([503, 'database-away']);
   await nowhere.end();
 });

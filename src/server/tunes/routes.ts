@@ -5,15 +5,10 @@ import { createTunesSchema, saveTuneSchema, tuneIdSchema } from '#contract/tunes
 import { type Database, inTransaction } from '../db';
 import { AppError } from '../errors';
 import { findSettings } from '../settings/queries';
-import { findSource, findTuneById, insertSource, insertTune, isStoredTune, listTunes, updateTune } from './queries';
+import { findSource, findTuneById, insertSource, insertTune, isStoredTune, updateTune } from './queries';
 
 export function tuneRoutes(db: Database): Router {
   const router = Router();
-
-  router.get('/', async (_request, response) => {
-    const { settings } = await findSettings(db);
-    response.json({ tunes: await listTunes(db, playerSettings(settings)) });
-  });
 
   router.post('/', async (request, response) => {
     const { tunes, fileName } = createTunesSchema.parse(request.body);
@@ -57,8 +52,8 @@ export function tuneRoutes(db: Database): Router {
     const found = await findSource(db, id);
     if (!found) throw new AppError('not-found');
     response.attachment(found.fileName?.replace(/[^\w.-]+/g, '-') || 'tune.abc');
-    response.type('text/plain; charset=utf-8');
-    response.send(found.source);
+    if ('text' in found) response.type('text/plain; charset=utf-8').send(found.text);
+    else response.type('application/octet-stream').send(found.file);
   });
 
   return router;

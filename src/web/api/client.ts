@@ -43,7 +43,7 @@ async function ask<T>(path: string, schema: z.ZodType<T>, init: RequestInit = {}
 }
 
 export function listTunes() {
-  return ask('/api/tunes', tuneListSchema);
+  return ask('/api/book/tunes', tuneListSchema);
 }
 
 export function findTune(id: string) {

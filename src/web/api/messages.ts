@@ -17,6 +17,10 @@ export function failureWords({ code, details }: Failure): string {
       return 'A newer version of this tune was kept from elsewhere.';
     case 'too-many-versions':
       return 'This tune has 100 named versions: take one away first.';
+    case 'too-many-views':
+      return 'There are 60 views: take one away first.';
+    case 'import-incomplete':
+      return 'Some tunes did not arrive.';
     case 'too-large':
       return 'This is too large to be kept in one piece.';
     case 'wrong-origin':

@@ -119,10 +119,10 @@ export function BookPage() {
 }
 
 function summary(
-  tunes: readonly { comesRound: boolean; ceilingBpm: number | null; wishBpm: number }[] | undefined,
+  tunes: readonly { comesRound: boolean | null; ceilingBpm: number | null; wishBpm: number }[] | undefined,
 ): string {
   if (!tunes || tunes.length === 0) return '';
-  const flipping = tunes.filter(({ comesRound }) => !comesRound).length;
+  const flipping = tunes.filter(({ comesRound }) => comesRound === false).length;
   const slow = tunes.filter(({ ceilingBpm, wishBpm }) => ceilingBpm !== null && ceilingBpm < wishBpm).length;
   const count = `${tunes.length} tune${tunes.length === 1 ? '' : 's'}`;
   return `${count}; ${flipping} ${flipping === 1 ? 'does' : 'do'} not come round, ${slow} ${slow === 1 ? 'breaks' : 'break'} below ${slow === 1 ? 'its' : 'their'} tempo`;

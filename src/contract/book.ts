@@ -1,0 +1,123 @@
+import { z } from 'zod';
+import { DANCE_TYPES } from '#core/tune';
+
+/** By what the book can be sorted; `best` is for a search. */
+export const BOOK_SORTS = [
+  'best',
+  'title',
+  'type',
+  'key',
+  'tuning',
+  'bars',
+  'round',
+  'tempo',
+  'findings',
+  'practised',
+  'changed',
+] as const;
+export type BookSort = (typeof BOOK_SORTS)[number];
+
+/** The dance type of tunes for which none is given. */
+export const NO_TYPE = 'none';
+
+/** Not practised for so many days. */
+export const PRACTISED = { never: null, 'not-7': 7, 'not-30': 30, 'not-90': 90 } as const;
+
+export const MOST_TAG_LETTERS = 40;
+const tagSchema = z
+  .string()
+  .trim()
+  .min(1, 'a tag has a name')
+  .max(MOST_TAG_LETTERS, `at most ${MOST_TAG_LETTERS} letters`)
+  .regex(/^[^,]*$/, 'a tag has no comma');
+
+/** Which tunes are asked for; all conditions hold together. */
+export const bookFilterSchema = z.object({
+  /** Words of titles, composer, tags and notes. */
+  words: z.string().trim().max(200).optional(),
+  /** First notes as letters or calls. */
+  notes: z.string().trim().max(200).optional(),
+  type: z.enum([...DANCE_TYPES, NO_TYPE]).optional(),
+  key: z.string().max(40).optional(),
+  tuning: z.string().max(40).optional(),
+  tag: tagSchema.optional(),
+  round: z.enum(['yes', 'no']).optional(),
+  tempo: z.enum(['stands', 'short']).optional(),
+  findings: z.enum(['problems', 'cares', 'none']).optional(),
+  practised: z.enum(['never', 'not-7', 'not-30', 'not-90']).optional(),
+  /** Tunes that were taken out of the book and can be brought back. */
+  removed: z.literal('yes').optional(),
+});
+export type BookFilter = z.output<typeof bookFilterSchema>;
+
+export const DEFAULT_PAGE = 60;
+export const MOST_ON_PAGE = 200;
+
+export const bookQuerySchema = bookFilterSchema.extend({
+  sort: z.enum(BOOK_SORTS).optional(),
+  down: z.literal('yes').optional(),
+  /** `next` of the page before. */
+  after: z.string().max(2000).optional(),
+  limit: z.coerce.number().int().min(1).max(MOST_ON_PAGE).optional(),
+});
+export type BookQuery = z.output<typeof bookQuerySchema>;
+
+export const bookCountSchema = z.object({
+  tunes: z.int(),
+  notRound: z.int(),
+  short: z.int(),
+});
+export type BookCount = z.output<typeof bookCountSchema>;
+
+const facetSchema = z.array(z.object({ value: z.string(), count: z.int() }));
+/** What there is to filter by. */
+export const bookFacetsSchema = z.object({
+  types: facetSchema,
+  keys: facetSchema,
+  tunings: facetSchema,
+  tags: facetSchema,
+  tunes: z.int(),
+  removed: z.int(),
+});
+export type BookFacets = z.output<typeof bookFacetsSchema>;
+
+/** How far the counting of figures is. */
+export const countingSchema = z.object({ left: z.int(), tunes: z.int() });
+export type Counting = z.output<typeof countingSchema>;
+
+/** What a view keeps: which tunes, in which order. */
+export const viewQuerySchema = bookQuerySchema.pick({ sort: true, down: true }).extend(bookFilterSchema.shape);
+export const MOST_VIEWS = 60;
+export const nameViewSchema = z.object({
+  name: z.string().trim().min(1, 'a view has a name').max(80, 'at most 80 characters'),
+  query: viewQuerySchema,
+});
+export const bookViewSchema = nameViewSchema.extend({ id: z.uuid() });
+export type BookView = z.output<typeof bookViewSchema>;
+export const bookViewsSchema = z.object({ views: z.array(bookViewSchema) });
+
+/** Tunes that can be changed one by one in a request; more are told by a filter. */
+export const MOST_PICKED = 5000;
+
+/** Tunes by their ids, or all that a filter lets through. */
+export const tuneChoiceSchema = z.union([
+  z.object({ ids: z.array(z.uuid()).min(1).max(MOST_PICKED) }),
+  z.object({ filter: bookFilterSchema }),
+]);
+export type TuneChoice = z.output<typeof tuneChoiceSchema>;
+
+export const bulkDeedSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('tag'), tag: tagSchema }),
+  z.object({ kind: z.literal('untag'), tag: tagSchema }),
+  z.object({ kind: z.literal('practised'), at: z.iso.datetime() }),
+  z.object({ kind: z.literal('remove') }),
+  z.object({ kind: z.literal('bring-back') }),
+]);
+export type BulkDeed = z.output<typeof bulkDeedSchema>;
+
+export const bulkChangeSchema = z.object({ choice: tuneChoiceSchema, deed: bulkDeedSchema });
+export type BulkChange = z.output<typeof bulkChangeSchema>;
+
+/** What a bulk change did; `undo` takes it back. */
+export const bulkDoneSchema = z.object({ changed: z.int(), undo: z.uuid() });
+export type BulkDone = z.output<typeof bulkDoneSchema>;

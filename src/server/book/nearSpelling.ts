@@ -1,0 +1,39 @@
+import type { Queryable } from '../db';
+import { wordsOf } from './filterSql';
+
+/** Words of the book that are tried for each misspelt one. */
+const MOST_TRIED = 4;
+
+/** For each word of a search the words of the book that may stand for it. */
+export type NearWords = readonly (readonly string[])[];
+
+/**
+ * The words of the book that are spelt most like each word of a text: of the three-letter groups that either has at least
+ * three in ten are in both (`pg_trgm`, its usual threshold). A word that is like none keeps its spelling. Null: nothing is
+ * near.
+ */
+export async function nearWords(db: Queryable, text: string): Promise<NearWords | null> {
+  const words = wordsOf(text);
+  if (words.length === 0) return null;
+  const { rows } = await db.query<{ near: string[] }>(
+    `SELECT ARRAY(
+              SELECT word FROM book_words WHERE word % asked
+               ORDER BY similarity(word, asked) DESC, word LIMIT $2
+            ) AS near
+       FROM unnest($1::text[]) WITH ORDINALITY AS a(given, place), lower(unaccent(given)) AS asked
+      ORDER BY place`,
+    [words, MOST_TRIED],
+  );
+  if (rows.every(({ near }) => near.length === 0)) return null;
+  return rows.map(({ near }, i) => (near.length > 0 ? near : [words[i]!]));
+}
+
+/** As a text search: of each word one of those that may stand for it. */
+export function nearQuery(near: NearWords): string {
+  return near.map((words) => `(${words.map(quoted).join(' | ')})`).join(' & ');
+}
+
+/** A word of the book may be a number with a point or a word with a hyphen. */
+function quoted(word: string): string {
+  return `'${word.replace(/['\\]/g, (sign) => sign + sign)}'`;
+}

@@ -1,0 +1,33 @@
+import { randomUUID } from 'node:crypto';
+import { type BookView, MOST_VIEWS, type nameViewSchema } from '#contract/book';
+import type { z } from 'zod';
+import type { Queryable } from '../db';
+
+export async function listViews(db: Queryable): Promise<BookView[]> {
+  const { rows } = await db.query<BookView>(
+    'SELECT id, name, query FROM book_views ORDER BY lower(name), id LIMIT $1',
+    [MOST_VIEWS],
+  );
+  return rows;
+}
+
+/** Keeps a view under its name, in place of one that had it; null where there are as many as are kept. */
+export async function keepView(
+  db: Queryable,
+  { name, query }: z.output<typeof nameViewSchema>,
+): Promise<BookView | null> {
+  const { rows } = await db.query<BookView>(
+    `INSERT INTO book_views (id, name, query)
+     SELECT $1, $2, $3
+      WHERE (SELECT count(*) FROM book_views) < $4 OR EXISTS (SELECT 1 FROM book_views WHERE name = $2)
+     ON CONFLICT (name) DO UPDATE SET query = excluded.query
+     RETURNING id, name, query`,
+    [randomUUID(), name, JSON.stringify(query), MOST_VIEWS],
+  );
+  return rows[0] ?? null;
+}
+
+export async function deleteView(db: Queryable, id: string): Promise<boolean> {
+  const { rowCount } = await db.query('DELETE FROM book_views WHERE id = $1', [id]);
+  return rowCount === 1;
+}

@@ -1,0 +1,121 @@
+import type { PlayerSettings } from '#core/report';
+import { playerSettings } from '#contract/settings';
+import type { Database } from '../db';
+import { findSettings } from '../settings/queries';
+import { type CountTunes, countTunes } from './countTunes';
+import { countingKey } from './figures';
+import { keepCounted, listUncounted } from './queries';
+
+/** Tunes counted and kept together. */
+const BATCH = 20;
+
+/** Only one process counts at a time: a lock that the database lets go of with the connection that took it. */
+const COUNTING_LOCK = 4_710_001;
+
+export interface CountBookDeps {
+  readonly db: Database;
+  readonly count: CountTunes;
+  /** Tells that the server stops: the batch under way is finished, the rest stays to be counted. */
+  readonly isStopping: () => boolean;
+  readonly onFailed: (id: string, error: unknown) => void;
+}
+
+/**
+ * Counts every tune whose figures are not those of the settings that hold, a batch at a time, until none is left. What is
+ * left to do stands in the tunes themselves, so it may be ended at any time and begun again by any process. Where another
+ * process is at it, there is nothing to do: that one looks once more after it let go of the lock.
+ * Returns how many were counted here.
+ */
+export async function countBook(deps: CountBookDeps): Promise<number> {
+  let counted = 0;
+  // Tunes that cannot be counted are passed over until the next time.
+  const failed = new Set<string>();
+  for (;;) {
+    const round = await withLock(deps.db, () => countAll(deps, failed));
+    if (round === null) return counted;
+    counted += round;
+    if (deps.isStopping() || (await nextBatch(deps.db, failed)).tunes.length === 0) return counted;
+  }
+}
+
+async function countAll(deps: CountBookDeps, failed: Set<string>): Promise<number> {
+  for (let counted = 0; ;) {
+    const { tunes, settings, key } = await nextBatch(deps.db, failed);
+    if (tunes.length === 0 || deps.isStopping()) return counted;
+    try {
+      const results = await deps.count(
+        tunes.map(({ tune }) => tune),
+        settings,
+      );
+      await keepCounted(
+        deps.db,
+        key,
+        tunes.map((tune, i) => ({ ...tune, ...results[i]! })),
+      );
+      counted += tunes.length;
+    } catch (error) {
+      counted += await countOneByOne(deps, tunes, settings, key, failed, error);
+    }
+  }
+}
+
+/** After a batch failed: each by itself, so that one bad tune does not keep the others back. */
+async function countOneByOne(
+  { db, count, onFailed }: CountBookDeps,
+  tunes: Awaited<ReturnType<typeof listUncounted>>,
+  settings: PlayerSettings,
+  key: string,
+  failed: Set<string>,
+  first: unknown,
+): Promise<number> {
+  if (isOfDatabase(first)) throw first;
+  let counted = 0;
+  for (const tune of tunes)
+    try {
+      const [result] = await count([tune.tune], settings);
+      await keepCounted(db, key, [{ ...tune, ...result! }]);
+      counted += 1;
+    } catch (error) {
+      if (isOfDatabase(error)) throw error;
+      failed.add(tune.id);
+      onFailed(tune.id, error);
+    }
+  return counted;
+}
+
+const isOfDatabase = (error: unknown) => typeof (error as { code?: unknown }).code === 'string';
+
+async function nextBatch(db: Database, failed: ReadonlySet<string>) {
+  const settings = playerSettings((await findSettings(db)).settings);
+  const key = countingKey(settings);
+  const tunes = (await listUncounted(db, key, BATCH + failed.size)).filter(({ id }) => !failed.has(id));
+  return { tunes: tunes.slice(0, BATCH), settings, key };
+}
+
+/** Runs work under the lock; null where another process has it. */
+async function withLock(db: Database, work: () => Promise<number>): Promise<number | null> {
+  const client = await db.connect();
+  // Lost at work: the lock is gone with the connection, and the next query of the work fails too.
+  let broken: Error | undefined;
+  const lost = (error: Error) => {
+    broken = error;
+  };
+  client.on('error', lost);
+  try {
+    const { rows } = await client.query<{ locked: boolean }>('SELECT pg_try_advisory_lock($1) AS locked', [
+      COUNTING_LOCK,
+    ]);
+    if (!rows[0]!.locked) return null;
+    try {
+      return await work();
+    } finally {
+      await client.query('SELECT pg_advisory_unlock($1)', [COUNTING_LOCK]).catch(lost);
+    }
+  } finally {
+    client.off('error', lost);
+    client.release(broken);
+  }
+}
+
+/** Counting on this thread, for tests and the demo. */
+export const countHere: CountTunes = (tunes, settings) => Promise.resolve(countTunes(tunes, settings));

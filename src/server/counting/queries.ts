@@ -1,0 +1,79 @@
+import type { Tune } from '#core/tune';
+import type { Counting } from '#contract/book';
+import type { Queryable } from '../db';
+import { HEAD_NAMES, HEAD_RECORD, type TuneHead } from '../tunes/tuneHead';
+import type { TuneFigures } from './figures';
+
+/** A tune as it stands to be counted. */
+export interface UncountedTune {
+  readonly id: string;
+  readonly revision: number;
+  readonly tune: Tune;
+}
+
+/** What counting makes of a tune. */
+export interface CountedTune {
+  readonly head: TuneHead;
+  readonly figures: TuneFigures;
+}
+
+/** Tunes whose figures are not those of a key. */
+export async function listUncounted(db: Queryable, key: string, limit: number): Promise<UncountedTune[]> {
+  const { rows } = await db.query<{ id: string; revision: number; document: Tune }>(
+    `(SELECT id, revision, document FROM tunes WHERE counted_by IS NULL LIMIT $2)
+     UNION ALL
+     (SELECT id, revision, document FROM tunes WHERE counted_by < $1 LIMIT $2)
+     UNION ALL
+     (SELECT id, revision, document FROM tunes WHERE counted_by > $1 LIMIT $2)
+     LIMIT $2`,
+    [key, limit],
+  );
+  return rows.map(({ id, revision, document }) => ({ id, revision, tune: document }));
+}
+
+/** The first tunes of the book by title. */
+export async function listFirstTunes(db: Queryable, limit: number): Promise<UncountedTune[]> {
+  const { rows } = await db.query<{ id: string; revision: number; document: Tune }>(
+    'SELECT id, revision, document FROM tunes WHERE removed_at IS NULL ORDER BY lower(title), id LIMIT $1',
+    [limit],
+  );
+  return rows.map(({ id, revision, document }) => ({ id, revision, tune: document }));
+}
+
+/** How many tunes are still to be counted, of how many. */
+export async function countUncounted(db: Queryable, key: string): Promise<Counting> {
+  const { rows } = await db.query<Counting>(
+    `SELECT count(*) FILTER (WHERE counted_by IS DISTINCT FROM $1)::integer AS left, count(*)::integer AS tunes FROM tunes`,
+    [key],
+  );
+  return rows[0]!;
+}
+
+/** Keeps what was counted, unless a tune was saved meanwhile: that save counted it itself. */
+export async function keepCounted(
+  db: Queryable,
+  key: string,
+  counted: readonly (UncountedTune & CountedTune)[],
+): Promise<void> {
+  const rows = counted.map(({ id, revision, head, figures }) => ({ id, revision, head, figures, prints: head.prints }));
+  await db.query(
+    `WITH counted AS (
+       SELECT * FROM jsonb_to_recordset($2::jsonb) AS c(id uuid, revision integer, head jsonb, figures jsonb, prints jsonb)
+     ), kept AS (
+       UPDATE tunes
+          SET (${HEAD_NAMES}) = (SELECT h.* FROM jsonb_to_record(counted.head) AS h(${HEAD_RECORD})),
+              (comes_round, flipped_parts, ceiling_bpm, problems, cares, room) =
+                (SELECT f.* FROM jsonb_to_record(counted.figures)
+                  AS f(comes_round boolean, flipped_parts text[], ceiling_bpm double precision, problems integer,
+                       cares integer, room double precision)),
+              counted_by = $1
+         FROM counted
+        WHERE tunes.id = counted.id AND tunes.revision = counted.revision
+       RETURNING tunes.id, counted.prints
+     )
+     INSERT INTO tune_prints (tune_id, part, print)
+     SELECT kept.id, p.part, p.print FROM kept, jsonb_to_recordset(kept.prints) AS p(part text, print integer[])
+     ON CONFLICT (tune_id, part) DO UPDATE SET print = excluded.print`,
+    [key, JSON.stringify(rows)],
+  );
+}
