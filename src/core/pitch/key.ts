@@ -37,7 +37,7 @@ export function alterInKey(key: Key, letter: Letter): number {
   const fifths = keyFifths(key);
   const place = SHARP_ORDER.indexOf(letter);
   // The seven letters are altered again, to doubles, beyond seven fifths.
-  return fifths >= 0 ? Math.floor((fifths + 6 - place) / 7) : -Math.floor((-fifths + place) / 7);
+  return fifths >= 0 ? Math.floor((fifths + 6 - place) / 7) : 0 - Math.floor((place - fifths) / 7);
 }
 
 /** `D major`, `B flat major` is written `Bb major`. */

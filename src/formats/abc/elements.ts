@@ -85,8 +85,13 @@ export function lengthOf(element: AbcElement, tuplet: Tuplet | null): { duration
   };
 }
 
+/** The chord symbol over an element; the parser writes its sharps and flats as signs of their own. */
 export function chordOf(element: AbcElement): string | undefined {
-  return element.chord?.find(({ position }) => position === undefined || position === 'default')?.name.slice(0, 40);
+  const name = element.chord?.find(({ position }) => position === undefined || position === 'default')?.name;
+  return name
+    ?.replace(/([A-G])♯/g, '$1#')
+    .replace(/([A-G])♭/g, '$1b')
+    .slice(0, 40);
 }
 
 /** The parser counts steps from C4; key and bar accidentals are left to us. */

@@ -101,6 +101,8 @@ export function tempoOf(
         `Q: gives no note value; ${tempo.bpm} is taken as dance beats a minute.`,
       ),
     );
-  const bpm = isPlain ? tempo.bpm : (tempo.bpm * unit) / beat;
+  // The parser drops what comes after the point.
+  const exact = Number(/=\s*(\d+(?:\.\d+)?)/.exec(text.split('\n')[line] ?? '')?.[1] ?? tempo.bpm);
+  const bpm = isPlain ? tempo.bpm : (exact * unit) / beat;
   return bpm >= 10 && bpm <= 400 ? bpm : null;
 }

@@ -1,44 +1,28 @@
 import Parse from 'abcjs/src/parse/abc_parse.js';
 import type { Tune } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
-import { MOST_PLAYED_EVENTS, playedEvents } from '../json';
+import { MOST_PLAYED_EVENTS } from '../json';
+import { type ReadResult, type ReadTune, applyDirectives, assemble, readDirectives, readOrder } from '../score';
 import { type ImportMessage, TextPositions, importMessage } from '../text';
 import { barSumMessages } from './barSumMessages';
-import { applyDirectives, readDirectives } from './directives';
 import { keyOf, meterOf } from './elements';
 import { readHeader, tempoOf } from './header';
-import { withPassLinks } from './passLinks';
 import { prepareText } from './prepare';
 import { type AbcTuneText, fileDefaults, splitTunes } from './splitTunes';
-import { readOrder, structureOf } from './structure';
 import { type Walk, walkLines } from './walk';
 
-/** One tune of a file, read as far as it could be. */
-export interface ReadTune {
-  readonly reference: string;
-  readonly tune: Tune;
-  readonly messages: readonly ImportMessage[];
-  /** The tune's own text as it stood in the file. */
-  readonly source: string;
-  /** Where each written bar begins in the file, by its id. */
-  readonly barPositions: ReadonlyMap<string, { readonly line: number; readonly column: number }>;
-}
-
-export interface ReadResult {
-  readonly tunes: readonly ReadTune[];
-  /** Messages that belong to no tune that could be read. */
-  readonly messages: readonly ImportMessage[];
-}
+/** A tune of an ABC text always has a text of its own. */
+export type ReadAbcTune = ReadTune & { readonly source: string };
 
 /** Reads all tunes of an ABC text, one at a time, so that a caller can show progress. */
-export function* readAbcTunes(text: string): Generator<ReadTune | { readonly failed: ImportMessage[] }> {
+export function* readAbcTunes(text: string): Generator<ReadAbcTune | { readonly failed: ImportMessage[] }> {
   const defaults = fileDefaults(text);
   for (const tuneText of splitTunes(text)) yield readOne(tuneText, defaults);
 }
 
 /** Reads an ABC text: tunes as far as they could be read, and every message with line and column. */
-export function readAbc(text: string): ReadResult {
-  const tunes: ReadTune[] = [];
+export function readAbc(text: string): ReadResult<ReadAbcTune> {
+  const tunes: ReadAbcTune[] = [];
   const messages: ImportMessage[] = [];
   for (const result of readAbcTunes(text)) {
     if ('failed' in result) messages.push(...result.failed);
@@ -51,7 +35,7 @@ export function readAbc(text: string): ReadResult {
   return { tunes, messages };
 }
 
-function readOne(tuneText: AbcTuneText, defaults: readonly string[]): ReadTune | { failed: ImportMessage[] } {
+function readOne(tuneText: AbcTuneText, defaults: readonly string[]): ReadAbcTune | { failed: ImportMessage[] } {
   const positions = new TextPositions(tuneText.text, tuneText.firstLine);
   if (!/^K:/m.test(tuneText.text)) {
     const words = 'No K: line was found; in ABC the music begins after the line that names the key, such as K:D.';
@@ -126,10 +110,9 @@ function readOne(tuneText: AbcTuneText, defaults: readonly string[]): ReadTune |
         `The playing order P:${header.order} was not understood; the written order is used.`,
       ),
     );
-  const structure = structureOf(walk.bars, order);
-  const { parts } = structure;
-  const isTooLong = playedEvents(structure) > MOST_PLAYED_EVENTS;
-  const form = isTooLong ? parts.map(({ name }) => name) : structure.form;
+  const ownLines = tuneText.text.split('\n').map((text, i) => ({ text, line: tuneText.firstLine + i }));
+  const directives = readDirectives(ownLines, messages);
+  const { parts, form, isTooLong } = assemble(walk.bars, order, directives);
   if (isTooLong)
     messages.push(
       importMessage(
@@ -142,6 +125,7 @@ function readOne(tuneText: AbcTuneText, defaults: readonly string[]): ReadTune |
     );
   if (
     order &&
+    !directives.form &&
     parts.some(
       (part) => form.filter((name) => name === part.name).length > order.filter((name) => name === part.name).length,
     ) &&
@@ -156,7 +140,6 @@ function readOne(tuneText: AbcTuneText, defaults: readonly string[]): ReadTune |
         `P:${header.order} names parts twice that also have repeat signs; both are followed, so the form is ${form.join('')}.`,
       ),
     );
-  const directives = readDirectives(tuneText, messages);
   const tune: Tune = applyDirectives(
     {
       schemaVersion: 1,
@@ -170,7 +153,7 @@ function readOne(tuneText: AbcTuneText, defaults: readonly string[]): ReadTune |
       tuning: directives.tuning ?? STANDARD_TUNING,
       tempoBpm: tempoOf(tree.metaText.tempo, tuneText, header.danceType, meter, messages),
       start: null,
-      parts: withPassLinks(parts, form),
+      parts,
       form,
     },
     directives,

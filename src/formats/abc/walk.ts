@@ -14,7 +14,7 @@ import {
   pitchOf,
   startTuplet,
 } from './elements';
-import type { RawBar } from './structure';
+import type { RawBar } from '../score';
 
 /** Bars beyond this are not read: 10,000 bars are far more than any tune has. */
 const MOST_BARS = 10_000;
@@ -164,10 +164,14 @@ export function walkLines(
         }
         case 'note': {
           const rest = element.rest;
-          if (rest?.type === 'spacer') break;
           if (bar === null && bars.length >= MOST_BARS) {
             say(offset, 'error', 'too-long', `Only the first ${MOST_BARS} bars are read.`);
             return;
+          }
+          if (rest?.type === 'spacer') {
+            // Room without sound: a bar of nothing else is empty.
+            bar ??= openBar(offset);
+            break;
           }
           if (rest) {
             tuplet = startTuplet(element, offset) ?? tuplet;
@@ -198,10 +202,11 @@ export function walkLines(
           tuplet = startTuplet(element, offset) ?? tuplet;
           const { duration, mark } = lengthOf(element, tuplet);
           if (duration.n <= 0) break;
+          // As they stand in the text: an accidental of a grace note holds for its main note.
+          const graceNotes = element.gracenotes?.map((grace) => pitchOf(grace, walk.key, accidentals, propagate, null));
           const pitches = element.pitches
             .map((pitch) => pitchOf(pitch, walk.key, accidentals, propagate, lastNote))
             .sort((a, b) => midiOf(b) - midiOf(a));
-          const graceNotes = element.gracenotes?.map((grace) => pitchOf(grace, walk.key, accidentals, propagate, null));
           for (const decoration of element.decoration ?? []) {
             if (JUMPS.includes(decoration))
               say(

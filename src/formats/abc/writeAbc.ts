@@ -1,20 +1,22 @@
-import { type Fraction, divide, formatFraction, fraction, multiply } from '#core/base';
-import { joiningLink } from '#core/bowing';
+import { type Fraction, divide, formatFraction, fraction, multiply, toNumber } from '#core/base';
 import { type Key, LETTERS, type Pitch, alterInKey, staffStep } from '#core/pitch';
 import { beatUnit } from '#core/tempo';
 import {
   type Bar,
-  type Link,
+  type Meter,
   type NoteEvent,
-  type Part,
+  type NoteMark,
   type RestEvent,
   type Tune,
+  meterBeat,
   meterName,
   writtenBars,
 } from '#core/tune';
 import { STANDARD_TUNING, tuningName } from '#core/tuning';
+import { type PlainScore, directiveLines, opensWithPickup, plainScore } from '../score';
 import { MARK_SIGNS } from './markSigns';
-import { directiveLines } from './directives';
+
+const SAID_MARKS = new Set(Object.keys(MARK_SIGNS) as NoteMark[]);
 
 const UNIT = fraction(1, 8);
 const MODE_SUFFIX = {
@@ -32,13 +34,11 @@ const ACCIDENTAL_SIGNS: Record<number, string> = { [-2]: '__', [-1]: '_', 0: '='
  * for goes into `%%morrin-…` lines. Repeat signs stand where the form is each part in turn; else `P:` gives the order.
  */
 export function writeAbc(tune: Tune, reference = '1'): string {
-  const plain = simplePlays(tune);
-  const bars = writtenBars(tune);
-  const { body, links } = writeBody(tune, bars, plain);
+  const plain = plainScore(tune);
+  const labels = partLabels(tune);
+  const order = tune.form.map((name) => labels.get(name)!);
   const tempo =
-    tune.tempoBpm === null
-      ? []
-      : [`Q:${formatFraction(beatUnit(tune.danceType, tune.meter))}=${Math.round(tune.tempoBpm * 100) / 100}`];
+    tune.tempoBpm === null ? [] : [`Q:${formatFraction(beatUnit(tune.danceType, tune.meter))}=${tune.tempoBpm}`];
   const header = [
     `X:${reference}`,
     `T:${oneLine(tune.title)}`,
@@ -48,38 +48,22 @@ export function writeAbc(tune: Tune, reference = '1'): string {
       note.startsWith('Also called: ') ? `T:${oneLine(note.slice(13))}` : `N:${oneLine(note)}`,
     ),
     ...(tune.danceType ? [`R:${tune.danceType}`] : []),
-    `M:${tune.meter.symbol === 'common' ? 'C' : tune.meter.symbol === 'cut' ? 'C|' : meterName(tune.meter)}`,
+    `M:${meterField(tune.meter)}`,
     'L:1/8',
     ...tempo,
-    ...(plain ? [] : [`P:${tune.form.join('.')}`]),
+    ...(plain.plays || order.some((label) => label.length > 1) ? [] : [`P:${order.join('.')}`]),
     ...(tuningName(tune.tuning) === tuningName(STANDARD_TUNING) ? [] : [`%%morrin-tuning ${tuningName(tune.tuning)}`]),
-    ...directiveLines(tune, links),
+    ...directiveLines(tune, plain, SAID_MARKS),
     `K:${keyField(tune.key)}`,
   ];
-  return `${[...header, ...body].join('\n')}\n`;
+  return `${[...header, ...writeBody(tune, plain)].join('\n')}\n`;
 }
 
-/** Plays of each part where the form is simply each part in turn, one or two times or as its endings say; else null. */
-function simplePlays(tune: Tune): Map<string, number> | null {
-  const runs: { name: string; plays: number }[] = [];
-  for (const name of tune.form) {
-    const last = runs[runs.length - 1];
-    if (last?.name === name) last.plays += 1;
-    else runs.push({ name, plays: 1 });
-  }
-  const isSimple =
-    runs.length === tune.parts.length &&
-    runs.every(({ name, plays }, i) => {
-      const part = tune.parts[i]!;
-      const endings = Math.max(
-        0,
-        ...part.events.flatMap((event) => (event.kind === 'bar' && event.ending ? (event.onPlays ?? []) : [])),
-      );
-      return (
-        part.name === name && name === String.fromCharCode(65 + i) && (endings > 0 ? endings === plays : plays <= 2)
-      );
-    });
-  return isSimple ? new Map(runs.map(({ name, plays }) => [name, plays])) : null;
+/** What a part is called in the body: its own name where all are single letters, else by its place. */
+function partLabels(tune: Tune): Map<string, string> {
+  const isPlain = tune.parts.every(({ name }) => /^[A-Za-z]$/.test(name));
+  const byPlace = (i: number) => `${String.fromCharCode(65 + (i % 26))}${i < 26 ? '' : Math.floor(i / 26) + 1}`;
+  return new Map(tune.parts.map(({ name }, i) => [name, isPlain ? name : byPlace(i)]));
 }
 
 function oneLine(text: string): string {
@@ -92,61 +76,54 @@ function keyField(key: Key): string {
   return tonic + extra.join('');
 }
 
-function writeBody(
-  tune: Tune,
-  bars: ReadonlyMap<string, readonly Bar[]>,
-  plays: ReadonlyMap<string, number> | null,
-): { body: string[]; links: Map<string, Link> } {
+function writeBody(tune: Tune, plain: PlainScore): string[] {
   const body: string[] = [];
-  const links = new Map<string, Link>();
-  const notes = tune.parts.flatMap((part) => part.events).filter((event) => event.kind !== 'bar');
-  const strokes = slurSigns(notes);
-  let before: NoteEvent | null = null;
-  let restBetween = false;
+  const labels = partLabels(tune);
+  const bars = writtenBars(tune);
   for (const part of tune.parts) {
-    if (!plays) body.push(`P:${part.name}`);
-    const repeats = (plays?.get(part.name) ?? 1) > 1;
-    let line = repeats && !opensWithPickup(part) ? '|:' : '';
+    if (!plain.plays) body.push(`P:${labels.get(part.name)}`);
+    const repeats = (plain.plays?.get(part.name) ?? 1) > 1;
+    const once = plain.plays !== null && opensWithPickup(part);
+    const isBracketed = plain.bracketed.has(part.name);
+    let line = repeats && !once ? '|:' : '';
     const list = bars.get(part.name)!;
     for (const [i, bar] of list.entries()) {
       const previous = list[i - 1];
-      if (bar.event.ending && String(previous?.event.onPlays) !== String(bar.event.onPlays))
+      if (isBracketed && bar.event.ending && String(previous?.event.onPlays) !== String(bar.event.onPlays))
         line += `[${bar.event.onPlays!.join(',')} `;
-      if (bar.event.meter)
-        line += `[M:${bar.event.meter.symbol === 'common' ? 'C' : bar.event.meter.symbol === 'cut' ? 'C|' : meterName(bar.event.meter)}]`;
+      if (bar.event.meter) line += `[M:${meterField(bar.event.meter)}]`;
       if (bar.event.key) line += `[K:${keyField(bar.event.key)}]`;
-      const held = new Map<string, number>();
-      let sinceBeat = 0;
-      for (const event of bar.events) {
-        if (event.kind === 'note') {
-          const slurred = strokes.inSlur.has(event.id) && before !== null;
-          links.set(event.id, before === null ? 'start' : slurred ? joiningLink(before, event, restBetween) : 'change');
-          before = event;
-          restBetween = false;
-        } else {
-          restBetween = true;
-        }
-        const beat = bar.meter.den === 8 ? 0.375 : 0.25;
-        line += writeEvent(event, bar.key, held, strokes);
-        sinceBeat += event.duration.n / event.duration.d;
-        if (sinceBeat >= beat - 1e-9) {
-          line += ' ';
-          sinceBeat = 0;
-        }
-      }
-      line = `${line.trimEnd()} ${closingSign(list, i, repeats, opensWithPickup(part))} `;
+      line = `${(line + writeEvents(bar, plain)).trimEnd()} ${closingSign(list, i, repeats, once)} `;
       if ((i + 1) % 4 === 0 || i === list.length - 1) {
         body.push(line.trim());
         line = '';
       }
     }
   }
-  return { body, links };
+  return body;
 }
 
-function opensWithPickup(part: Part): boolean {
-  const first = part.events[0];
-  return first?.kind === 'bar' && first.onPlays !== undefined && !first.ending;
+function meterField(meter: Meter): string {
+  return meter.symbol === 'common' ? 'C' : meter.symbol === 'cut' ? 'C|' : meterName(meter);
+}
+
+/** The events of a bar, a space after each beat; room without sound for a bar that is empty. */
+function writeEvents(bar: Bar, plain: PlainScore): string {
+  if (bar.events.length === 0) return 'y';
+  const held = new Map<string, number>();
+  const beat = toNumber(meterBeat(bar.meter));
+  let sinceBeat = 0;
+  let text = '';
+  for (const [i, event] of bar.events.entries()) {
+    const next = bar.events.findIndex(({ tuplet }, k) => k > i && (!tuplet || tuplet.first));
+    text += writeEvent(event, bar.key, held, plain.slurs, (next < 0 ? bar.events.length : next) - i);
+    sinceBeat += event.duration.n / event.duration.d;
+    if (sinceBeat >= beat - 1e-9) {
+      text += ' ';
+      sinceBeat = 0;
+    }
+  }
+  return text;
 }
 
 function closingSign(list: readonly Bar[], i: number, repeats: boolean, pickup: boolean): string {
@@ -158,43 +135,15 @@ function closingSign(list: readonly Bar[], i: number, repeats: boolean, pickup: 
   return repeats && !here.ending ? ':|' : '||';
 }
 
-interface SlurSigns {
-  readonly opens: ReadonlySet<string>;
-  readonly closes: ReadonlySet<string>;
-  readonly inSlur: ReadonlySet<string>;
-}
-
-/** Where slur signs open and close so that each shared stroke stands under one. */
-function slurSigns(events: readonly (NoteEvent | RestEvent)[]): SlurSigns {
-  const opens = new Set<string>();
-  const closes = new Set<string>();
-  const inSlur = new Set<string>();
-  let before: NoteEvent | null = null;
-  let inside = false;
-  for (const event of events) {
-    if (event.kind !== 'note') continue;
-    const joins = before !== null && (event.link === 'slur' || event.link === 'hook');
-    if (joins) {
-      if (!inside) opens.add(before!.id);
-      inSlur.add(event.id);
-    } else if (inside && before) {
-      closes.add(before.id);
-    }
-    inside = joins;
-    before = event;
-  }
-  if (inside && before) closes.add(before.id);
-  return { opens, closes, inSlur };
-}
-
 function writeEvent(
   event: NoteEvent | RestEvent,
   key: Key,
   held: Map<string, number>,
-  { opens, closes }: SlurSigns,
+  { opens, closes }: PlainScore['slurs'],
+  inTuplet: number,
 ): string {
   const { tuplet } = event;
-  const tupletSign = tuplet?.first ? `(${tuplet.notes}:${tuplet.inTimeOf}:${tuplet.notes}` : '';
+  const tupletSign = tuplet?.first ? `(${tuplet.notes}:${tuplet.inTimeOf}:${inTuplet}` : '';
   const chord = event.chord ? `"${event.chord.replace(/"/g, "'")}"` : '';
   const written = tuplet ? multiply(event.duration, fraction(tuplet.notes, tuplet.inTimeOf)) : event.duration;
   const length = abcLength(written);

@@ -1,5 +1,6 @@
 import { barNumbers, writtenBars, writtenNotes } from '#core/tune';
-import { type ReadTune, readAbcTunes } from '#formats/abc';
+import { readAbcTunes } from '#formats/abc';
+import type { ReadTune } from '#formats/score';
 import { readMorrinJson } from '#formats/json';
 import { type ImportMessage, decodeText } from '#formats/text';
 import type { ImportOutcome, ImportedTune } from './importProtocol';
@@ -56,7 +57,7 @@ function toImported(read: Omit<ReadTune, 'reference'>): ImportedTune {
     notes: writtenNotes(tune).length,
     parts,
     messages: ofBar.get(null) ?? [],
-    source,
+    source: source ?? '',
   };
 }
 

@@ -18,8 +18,7 @@ import { type Tuning, parseTuning } from '#core/tuning';
 import { POSITIONS } from '#core/fingering';
 import { HOLD_RANGE, LILTS, LILT_NAME, MOST_BREATH, PACE_RANGE, STRAIGHT } from '#core/tempo';
 import type { ImportMessage } from '../text';
-import { MARK_SIGNS } from './markSigns';
-import type { AbcTuneText } from './splitTunes';
+import type { PlainScore } from './plainScore';
 
 /**
  * What ABC has no sign for, as `%%morrin-…` lines that other readers skip. Notes are counted from 1 in written order.
@@ -27,6 +26,8 @@ import type { AbcTuneText } from './splitTunes';
  * `%%morrin-places 5:D 12:A` · `%%morrin-pulse 3 7` (pulsed notes) · `%%morrin-bow 4:1.25` (wished stroke lengths) ·
  * `%%morrin-positions 5:3 6:0.5` (hand positions) · `%%morrin-marks 4:cut 9:flick` (what has no decoration) ·
  * `%%morrin-lilt dotted` · `%%morrin-holds 5:1.5` · `%%morrin-breaths 5:0.125` (whole notes) · `%%morrin-paces 3:1.2` (played freely) ·
+ * `%%morrin-form ["A","B","A"]` and `%%morrin-parts ["A","B"]` (where repeat signs cannot say it) · `%%morrin-plays 3:1 9:1,2e` (bars
+ * that sound on some passes only, e: under a bracket) ·
  * `%%morrin-drones 5:upper 6:lower` (the open neighbour sounds along) · `%%morrin-reuse 9:5 10:6` (bars counted from 1: the 9th takes up the 5th)
  */
 /** Lines about what is played freely: the note's own field, and the amounts it may have. */
@@ -39,6 +40,9 @@ const FREE_LINES = {
 export interface MorrinDirectives {
   readonly tuning?: Tuning;
   readonly start?: Direction;
+  readonly form?: readonly string[];
+  readonly parts?: readonly string[];
+  readonly plays: readonly { readonly bar: number; readonly onPlays: readonly number[]; readonly ending: boolean }[];
   readonly links: readonly { readonly note: number; readonly pass: number | null; readonly link: Link }[];
   readonly places: readonly { readonly note: number; readonly place: Place }[];
   readonly reuses: readonly { readonly bar: number; readonly of: number }[];
@@ -51,9 +55,16 @@ export interface MorrinDirectives {
   readonly free: readonly { readonly note: number; readonly own: Pick<NoteEvent, 'hold' | 'breath' | 'pace'> }[];
 }
 
-export function readDirectives({ text, firstLine }: AbcTuneText, messages: ImportMessage[]): MorrinDirectives {
+/** Lines about a tune, each with the line of the file on which it stands. */
+export function readDirectives(
+  lines: readonly { readonly text: string; readonly line: number }[],
+  messages: ImportMessage[],
+): MorrinDirectives {
   let tuning: Tuning | undefined;
   let start: Direction | undefined;
+  let form: string[] | undefined;
+  let parts: string[] | undefined;
+  const plays: { bar: number; onPlays: number[]; ending: boolean }[] = [];
   const links: { note: number; pass: number | null; link: Link }[] = [];
   const places: { note: number; place: Place }[] = [];
   const reuses: { bar: number; of: number }[] = [];
@@ -64,13 +75,13 @@ export function readDirectives({ text, firstLine }: AbcTuneText, messages: Impor
   const marks: { note: number; mark: NoteMark }[] = [];
   const free: { note: number; own: Pick<NoteEvent, 'hold' | 'breath' | 'pace'> }[] = [];
   let lilt: string | undefined;
-  for (const [i, line] of text.split('\n').entries()) {
-    const match = /^%%morrin-(\w+)\s+(.*)$/.exec(line);
+  for (const { text, line } of lines) {
+    const match = /^%%morrin-(\w+)\s+(.*)$/.exec(text);
     if (!match) continue;
     const [, name, value] = match as unknown as [string, string, string];
     const refuse = (expected: string) =>
       messages.push({
-        line: firstLine + i,
+        line,
         column: 10 + name.length,
         severity: 'warning',
         code: 'bad-directive',
@@ -95,6 +106,18 @@ export function readDirectives({ text, firstLine }: AbcTuneText, messages: Impor
         const found = /^(\d+):([GDAE])$/.exec(item);
         if (found) places.push({ note: Number(found[1]), place: PLACES.find((place) => place === found[2])! });
         else refuse('places such as 5:D');
+      }
+    } else if (name === 'form' || name === 'parts') {
+      const names = partNames(value);
+      if (!names) refuse('names of parts such as ["A","B"]');
+      else if (name === 'form') form = names;
+      else parts = names;
+    } else if (name === 'plays') {
+      for (const item of value.trim().split(/\s+/)) {
+        const found = /^(\d+):([1-9]\d{0,2}(?:,[1-9]\d{0,2}){0,63})(e?)$/.exec(item);
+        if (found)
+          plays.push({ bar: Number(found[1]), onPlays: found[2]!.split(',').map(Number), ending: found[3] === 'e' });
+        else refuse('bars with their passes such as 9:1,2e');
       }
     } else if (name === 'reuse') {
       for (const item of value.trim().split(/\s+/)) {
@@ -148,13 +171,44 @@ export function readDirectives({ text, firstLine }: AbcTuneText, messages: Impor
       }
     } else {
       refuse(
-        'one of tuning, start, links, places, positions, reuse, pulse, bow, drones, marks, lilt, holds, breaths, paces',
+        'one of tuning, start, form, parts, plays, links, places, positions, reuse, pulse, bow, drones, marks, lilt, holds, breaths, paces',
       );
     }
   }
-  return { tuning, start, links, places, reuses, pulses, bowLengths, drones, positions, marks, lilt, free };
+  return {
+    tuning,
+    start,
+    form,
+    parts,
+    plays,
+    links,
+    places,
+    reuses,
+    pulses,
+    bowLengths,
+    drones,
+    positions,
+    marks,
+    lilt,
+    free,
+  };
 }
 
+function partNames(value: string): string[] | null {
+  try {
+    const names: unknown = JSON.parse(value);
+    const isNames =
+      Array.isArray(names) &&
+      names.length > 0 &&
+      names.length <= 1000 &&
+      names.every((name) => typeof name === 'string' && name.length > 0 && name.length <= 24);
+    return isNames ? (names as string[]) : null;
+  } catch {
+    return null;
+  }
+}
+
+/** What of a tune's directives changes notes; its parts and form are put together before. */
 export function applyDirectives(
   tune: Tune,
   { start, links, places, reuses, pulses, bowLengths, drones, positions, marks, lilt, free }: MorrinDirectives,
@@ -214,14 +268,13 @@ function withReuses(tune: Tune, reuses: MorrinDirectives['reuses']): Tune {
   };
 }
 
-/** The directive lines that bring back what plain ABC of this tune would lose. */
-export function directiveLines(tune: Tune, plainLinks: ReadonlyMap<string, Link>): string[] {
+/**
+ * The directive lines that bring back what plain notation of this tune would lose.
+ * @param said marks for which the notation has a sign of its own
+ */
+export function directiveLines(tune: Tune, plain: PlainScore, said: ReadonlySet<NoteMark>): string[] {
   const notes = writtenNotes(tune);
-  const links = notes.flatMap((note, i) => {
-    const own = plainLinks.get(note.id) === note.link ? [] : [`${i + 1}:${note.link}`];
-    const onPass = Object.entries(note.linkOnPass ?? {}).map(([pass, link]) => `${i + 1}@${pass}:${link}`);
-    return [...own, ...onPass];
-  });
+  const links = notes.flatMap((note, i) => linkItems(note, i + 1, plain));
   const bars = tune.parts.flatMap(({ events }) => events).filter((event) => event.kind === 'bar');
   const numbers = new Map(bars.map(({ id }, i) => [id, i + 1]));
   const reuses = bars.flatMap(({ reuses: root }, i) => (root === undefined ? [] : [`${i + 1}:${numbers.get(root)}`]));
@@ -230,10 +283,22 @@ export function directiveLines(tune: Tune, plainLinks: ReadonlyMap<string, Link>
   const bowLengths = notes.flatMap(({ bowLength }, i) => (bowLength === undefined ? [] : [`${i + 1}:${bowLength}`]));
   const positions = notes.flatMap(({ position }, i) => (position === undefined ? [] : [`${i + 1}:${position}`]));
   const marks = notes.flatMap(({ marks = [] }, i) =>
-    marks.filter((mark) => mark !== 'pulse' && !MARK_SIGNS[mark]).map((mark) => `${i + 1}:${mark}`),
+    marks.filter((mark) => mark !== 'pulse' && !said.has(mark)).map((mark) => `${i + 1}:${mark}`),
   );
   const drones = notes.flatMap(({ drone }, i) => (drone ? [`${i + 1}:${drone}`] : []));
+  const plays = bars.flatMap(({ onPlays, ending }, i) => {
+    const part = tune.parts.find(({ events }) => events.includes(bars[i]!))!;
+    const isSaid = plain.bracketed.has(part.name) && (ending || plain.plays !== null);
+    return onPlays === undefined || isSaid ? [] : [`${i + 1}:${onPlays.join(',')}${ending ? 'e' : ''}`];
+  });
   return [
+    ...(plain.plays
+      ? []
+      : [
+          `%%morrin-parts ${JSON.stringify(tune.parts.map(({ name }) => name))}`,
+          `%%morrin-form ${JSON.stringify(tune.form)}`,
+        ]),
+    ...(plays.length > 0 ? [`%%morrin-plays ${plays.join(' ')}`] : []),
     ...(tune.start ? [`%%morrin-start ${tune.start}`] : []),
     ...(links.length > 0 ? [`%%morrin-links ${links.join(' ')}`] : []),
     ...(places.length > 0 ? [`%%morrin-places ${places.join(' ')}`] : []),
@@ -249,5 +314,22 @@ export function directiveLines(tune: Tune, plainLinks: ReadonlyMap<string, Link>
       return items.length > 0 ? [`%%morrin-${name} ${items.join(' ')}`] : [];
     }),
     ...(reuses.length > 0 ? [`%%morrin-reuse ${reuses.join(' ')}`] : []),
+  ];
+}
+
+/** Links that the slurs do not say: the note's own, then those of single passes. */
+function linkItems(note: NoteEvent, number: number, plain: PlainScore): string[] {
+  const isSaid = plain.links.get(note.id) === note.link;
+  const own = isSaid ? [] : [`${number}:${note.link}`];
+  // A link that is said anew takes those of single passes away.
+  const read = isSaid ? (plain.linksOnPass.get(note.id) ?? {}) : {};
+  const wanted = note.linkOnPass ?? {};
+  const passes = [...new Set([...Object.keys(read), ...Object.keys(wanted)])].map(Number).sort((a, b) => a - b);
+  return [
+    ...own,
+    ...passes.flatMap((pass) => {
+      const link = wanted[pass] ?? note.link;
+      return link === (read[pass] ?? note.link) ? [] : [`${number}@${pass}:${link}`];
+    }),
   ];
 }

@@ -1,0 +1,10 @@
+import { randomScore } from '../src/core/testing/scores';
+import { readAbc, writeAbc } from '../src/formats/abc/index';
+const seed = Number(process.argv[2] ?? 0);
+const v = randomScore(seed); const t = writeAbc(v);
+const b = readAbc(t).tunes[0]!;
+const notes = (x: any) => x.parts.flatMap((p: any) => p.events.filter((e: any) => e.kind !== 'x').map((e: any) => JSON.stringify({ ...e, id: 0, pitch: e.pitch && e.pitch.letter + e.pitch.alter + e.pitch.octave })));
+const [n1, n2] = [notes(v), notes(b.tune)];
+let shown = 0;
+n1.forEach((a: string, i: number) => { if (a !== n2[i] && shown++ < 4) console.log(i, a, '\n  ', n2[i]); });
+console.log(t); console.log(b.messages.map((m) => m.message).slice(0, 5), v.form, b.tune.form);

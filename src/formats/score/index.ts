@@ -1,0 +1,12 @@
+// What readers of notation give.
+export type { ReadResult, ReadTune, Voice } from './readTune';
+// Bars and signs, put together to parts and form.
+export type { RawBar } from './structure';
+export { readOrder } from './structure';
+export type { Assembled } from './assemble';
+export { assemble } from './assemble';
+// What plain notation says of a tune, and what must be said in words beside it.
+export type { PlainScore } from './plainScore';
+export { opensWithPickup, plainScore } from './plainScore';
+export type { MorrinDirectives } from './directives';
+export { applyDirectives, directiveLines, readDirectives } from './directives';

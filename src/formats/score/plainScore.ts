@@ -1,0 +1,134 @@
+import { joiningLink } from '#core/bowing';
+import {
+  type BarEvent,
+  type Link,
+  type NoteEvent,
+  type Part,
+  type Tune,
+  type TuneEvent,
+  barLength,
+  writtenBars,
+} from '#core/tune';
+import { compare } from '#core/base';
+import { withPassLinks } from './passLinks';
+
+/** What of a tune plain notation says by repeat signs, brackets and slurs. */
+export interface PlainScore {
+  /** Plays of each part where the form is simply each part in turn; null: the form must be said in words. */
+  readonly plays: ReadonlyMap<string, number> | null;
+  /** Parts whose endings can be written under brackets. */
+  readonly bracketed: ReadonlySet<string>;
+  /** Notes at which a slur opens, closes, and those joined to the one before. */
+  readonly slurs: SlurSigns;
+  /** Links as they are read back from the slurs. */
+  readonly links: ReadonlyMap<string, Link>;
+  /** Links of single passes as they are read back. */
+  readonly linksOnPass: ReadonlyMap<string, NoteEvent['linkOnPass']>;
+}
+
+export interface SlurSigns {
+  readonly opens: ReadonlySet<string>;
+  readonly closes: ReadonlySet<string>;
+}
+
+export function plainScore(tune: Tune): PlainScore {
+  const bracketed = new Set(tune.parts.filter(hasPlainEndings).map(({ name }) => name));
+  const plays = simplePlays(tune, bracketed);
+  const { slurs, links } = slurred(tune.parts.flatMap((part) => part.events));
+  const relinked = tune.parts.map((part) => ({
+    ...part,
+    events: part.events.map((event): TuneEvent => {
+      if (event.kind !== 'note') return event;
+      const { linkOnPass: _own, ...rest } = event;
+      return { ...rest, link: links.get(event.id)! };
+    }),
+  }));
+  const linksOnPass = new Map<string, NoteEvent['linkOnPass']>();
+  for (const part of withPassLinks(relinked, tune.form))
+    for (const event of part.events)
+      if (event.kind === 'note') {
+        // A second ending does not follow what is written before it.
+        links.set(event.id, event.link);
+        linksOnPass.set(event.id, event.linkOnPass);
+      }
+  return { plays, bracketed, slurs, links, linksOnPass };
+}
+
+/** Whether the first bar is a pickup that sounds on the first pass only. */
+export function opensWithPickup(part: Part): boolean {
+  const first = part.events[0];
+  return first?.kind === 'bar' && first.onPlays !== undefined && !first.ending;
+}
+
+const barsOf = (part: Part): BarEvent[] => part.events.filter((event) => event.kind === 'bar');
+
+/** Bars for all passes, then one ending after another, each with plays of its own; at most a pickup once before them. */
+function hasPlainEndings(part: Part): boolean {
+  const bars = barsOf(part);
+  const firstEnding = bars.findIndex(({ ending }) => ending);
+  const before = firstEnding < 0 ? bars : bars.slice(0, firstEnding);
+  const after = firstEnding < 0 ? [] : bars.slice(firstEnding);
+  const isOnce = (bar: BarEvent, i: number) => i === 0 && bars.length > 1 && String(bar.onPlays) === '1';
+  if (before.some((bar, i) => bar.onPlays !== undefined && !isOnce(bar, i))) return false;
+  if (before.length === 0 && after.length > 0) return false;
+  if (after.some(({ ending, onPlays }) => !ending || !onPlays)) return false;
+  const groups = after.map(({ onPlays }) => String(onPlays)).filter((plays, i, all) => plays !== all[i - 1]);
+  const numbers = groups.flatMap((plays) => plays.split(',').map(Number));
+  return [...numbers].sort((a, b) => a - b).every((number, i) => number === i + 1) && numbers.length !== 1;
+}
+
+/** Plays of each part where the form is each part in turn, once or twice or as its endings say; else null. */
+function simplePlays(tune: Tune, bracketed: ReadonlySet<string>): Map<string, number> | null {
+  const runs: { name: string; plays: number }[] = [];
+  for (const name of tune.form) {
+    const last = runs[runs.length - 1];
+    if (last?.name === name) last.plays += 1;
+    else runs.push({ name, plays: 1 });
+  }
+  const bars = writtenBars(tune);
+  const isSimple =
+    runs.length === tune.parts.length &&
+    runs.every(({ name, plays }, i) => {
+      const part = tune.parts[i]!;
+      const endings = Math.max(0, ...barsOf(part).flatMap(({ ending, onPlays }) => (ending ? (onPlays ?? []) : [])));
+      const own = bars.get(part.name)!;
+      // A part of one short bar would be taken for a pickup, a pickup of a full bar for a part.
+      const first = own[0]!;
+      const isShort = compare(first.duration, barLength(first.meter)) < 0;
+      const isTakenForPickup = own.length === 1 && isShort;
+      const once = opensWithPickup(part);
+      return (
+        part.name === name &&
+        name === String.fromCharCode(65 + i) &&
+        bracketed.has(name) &&
+        !isTakenForPickup &&
+        (!once || (isShort && plays > 1)) &&
+        own.every(({ events }) => events.length > 0) &&
+        (endings > 0 ? endings === plays : plays <= 2)
+      );
+    });
+  return isSimple && runs.length <= 26 ? new Map(runs.map(({ name, plays }) => [name, plays])) : null;
+}
+
+/** Where slur signs open and close so that each shared stroke stands under one, and the links that are read from them. */
+function slurred(events: readonly TuneEvent[]): { slurs: SlurSigns; links: Map<string, Link> } {
+  const opens = new Set<string>();
+  const closes = new Set<string>();
+  const links = new Map<string, Link>();
+  let before: NoteEvent | null = null;
+  let inside = false;
+  let restBetween = false;
+  for (const event of events) {
+    if (event.kind === 'rest') restBetween = true;
+    if (event.kind !== 'note') continue;
+    const joins: boolean = before !== null && (event.link === 'slur' || event.link === 'hook');
+    if (joins && !inside) opens.add(before!.id);
+    if (!joins && inside) closes.add(before!.id);
+    links.set(event.id, before === null ? 'start' : joins ? joiningLink(before, event, restBetween) : 'change');
+    inside = joins;
+    before = event;
+    restBetween = false;
+  }
+  if (inside && before) closes.add(before.id);
+  return { slurs: { opens, closes }, links };
+}
