@@ -3,6 +3,7 @@ import { reuseBars } from '#core/editing';
 import type { NoteEvent, Tune, TuneEvent } from '#core/tune';
 import { readAbc, writeAbc } from '#formats/abc';
 import { tuneSchema } from '#formats/json';
+import { readMusicXml, writeMusicXml } from '#formats/musicxml';
 import { inventedTune } from '../core/testing/books';
 import { randomScore, renamed } from '../core/testing/scores';
 import { bar, note, part, tune } from '../core/testing/tunes';
@@ -10,6 +11,7 @@ import { bar, note, part, tune } from '../core/testing/tunes';
 /** Through a format and back: the tune as it is read, and what was said about it. */
 const FORMATS: Record<string, (value: Tune) => { tune: Tune; messages: readonly { message: string }[] }> = {
   abc: (value) => readAbc(writeAbc(value)).tunes[0]!,
+  musicxml: (value) => readMusicXml(writeMusicXml(value)).tunes[0]!,
 };
 
 /** What counts as equal: marks in any order, links of single passes only where they are not the note's own. */

@@ -2,9 +2,17 @@ import Parse from 'abcjs/src/parse/abc_parse.js';
 import type { Tune } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
 import { MOST_PLAYED_EVENTS } from '../json';
-import { type ReadResult, type ReadTune, applyDirectives, assemble, readDirectives, readOrder } from '../score';
+import {
+  type ReadResult,
+  type ReadTune,
+  applyDirectives,
+  assemble,
+  barSumMessages,
+  readDirectives,
+  readOrder,
+} from '../score';
 import { type ImportMessage, TextPositions, importMessage } from '../text';
-import { barSumMessages } from './barSumMessages';
+
 import { keyOf, meterOf } from './elements';
 import { readHeader, tempoOf } from './header';
 import { prepareText } from './prepare';

@@ -10,3 +10,5 @@ export type { PlainScore } from './plainScore';
 export { opensWithPickup, plainScore } from './plainScore';
 export type { MorrinDirectives } from './directives';
 export { applyDirectives, directiveLines, readDirectives } from './directives';
+// Bars that do not add up, where they stand.
+export { barSumMessages } from './barSumMessages';
