@@ -1,7 +1,7 @@
 // `npm test`: sets up what is missing, then types, lint and layers, Jest, Playwright; ends with `N passed, N failed`.
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { ensureChromium, ensurePostgres } from './lib/debian.mjs';
+import { ensureAbcPlayer, ensureChromium, ensurePostgres } from './lib/debian.mjs';
 import { ROOT } from './lib/root.mjs';
 import { run } from './lib/run.mjs';
 import { ensureBuild, ensureModules } from './lib/stamps.mjs';
@@ -43,6 +43,7 @@ async function suite(name, args, env, file, read) {
 await ensureModules();
 await ensurePostgres();
 await ensureChromium();
+await ensureAbcPlayer();
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });
 

@@ -5,6 +5,7 @@ import { run } from './run.mjs';
 
 const POSTGRES_DIR = '/usr/lib/postgresql';
 export const CHROMIUM = '/usr/bin/chromium';
+const ABC_PLAYER = '/usr/bin/abc2midi';
 
 /** Folder of the newest PostgreSQL programs, or null. */
 export function findPostgres() {
@@ -32,6 +33,11 @@ export async function ensurePostgres() {
 
 export async function ensureChromium() {
   if (!existsSync(CHROMIUM)) await install('chromium');
+}
+
+/** An ABC player of its own make, against which files that are written are checked. */
+export async function ensureAbcPlayer() {
+  if (!existsSync(ABC_PLAYER)) await install('abcmidi');
 }
 
 async function install(name, prepare = () => undefined) {

@@ -3,9 +3,8 @@ import { z } from 'zod';
 import { type Instrument, instrumentWith } from '#core/instrument';
 import { GUESSED_LIMITS, LIMIT_KEYS, type Limit, type LimitKey, type Limits, limitsWith } from '#core/tempo';
 import type { Tune } from '#core/tune';
-import { readAbc } from '#formats/abc';
-import { readMorrinJson } from '#formats/json';
-import { type ImportMessage, decodeText } from '#formats/text';
+import { readFile } from '#formats/file';
+import type { ImportMessage } from '#formats/text';
 import { InputError, UsageError } from './usage';
 
 export interface InputTune {
@@ -22,25 +21,16 @@ function readBytes(file: string): Uint8Array {
   }
 }
 
-/** The tunes of a file, or the one whose `X:` is asked for. */
+/** The tunes of a file, or the one whose `X:` is asked for; those of other formats are counted from 1. */
 export function readTunes(file: string, wanted: string | undefined): InputTune[] {
-  if (/\.(musicxml|xml|mxl|midi?|mid)$/i.test(file))
-    throw new InputError(
-      `${file}:1:1: this format is not read yet: expected ABC (.abc) or a Morrin plan (.morrin.json)`,
-    );
-  const decoded = decodeText(readBytes(file));
-  if (!decoded.ok)
-    throw new InputError(
-      `${file}:1:1: ${decoded.reason === 'empty' ? 'the file is empty' : 'this is not a text file'}`,
-    );
-  if (/\.json$/i.test(file)) {
-    const read = readMorrinJson(decoded.text);
-    if (!read.ok) throw new InputError(inputLines(file, read.messages));
-    return [{ reference: '1', tune: read.tune, messages: [] }];
-  }
-  const { tunes, messages } = readAbc(decoded.text);
+  const tunes: InputTune[] = [];
+  const messages: ImportMessage[] = [];
+  for (const read of readFile(readBytes(file)))
+    if ('failed' in read) messages.push(...read.failed);
+    else
+      tunes.push({ reference: read.reference || String(tunes.length + 1), tune: read.tune, messages: read.messages });
   if (tunes.length === 0) throw new InputError(inputLines(file, messages));
-  if (wanted === undefined) return [...tunes];
+  if (wanted === undefined) return tunes;
   const found = tunes.filter(({ reference }) => reference === wanted);
   if (found.length === 0)
     throw new InputError(

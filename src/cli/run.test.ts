@@ -133,10 +133,14 @@ test('several tunes are an array, --tune takes one by its number', () => {
 
 test.each([
   [['report', 'no-such.abc'], 1, /^no-such\.abc:1:1: cannot be read/],
-  [['report', file('empty.abc', '')], 1, /empty\.abc:1:1: the file is empty/],
-  [['report', file('binary.abc', new Uint8Array([0, 1, 2, 255]))], 1, /not a text file/],
+  [['report', file('empty.abc', '')], 1, /empty\.abc:1:1: The file is empty/],
+  [['report', file('binary.abc', new Uint8Array([0, 1, 2, 255]))], 1, /no file of tunes: expected ABC, MusicXML, MIDI/],
   [['report', file('prose.abc', 'X:1\nT:x\n')], 1, /prose\.abc:1:1: No K: line/],
-  [['report', file('x.musicxml', '<score/>')], 1, /not read yet/],
+  [
+    ['report', file('x.musicxml', '<score/>')],
+    1,
+    /x\.musicxml:1:1: Expected score-partwise or score-timewise, found score/,
+  ],
   [['report', reel, '--limits', file('bad.json', '{"strokeMss": 3}')], 1, /strokeMss/],
   [['report', reel, '--limits', file('worse.json', '{')], 1, /not JSON/],
   [['report', reel, '--tempo', 'quick'], 2, /--tempo: expected a number from 1 to 1000, got quick/],
@@ -146,7 +150,7 @@ test.each([
   [['report', reel, '--nonsense'], 2, /nonsense/],
   [['report'], 2, /expected a file/],
   [['dance'], 2, /expected report, convert/],
-  [['convert', reel, '--to', 'waltz'], 2, /abc, json or midi/],
+  [['convert', reel, '--to', 'waltz'], 2, /abc, musicxml, midi or json/],
   [[], 2, /report FILE/],
 ])('%p ends with %i', (args, exitCode, stderr) => {
   const outcome = run(args as string[]);

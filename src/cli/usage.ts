@@ -9,7 +9,7 @@ export const USAGE = `morrin: checks the bowing of fiddle tunes
   report FILE [--json] [--tune X] [--tempo N] [--pattern NAME] [--start down|up]
               [--tuning "A3 E4 A4 E5"] [--lilt NAME] [--fingers open|fourth]
               [--limits FILE] [--instrument FILE] [--optimise K]
-  convert FILE --to abc|json|midi [--tune X] [--out PATH]
+  convert FILE --to abc|musicxml|midi|json [--tune X] [--out PATH]
   render FILE --out x.wav [--tune X] [--tempo N] [--lilt NAME] [--from BAR] [--to BAR]
               [--layers melody,drones,bowing,colour,backing,click,tone]
   patterns [--json]
@@ -17,6 +17,7 @@ export const USAGE = `morrin: checks the bowing of fiddle tunes
   retune [--from "G3 D4 A4 E5"] --to "A3 E4 A4 E5" [--json]
   schema report
 
-FILE is ABC (.abc) or a Morrin plan (.morrin.json); - reads ABC from standard input.
+FILE is ABC, MusicXML (also packed), MIDI, a Morrin plan or book, or an archive of them, told by
+what is in it; - reads from standard input.
 Tempo counts the dance's own beat; bars of render are counted as played, pickups not. Exit 0: done, 1: the input could not be used, 2: wrong usage.
 `;

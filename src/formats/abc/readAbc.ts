@@ -17,15 +17,19 @@ import { keyOf, meterOf } from './elements';
 import { readHeader, tempoOf } from './header';
 import { prepareText } from './prepare';
 import { type AbcTuneText, fileDefaults, splitTunes } from './splitTunes';
+import { listVoices, staffOfVoice } from './voices';
 import { type Walk, walkLines } from './walk';
 
 /** A tune of an ABC text always has a text of its own. */
 export type ReadAbcTune = ReadTune & { readonly source: string };
 
 /** Reads all tunes of an ABC text, one at a time, so that a caller can show progress. */
-export function* readAbcTunes(text: string): Generator<ReadAbcTune | { readonly failed: ImportMessage[] }> {
+export function* readAbcTunes(
+  text: string,
+  voice?: string,
+): Generator<ReadAbcTune | { readonly failed: ImportMessage[] }> {
   const defaults = fileDefaults(text);
-  for (const tuneText of splitTunes(text)) yield readOne(tuneText, defaults);
+  for (const tuneText of splitTunes(text)) yield readOne(tuneText, defaults, voice);
 }
 
 /** Reads an ABC text: tunes as far as they could be read, and every message with line and column. */
@@ -43,7 +47,11 @@ export function readAbc(text: string): ReadResult<ReadAbcTune> {
   return { tunes, messages };
 }
 
-function readOne(tuneText: AbcTuneText, defaults: readonly string[]): ReadAbcTune | { failed: ImportMessage[] } {
+function readOne(
+  tuneText: AbcTuneText,
+  defaults: readonly string[],
+  wanted: string | undefined,
+): ReadAbcTune | { failed: ImportMessage[] } {
   const positions = new TextPositions(tuneText.text, tuneText.firstLine);
   if (!/^K:/m.test(tuneText.text)) {
     const words = 'No K: line was found; in ABC the music begins after the line that names the key, such as K:D.';
@@ -71,7 +79,10 @@ function readOne(tuneText: AbcTuneText, defaults: readonly string[]): ReadAbcTun
 
   const header = readHeader(tuneText, defaults, messages);
   const lines = tree.lines.flatMap(({ staff }) => (staff?.[0]?.voices[0] ? [staff] : []));
-  const firstStaff = lines[0]?.[0];
+  const voices = listVoices(lines, tuneText.text);
+  const chosen = voices.find(({ id }) => id === wanted) ?? voices[0];
+  const place = chosen ? Number(chosen.id) - 1 : 0;
+  const firstStaff = lines[0] && staffOfVoice(lines[0], place)?.staff;
   const walk: Walk = {
     positions,
     messages,
@@ -81,22 +92,15 @@ function readOne(tuneText: AbcTuneText, defaults: readonly string[]): ReadAbcTun
     key: firstStaff?.key ? keyOf(firstStaff.key) : { letter: 'C', alter: 0, mode: 'major' },
   };
   const { meter, key } = walk;
-  if (lines.some((staves) => staves.length > 1 || (staves[0]?.voices.length ?? 0) > 1)) {
+  if (voices.length > 1) {
     const at = tuneText.text.search(/^V:|\[V:|&/m);
     const { line, column } = positions.at(Math.max(0, at));
-    messages.push(
-      importMessage(
-        line,
-        column,
-        'warning',
-        'voice-left-out',
-        'Several voices: the first one is read as the melody, the others are left out.',
-      ),
-    );
+    const words = `Several voices: ${place === 0 ? 'the first one' : `“${chosen!.name}”`} is read as the melody, the others are left out.`;
+    messages.push(importMessage(line, column, 'warning', 'voice-left-out', words));
   }
   walkLines(
     walk,
-    lines,
+    lines.flatMap((staves) => staffOfVoice(staves, place) ?? []),
     lead.length,
     prepared.playsAt,
     prepared.openSlurs,
@@ -169,5 +173,12 @@ function readOne(tuneText: AbcTuneText, defaults: readonly string[]): ReadAbcTun
   messages.push(...barSumMessages(tune, walk.offsets, positions));
   messages.sort((a, b) => a.line - b.line || a.column - b.column);
   const barPositions = new Map([...walk.offsets].map(([id, offset]) => [id, positions.at(offset)]));
-  return { reference: tuneText.reference, tune, messages, source: tuneText.text, barPositions };
+  return {
+    reference: tuneText.reference,
+    tune,
+    messages,
+    source: tuneText.text,
+    barPositions,
+    voices: voices.length > 1 ? voices : [],
+  };
 }

@@ -15,6 +15,7 @@ import {
   startTuplet,
 } from './elements';
 import type { RawBar } from '../score';
+import type { VoiceLine } from './voices';
 
 /** Bars beyond this are not read: 10,000 bars are far more than any tune has. */
 const MOST_BARS = 10_000;
@@ -48,7 +49,7 @@ export interface Walk {
 /** Walks the melody voice and gathers its bars; `propagate` is how far an accidental in a bar holds. */
 export function walkLines(
   walk: Walk,
-  lines: readonly { key?: AbcElement; meter?: AbcElement; voices: AbcElement[][] }[][],
+  lines: readonly VoiceLine[],
   leadLength: number,
   playsAt: ReadonlyMap<number, number>,
   openSlurOffsets: ReadonlySet<number>,
@@ -109,11 +110,10 @@ export function walkLines(
     }
   };
 
-  for (const staves of lines) {
-    const staff = staves[0]!;
+  for (const { staff, elements } of lines) {
     if (staff.key) changeKey(keyOf(staff.key));
     if (staff.meter) changeMeter(meterOf(staff.meter), staff.meter.startChar - leadLength);
-    for (const element of staff.voices[0]!) {
+    for (const element of elements) {
       const offset = element.startChar - leadLength;
       switch (element.el_type) {
         case 'key':

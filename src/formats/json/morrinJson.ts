@@ -1,3 +1,4 @@
+import type { z } from 'zod';
 import type { Tune } from '#core/tune';
 import { type ImportMessage, TextPositions, importMessage } from '../text';
 import { tuneSchema } from './tuneSchema';
@@ -18,12 +19,55 @@ export function readMorrinJson(text: string): ReadJson {
   }
   const parsed = tuneSchema.safeParse(value);
   if (parsed.success) return { ok: true, tune: parsed.data };
-  const messages = parsed.error.issues
-    .slice(0, 20)
-    .map(({ path, message }) => importMessage(1, 1, 'error', 'syntax', `${path.join('.') || 'the plan'}: ${message}.`));
-  return { ok: false, messages };
+  return { ok: false, messages: issueMessages(parsed.error) };
 }
 
 export function writeMorrinJson(tune: Tune): string {
   return `${JSON.stringify(tune, null, 2)}\n`;
+}
+
+/** A whole book as one file; `docs/formats.md` describes it. */
+export function writeMorrinBook(tunes: readonly Tune[]): string {
+  return `{"format":"${BOOK_FORMAT}","schemaVersion":1,"tunes":[\n${tunes.map((tune) => JSON.stringify(tune)).join(',\n')}\n]}\n`;
+}
+
+/** What a file that holds a book calls itself. */
+export const BOOK_FORMAT = 'morrin-book';
+
+/** Reads a plan, or a book or list of plans, one after another; a plan that is not as expected is told by its number. */
+export function* readMorrinBook(
+  text: string,
+): Generator<{ readonly tune: Tune } | { readonly failed: ImportMessage[] }> {
+  const list = plansIn(text);
+  if (!list) {
+    const read = readMorrinJson(text);
+    yield read.ok ? { tune: read.tune } : { failed: read.messages };
+    return;
+  }
+  if (list.length === 0) yield { failed: [importMessage(1, 1, 'error', 'no-notes', 'There is no tune in this book.')] };
+  for (const [i, plan] of list.entries()) {
+    const parsed = tuneSchema.safeParse(plan);
+    if (parsed.success) yield { tune: parsed.data };
+    else yield { failed: issueMessages(parsed.error, `tunes.${i}.`) };
+  }
+}
+
+/** The plans of a book or list; null where the text is a plan by itself, or no JSON. */
+function plansIn(text: string): unknown[] | null {
+  try {
+    const value = JSON.parse(text) as unknown;
+    if (Array.isArray(value)) return value;
+    const { format, tunes } = (value ?? {}) as { format?: unknown; tunes?: unknown };
+    return format === BOOK_FORMAT && Array.isArray(tunes) ? tunes : null;
+  } catch {
+    return null;
+  }
+}
+
+function issueMessages(error: z.ZodError, prefix = ''): ImportMessage[] {
+  return error.issues
+    .slice(0, 20)
+    .map(({ path, message }) =>
+      importMessage(1, 1, 'error', 'syntax', `${prefix}${path.join('.') || 'the plan'}: ${message}.`),
+    );
 }

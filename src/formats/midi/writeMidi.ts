@@ -1,9 +1,9 @@
 import { type MidiEvent, writeMidi as writeMidiBytes } from 'midi-file';
-import { toNumber } from '#core/base';
+import { type Fraction, equals, toNumber } from '#core/base';
 import { bowVelocities } from '#core/performance';
 import { keyFifths, midiOf } from '#core/pitch';
 import type { TuneReport } from '#core/report';
-import { PLACES } from '#core/tune';
+import { PLACES, barLength } from '#core/tune';
 
 export const TICKS_PER_QUARTER = 960;
 /** A bowed fiddle among the usual sounds, counted from 0. */
@@ -55,19 +55,11 @@ export function writeMidi(report: TuneReport): Uint8Array {
     {
       deltaTime: 0,
       meta: true,
-      type: 'timeSignature',
-      numerator: tune.meter.num,
-      denominator: tune.meter.den,
-      metronome: 24,
-      thirtyseconds: 8,
-    },
-    {
-      deltaTime: 0,
-      meta: true,
       type: 'keySignature',
       key: keyFifths(tune.key),
       scale: tune.key.mode === 'minor' ? 1 : 0,
     },
+    ...timeSignatures(unrolled),
     { deltaTime: 0, meta: true, type: 'endOfTrack' },
   ];
   const tracks = [head, track('Melody', 0, melody), ...(second.length > 0 ? [track('Second string', 1, second)] : [])];
@@ -77,6 +69,36 @@ export function writeMidi(report: TuneReport): Uint8Array {
       tracks,
     }),
   );
+}
+
+/** Where the length of bars changes, short bars counted as they sound, so that bar lines fall where they are written. */
+function timeSignatures({ bars }: TuneReport['unrolled']): MidiEvent[] {
+  let before = 0;
+  let known = '';
+  return bars.flatMap(({ meter, duration, onset }): MidiEvent[] => {
+    const { num, den } = equals(duration, barLength(meter)) || duration.n === 0 ? meter : shortMeter(duration);
+    if (known === `${num}/${den}`) return [];
+    known = `${num}/${den}`;
+    const tick = Math.round(toNumber(onset) * 4 * TICKS_PER_QUARTER);
+    const deltaTime = tick - before;
+    before = tick;
+    return [
+      {
+        deltaTime,
+        meta: true,
+        type: 'timeSignature',
+        numerator: num,
+        denominator: den,
+        metronome: 24,
+        thirtyseconds: 8,
+      },
+    ];
+  });
+}
+
+/** A short bar's length as a meter, in eighths where it is a whole number of them. */
+function shortMeter({ n, d }: Fraction): { num: number; den: number } {
+  return d <= 8 ? { num: (n * 8) / d, den: 8 } : { num: Math.max(1, Math.round((n * 64) / d)), den: 64 };
 }
 
 function sound(into: Timed[], channel: number, noteNumber: number, tick: number, length: number, velocity: number) {

@@ -67,3 +67,6 @@ export const CHORD_KINDS: Readonly<Record<string, string>> = {
 
 /** Names of miscellaneous fields of ours begin so; what follows is the directive's own name. */
 export const FIELD_PREFIX = 'morrin-';
+
+/** Stands on a note that is the rest of the one before: a length that no single note has. */
+export const JOINED = 'morrin-joined';

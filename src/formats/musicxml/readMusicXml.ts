@@ -12,25 +12,13 @@ import { listVoices } from './voices';
 import { walkPart } from './walkPart';
 import { type XmlElement, child, childText, childrenOf, parseXml } from './xml';
 
-export interface ReadMusicXml extends ReadResult {
-  /** Voices that could be the melody, in the order of the page. */
-  readonly voices: readonly Voice[];
-}
-
 /**
  * Reads a MusicXML score, partwise or timewise: one voice of it as a tune.
  * @param voice id of the voice that is the melody; left out: the first part's voice with the most notes
  */
-export function readMusicXml(text: string, voice?: string): ReadMusicXml {
-  const failed = (
-    line: number,
-    column: number,
-    code: ImportMessage['code'],
-    words: string,
-    voices: readonly Voice[] = [],
-  ) => ({
+export function readMusicXml(text: string, voice?: string): ReadResult {
+  const failed = (line: number, column: number, code: ImportMessage['code'], words: string): ReadResult => ({
     tunes: [],
-    voices,
     messages: [importMessage(line, column, 'error', code, words)],
   });
   const parsed = parseXml(text);
@@ -49,7 +37,7 @@ export function readMusicXml(text: string, voice?: string): ReadMusicXml {
   const voices = listVoices(root);
   const chosen = voices.find(({ id }) => id === voice) ?? mainVoice(voices);
   if (!chosen) return failed(1, 1, 'no-notes', 'No notes were found: expected a part with notes that have a pitch.');
-  return { voices, ...readVoice(root, chosen, voices.length, positions) };
+  return readVoice(root, chosen, voices, positions);
 }
 
 /** Of the first part the voice with the most notes. */
@@ -60,12 +48,12 @@ function mainVoice(voices: readonly Voice[]): Voice | undefined {
     .reduce<Voice | undefined>((best, own) => (best && best.notes >= own.notes ? best : own), undefined);
 }
 
-function readVoice(root: XmlElement, voice: Voice, voices: number, positions: TextPositions): ReadResult {
+function readVoice(root: XmlElement, voice: Voice, voices: readonly Voice[], positions: TextPositions): ReadResult {
   const slash = voice.id.lastIndexOf('/');
   const part = childrenOf(root, 'part').find(({ attributes }) => (attributes.id ?? '') === voice.id.slice(0, slash))!;
   const fields = miscellaneousFields(root);
   const messages: ImportMessage[] = [];
-  if (voices > 1) {
+  if (voices.length > 1) {
     const { line, column } = positions.at(part.offset);
     messages.push(
       importMessage(
@@ -129,7 +117,10 @@ function readVoice(root: XmlElement, voice: Voice, voices: number, positions: Te
   messages.push(...walk.messages, ...barSumMessages(tune, walk.offsets, positions));
   messages.sort((a, b) => a.line - b.line || a.column - b.column);
   const barPositions = new Map([...walk.offsets].map(([id, offset]) => [id, positions.at(offset)]));
-  return { tunes: [{ reference: '', tune, messages, source: null, barPositions }], messages: [] };
+  return {
+    tunes: [{ reference: '', tune, messages, source: null, barPositions, voices: voices.length > 1 ? voices : [] }],
+    messages: [],
+  };
 }
 
 function tempoOf(quarters: number | null, danceType: DanceType | null, meter: Tune['meter']): number | null {

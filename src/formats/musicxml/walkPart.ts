@@ -23,7 +23,7 @@ import {
 import type { Tuning } from '#core/tuning';
 import { type RawBar } from '../score';
 import { type ImportMessage, type TextPositions, importMessage } from '../text';
-import { CHORD_KINDS, MARKS_READ, MODES_READ, NOTE_TYPES } from './names';
+import { CHORD_KINDS, JOINED, MARKS_READ, MODES_READ, NOTE_TYPES } from './names';
 import { voiceOf } from './voices';
 import { type XmlElement, child, childText, childrenOf } from './xml';
 
@@ -157,13 +157,20 @@ class PartWalk {
             break;
           }
           if (isChord) {
-            if (isOwn) this.chordNote(item, bar.events);
+            if (isOwn && !isJoined(item)) this.chordNote(item, bar.events);
             break;
           }
           const length = this.noteLength(item);
           if (length.n <= 0) break;
           if (isOwn && !child(item, 'cue')) {
             fillTo(cursor);
+            const before = bar.events[bar.events.length - 1];
+            if (before && isJoined(item)) {
+              bar.events[bar.events.length - 1] = this.joined(item, before, length);
+              voiceEnd = add(voiceEnd, length);
+              cursor = add(cursor, length);
+              break;
+            }
             // A voice that overlaps itself is read in its written order.
             bar.events.push(this.event(item, length));
             voiceEnd = add(voiceEnd, length);
@@ -402,10 +409,7 @@ class PartWalk {
     const finger = technical('open-string').length > 0 ? 0 : fingerOf(technical('fingering')[0]?.text);
     const string = Number(technical('string')[0]?.text);
     const marks = marksOf(note);
-    const ties = [...childrenOf(note, 'tie'), ...notationsOf(note, 'tied')].some(
-      ({ attributes }) => attributes.type === 'start',
-    );
-    const slurs = notationsOf(note, 'slur');
+    const ties = isTied(note);
     const lock = technical('up-bow').length > 0 ? 'up' : technical('down-bow').length > 0 ? 'down' : null;
     const chord = this.takeChord();
     this.counts.note += 1;
@@ -428,11 +432,7 @@ class PartWalk {
     const isJoined = this.openSlurs.size > 0 && this.lastNote !== null;
     const link =
       this.counts.note === 1 ? 'start' : isJoined ? joiningLink(this.lastNote!, plain, this.restBetween) : 'change';
-    for (const { attributes } of slurs) {
-      const number = attributes.number ?? '1';
-      if (attributes.type === 'stop' && !this.graceSlurs.delete(number)) this.openSlurs.delete(number);
-    }
-    for (const { attributes } of slurs) if (attributes.type === 'start') this.openSlurs.add(attributes.number ?? '1');
+    this.followSlurs(note);
     if (childrenOf(note, 'lyric').length > 0)
       this.sayOnce(
         note,
@@ -445,6 +445,26 @@ class PartWalk {
     this.lastNote = linked;
     this.restBetween = false;
     return linked;
+  }
+
+  /** A note together with its rest, which stands on the page as a note tied to it. */
+  private joined(item: XmlElement, before: Sounding, length: Fraction): Sounding {
+    const duration = add(before.duration, length);
+    if (before.kind === 'rest') return { ...before, duration };
+    const { tie: _tie, ...rest } = before;
+    const whole: NoteEvent = { ...rest, duration, ...(isTied(item) ? { tie: true as const } : {}) };
+    if (this.lastNote?.id === before.id) this.lastNote = whole;
+    this.followSlurs(item);
+    return whole;
+  }
+
+  private followSlurs(note: XmlElement): void {
+    const slurs = notationsOf(note, 'slur');
+    for (const { attributes } of slurs) {
+      const number = attributes.number ?? '1';
+      if (attributes.type === 'stop' && !this.graceSlurs.delete(number)) this.openSlurs.delete(number);
+    }
+    for (const { attributes } of slurs) if (attributes.type === 'start') this.openSlurs.add(attributes.number ?? '1');
   }
 
   /** A further note of a chord: the highest is the melody. */
@@ -461,6 +481,17 @@ class PartWalk {
 
 function notationsOf(note: XmlElement, name: string): XmlElement[] {
   return childrenOf(note, 'notations').flatMap((notations) => childrenOf(notations, name));
+}
+
+function isTied(note: XmlElement): boolean {
+  return [...childrenOf(note, 'tie'), ...notationsOf(note, 'tied')].some(
+    ({ attributes }) => attributes.type === 'start',
+  );
+}
+
+/** Whether a note is only the rest of the one before. */
+function isJoined(note: XmlElement): boolean {
+  return notationsOf(note, 'other-notation').some(({ text }) => text === JOINED);
 }
 
 function tupletOf(note: XmlElement): TupletMark | null {

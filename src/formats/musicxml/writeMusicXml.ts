@@ -1,4 +1,4 @@
-import { type Fraction, formatFraction, fraction, multiply, toNumber } from '#core/base';
+import { type Fraction, divide, formatFraction, fraction, multiply, toNumber } from '#core/base';
 import { parseChord } from '#core/harmony';
 import { type Key, type Pitch, keyFifths } from '#core/pitch';
 import { beatUnit } from '#core/tempo';
@@ -15,9 +15,9 @@ import {
   writtenBars,
 } from '#core/tune';
 import { STANDARD_TUNING, tuningName } from '#core/tuning';
-import { type PlainScore, directiveLines, opensWithPickup, plainScore } from '../score';
+import { type PlainScore, directiveLines, opensWithPickup, plainScore, splitLength } from '../score';
 import { beamsOf } from './beams';
-import { CHORD_KINDS, FIELD_PREFIX, MARK_ELEMENTS, NOTE_TYPES } from './names';
+import { CHORD_KINDS, FIELD_PREFIX, JOINED, MARK_ELEMENTS, NOTE_TYPES } from './names';
 import { type XmlOut, buildXml, el } from './xml';
 
 /** Divisions of a quarter beyond this are not written: lengths are then rounded to them. */
@@ -239,14 +239,24 @@ function barEvents(bar: Bar, state: WriteState): XmlOut[] {
     const harmony = event.chord === undefined ? null : harmonyOf(event.chord);
     const next = bar.events[i + 1]?.tuplet;
     const endsTuplet = event.tuplet !== undefined && (!next || next.first === true);
-    const length = lengthElements(event, state.divisions);
+    const lengths = lengthElements(event, state.divisions);
     return [
       ...(harmony ? [harmony] : []),
-      ...(event.kind === 'rest'
-        ? [restElement(event, length, endsTuplet)]
-        : noteElements(event, length, endsTuplet, beams[i]!, state)),
+      ...lengths.flatMap((length, k) => {
+        const piece: Piece = { isFirst: k === 0, isLast: k === lengths.length - 1, endsTuplet };
+        return event.kind === 'rest'
+          ? [restElement(event, length, piece)]
+          : noteElements(event, length, piece, k === 0 ? beams[i]! : [], state);
+      }),
     ];
   });
+}
+
+/** Which piece of an event is written: a length that no note has takes several, tied. */
+interface Piece {
+  readonly isFirst: boolean;
+  readonly isLast: boolean;
+  readonly endsTuplet: boolean;
 }
 
 interface LengthElements {
@@ -256,27 +266,33 @@ interface LengthElements {
   readonly modification: readonly XmlOut[];
 }
 
-function lengthElements({ duration, tuplet }: Sounding, divisions: number): LengthElements {
-  const written = tuplet ? multiply(duration, fraction(tuplet.notes, tuplet.inTimeOf)) : duration;
-  const type = typeOf(written);
-  return {
-    duration: el('duration', Math.max(1, Math.round(toNumber(multiply(duration, fraction(4 * divisions)))))),
-    type: type ? [el('type', type.name), ...dots('dot', type.dots)] : [],
-    modification: tuplet
-      ? [el('time-modification', [el('actual-notes', tuplet.notes), el('normal-notes', tuplet.inTimeOf)])]
-      : [],
-  };
+function lengthElements({ duration, tuplet }: Sounding, divisions: number): LengthElements[] {
+  const factor = tuplet ? fraction(tuplet.notes, tuplet.inTimeOf) : fraction(1);
+  const written = multiply(duration, factor);
+  const pieces = typeOf(written) ? [written] : splitLength(written);
+  return pieces.map((piece) => {
+    const type = typeOf(piece);
+    const sounding = toNumber(multiply(divide(piece, factor), fraction(4 * divisions)));
+    return {
+      duration: el('duration', Math.max(1, Math.round(sounding))),
+      type: type ? [el('type', type.name), ...dots('dot', type.dots)] : [],
+      modification: tuplet
+        ? [el('time-modification', [el('actual-notes', tuplet.notes), el('normal-notes', tuplet.inTimeOf)])]
+        : [],
+    };
+  });
 }
 
-function tupletMarks({ tuplet }: Sounding, ends: boolean): XmlOut[] {
+function tupletMarks({ tuplet }: Sounding, { isFirst, isLast, endsTuplet }: Piece): XmlOut[] {
   return [
-    ...(tuplet?.first ? [el('tuplet', { type: 'start', number: 1 })] : []),
-    ...(ends ? [el('tuplet', { type: 'stop', number: 1 })] : []),
+    ...(tuplet?.first && isFirst ? [el('tuplet', { type: 'start', number: 1 })] : []),
+    ...(endsTuplet && isLast ? [el('tuplet', { type: 'stop', number: 1 })] : []),
+    ...(isFirst ? [] : [el('other-notation', { type: 'single' }, JOINED)]),
   ];
 }
 
-function restElement(event: RestEvent, { duration, type, modification }: LengthElements, endsTuplet: boolean): XmlOut {
-  const marks = tupletMarks(event, endsTuplet);
+function restElement(event: RestEvent, { duration, type, modification }: LengthElements, piece: Piece): XmlOut {
+  const marks = tupletMarks(event, piece);
   return el('note', [
     el('rest'),
     duration,
@@ -295,12 +311,14 @@ function pitchElement({ letter, alter, octave }: Pitch): XmlOut {
 function noteElements(
   note: NoteEvent,
   { duration, type, modification }: LengthElements,
-  endsTuplet: boolean,
+  piece: Piece,
   beams: readonly XmlOut[],
   state: WriteState,
 ): XmlOut[] {
   const { slurs } = state.plain;
-  const graces = (note.graceNotes ?? []).map((pitch) =>
+  const { isFirst, isLast } = piece;
+  const ties = note.tie === true || !isLast;
+  const graces = (isFirst ? (note.graceNotes ?? []) : []).map((pitch) =>
     el('note', [el('grace', { slash: 'yes' }), pitchElement(pitch), el('voice', 1), el('type', 'eighth')]),
   );
   const technical = [
@@ -314,22 +332,24 @@ function noteElements(
       return element?.[0] === group ? [el(element[1])] : [];
     });
   const grouped = (name: string, inner: XmlOut[]) => (inner.length > 0 ? [el(name, inner)] : []);
+  const tie = [...(state.isTied ? [el('tie', { type: 'stop' })] : []), ...(ties ? [el('tie', { type: 'start' })] : [])];
+  const wasTied = state.isTied;
+  state.isTied = ties;
   const notations = [
-    ...(state.isTied ? [el('tied', { type: 'stop' })] : []),
-    ...(note.tie ? [el('tied', { type: 'start' })] : []),
-    ...(slurs.closes.has(note.id) ? [el('slur', { type: 'stop', number: 1 })] : []),
-    ...(slurs.opens.has(note.id) ? [el('slur', { type: 'start', number: 1 })] : []),
-    ...tupletMarks(note, endsTuplet),
-    ...grouped('ornaments', inGroup('ornaments')),
-    ...grouped('technical', technical),
-    ...grouped('articulations', inGroup('articulations')),
-    ...(note.marks?.includes('fermata') ? [el('fermata')] : []),
+    ...(wasTied ? [el('tied', { type: 'stop' })] : []),
+    ...(ties ? [el('tied', { type: 'start' })] : []),
+    ...(isLast && slurs.closes.has(note.id) ? [el('slur', { type: 'stop', number: 1 })] : []),
+    ...(isFirst && slurs.opens.has(note.id) ? [el('slur', { type: 'start', number: 1 })] : []),
+    ...tupletMarks(note, piece),
+    ...(isFirst
+      ? [
+          ...grouped('ornaments', inGroup('ornaments')),
+          ...grouped('technical', technical),
+          ...grouped('articulations', inGroup('articulations')),
+          ...(note.marks?.includes('fermata') ? [el('fermata')] : []),
+        ]
+      : []),
   ];
-  const tie = [
-    ...(state.isTied ? [el('tie', { type: 'stop' })] : []),
-    ...(note.tie ? [el('tie', { type: 'start' })] : []),
-  ];
-  state.isTied = note.tie === true;
   const main = el('note', [
     pitchElement(note.pitch),
     duration,
@@ -341,7 +361,20 @@ function noteElements(
     ...grouped('notations', notations),
   ]);
   const stops = (note.stops ?? []).map((pitch) =>
-    el('note', [el('chord'), pitchElement(pitch), duration, el('voice', 1), ...type, ...modification]),
+    el('note', [
+      el('chord'),
+      pitchElement(pitch),
+      duration,
+      ...tie,
+      el('voice', 1),
+      ...type,
+      ...modification,
+      ...grouped('notations', [
+        ...(wasTied ? [el('tied', { type: 'stop' })] : []),
+        ...(ties ? [el('tied', { type: 'start' })] : []),
+        ...(isFirst ? [] : [el('other-notation', { type: 'single' }, JOINED)]),
+      ]),
+    ]),
   );
   return [...graces, main, ...stops];
 }

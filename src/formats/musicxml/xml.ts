@@ -125,5 +125,5 @@ export function buildXml(root: XmlOut): string {
     suppressEmptyNode: true,
     processEntities: true,
   });
-  return `<?xml version="1.0" encoding="UTF-8"?>\n${builder.build([root]) as string}\n`;
+  return `<?xml version="1.0" encoding="UTF-8"?>\n${(builder.build([root]) as string).trim()}\n`;
 }

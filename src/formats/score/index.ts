@@ -12,3 +12,5 @@ export type { MorrinDirectives } from './directives';
 export { applyDirectives, directiveLines, readDirectives } from './directives';
 // Bars that do not add up, where they stand.
 export { barSumMessages } from './barSumMessages';
+// Lengths as notes have them.
+export { splitLength } from './noteLengths';

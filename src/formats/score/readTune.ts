@@ -10,6 +10,8 @@ export interface ReadTune {
   readonly source: string | null;
   /** Where each written bar begins in the file, by its id. */
   readonly barPositions: ReadonlyMap<string, { readonly line: number; readonly column: number }>;
+  /** Voices of which one was taken for the melody; empty where there is one only. */
+  readonly voices: readonly Voice[];
 }
 
 export interface ReadResult<T extends ReadTune = ReadTune> {

@@ -21,7 +21,10 @@ export function readBytes(bytes: Uint8Array, onProgress: (tunesRead: number) => 
   if (text.trimStart().startsWith('{')) {
     const read = readMorrinJson(text);
     return read.ok
-      ? { tunes: [toImported({ tune: read.tune, messages: [], source: text, barPositions: new Map() })], messages: [] }
+      ? {
+          tunes: [toImported({ tune: read.tune, messages: [], source: text, barPositions: new Map(), voices: [] })],
+          messages: [],
+        }
       : { tunes: [], messages: read.messages };
   }
   const tunes: ImportedTune[] = [];
