@@ -68,11 +68,12 @@ export function readHeader(
       .map((title) => `Also called: ${title}`),
     ...fields('N'),
   ];
+  const line = (words: string, most: number) => words.replace(/\s+/g, ' ').slice(0, most);
   return {
-    title: fields('T')[0] ?? '',
-    composer: fields('C').join(', ') || undefined,
-    source: fields('S').join(', ') || undefined,
-    notes: notes.length > 0 ? notes : undefined,
+    title: line(fields('T')[0] ?? '', 300),
+    composer: line(fields('C').join(', '), 300) || undefined,
+    source: line(fields('S').join(', '), 1000) || undefined,
+    notes: notes.length > 0 ? notes.slice(0, 200).map((note) => note.slice(0, 4000)) : undefined,
     danceType,
     order: fields('P')[0] ?? null,
   };

@@ -10,7 +10,21 @@ export interface PreparedText {
   readonly openSlurs: ReadonlySet<number>;
 }
 
+/** Slurs inside each other: notation has two or three. */
+const MOST_NESTED_SLURS = 16;
+
 const MUSIC_LINE = /^(?![A-Za-z]:|%|\s*$)/;
+
+/** What may stand at a place of a line; sticky, so that nothing is copied to look. */
+const MARK = /!([^!|\s[\]]*)!/y;
+const OPEN_MARK = /![A-Za-z.()]*/y;
+const INLINE_FIELD = /\[[A-Za-z]:/y;
+const TUPLET = /\(\d/y;
+
+function matchAt(pattern: RegExp, line: string, at: number): string | null {
+  pattern.lastIndex = at;
+  return pattern.exec(line)?.[0] ?? null;
+}
 
 /**
  * Scans the music of one tune for what the parser passes over in silence: unclosed slurs and marks (which it would
@@ -19,14 +33,16 @@ const MUSIC_LINE = /^(?![A-Za-z]:|%|\s*$)/;
 export function prepareText(source: string, positions: TextPositions): PreparedText {
   const messages: ImportMessage[] = [];
   const playsAt = new Map<number, number>();
-  const slurs: number[] = [];
+  /** Where slurs were opened; null for those that are left out. */
+  const slurs: (number | null)[] = [];
   let offset = 0;
   const say = (at: number, code: ImportMessage['code'], severity: ImportMessage['severity'], message: string) =>
     messages.push({ ...positions.at(at), severity, code, message });
 
-  const lines = source.split('\n').map((line) => {
+  const lines = source.split('\n').map((given) => {
     const start = offset;
-    offset += line.length + 1;
+    offset += given.length + 1;
+    const line = calmed(given);
     // The parser needs a space after nothing: field lines and comments go as they are.
     if (!MUSIC_LINE.test(line)) return line;
     const chars =
@@ -48,25 +64,33 @@ export function prepareText(source: string, positions: TextPositions): PreparedT
         }
         i = end;
       } else if (char === '!') {
-        const word = /^!([^!|\s[\]]*)!/.exec(line.slice(i));
-        if (word) {
-          i += word[0].length - 1;
+        const word = matchAt(MARK, line, i);
+        if (word !== null) {
+          i += word.length - 1;
         } else {
-          const rest = /^![A-Za-z.()]*/.exec(line.slice(i))![0];
+          const rest = matchAt(OPEN_MARK, line, i)!;
           say(start + i, 'unclosed-mark', 'error', `The mark ${rest} is opened with ! and not closed; it is left out.`);
           blank(chars, i, i + unclosedLength(rest));
           i += unclosedLength(rest) - 1;
         }
-      } else if (char === '[' && /^\[[A-Za-z]:/.test(line.slice(i))) {
+      } else if (char === '[' && matchAt(INLINE_FIELD, line, i) !== null) {
         const end = line.indexOf(']', i);
         i = end < 0 ? chars.length : end;
-      } else if (char === '(' && !/^\(\d/.test(line.slice(i))) {
-        slurs.push(start + i);
+      } else if (char === '(' && matchAt(TUPLET, line, i) === null) {
+        if (slurs.length === MOST_NESTED_SLURS)
+          say(
+            start + i,
+            'not-kept',
+            'warning',
+            `Slurs are open inside ${MOST_NESTED_SLURS} others here; they are left out.`,
+          );
+        if (slurs.length >= MOST_NESTED_SLURS) chars[i] = '`';
+        slurs.push(slurs.length >= MOST_NESTED_SLURS ? null : start + i);
       } else if (char === ')') {
-        if (slurs.pop() === undefined) {
+        const opened = slurs.pop();
+        if (opened === undefined)
           say(start + i, 'unopened-slur', 'warning', 'A slur is closed here that was never opened; it is left out.');
-          chars[i] = ' ';
-        }
+        if (opened === undefined || opened === null) chars[i] = '`';
       } else if (char === ':') {
         i = repeatSign(chars, i, start, playsAt);
       } else if (char === '|' && chars[i + 1] === ':' && chars[i + 2] === ':') {
@@ -79,9 +103,21 @@ export function prepareText(source: string, positions: TextPositions): PreparedT
     }
     return chars.join('');
   });
-  for (const at of slurs)
+  const open = slurs.filter((at) => at !== null);
+  for (const at of open)
     say(at, 'unclosed-slur', 'error', 'A slur is opened here and never closed; the notes keep a stroke each.');
-  return { text: lines.join('\n'), messages, playsAt, openSlurs: new Set(slurs) };
+  return { text: lines.join('\n'), messages, playsAt, openSlurs: new Set(open) };
+}
+
+/** White space in a row that the parser is given as it stands; it takes the square of the time for more. */
+const LONG_BLANK = /\s{32,}/g;
+
+/** A line of the same length in which long blanks are a comment at its end, and before that what the parser passes over. */
+function calmed(line: string): string {
+  if (line.length < 64) return line;
+  return line.replace(LONG_BLANK, (blank, at: number) =>
+    at + blank.length === line.length ? ` ${'%'.repeat(blank.length - 1)}` : ` ${'`'.repeat(blank.length - 2)} `,
+  );
 }
 
 /** Rewrites `:|:`, `:||:` as `::` and `::|` as `:|`; returns the offset of the sign's last character. */
@@ -111,6 +147,8 @@ function unclosedLength(rest: string): number {
   return /^![a-z.]{3,}/i.test(rest) ? rest.length : 1;
 }
 
+/** What the parser passes over; up to the end of a line, a comment. */
 function blank(chars: string[], from: number, to: number): void {
-  for (let i = from; i < to; i++) chars[i] = ' ';
+  const filler = to >= chars.length ? '%' : '`';
+  for (let i = from; i < to; i++) chars[i] = filler;
 }

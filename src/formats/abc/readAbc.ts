@@ -29,7 +29,15 @@ export function* readAbcTunes(
   voice?: string,
 ): Generator<ReadAbcTune | { readonly failed: ImportMessage[] }> {
   const defaults = fileDefaults(text);
-  for (const tuneText of splitTunes(text)) yield readOne(tuneText, defaults, voice);
+  for (const tuneText of splitTunes(text)) {
+    try {
+      yield readOne(tuneText, defaults, voice);
+    } catch (error) {
+      // Lengths beyond all numbers, and whatever else no reader thinks of: the others are read all the same.
+      const words = `This tune could not be read: ${error instanceof Error ? error.message : 'unknown'}.`;
+      yield { failed: [importMessage(tuneText.firstLine, 1, 'error', 'not-read', words)] };
+    }
+  }
 }
 
 /** Reads an ABC text: tunes as far as they could be read, and every message with line and column. */
@@ -70,6 +78,8 @@ function readOne(
   const tree = parser.getTune();
   for (const warning of parser.getWarningObjects() ?? []) {
     // Odd note lengths are only hard to draw for the parser; here they are exact.
+    // Now and then it says something else than words.
+    if (typeof warning.message !== 'string') continue;
     if (warning.message.startsWith('Duration not representable')) continue;
     // Lines of our own are read by us.
     if (warning.message === 'Unknown directive: morrin') continue;

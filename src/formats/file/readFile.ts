@@ -1,5 +1,5 @@
 import { readAbcTunes } from '../abc';
-import { readMorrinBook } from '../json';
+import { readMorrinBook, tuneSchema } from '../json';
 import { type MidiChoice, readMidi } from '../midi';
 import { readMusicXml } from '../musicxml';
 import type { ReadTune } from '../score';
@@ -29,6 +29,21 @@ export type FileRead = FileTune | { readonly failed: readonly ImportMessage[]; r
  * throws for what a file can hold.
  */
 export function* readFile(bytes: Uint8Array, choice: FileChoice = {}): Generator<FileRead> {
+  for (const read of readKinds(bytes, choice)) yield 'failed' in read ? read : checked(read);
+}
+
+/** What a reader made of a file may still be no tune that can be kept: a title of a thousand letters, a note beyond hearing. */
+function checked(read: FileTune): FileRead {
+  const parsed = tuneSchema.safeParse(read.tune);
+  if (parsed.success) return { ...read, tune: parsed.data };
+  const { line, column } = [...read.barPositions.values()][0] ?? { line: 1, column: 1 };
+  const failed = parsed.error.issues
+    .slice(0, 20)
+    .map(({ path, message }) => importMessage(line, column, 'error', 'not-read', `${path.join('.')}: ${message}.`));
+  return { failed, entry: read.entry };
+}
+
+function* readKinds(bytes: Uint8Array, choice: FileChoice): Generator<FileRead> {
   if (startsWith(bytes, 'PK')) {
     const unzipped = unzip(bytes);
     if (!unzipped.ok) yield failure('not-read', unzipped.message);

@@ -36,6 +36,8 @@ test('what a document may not have is said with its place', () => {
     /^parts\.0\.events\.1\.duration: a note lasts longer than 0/,
   );
   expect(faults({ ...plain, title: '  ' })).toEqual(['title: a tune has a title']);
+  for (const title of ['a\0b', 'half a \ud83d sign'])
+    expect(faults({ ...plain, title })).toEqual(['title: holds a character that cannot be kept']);
   expect(faults({ ...plain, form: Array<string>(1000).fill('A'), parts: longParts() })[0]).toMatch(
     /^form: plays at most/,
   );

@@ -17,6 +17,9 @@ export function playedEvents({ parts, form }: Pick<Tune, 'parts' | 'form'>): num
   return form.reduce((sum, name) => sum + (lengths.get(name) ?? 0), 0);
 }
 
+/** Words that every store and format can hold: no zero characters, no halves of characters. */
+const words = z.string().regex(/^[^\0\p{Cs}]*$/u, 'holds a character that cannot be kept');
+
 const fraction = z
   .object({ n: z.int().min(0).max(1_000_000_000), d: z.int().min(1).max(1_000_000_000) })
   .describe('exact length in whole notes: n/d');
@@ -35,7 +38,7 @@ const key = z.object({
     .max(7)
     .optional(),
 });
-const id = z.string().min(1).max(24);
+const id = words.min(1).max(24);
 const direction = z.enum(['down', 'up']);
 const link = z.enum(LINKS);
 const tuplet = z.object({
@@ -43,7 +46,7 @@ const tuplet = z.object({
   inTimeOf: z.int().min(1).max(64),
   first: z.literal(true).optional(),
 });
-const chord = z.string().max(40).optional();
+const chord = words.max(40).optional();
 
 const note = z.object({
   kind: z.literal('note'),
@@ -86,10 +89,10 @@ const bar = z.object({
 export const tuneSchema: z.ZodType<Tune> = z
   .object({
     schemaVersion: z.literal(1),
-    title: z.string().trim().min(1, 'a tune has a title').max(300),
-    composer: z.string().max(300).optional(),
-    source: z.string().max(1000).optional(),
-    notes: z.array(z.string().max(4000)).max(200).optional(),
+    title: words.trim().min(1, 'a tune has a title').max(300),
+    composer: words.max(300).optional(),
+    source: words.max(1000).optional(),
+    notes: z.array(words.max(4000)).max(200).optional(),
     danceType: z.enum(DANCE_TYPES).nullable(),
     meter,
     key,
@@ -98,12 +101,10 @@ export const tuneSchema: z.ZodType<Tune> = z
     lilt: z.string().regex(LILT_NAME, 'a lilt is called by small letters, digits and hyphens').optional(),
     start: direction.nullable(),
     parts: z
-      .array(
-        z.object({ name: z.string().min(1).max(24), events: z.array(z.discriminatedUnion('kind', [note, rest, bar])) }),
-      )
+      .array(z.object({ name: words.min(1).max(24), events: z.array(z.discriminatedUnion('kind', [note, rest, bar])) }))
       .min(1)
       .max(500),
-    form: z.array(z.string().max(24)).min(1).max(1000),
+    form: z.array(words.max(24)).min(1).max(1000),
   })
   .superRefine((tune, context) => {
     const refuse = (message: string, path: (string | number)[]) => context.addIssue({ code: 'custom', message, path });

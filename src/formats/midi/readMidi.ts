@@ -44,6 +44,16 @@ const MOVED = 0.05;
  * cut into bars by its time signatures, spelled in its key. Equal stretches of eight bars are taken for passes of a part.
  */
 export function readMidi(bytes: Uint8Array, choice: MidiChoice = {}): ReadMidi {
+  try {
+    return readNotes(bytes, choice);
+  } catch (error) {
+    // Lengths beyond all numbers, and whatever else no reader thinks of.
+    const words = `This file could not be read: ${error instanceof Error ? error.message : 'unknown'}.`;
+    return { tune: null, voices: [], messages: [importMessage(1, 1, 'error', 'not-read', words)], quantised: null };
+  }
+}
+
+function readNotes(bytes: Uint8Array, choice: MidiChoice): ReadMidi {
   const failed = (words: string, voices: readonly Voice[] = []): ReadMidi => ({
     tune: null,
     voices,

@@ -37,7 +37,13 @@ export function readMusicXml(text: string, voice?: string): ReadResult {
   const voices = listVoices(root);
   const chosen = voices.find(({ id }) => id === voice) ?? mainVoice(voices);
   if (!chosen) return failed(1, 1, 'no-notes', 'No notes were found: expected a part with notes that have a pitch.');
-  return readVoice(root, chosen, voices, positions);
+  try {
+    return readVoice(root, chosen, voices, positions);
+  } catch (error) {
+    // Lengths beyond all numbers, and whatever else no reader thinks of.
+    const words = error instanceof Error ? error.message : 'unknown';
+    return failed(1, 1, 'not-read', `This score could not be read: ${words}.`);
+  }
 }
 
 /** Of the first part the voice with the most notes. */

@@ -29,7 +29,7 @@ export function parseXml(text: string): ParsedXml {
   const valid = XMLValidator.validate(text);
   if (valid !== true) {
     const { line, col, msg } = valid.err;
-    return { ok: false, line, column: col, message: msg };
+    return { ok: false, line: line || 1, column: col || 1, message: msg };
   }
   const parser = new XMLParser({
     preserveOrder: true,
