@@ -9,6 +9,7 @@ export const ERROR_CODES = [
   'too-many-versions',
   'too-many-views',
   'import-incomplete',
+  'bad-backup',
   'too-large',
   'wrong-origin',
   'database-away',

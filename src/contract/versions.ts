@@ -2,11 +2,25 @@ import { z } from 'zod';
 import { tuneSchema } from '#formats/json';
 
 /** A version of a tune under a name of its own. */
+export const VERSION_KINDS = ['plan', 'setting'] as const;
+
+/** Where a version comes from: another plan of the same notes, or a setting as somebody plays it. */
+const originShape = {
+  kind: z.enum(VERSION_KINDS),
+  /** Who taught it; empty where nobody is named. */
+  taughtBy: z.string().trim().max(200),
+  learnedOn: z.iso.date().nullable(),
+  note: z.string().trim().max(2000),
+};
+export const versionOriginSchema = z.object(originShape);
+export type VersionOrigin = z.output<typeof versionOriginSchema>;
+
 export const tuneVersionSchema = z.object({
   id: z.uuid(),
   name: z.string(),
   createdAt: z.iso.datetime(),
   tune: tuneSchema,
+  ...originShape,
 });
 export type TuneVersion = z.output<typeof tuneVersionSchema>;
 
@@ -18,4 +32,15 @@ export const MOST_VERSIONS = 100;
 export const nameVersionSchema = z.object({
   name: z.string().trim().min(1, 'a version has a name').max(120, 'at most 120 characters'),
   tune: tuneSchema,
+  kind: originShape.kind.default('plan'),
+  taughtBy: originShape.taughtBy.default(''),
+  learnedOn: originShape.learnedOn.default(null),
+  note: originShape.note.default(''),
 });
+export type NameVersion = z.input<typeof nameVersionSchema>;
+
+/** What of a version can be changed later; its notes stay as they were kept. */
+export const changeVersionSchema = versionOriginSchema.extend({
+  name: z.string().trim().min(1, 'a version has a name').max(120, 'at most 120 characters'),
+});
+export type ChangeVersion = z.output<typeof changeVersionSchema>;

@@ -4,12 +4,17 @@ import path from 'node:path';
 import express, { type Express } from 'express';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
+import { MOST_HANDOUT_BYTES } from '#contract/handout';
 import { MOST_TUNE_BYTES } from '#contract/tunes';
 import type { Database } from './db';
 import { AppError, errorHandler } from './errors';
 import { sameOriginOnly, securityHeaders } from './security';
+import { backupRoutes } from './backup/routes';
 import { bookRoutes } from './book/routes';
+import { exportRoutes } from './export/routes';
 import { handoutRoutes } from './handout/routes';
+import { importRoutes } from './imports/routes';
+import { likenessRoutes } from './likeness/routes';
 import { pegsRoutes } from './pegs/routes';
 import { settingsRoutes } from './settings/routes';
 import { tuneRoutes } from './tunes/routes';
@@ -41,6 +46,7 @@ export function createApp(deps: AppDeps): Express {
   app.use(securityHeaders());
   app.use(pinoHttp({ logger: log, autoLogging: false }));
   app.use(sameOriginOnly(allowedHosts));
+  app.use('/api/handout', express.json({ limit: MOST_HANDOUT_BYTES, strict: true }));
   app.use('/api', express.json({ limit: MOST_TUNE_BYTES, strict: true }));
 
   app.get('/api/health', async (_request, response) => {
@@ -49,6 +55,10 @@ export function createApp(deps: AppDeps): Express {
   });
   app.use('/api/handout', handoutRoutes());
   app.use('/api/book', bookRoutes(db, now));
+  app.use('/api/backup', backupRoutes(db, askForCounting, now));
+  app.use('/api/export', exportRoutes(db));
+  app.use('/api/imports', importRoutes(db, askForCounting));
+  app.use('/api/likenesses', likenessRoutes(db));
   app.use('/api/settings', settingsRoutes(db, askForCounting));
   app.use('/api/pegs', pegsRoutes(db));
   app.use('/api/tunes/:id/versions', versionRoutes(db));

@@ -11,6 +11,7 @@ export const ERRORS: Readonly<Record<ErrorCode, { readonly status: number; reado
   'too-many-versions': { status: 409, message: 'This tune has as many named versions as are kept.' },
   'too-many-views': { status: 409, message: 'There are as many views as are kept.' },
   'import-incomplete': { status: 409, message: 'Some tunes of the import have not arrived.' },
+  'bad-backup': { status: 422, message: 'This is no backup that can be taken back.' },
   'too-large': { status: 413, message: 'Too large to be taken in one piece.' },
   'wrong-origin': { status: 403, message: 'Requests from other sites are refused.' },
   'database-away': { status: 503, message: 'The database does not answer just now.' },

@@ -7,6 +7,7 @@ import { connect } from './db';
 import { countingThread } from './counting/countingThread';
 import { startCounting } from './counting/queue';
 import { loadDemo } from './demo/loadDemo';
+import { deleteStaleImports } from './imports/queries';
 import { migrate } from './migrate';
 
 const config = readConfig(process.env);
@@ -15,6 +16,7 @@ const root = process.cwd();
 
 await migrate(config.databaseUrl, path.join(root, 'db/migrations'));
 const db = connect(config.databaseUrl, ({ message }) => log.warn(`database connection lost: ${message}`));
+await deleteStaleImports(db);
 if (config.loadDemo) await loadDemo(db, path.join(root, 'demo'));
 
 const webDir = path.join(root, 'dist/web');

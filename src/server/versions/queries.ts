@@ -1,5 +1,5 @@
 import type { Tune } from '#core/tune';
-import type { TuneVersion } from '#contract/versions';
+import type { ChangeVersion, TuneVersion, VersionOrigin } from '#contract/versions';
 import type { Queryable } from '../db';
 
 interface VersionRow {
@@ -7,19 +7,31 @@ interface VersionRow {
   name: string;
   document: Tune;
   created_at: Date;
+  kind: TuneVersion['kind'];
+  taught_by: string;
+  learned_on: string | null;
+  note: string;
 }
 
-const toVersion = ({ id, name, document, created_at }: VersionRow): TuneVersion => ({
-  id,
-  name,
-  createdAt: created_at.toISOString(),
-  tune: document,
+/** A day stays a day, wherever the server stands. */
+const COLUMNS =
+  "id, name, document, created_at, kind, taught_by, to_char(learned_on, 'YYYY-MM-DD') AS learned_on, note";
+
+const toVersion = (row: VersionRow): TuneVersion => ({
+  id: row.id,
+  name: row.name,
+  createdAt: row.created_at.toISOString(),
+  tune: row.document,
+  kind: row.kind,
+  taughtBy: row.taught_by,
+  learnedOn: row.learned_on,
+  note: row.note,
 });
 
 /** The named versions of a tune, the newest first. */
 export async function listVersions(db: Queryable, tuneId: string): Promise<TuneVersion[]> {
   const { rows } = await db.query<VersionRow>(
-    'SELECT id, name, document, created_at FROM tune_versions WHERE tune_id = $1 ORDER BY created_at DESC, id LIMIT 100',
+    `SELECT ${COLUMNS} FROM tune_versions WHERE tune_id = $1 ORDER BY created_at DESC, id LIMIT 100`,
     [tuneId],
   );
   return rows.map(toVersion);
@@ -35,14 +47,40 @@ export async function countVersions(db: Queryable, tuneId: string): Promise<numb
 
 export async function insertVersion(
   db: Queryable,
-  { id, tuneId, name, tune }: { id: string; tuneId: string; name: string; tune: Tune },
+  version: VersionOrigin & { id: string; tuneId: string; name: string; tune: Tune },
 ): Promise<TuneVersion> {
   const { rows } = await db.query<VersionRow>(
-    `INSERT INTO tune_versions (id, tune_id, name, document) VALUES ($1, $2, $3, $4)
-     RETURNING id, name, document, created_at`,
-    [id, tuneId, name, JSON.stringify(tune)],
+    `INSERT INTO tune_versions (id, tune_id, name, document, kind, taught_by, learned_on, note)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8)
+     RETURNING ${COLUMNS}`,
+    [
+      version.id,
+      version.tuneId,
+      version.name,
+      JSON.stringify(version.tune),
+      version.kind,
+      version.taughtBy,
+      version.learnedOn,
+      version.note,
+    ],
   );
   return toVersion(rows[0]!);
+}
+
+/** The version with another name or origin; null where there is none. */
+export async function updateVersion(
+  db: Queryable,
+  tuneId: string,
+  id: string,
+  { name, kind, taughtBy, learnedOn, note }: ChangeVersion,
+): Promise<TuneVersion | null> {
+  const { rows } = await db.query<VersionRow>(
+    `UPDATE tune_versions SET name = $3, kind = $4, taught_by = $5, learned_on = $6, note = $7
+      WHERE tune_id = $1 AND id = $2
+      RETURNING ${COLUMNS}`,
+    [tuneId, id, name, kind, taughtBy, learnedOn, note],
+  );
+  return rows[0] ? toVersion(rows[0]) : null;
 }
 
 /** Whether there was such a version to take away. */

@@ -39,6 +39,45 @@ test('a version that is taken away is gone, and taking it away again says so', a
   expect((await request(app).delete(path)).status).toBe(404);
 });
 
+test('where a setting comes from is kept with it and can be put right, its notes stay', async () => {
+  const origin = { kind: 'setting', taughtBy: 'Wenna Tarr', learnedOn: '2025-11-08', note: 'slower than the class' };
+  const made = tuneVersionSchema.parse(
+    (
+      await request(app)
+        .post(`/api/tunes/${id}/versions`)
+        .send({ name: 'Wenna’s', tune, ...origin })
+    ).body,
+  );
+  expect(made).toMatchObject(origin);
+  const path = `/api/tunes/${id}/versions/${made.id}`;
+  const changed = await request(app)
+    .patch(path)
+    .send({ ...origin, name: 'As Wenna has it', learnedOn: null });
+  expect(tuneVersionSchema.parse(changed.body)).toMatchObject({ name: 'As Wenna has it', learnedOn: null, tune });
+  expect(
+    (
+      await request(app)
+        .patch(path)
+        .send({ ...origin, name: '' })
+    ).status,
+  ).toBe(400);
+  expect(
+    (
+      await request(app)
+        .patch(path)
+        .send({ ...origin, name: 'x', learnedOn: 'last year' })
+    ).status,
+  ).toBe(400);
+  await request(app).delete(path);
+  expect(
+    (
+      await request(app)
+        .patch(path)
+        .send({ ...origin, name: 'x' })
+    ).status,
+  ).toBe(404);
+});
+
 test.each([
   ['no name', { name: '  ', tune }, 400],
   ['a name that is too long', { name: 'x'.repeat(121), tune }, 400],

@@ -21,6 +21,8 @@ export function failureWords({ code, details }: Failure): string {
       return 'There are 60 views: take one away first.';
     case 'import-incomplete':
       return 'Some tunes did not arrive.';
+    case 'bad-backup':
+      return `This is no backup that can be taken back${issueWords(details)}.`;
     case 'too-large':
       return 'This is too large to be kept in one piece.';
     case 'wrong-origin':

@@ -1,0 +1,15 @@
+import { z } from 'zod';
+import { tuneChoiceSchema } from './book';
+
+export const EXPORT_FORMATS = ['abc', 'musicxml', 'midi', 'json', 'csv'] as const;
+export type ExportFormat = (typeof EXPORT_FORMATS)[number];
+
+/** Which tunes go out, and as what. */
+export const exportSchema = z.object({ format: z.enum(EXPORT_FORMATS), choice: tuneChoiceSchema });
+export type ExportAsked = z.output<typeof exportSchema>;
+
+/** Largest backup that is taken back. */
+export const MOST_BACKUP_BYTES = 512 * 1024 * 1024;
+
+export const restoredSchema = z.object({ tunes: z.int(), rows: z.int() });
+export type Restored = z.output<typeof restoredSchema>;

@@ -1,0 +1,79 @@
+import { z } from 'zod';
+import { tuneSchema } from '#formats/json';
+import { MOST_IMPORT_BYTES } from './tunes';
+
+/** Most tunes that one import may bring. */
+export const MOST_IMPORTED = 20_000;
+
+/** Tunes sent in one piece, and what they may weigh: a piece fits into a request. */
+export const MOST_IN_PIECE = 100;
+export const PIECE_BYTES = 2 * 1024 * 1024;
+
+export const beginImportSchema = z.object({
+  fileName: z.string().trim().min(1).max(300),
+  expected: z.int().min(1).max(MOST_IMPORTED),
+});
+export const importBegunSchema = z.object({ id: z.uuid() });
+
+export const importPieceSchema = z.object({
+  /** Place of the first of these tunes among all of the import, from 0. */
+  from: z.int().min(0).max(MOST_IMPORTED),
+  tunes: z
+    .array(
+      z.object({
+        tune: tuneSchema,
+        /** The tune's own text; left out: the file is kept as a whole. */
+        source: z.string().max(MOST_IMPORT_BYTES).optional(),
+        /** The tune of the book that it is another setting of; left out: it becomes a tune of its own. */
+        joins: z.uuid().optional(),
+      }),
+    )
+    .min(1)
+    .max(MOST_IN_PIECE),
+});
+export type ImportPiece = z.output<typeof importPieceSchema>;
+
+export const importStateSchema = z.object({
+  id: z.uuid(),
+  fileName: z.string(),
+  expected: z.int(),
+  arrived: z.int(),
+  isFinished: z.boolean(),
+});
+export type ImportState = z.output<typeof importStateSchema>;
+
+export const importFinishedSchema = z.object({
+  tunes: z.int(),
+  settings: z.int(),
+  /** The first tune that is now in the book, and how many there are. */
+  first: z.uuid().nullable(),
+});
+export type ImportFinished = z.output<typeof importFinishedSchema>;
+
+/** Prints of melodies that are about to be brought in, to be compared with the book. */
+export const likenessAskedSchema = z.object({
+  melodies: z
+    .array(z.object({ print: z.array(z.int()).max(64), pitches: z.array(z.int().min(0).max(200)).max(1024) }))
+    .min(1)
+    .max(500),
+});
+
+export const likeTuneSchema = z.object({
+  id: z.uuid(),
+  title: z.string(),
+  /** 1: equal but for key and octave. */
+  share: z.number(),
+  /** Semitones by which the asked melody lies above. */
+  semitones: z.int(),
+});
+export type LikeTune = z.output<typeof likeTuneSchema>;
+
+/** For each melody asked about the tunes like it, the likest first. */
+export const likenessesSchema = z.object({ found: z.array(z.array(likeTuneSchema)) });
+
+/** Parts of other tunes that are like parts of one. */
+export const partLikenessesSchema = z.object({
+  tunes: z.array(likeTuneSchema),
+  parts: z.array(likeTuneSchema.extend({ part: z.string(), ofPart: z.string() })),
+});
+export type PartLikenesses = z.output<typeof partLikenessesSchema>;

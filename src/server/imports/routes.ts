@@ -1,0 +1,74 @@
+import express, { Router } from 'express';
+import { z } from 'zod';
+import { beginImportSchema, importPieceSchema } from '#contract/imports';
+import { playerSettings } from '#contract/settings';
+import { MOST_IMPORT_BYTES } from '#contract/tunes';
+import { type Database, inTransaction } from '../db';
+import { AppError } from '../errors';
+import { findSettings } from '../settings/queries';
+import { deleteImport, findImport, findMissing, finishImport, insertImport, keepOriginal, keepPiece } from './queries';
+
+const idSchema = z.object({ id: z.uuid() });
+
+/**
+ * Imports in pieces: begun, its original and its tunes sent, then finished at once or given up. Every step may come again
+ * when its answer was lost; nothing is in the book before the last one.
+ */
+export function importRoutes(db: Database, askForCounting: () => Promise<void>): Router {
+  const router = Router();
+
+  router.post('/', async (request, response) => {
+    const { fileName, expected } = beginImportSchema.parse(request.body);
+    response.status(201).json({ id: await insertImport(db, fileName, expected) });
+  });
+
+  router.get('/:id', async (request, response) => {
+    const { id } = idSchema.parse(request.params);
+    const state = await findImport(db, id);
+    if (!state) throw new AppError('not-found');
+    response.json(state);
+  });
+
+  router.put(
+    '/:id/original',
+    express.raw({ type: 'application/octet-stream', limit: MOST_IMPORT_BYTES }),
+    async (request, response) => {
+      const { id } = idSchema.parse(request.params);
+      if (!Buffer.isBuffer(request.body)) throw new AppError('bad-request');
+      if (!(await keepOriginal(db, id, request.body))) throw new AppError('not-found');
+      response.status(204).end();
+    },
+  );
+
+  router.put('/:id/tunes', async (request, response) => {
+    const { id } = idSchema.parse(request.params);
+    const piece = importPieceSchema.parse(request.body);
+    const settings = playerSettings((await findSettings(db)).settings);
+    if (!(await keepPiece(db, id, piece, settings))) throw new AppError('not-found');
+    response.status(204).end();
+  });
+
+  router.post('/:id/finish', async (request, response) => {
+    const { id } = idSchema.parse(request.params);
+    const missing = await findMissing(db, id);
+    const state = await findImport(db, id);
+    if (!state) throw new AppError('not-found');
+    if (state.isFinished) {
+      // The answer to the first asking was lost.
+      response.json({ tunes: state.expected, settings: 0, first: null });
+      return;
+    }
+    if (missing !== null) throw new AppError('import-incomplete', { missing });
+    const finished = await inTransaction(db, (client) => finishImport(client, id));
+    await askForCounting();
+    response.json(finished ?? { tunes: state.expected, settings: 0, first: null });
+  });
+
+  router.delete('/:id', async (request, response) => {
+    const { id } = idSchema.parse(request.params);
+    if (!(await deleteImport(db, id))) throw new AppError('not-found');
+    response.status(204).end();
+  });
+
+  return router;
+}
