@@ -3,7 +3,7 @@ import { tuneSchema } from '#formats/json';
 
 /** Largest body of a save, and largest text of an import. */
 export const MOST_TUNE_BYTES = 12 * 1024 * 1024;
-export const MOST_IMPORT_BYTES = 5 * 1024 * 1024;
+export const MOST_IMPORT_BYTES = 10 * 1024 * 1024;
 
 /** A row of the book. Figures are counted by the server: on a save at once, for many tunes a while later. */
 export const tuneSummarySchema = z.object({

@@ -29,6 +29,8 @@ export interface AppDeps {
   /** Asks for figures that are out of date to be counted in the background; left out: nothing does. */
   readonly askForCounting?: () => Promise<void>;
   readonly now?: () => Date;
+  /** Where the demo tunes lie. */
+  readonly demoDir?: string;
 }
 
 /** The place in the built page that is filled with a fresh nonce for each answer. */
@@ -36,7 +38,15 @@ const NONCE_PLACEHOLDER = /__CSP_NONCE__/g;
 
 /** The whole server as a value: nothing listens yet. */
 export function createApp(deps: AppDeps): Express {
-  const { db, log, webDir, allowedHosts = [], askForCounting = () => Promise.resolve(), now = () => new Date() } = deps;
+  const {
+    db,
+    log,
+    webDir,
+    allowedHosts = [],
+    askForCounting = () => Promise.resolve(),
+    now = () => new Date(),
+    demoDir = 'demo',
+  } = deps;
   const app = express();
   app.disable('x-powered-by');
   app.use((_request, response, next) => {
@@ -54,7 +64,7 @@ export function createApp(deps: AppDeps): Express {
     response.json({ ok: true });
   });
   app.use('/api/handout', handoutRoutes());
-  app.use('/api/book', bookRoutes(db, now));
+  app.use('/api/book', bookRoutes(db, now, demoDir));
   app.use('/api/backup', backupRoutes(db, askForCounting, now));
   app.use('/api/export', exportRoutes(db));
   app.use('/api/imports', importRoutes(db, askForCounting));

@@ -26,7 +26,14 @@ const pages = existsSync(webDir) ? { webDir } : {};
 const countingScript = import.meta.url.endsWith('.ts') ? './counting/counting.worker.ts' : './counting.worker.js';
 const thread = countingThread(new URL(countingScript, import.meta.url));
 const queue = await startCounting({ db, databaseUrl: config.databaseUrl, count: thread.count, log });
-const app = createApp({ db, log, ...pages, allowedHosts: config.allowedHosts, askForCounting: queue.ask });
+const app = createApp({
+  db,
+  log,
+  ...pages,
+  allowedHosts: config.allowedHosts,
+  askForCounting: queue.ask,
+  demoDir: path.join(root, 'demo'),
+});
 const server = app.listen(config.port, config.host, (error) => {
   if (error) {
     process.send?.({ kind: 'failed', message: error.message });

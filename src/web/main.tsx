@@ -4,7 +4,7 @@ import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router';
 import { router } from './app/App';
-import { createStore } from './app/store';
+import { store } from './app/theStore';
 import './app/theme.css';
 import { currentTheme, showTheme } from './app/theme';
 
@@ -15,7 +15,7 @@ showTheme(currentTheme());
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
-    <Provider store={createStore()}>
+    <Provider store={store}>
       <RouterProvider router={router} />
     </Provider>
   </StrictMode>,

@@ -5,6 +5,7 @@ import { playerSettings } from '#contract/settings';
 import { countingKey } from '../counting/figures';
 import { countUncounted } from '../counting/queries';
 import type { Database } from '../db';
+import { loadDemo } from '../demo/loadDemo';
 import { AppError } from '../errors';
 import { findSettings } from '../settings/queries';
 import { changeTunes, deleteRemoved, takeBack } from './bulk';
@@ -14,7 +15,7 @@ import { deleteView, keepView, listViews } from './views';
 const idSchema = z.object({ id: z.uuid() });
 
 /** The book as a whole: pages of it, views, changes of many tunes at once. */
-export function bookRoutes(db: Database, now: () => Date): Router {
+export function bookRoutes(db: Database, now: () => Date, demoDir: string): Router {
   const router = Router();
 
   router.get('/tunes', async (request, response) => {
@@ -34,6 +35,11 @@ export function bookRoutes(db: Database, now: () => Date): Router {
   router.get('/counting', async (_request, response) => {
     const { settings } = await findSettings(db);
     response.json(await countUncounted(db, countingKey(playerSettings(settings))));
+  });
+
+  // Into an empty book only.
+  router.post('/demo', async (_request, response) => {
+    response.json({ tunes: await loadDemo(db, demoDir) });
   });
 
   router.post('/changes', async (request, response) => {

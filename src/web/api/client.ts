@@ -11,7 +11,21 @@ import {
   tuneListSchema,
   tuneRecordSchema,
 } from '#contract/tunes';
-import { tuneVersionSchema, tuneVersionsSchema } from '#contract/versions';
+import { type ChangeVersion, type NameVersion, tuneVersionSchema, tuneVersionsSchema } from '#contract/versions';
+import { type ExportAsked, type Restored, restoredSchema } from '#contract/exports';
+import { importBegunSchema, importFinishedSchema, likenessesSchema, partLikenessesSchema } from '#contract/imports';
+import {
+  type BookFilter,
+  type BookQuery,
+  type BookView,
+  type BulkChange,
+  bookCountSchema,
+  bookFacetsSchema,
+  bookViewSchema,
+  bookViewsSchema,
+  bulkDoneSchema,
+  countingSchema,
+} from '#contract/book';
 import type { Tune } from '#core/tune';
 
 /** Why a request did not do what was asked. `no-connection`: nothing answered. */
@@ -25,9 +39,9 @@ async function ask<T>(path: string, schema: z.ZodType<T>, init: RequestInit = {}
   let response: Response;
   try {
     response = await fetch(path, {
-      ...init,
       headers: init.body === undefined ? {} : { 'Content-Type': 'application/json' },
       signal: AbortSignal.timeout(TIMEOUT_MS),
+      ...init,
     });
   } catch {
     return { ok: false, failure: { code: 'no-connection' } };
@@ -42,8 +56,135 @@ async function ask<T>(path: string, schema: z.ZodType<T>, init: RequestInit = {}
   return parsed.success ? { ok: true, value: parsed.data } : { ok: false, failure: { code: 'bad-answer' } };
 }
 
-export function listTunes() {
-  return ask('/api/book/tunes', tuneListSchema);
+function queryWords(query: Record<string, string | number | undefined>): string {
+  const given = Object.entries(query).filter(([, value]) => value !== undefined && value !== '');
+  return new URLSearchParams(given.map(([name, value]) => [name, String(value)])).toString();
+}
+
+export function listTunes(query: BookQuery) {
+  return ask(`/api/book/tunes?${queryWords(query)}`, tuneListSchema);
+}
+
+export function countBook(filter: BookFilter) {
+  return ask(`/api/book/count?${queryWords(filter)}`, bookCountSchema);
+}
+
+export function listFacets() {
+  return ask('/api/book/facets', bookFacetsSchema);
+}
+
+export function findCounting() {
+  return ask('/api/book/counting', countingSchema);
+}
+
+export function changeTunes(change: BulkChange) {
+  return ask('/api/book/changes', bulkDoneSchema, { method: 'POST', body: JSON.stringify(change) });
+}
+
+const changedSchema = z.object({ changed: z.int() });
+
+export function takeBackChange(id: string) {
+  return ask(`/api/book/changes/${encodeURIComponent(id)}/undo`, changedSchema, { method: 'POST' });
+}
+
+export function deleteRemoved() {
+  return ask('/api/book/removed', changedSchema, { method: 'DELETE' });
+}
+
+export function loadDemo() {
+  return ask('/api/book/demo', z.object({ tunes: z.int() }), { method: 'POST' });
+}
+
+export function listViews() {
+  return ask('/api/book/views', bookViewsSchema);
+}
+
+export function keepView(view: Omit<BookView, 'id'>) {
+  return ask('/api/book/views', bookViewSchema, { method: 'POST', body: JSON.stringify(view) });
+}
+
+export function removeView(id: string) {
+  return ask(`/api/book/views/${encodeURIComponent(id)}`, z.undefined(), { method: 'DELETE' });
+}
+
+export function findLikenesses(melodies: readonly { print: readonly number[]; pitches: readonly number[] }[]) {
+  return ask('/api/likenesses', likenessesSchema, { method: 'POST', body: JSON.stringify({ melodies }) });
+}
+
+export function findPartLikenesses(id: string) {
+  return ask(`/api/likenesses/${encodeURIComponent(id)}`, partLikenessesSchema);
+}
+
+export function beginImport(fileName: string, expected: number) {
+  return ask('/api/imports', importBegunSchema, { method: 'POST', body: JSON.stringify({ fileName, expected }) });
+}
+
+export function sendOriginal(id: string, file: Blob) {
+  return ask(`/api/imports/${encodeURIComponent(id)}/original`, z.undefined(), {
+    method: 'PUT',
+    body: file,
+    headers: { 'Content-Type': 'application/octet-stream' },
+  });
+}
+
+/** A piece as JSON text: it is weighed before it is sent. */
+export function sendPiece(id: string, piece: string) {
+  return ask(`/api/imports/${encodeURIComponent(id)}/tunes`, z.undefined(), { method: 'PUT', body: piece });
+}
+
+export function finishImport(id: string) {
+  return ask(`/api/imports/${encodeURIComponent(id)}/finish`, importFinishedSchema, { method: 'POST' });
+}
+
+export function giveUpImport(id: string) {
+  return ask(`/api/imports/${encodeURIComponent(id)}`, z.undefined(), { method: 'DELETE' });
+}
+
+export function changeVersion(id: string, versionId: string, change: ChangeVersion) {
+  const path = `/api/tunes/${encodeURIComponent(id)}/versions/${encodeURIComponent(versionId)}`;
+  return ask(path, tuneVersionSchema, { method: 'PATCH', body: JSON.stringify(change) });
+}
+
+/** Tunes as a file; its name is the one that the server gives. */
+export async function exportTunes(asked: ExportAsked): Promise<Answer<{ name: string; file: Blob }>> {
+  return fetchFile('/api/export', JSON.stringify(asked), (response) => {
+    const header = response.headers.get('Content-Disposition') ?? '';
+    const encoded = /filename\*=UTF-8''([^;]+)/.exec(header)?.[1];
+    const plain = /filename="([^"]+)"/.exec(header)?.[1] ?? /filename=([^;]+)/.exec(header)?.[1];
+    return encoded ? decodeURIComponent(encoded) : (plain ?? 'tunes');
+  });
+}
+
+/** Puts a backup in the place of the book. */
+export async function restoreBackup(file: Blob): Promise<Answer<Restored>> {
+  return ask('/api/backup', restoredSchema, {
+    method: 'POST',
+    body: file,
+    headers: { 'Content-Type': 'application/gzip' },
+    signal: AbortSignal.timeout(FILE_TIMEOUT_MS),
+  });
+}
+
+const FILE_TIMEOUT_MS = 600_000;
+
+async function fetchFile(
+  path: string,
+  body: string,
+  nameOf: (response: Response) => string,
+): Promise<Answer<{ name: string; file: Blob }>> {
+  try {
+    const response = await fetch(path, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body,
+      signal: AbortSignal.timeout(FILE_TIMEOUT_MS),
+    });
+    if (response.ok) return { ok: true, value: { name: nameOf(response), file: await response.blob() } };
+    const error = errorSchema.safeParse(await response.json().catch(() => undefined));
+    return { ok: false, failure: error.success ? error.data : { code: 'bad-answer' } };
+  } catch {
+    return { ok: false, failure: { code: 'no-connection' } };
+  }
 }
 
 export function findTune(id: string) {
@@ -63,8 +204,8 @@ export function listVersions(id: string) {
   return ask(`/api/tunes/${encodeURIComponent(id)}/versions`, tuneVersionsSchema);
 }
 
-export function nameVersion(id: string, name: string, tune: Tune) {
-  const body = JSON.stringify({ name, tune });
+export function nameVersion(id: string, version: NameVersion) {
+  const body = JSON.stringify(version);
   return ask(`/api/tunes/${encodeURIComponent(id)}/versions`, tuneVersionSchema, { method: 'POST', body });
 }
 
@@ -86,19 +227,8 @@ export function saveSettings(baseRevision: number, settings: StoredSettings) {
 
 /** The hand-out as a PDF file. */
 export async function handoutPdf(handout: Handout): Promise<Answer<Blob>> {
-  try {
-    const response = await fetch('/api/handout/pdf', {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify(handout),
-      signal: AbortSignal.timeout(60_000),
-    });
-    if (response.ok) return { ok: true, value: await response.blob() };
-    const error = errorSchema.safeParse(await response.json().catch(() => undefined));
-    return { ok: false, failure: error.success ? error.data : { code: 'bad-answer' } };
-  } catch {
-    return { ok: false, failure: { code: 'no-connection' } };
-  }
+  const answer = await fetchFile('/api/handout/pdf', JSON.stringify(handout), () => 'hand-out.pdf');
+  return answer.ok ? { ok: true, value: answer.value.file } : answer;
 }
 
 const staleDetails = z.object({ current: tuneRecordSchema });

@@ -1,21 +1,45 @@
 import { createApi, fakeBaseQuery } from '@reduxjs/toolkit/query/react';
-import type { CreateTunes, TuneSummary } from '#contract/tunes';
+import type {
+  BookCount,
+  BookFacets,
+  BookFilter,
+  BookQuery,
+  BookView,
+  BulkChange,
+  BulkDone,
+  Counting,
+} from '#contract/book';
+import type { Restored } from '#contract/exports';
+import type { PartLikenesses } from '#contract/imports';
+import type { CreateTunes, TuneList } from '#contract/tunes';
 import type { Pegs, PegsRecord, SavedPegs } from '#contract/pegs';
-import type { TuneVersion } from '#contract/versions';
-import type { Tune } from '#core/tune';
+import type { ChangeVersion, NameVersion, TuneVersion } from '#contract/versions';
 import type { SavedSettings, SettingsRecord, StoredSettings } from '#contract/settings';
 import {
   type Answer,
   type Failure,
+  changeTunes,
+  changeVersion,
+  countBook,
   createTunes,
+  deleteRemoved,
+  findCounting,
+  findPartLikenesses,
   findPegs,
   findSettings,
+  keepView,
+  listFacets,
   listTunes,
   listVersions,
+  listViews,
+  loadDemo,
   nameVersion,
   removeVersion,
+  removeView,
+  restoreBackup,
   savePegs,
   saveSettings,
+  takeBackChange,
 } from './client';
 
 function toResult<T, R>(answer: Answer<T>, pick: (value: T) => R) {
@@ -26,11 +50,62 @@ function toResult<T, R>(answer: Answer<T>, pick: (value: T) => R) {
 export const tunesApi = createApi({
   reducerPath: 'tunesApi',
   baseQuery: fakeBaseQuery<Failure>(),
-  tagTypes: ['Book', 'Versions', 'Settings', 'Pegs'],
+  tagTypes: ['Book', 'Views', 'Versions', 'Settings', 'Pegs'],
   endpoints: (build) => ({
-    book: build.query<TuneSummary[], void>({
-      queryFn: async () => toResult(await listTunes(), ({ tunes }) => tunes),
+    /** The book page by page; each page tells where the next begins. */
+    book: build.infiniteQuery<TuneList, BookQuery, string | null>({
+      infiniteQueryOptions: { initialPageParam: null, getNextPageParam: ({ next }) => next ?? undefined },
+      queryFn: async ({ queryArg, pageParam }) =>
+        toResult(await listTunes({ ...queryArg, ...(pageParam === null ? {} : { after: pageParam }) }), (page) => page),
       providesTags: ['Book'],
+    }),
+    bookCount: build.query<BookCount, BookFilter>({
+      queryFn: async (filter) => toResult(await countBook(filter), (count) => count),
+      providesTags: ['Book'],
+    }),
+    facets: build.query<BookFacets, void>({
+      queryFn: async () => toResult(await listFacets(), (facets) => facets),
+      providesTags: ['Book'],
+    }),
+    counting: build.query<Counting, void>({
+      queryFn: async () => toResult(await findCounting(), (counting) => counting),
+      providesTags: ['Book'],
+    }),
+    changeTunes: build.mutation<BulkDone, BulkChange>({
+      queryFn: async (change) => toResult(await changeTunes(change), (done) => done),
+      invalidatesTags: ['Book'],
+    }),
+    takeBackChange: build.mutation<number, string>({
+      queryFn: async (id) => toResult(await takeBackChange(id), ({ changed }) => changed),
+      invalidatesTags: ['Book'],
+    }),
+    deleteRemoved: build.mutation<number, void>({
+      queryFn: async () => toResult(await deleteRemoved(), ({ changed }) => changed),
+      invalidatesTags: ['Book'],
+    }),
+    loadDemo: build.mutation<number, void>({
+      queryFn: async () => toResult(await loadDemo(), ({ tunes }) => tunes),
+      invalidatesTags: ['Book', 'Pegs'],
+    }),
+    views: build.query<BookView[], void>({
+      queryFn: async () => toResult(await listViews(), ({ views }) => views),
+      providesTags: ['Views'],
+    }),
+    keepView: build.mutation<BookView, Omit<BookView, 'id'>>({
+      queryFn: async (view) => toResult(await keepView(view), (kept) => kept),
+      invalidatesTags: ['Views'],
+    }),
+    removeView: build.mutation<null, string>({
+      queryFn: async (id) => toResult(await removeView(id), () => null),
+      invalidatesTags: ['Views'],
+    }),
+    partLikenesses: build.query<PartLikenesses, string>({
+      queryFn: async (id) => toResult(await findPartLikenesses(id), (found) => found),
+      providesTags: ['Book'],
+    }),
+    restoreBackup: build.mutation<Restored, Blob>({
+      queryFn: async (file) => toResult(await restoreBackup(file), (restored) => restored),
+      invalidatesTags: ['Book', 'Views', 'Versions', 'Settings', 'Pegs'],
     }),
     addTunes: build.mutation<{ id: string; title: string }[], CreateTunes>({
       queryFn: async (body) => toResult(await createTunes(body), ({ tunes }) => tunes),
@@ -77,8 +152,13 @@ export const tunesApi = createApi({
       queryFn: async (id) => toResult(await listVersions(id), ({ versions }) => versions),
       providesTags: (_result, _error, id) => [{ type: 'Versions', id }],
     }),
-    nameVersion: build.mutation<TuneVersion, { id: string; name: string; tune: Tune }>({
-      queryFn: async ({ id, name, tune }) => toResult(await nameVersion(id, name, tune), (version) => version),
+    nameVersion: build.mutation<TuneVersion, { id: string } & NameVersion>({
+      queryFn: async ({ id, ...version }) => toResult(await nameVersion(id, version), (kept) => kept),
+      invalidatesTags: (_result, _error, { id }) => [{ type: 'Versions', id }],
+    }),
+    changeVersion: build.mutation<TuneVersion, { id: string; versionId: string; change: ChangeVersion }>({
+      queryFn: async ({ id, versionId, change }) =>
+        toResult(await changeVersion(id, versionId, change), (version) => version),
       invalidatesTags: (_result, _error, { id }) => [{ type: 'Versions', id }],
     }),
     removeVersion: build.mutation<null, { id: string; versionId: string }>({
@@ -93,7 +173,20 @@ export const {
   useSaveSettingsMutation,
   usePegsQuery,
   useSavePegsMutation,
-  useBookQuery,
+  useBookInfiniteQuery,
+  useBookCountQuery,
+  useFacetsQuery,
+  useCountingQuery,
+  useChangeTunesMutation,
+  useTakeBackChangeMutation,
+  useDeleteRemovedMutation,
+  useLoadDemoMutation,
+  useViewsQuery,
+  useKeepViewMutation,
+  useRemoveViewMutation,
+  usePartLikenessesQuery,
+  useRestoreBackupMutation,
+  useChangeVersionMutation,
   useAddTunesMutation,
   useVersionsQuery,
   useNameVersionMutation,

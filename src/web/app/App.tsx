@@ -1,22 +1,42 @@
 import { BookOpen, Gauge, Moon, Music3, RotateCw, Ruler, SlidersHorizontal, Sun } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, createBrowserRouter, useMatch, useRouteError } from 'react-router';
-import { BenchPage } from '../bench/BenchPage';
 import { BookPage } from '../book/BookPage';
-import { HandoutPage } from '../handout/HandoutPage';
 import { useSettingsQuery } from '../api/tunesApi';
-import { SettingsPage } from '../settings/SettingsPage';
 import { lazyPage } from './lazyPage';
+import { store } from './theStore';
 import { SignButton } from '../ui/Button';
 import { NameSign } from '../ui/signs';
 import { chooseTheme, currentTheme, showTheme } from './theme';
 
-/** Charts and pitch are fetched when the room is entered. */
-const GroundPage = lazyPage(() => import('../ground/GroundPage'), 'the key sheet');
-const DancePage = lazyPage(() => import('../dance/DancePage'), 'the dance check');
+/** A room in which a tune is open: the bench joins the store before it is shown. */
+const withBench = async <T,>(room: Promise<T>): Promise<T> => {
+  const [loaded, { joinBench }] = await Promise.all([room, import('../bench/joinBench')]);
+  joinBench(store);
+  return loaded;
+};
+
+/** Every room but the book is fetched when it is entered. */
+const BenchPage = lazyPage(
+  () => withBench(import('../bench/BenchPage')).then((room) => ({ default: room.BenchPage })),
+  'the bench',
+);
+const HandoutPage = lazyPage(
+  () => withBench(import('../handout/HandoutPage')).then((room) => ({ default: room.HandoutPage })),
+  'the hand-out',
+);
+const SettingsPage = lazyPage(
+  () => import('../settings/SettingsPage').then((room) => ({ default: room.SettingsPage })),
+  'the settings',
+);
+const PrintedBookPage = lazyPage(() => import('../handout/PrintedBookPage'), 'the printed book');
+const AlignmentPage = lazyPage(() => withBench(import('../versions/AlignmentPage')), 'the settings side by side');
+const GroundPage = lazyPage(() => withBench(import('../ground/GroundPage')), 'the key sheet');
+const DancePage = lazyPage(() => withBench(import('../dance/DancePage')), 'the dance check');
 const PegsPage = lazyPage(() => import('../pegs/PegsPage'), 'the peg box');
 
 export const router = createBrowserRouter([
+  { path: '/printed-book', element: <PrintedBookPage />, errorElement: <Broken /> },
   { path: '/tunes/:id/handout', element: <HandoutPage />, errorElement: <Broken /> },
   {
     element: <Frame />,
@@ -26,6 +46,7 @@ export const router = createBrowserRouter([
       { path: '/tunes/:id', element: <BenchPage /> },
       { path: '/tunes/:id/ground', element: <GroundPage /> },
       { path: '/tunes/:id/dance', element: <DancePage /> },
+      { path: '/tunes/:id/settings', element: <AlignmentPage /> },
       { path: '/pegs', element: <PegsPage /> },
       { path: '/settings', element: <SettingsPage /> },
       { path: '*', element: <Nowhere /> },

@@ -1,20 +1,30 @@
-import { configureStore } from '@reduxjs/toolkit';
+import { combineSlices, configureStore, createDynamicMiddleware } from '@reduxjs/toolkit';
 import { useDispatch, useSelector, useStore } from 'react-redux';
 import { tunesApi } from '../api/tunesApi';
-import { autosave } from '../bench/autosave';
-import { benchReducer } from '../bench/benchSlice';
+import type { BenchState } from '../bench/benchSlice';
 
+/** What every room has; the bench joins when a room that needs it is entered. */
+export interface RootState extends ReturnType<ReturnType<typeof firstReducer>> {
+  readonly bench: BenchState;
+}
+
+const firstReducer = () => combineSlices(tunesApi);
+
+/** A store without the bench: the book is opened without a line of it. */
 export function createStore() {
-  return configureStore({
-    reducer: { bench: benchReducer, [tunesApi.reducerPath]: tunesApi.reducer },
+  const reducer = firstReducer().withLazyLoadedSlices<{ bench: BenchState }>();
+  const late = createDynamicMiddleware();
+  const store = configureStore({
+    reducer,
     // Whole tunes with their history are in the state: walking through them on every action would cost each edit.
     middleware: (defaults) =>
-      defaults({ serializableCheck: false, immutableCheck: false }).concat(tunesApi.middleware, autosave()),
+      defaults({ serializableCheck: false, immutableCheck: false }).concat(tunesApi.middleware, late.middleware),
   });
+  const getState = store.getState as () => RootState;
+  return { ...store, getState, injectReducer: reducer.inject, addMiddleware: late.addMiddleware };
 }
 
 export type Store = ReturnType<typeof createStore>;
-export type RootState = ReturnType<Store['getState']>;
 
 export const useAppDispatch = useDispatch.withTypes<Store['dispatch']>();
 export const useAppSelector = useSelector.withTypes<RootState>();

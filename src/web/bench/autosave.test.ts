@@ -2,6 +2,7 @@ import { setLinks } from '#core/bowing';
 import type { Tune } from '#core/tune';
 import { part, tune } from '../../core/testing/tunes';
 import { createStore } from '../app/store';
+import { joinBench } from './joinBench';
 import { conflictSettled, edited, tuneClosed, tuneOpened } from './benchSlice';
 import { takeOverDraft, writeDraft } from './drafts';
 
@@ -44,6 +45,7 @@ afterEach(() => jest.useRealTimers());
 
 function openStore() {
   const store = createStore();
+  joinBench(store);
   store.dispatch(tuneOpened({ record, unsaved: null, at: 0 }));
   return store;
 }

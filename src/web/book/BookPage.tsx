@@ -1,52 +1,147 @@
-import { FileInput, FilePlus2 } from 'lucide-react';
-import { type DragEvent, useEffect, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { FileInput, FilePlus2, FolderDown } from 'lucide-react';
+import { type DragEvent, Suspense, lazy, useCallback, useEffect, useMemo, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import type { BookQuery, BulkDeed, TuneChoice } from '#contract/book';
 import type { Tune } from '#core/tune';
 import type { Failure } from '../api/client';
 import { failureWords } from '../api/messages';
-import { useAddTunesMutation, useBookQuery } from '../api/tunesApi';
-import { TuneSheet } from '../tune/TuneSheet';
-import { blankTune } from '../tune/blankTune';
+import {
+  useAddTunesMutation,
+  useBookCountQuery,
+  useBookInfiniteQuery,
+  useChangeTunesMutation,
+  useCountingQuery,
+  useDeleteRemovedMutation,
+  useFacetsQuery,
+  useTakeBackChangeMutation,
+} from '../api/tunesApi';
 import { Button } from '../ui/Button';
+import { BookFilters } from './BookFilters';
 import { BookTable } from './BookTable';
-import { type ImportInput, ImportSheet } from './ImportSheet';
+import { ChosenBar } from './ChosenBar';
+import { EmptyBook } from './EmptyBook';
+import { ViewsMenu } from './ViewsMenu';
+import { countConditions, filterOf, readQuery, sortInForce, sortedBy, writeQuery } from './bookQuery';
+import { deedWords, summaryWords } from './bookWords';
+import type { ImportInput } from './importProtocol';
+import { type Chosen, NOTHING, countChosen } from './selection';
 
-/** All tunes, and the way in for new ones: drop, paste or choose. */
+const ImportSheet = lazy(() => import('./ImportSheet').then((sheet) => ({ default: sheet.ImportSheet })));
+const FilesSheet = lazy(() => import('./FilesSheet').then((sheet) => ({ default: sheet.FilesSheet })));
+const BeginSheet = lazy(() => import('./BeginSheet').then((sheet) => ({ default: sheet.BeginSheet })));
+
+/** While figures are counted in the background the list looks again so often. */
+const COUNTING_POLL_MS = 1500;
+
+/** The whole book: searched, filtered and sorted by the server, and the way in and out for tunes. */
 export function BookPage() {
-  const { data: tunes, error, isLoading, refetch } = useBookQuery();
+  const [params, setParams] = useSearchParams();
+  const query = useMemo(() => readQuery(params), [params]);
+  const book = useBookInfiniteQuery(query);
+  const { data: count } = useBookCountQuery(filterOf(query));
+  const { data: facets, refetch: refetchFacets } = useFacetsQuery();
+  const [isCounting, setCounting] = useState(false);
+  const { data: counting } = useCountingQuery(undefined, { pollingInterval: isCounting ? COUNTING_POLL_MS : 0 });
+  const [changeTunes, { isLoading: isChanging, error: changeError }] = useChangeTunesMutation();
+  const [takeBack] = useTakeBackChangeMutation();
+  const [emptyRemoved] = useDeleteRemovedMutation();
+  const [addTunes, { error: beginError }] = useAddTunesMutation();
+  const [sheet, setSheet] = useState<'begin' | 'files' | null>(null);
   const [importing, setImporting] = useState<{ input: ImportInput } | null>(null);
   const [isOver, setOver] = useState(false);
-  const [isBeginning, setBeginning] = useState(false);
-  const [addTunes, { error: beginError }] = useAddTunesMutation();
+  const [chosen, setChosen] = useState<Chosen>(NOTHING);
+  const [done, setDone] = useState<{ words: string; undo: string | null } | null>(null);
   const navigate = useNavigate();
-  const begin = async (tune: Tune) => {
-    const added = await addTunes({ tunes: [{ tune }] });
-    if (added.data) void navigate(`/tunes/${added.data[0]!.id}`);
-  };
+
+  const show = useCallback(
+    (next: BookQuery) => {
+      setChosen(NOTHING);
+      setParams(writeQuery(next), { replace: true });
+    },
+    [setParams],
+  );
+  const tunes = useMemo(() => book.data?.pages.flatMap((page) => page.tunes) ?? [], [book.data]);
+  const { hasNextPage, isFetchingNextPage, fetchNextPage } = book;
+  const more = useCallback(() => {
+    if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
+  }, [hasNextPage, isFetchingNextPage, fetchNextPage]);
+
+  // What is counted in the background changes rows: the list looks again until nothing is left.
+  const left = counting?.left ?? 0;
+  if (left > 0 !== isCounting) setCounting(left > 0);
+  const { refetch } = book;
+  useEffect(() => {
+    if (counting !== undefined) void refetch();
+    // Whenever it told of another number.
+  }, [counting, refetch]);
 
   useEffect(() => {
     document.title = 'Book · Morrin';
     const onPaste = (event: ClipboardEvent) => {
       if ((event.target as Element).closest('input, textarea')) return;
+      const files = [...(event.clipboardData?.files ?? [])];
       const text = event.clipboardData?.getData('text/plain') ?? '';
-      if (/^[XTK]:/m.test(text)) setImporting((current) => current ?? { input: { kind: 'text', text } });
+      if (files.length > 0) setImporting((current) => current ?? { input: { kind: 'files', files } });
+      else if (/^[XTK]:/m.test(text) || /^\s*<\?xml|^\s*<score-/.test(text))
+        setImporting((current) => current ?? { input: { kind: 'text', text } });
     };
     document.addEventListener('paste', onPaste);
     return () => document.removeEventListener('paste', onPaste);
   }, []);
 
+  const undo = useCallback(
+    async (id: string) => {
+      setDone(null);
+      const answer = await takeBack(id);
+      setDone({ words: answer.error ? failureWords(answer.error as Failure) : 'Taken back.', undo: null });
+    },
+    [takeBack],
+  );
+  useEffect(() => {
+    const id = done?.undo;
+    if (!id) return;
+    const onKey = (event: globalThis.KeyboardEvent) => {
+      if (event.key !== 'z' || !(event.ctrlKey || event.metaKey)) return;
+      if ((event.target as Element).closest('input[type=text], textarea, [role=dialog]')) return;
+      event.preventDefault();
+      void undo(id);
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, [done, undo]);
+
+  const choice = (): TuneChoice => (chosen.kind === 'all' ? { filter: filterOf(query) } : { ids: [...chosen.ids] });
+  const change = async (deed: BulkDeed) => {
+    const answer = await changeTunes({ choice: choice(), deed });
+    if (!answer.data) return;
+    setDone({ words: deedWords(deed, answer.data.changed), undo: answer.data.changed > 0 ? answer.data.undo : null });
+    if (deed.kind === 'remove' || deed.kind === 'bring-back') setChosen(NOTHING);
+    void refetchFacets();
+  };
+  const begin = async (tune: Tune) => {
+    setSheet(null);
+    const added = await addTunes({ tunes: [{ tune }] });
+    if (added.data) void navigate(`/tunes/${added.data[0]!.id}`);
+  };
   const onDrop = (event: DragEvent) => {
     event.preventDefault();
     setOver(false);
-    const file = event.dataTransfer.files[0];
+    const files = [...event.dataTransfer.files];
     const text = event.dataTransfer.getData('text/plain');
-    if (file) setImporting({ input: { kind: 'file', file } });
+    if (files.length > 0) setImporting({ input: { kind: 'files', files } });
     else if (text) setImporting({ input: { kind: 'text', text } });
   };
 
+  const failure = book.error as Failure | undefined;
+  const notesProblem = query.notes && failure?.code === 'bad-request' ? notesWords(failure.details) : null;
+  const isSearching = Boolean(query.words ?? query.notes) || countConditions(query) > 0;
+  const isEmpty = facets !== undefined && facets.tunes === 0 && facets.removed === 0;
+  const chosenCount = countChosen(chosen, count?.tunes ?? tunes.length);
+  const isNear = book.data?.pages[0]?.isNear ?? false;
+
   return (
     <main
-      className={`h-full overflow-y-auto px-5 py-5 lg:px-8 ${isOver ? 'bg-band' : ''}`}
+      className={`flex h-full min-h-0 flex-col overflow-y-auto px-5 pt-4 lg:px-8 ${isOver ? 'bg-band' : ''}`}
       onDragOver={(event) => {
         event.preventDefault();
         setOver(true);
@@ -54,15 +149,21 @@ export function BookPage() {
       onDragLeave={() => setOver(false)}
       onDrop={onDrop}
     >
-      <header className="mb-4 flex flex-wrap items-center justify-between gap-3">
+      <header className="mb-3 flex flex-wrap items-center justify-between gap-3">
         <div>
           <h1 className="text-[28px] leading-tight">Book</h1>
           <p className="text-muted" role="status">
-            {summary(tunes)}
+            {summaryWords(count, isSearching)}
+            {left > 0 && ` · counting figures, ${left} to go`}
           </p>
         </div>
         <div className="flex flex-wrap gap-2">
-          <Button className="flex items-center gap-2" onClick={() => setBeginning(true)}>
+          {!isEmpty && (
+            <Button className="flex items-center gap-2" onClick={() => setSheet('files')}>
+              <FolderDown size={17} aria-hidden /> Files and backup
+            </Button>
+          )}
+          <Button className="flex items-center gap-2" onClick={() => setSheet('begin')}>
             <FilePlus2 size={17} aria-hidden /> Begin a tune
           </Button>
           <Button look="main" className="flex items-center gap-2" onClick={() => setImporting({ input: null })}>
@@ -70,60 +171,117 @@ export function BookPage() {
           </Button>
         </div>
       </header>
-      {isLoading && <p className="py-8 text-muted">Opening the book …</p>}
-      {error !== undefined && (
-        <div role="alert" className="py-6">
-          <p className="mb-3 text-madder">The book cannot be shown. {failureWords(error as Failure)}</p>
-          <Button onClick={() => void refetch()}>Try again</Button>
-        </div>
+      {!isEmpty && (
+        <BookFilters query={query} facets={facets} notesProblem={notesProblem} onChange={show}>
+          <ViewsMenu query={query} onOpen={show} />
+        </BookFilters>
       )}
-      {tunes?.length === 0 && (
-        <div className="max-w-lg py-10">
-          <h2 className="mb-1 text-xl">The book is empty</h2>
-          <p className="text-muted">
-            Drop an ABC file here, paste its text anywhere on this page, or press <i>Bring tunes in</i>; or begin one of
-            your own.
-          </p>
-        </div>
-      )}
-      {tunes && tunes.length > 0 && (
-        <>
-          <BookTable tunes={tunes} />
-          <p className="py-4 text-[13.5px] text-muted">
-            Drop ABC files anywhere on this page, or paste their text. <b>Stands to</b> is the highest tempo at which
-            every stroke and crossing has its time, in the dance’s own beat; the shaded stretch is the usual band.
-          </p>
-        </>
-      )}
-      {beginError !== undefined && (
-        <p role="alert" className="text-madder">
-          The tune could not be begun. {failureWords(beginError as Failure)}
+      {done && (
+        <p role="status" className="mb-2 flex items-center gap-3">
+          {done.words}
+          {done.undo !== null && (
+            <Button look="link" aria-keyshortcuts="Control+Z" onClick={() => void undo(done.undo!)}>
+              Undo
+            </Button>
+          )}
         </p>
       )}
-      {isBeginning && (
-        <TuneSheet
-          tune={blankTune()}
-          heading="Begin a tune"
-          deed="Begin"
-          hasNotes={false}
-          onClose={() => setBeginning(false)}
-          onDone={(tune) => {
-            setBeginning(false);
-            void begin(tune);
-          }}
+      {chosenCount > 0 && (
+        <ChosenBar
+          count={chosenCount}
+          tags={facets?.tags.map(({ value }) => value) ?? []}
+          areRemoved={query.removed === 'yes'}
+          isBusy={isChanging}
+          onDeed={(deed) => void change(deed)}
+          onFiles={() => setSheet('files')}
+          onClear={() => setChosen(NOTHING)}
         />
       )}
-      {importing && <ImportSheet input={importing.input} onClose={() => setImporting(null)} />}
+      {(changeError ?? beginError) !== undefined && (
+        <p role="alert" className="mb-2 text-madder">
+          Not done. {failureWords((changeError ?? beginError) as Failure)}
+        </p>
+      )}
+      {book.isLoading && <p className="py-8 text-muted">Opening the book …</p>}
+      {failure !== undefined && notesProblem === null && (
+        <div role="alert" className="py-6">
+          <p className="mb-3 text-madder">The book cannot be shown. {failureWords(failure)}</p>
+          <Button onClick={() => void book.refetch()}>Try again</Button>
+        </div>
+      )}
+      {isEmpty && (
+        <EmptyBook
+          onImport={() => setImporting({ input: null })}
+          onBegin={() => setSheet('begin')}
+          onFiles={() => setSheet('files')}
+        />
+      )}
+      {!isEmpty && book.data && tunes.length === 0 && (
+        <div className="py-8">
+          <p className="mb-2">{query.removed === 'yes' ? 'Nothing is out of the book.' : 'No tune is like that.'}</p>
+          {isSearching && <Button onClick={() => show({})}>Show the whole book</Button>}
+        </div>
+      )}
+      {isNear && (
+        <p role="status" className="mb-1 text-weld-ink">
+          Nothing is spelt “{query.words}”. These are spelt nearly so.
+        </p>
+      )}
+      {tunes.length > 0 && failure === undefined && (
+        <>
+          <div className="flex min-h-0 flex-1 flex-col max-md:min-h-[26rem]">
+            <BookTable
+              key={params.toString()}
+              tunes={tunes}
+              total={count?.tunes}
+              sort={sortInForce(query)}
+              isDown={query.down === 'yes'}
+              chosen={chosen}
+              hasMore={hasNextPage}
+              onSort={(sort) => show(sortedBy(query, sort, sortInForce(query)))}
+              onChoose={setChosen}
+              onMore={more}
+            />
+          </div>
+          <footer className="flex flex-wrap items-center justify-between gap-x-4 border-t border-line py-2 text-[13.5px] text-muted">
+            <p className="max-w-3xl">
+              <b>Stands to</b>: the highest tempo at which every stroke and crossing has its time; the shaded stretch is
+              the usual band. Arrows walk, Space chooses, Enter opens.
+            </p>
+            {query.removed === 'yes' && (
+              <Button
+                look="small"
+                className="text-madder"
+                onClick={() => {
+                  if (window.confirm(`Delete ${count?.tunes ?? 0} tunes for good? This cannot be undone.`))
+                    void emptyRemoved().then(() => setDone({ words: 'They are gone for good.', undo: null }));
+                }}
+              >
+                Delete them for good
+              </Button>
+            )}
+          </footer>
+        </>
+      )}
+      <Suspense fallback={null}>
+        {sheet === 'begin' && <BeginSheet onClose={() => setSheet(null)} onDone={(tune) => void begin(tune)} />}
+        {sheet === 'files' && (
+          <FilesSheet
+            choice={chosenCount > 0 ? choice() : null}
+            chosen={chosenCount}
+            filter={isSearching ? filterOf(query) : null}
+            shown={count?.tunes ?? 0}
+            total={facets?.tunes ?? 0}
+            onClose={() => setSheet(null)}
+          />
+        )}
+        {importing && <ImportSheet input={importing.input} onClose={() => setImporting(null)} />}
+      </Suspense>
     </main>
   );
 }
 
-function summary(
-  tunes: readonly { comesRound: boolean | null; ceilingBpm: number | null; wishBpm: number }[] | undefined,
-): string {
-  if (!tunes || tunes.length === 0) return '';
-  const flipping = tunes.filter(({ comesRound }) => comesRound === false).length;
-  const slow = tunes.filter(({ ceilingBpm, wishBpm }) => ceilingBpm !== null && ceilingBpm < wishBpm).length;
-  const count = `${tunes.length} tune${tunes.length === 1 ? '' : 's'}`;
-  return `${count}; ${flipping} ${flipping === 1 ? 'does' : 'do'} not come round, ${slow} ${slow === 1 ? 'breaks' : 'break'} below ${slow === 1 ? 'its' : 'their'} tempo`;
+function notesWords(details: unknown): string | null {
+  const first = Array.isArray(details) ? (details[0] as { path?: string; message?: string } | undefined) : undefined;
+  return first?.path === 'notes' && first.message ? first.message : null;
 }

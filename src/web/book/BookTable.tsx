@@ -1,138 +1,270 @@
-import {
-  type SortingState,
-  createColumnHelper,
-  createSortedRowModel,
-  rowSortingFeature,
-  sortFn_alphanumeric,
-  sortFn_basic,
-  tableFeatures,
-  useTable,
-} from '@tanstack/react-table';
+import { createColumnHelper, tableFeatures, useTable } from '@tanstack/react-table';
+import { useVirtualizer } from '@tanstack/react-virtual';
 import { Check, CircleAlert, MoveDown, MoveUp } from 'lucide-react';
-import { useState } from 'react';
-import { Link } from 'react-router';
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
 import { parseFraction } from '#core/base';
+import type { BookSort } from '#contract/book';
 import type { TuneSummary } from '#contract/tunes';
 import { beatWords } from '../bench/tempoWords';
 import { CeilingMark } from './CeilingMark';
+import { keySigns } from './keySigns';
+import { type Chosen, extended, isChosen, toggled } from './selection';
 
-const features = tableFeatures({ rowSortingFeature, sortedRowModel: createSortedRowModel() });
+const features = tableFeatures({});
 const column = createColumnHelper<typeof features, TuneSummary>();
-
-/** Room between ceiling and wish, in the share of the wish: what the tempo column sorts by. */
-const room = ({ ceilingBpm, wishBpm }: TuneSummary) => (ceilingBpm ?? 1000) / wishBpm;
-const signs = (text: string) => text.replace(/([A-G])#/g, '$1♯').replace(/([A-G])b/g, '$1♭');
 
 const columns = column.columns([
   column.accessor('title', {
     header: 'Tune',
-    sortFn: sortFn_alphanumeric,
     cell: ({ row: { original } }) => (
-      <Link
-        to={`/tunes/${original.id}`}
-        className="font-serif text-[18px] leading-tight font-bold text-ink hover:text-woad hover:underline"
-      >
-        {original.title}
-      </Link>
+      <span className="flex min-w-0 flex-col">
+        <Link
+          to={`/tunes/${original.id}`}
+          tabIndex={-1}
+          className="line-clamp-2 font-serif text-[18px] leading-tight font-bold break-words text-ink hover:text-woad hover:underline"
+        >
+          {original.title}
+        </Link>
+        {original.tags.length > 0 && (
+          <span className="truncate text-[13.5px] text-muted">{original.tags.join(' · ')}</span>
+        )}
+      </span>
     ),
   }),
   column.accessor((tune) => tune.danceType ?? '', {
     id: 'type',
     header: 'Type',
-    sortFn: sortFn_alphanumeric,
     cell: ({ row: { original } }) => original.danceType ?? 'not given',
   }),
-  column.accessor('key', { header: 'Key', sortFn: sortFn_alphanumeric, cell: ({ getValue }) => signs(getValue()) }),
+  column.accessor('key', { header: 'Key', cell: ({ getValue }) => keySigns(getValue()) }),
   column.accessor('tuning', {
     header: 'Tuning',
-    sortFn: sortFn_alphanumeric,
-    cell: ({ getValue }) => <span className="whitespace-nowrap">{signs(getValue())}</span>,
+    cell: ({ getValue }) => <span className="whitespace-nowrap">{keySigns(getValue())}</span>,
   }),
   column.accessor('bars', {
     header: 'Form',
-    sortFn: sortFn_basic,
     cell: ({ row: { original } }) => (
-      <>
+      <span className="line-clamp-2">
         {original.form}, <span className="whitespace-nowrap">{original.bars} bars</span>
-      </>
+      </span>
     ),
   }),
-  column.accessor((tune) => Number(tune.comesRound), {
+  column.accessor('comesRound', {
     id: 'round',
     header: 'Comes round',
-    sortFn: sortFn_basic,
     cell: ({ row: { original } }) => <RoundMark tune={original} />,
   }),
-  column.accessor(room, {
+  column.accessor('ceilingBpm', {
     id: 'tempo',
     header: 'Stands to',
-    sortFn: sortFn_basic,
-    cell: ({ row: { original } }) => (
-      <CeilingMark tune={original} beat={beatWords(parseFraction(original.beat) ?? { n: 1, d: 4 })} />
-    ),
+    cell: ({ row: { original } }) =>
+      original.comesRound === null ? (
+        <span className="text-muted">being counted</span>
+      ) : (
+        <CeilingMark tune={original} beat={beatWords(parseFraction(original.beat) ?? { n: 1, d: 4 })} />
+      ),
   }),
 ]);
 
 /** Columns that a phone leaves out. */
 const WIDE_ONLY = new Set(['key', 'tuning', 'bars']);
+const GRID =
+  'grid items-center gap-x-4 grid-cols-[1.75rem_minmax(0,1fr)_minmax(0,7.5rem)] md:grid-cols-[1.75rem_minmax(10rem,2.4fr)_6rem_6.5rem_7.5rem_7.5rem_8rem_minmax(9rem,15rem)]';
+const ROW_PX = 52;
+/** Rows drawn above and below what is seen. */
+const OVERSCAN = 12;
+/** The next page is asked for so many rows before the end. */
+const AHEAD = 30;
+/** Cells whose place on a phone is under the title. */
+const UNDER_TITLE = new Set(['type']);
 
-/** All tunes, a row each; headings sort. */
-export function BookTable({ tunes }: { readonly tunes: readonly TuneSummary[] }) {
-  const [sorting, setSorting] = useState<SortingState>([{ id: 'title', desc: false }]);
-  const table = useTable({
-    features,
-    columns,
-    data: tunes as TuneSummary[],
-    state: { sorting },
-    onSortingChange: setSorting,
+interface BookTableProps {
+  readonly tunes: readonly TuneSummary[];
+  /** How many there are in all; undefined while they are counted. */
+  readonly total: number | undefined;
+  readonly sort: BookSort;
+  readonly isDown: boolean;
+  readonly chosen: Chosen;
+  readonly hasMore: boolean;
+  readonly onSort: (sort: BookSort) => void;
+  readonly onChoose: (chosen: Chosen) => void;
+  readonly onMore: () => void;
+}
+
+/** The tunes, a row each; only what is seen is drawn. Arrows walk, Space chooses, Enter opens. */
+export function BookTable(props: BookTableProps) {
+  const { tunes, total, sort, isDown, chosen, hasMore, onSort, onChoose, onMore } = props;
+  const scroller = useRef<HTMLDivElement>(null);
+  const [active, setActive] = useState(0);
+  const [anchor, setAnchor] = useState<string | null>(null);
+  const navigate = useNavigate();
+  const table = useTable({ features, columns, data: tunes as TuneSummary[] });
+  const rows = table.getRowModel().rows;
+  // No compiler memoizes this component, so what it gives may change under it.
+  // eslint-disable-next-line react-hooks/incompatible-library
+  const virtualizer = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_PX,
+    getItemKey: (index) => rows[index]!.original.id,
+    overscan: OVERSCAN,
   });
+  const shown = virtualizer.getVirtualItems();
+  const last = shown[shown.length - 1]?.index ?? 0;
+  useEffect(() => {
+    if (hasMore && last >= rows.length - AHEAD) onMore();
+  }, [hasMore, last, rows.length, onMore]);
+
+  const ids = () => tunes.map(({ id }) => id);
+  const walkTo = (index: number, extend: boolean) => {
+    const next = Math.max(0, Math.min(rows.length - 1, index));
+    const from = anchor ?? tunes[active]?.id;
+    if (extend && from !== undefined) {
+      setAnchor(from);
+      onChoose(extended(chosen, from, tunes[next]!.id, ids()));
+    } else setAnchor(null);
+    setActive(next);
+    virtualizer.scrollToIndex(next);
+    requestAnimationFrame(() => scroller.current?.querySelector<HTMLElement>(`[data-row="${next}"]`)?.focus());
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? ROW_PX) / ROW_PX) - 1);
+    const steps: Record<string, number> = {
+      ArrowDown: active + 1,
+      ArrowUp: active - 1,
+      PageDown: active + page,
+      PageUp: active - page,
+      Home: 0,
+      End: rows.length - 1,
+    };
+    const target = steps[event.key];
+    if (target !== undefined) {
+      event.preventDefault();
+      walkTo(target, event.shiftKey);
+    } else if (event.key === ' ' && !(event.target as Element).closest('input')) {
+      event.preventDefault();
+      if (tunes[active]) onChoose(toggled(chosen, tunes[active].id, ids()));
+    } else if (event.key === 'Enter' && !(event.target as Element).closest('a, input')) {
+      if (tunes[active]) void navigate(`/tunes/${tunes[active].id}`);
+    } else if (event.key === 'a' && (event.ctrlKey || event.metaKey)) {
+      event.preventDefault();
+      onChoose({ kind: 'all' });
+    } else if (event.key === 'Escape' && (chosen.kind === 'all' || chosen.ids.size > 0)) {
+      onChoose({ kind: 'some', ids: new Set() });
+    }
+  };
   const [headers] = table.getHeaderGroups();
+  const current = Math.min(active, Math.max(0, rows.length - 1));
   return (
-    <table className="w-full border-collapse text-left">
-      <thead>
-        <tr className="border-b border-line text-muted">
+    <div
+      role="table"
+      aria-label="Tunes"
+      aria-rowcount={(total ?? rows.length) + 1}
+      className="flex min-h-0 flex-1 flex-col"
+    >
+      <div role="rowgroup" className="border-b border-line pr-3 text-muted">
+        <div role="row" aria-rowindex={1} className={GRID}>
+          <span role="columnheader" className="grid place-items-center">
+            <input
+              type="checkbox"
+              aria-label="Choose all"
+              className="size-4 accent-woad"
+              checked={chosen.kind === 'all'}
+              ref={(box) => {
+                if (box) box.indeterminate = chosen.kind === 'some' && chosen.ids.size > 0;
+              }}
+              onChange={({ target }) => onChoose(target.checked ? { kind: 'all' } : { kind: 'some', ids: new Set() })}
+            />
+          </span>
           {headers!.headers.map((header) => {
-            const sorted = header.column.getIsSorted();
+            const isSorted = header.id === sort;
             return (
-              <th
+              <span
                 key={header.id}
-                scope="col"
-                aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
-                className={`py-1 pr-4 font-medium ${WIDE_ONLY.has(header.id) ? 'max-md:hidden' : ''}`}
+                role="columnheader"
+                aria-sort={isSorted ? (isDown ? 'descending' : 'ascending') : 'none'}
+                className={`py-1 font-medium ${WIDE_ONLY.has(header.id) || UNDER_TITLE.has(header.id) || header.id === 'tempo' ? 'max-md:hidden' : ''}`}
               >
                 <button
                   type="button"
                   className="-ml-1 inline-flex min-h-6 items-center gap-1 rounded px-1 whitespace-nowrap hover:text-ink"
-                  onClick={header.column.getToggleSortingHandler()}
+                  onClick={() => onSort(header.id as BookSort)}
                 >
                   <table.FlexRender header={header} />
-                  {sorted === 'asc' && <MoveUp size={13} aria-hidden />}
-                  {sorted === 'desc' && <MoveDown size={13} aria-hidden />}
+                  {isSorted && !isDown && <MoveUp size={13} aria-hidden />}
+                  {isSorted && isDown && <MoveDown size={13} aria-hidden />}
                 </button>
-              </th>
+              </span>
             );
           })}
-        </tr>
-      </thead>
-      <tbody>
-        {table.getRowModel().rows.map((row) => (
-          <tr key={row.id} className="border-b border-line hover:bg-surface">
-            {row.getAllCells().map((cell) => (
-              <td
-                key={cell.id}
-                className={`py-2.5 pr-4 align-middle ${WIDE_ONLY.has(cell.column.id) ? 'max-md:hidden' : ''}`}
+        </div>
+      </div>
+      {/* The rows have the focus one at a time; the body only scrolls. */}
+      <div
+        ref={scroller}
+        role="rowgroup"
+        data-book-rows
+        className="min-h-0 flex-1 overflow-y-auto"
+        onKeyDown={onKeyDown}
+      >
+        <div role="presentation" className="relative" style={{ height: virtualizer.getTotalSize() }}>
+          {shown.map(({ index, start, key }) => {
+            const row = rows[index]!;
+            const own = isChosen(chosen, row.original.id);
+            return (
+              <div
+                key={key}
+                role="row"
+                data-row={index}
+                data-index={index}
+                ref={virtualizer.measureElement}
+                aria-rowindex={index + 2}
+                aria-selected={own}
+                aria-label={row.original.title}
+                tabIndex={index === current ? 0 : -1}
+                onFocus={() => setActive(index)}
+                className={`${GRID} absolute top-0 right-0 left-0 border-b border-line py-2 pr-3 -outline-offset-2 ${own ? 'bg-band' : 'hover:bg-surface'}`}
+                style={{ transform: `translateY(${start}px)`, minHeight: ROW_PX }}
               >
-                <table.FlexRender cell={cell} />
-              </td>
-            ))}
-          </tr>
-        ))}
-      </tbody>
-    </table>
+                <span role="cell" className="grid place-items-center">
+                  <input
+                    type="checkbox"
+                    tabIndex={-1}
+                    aria-label={`Choose ${row.original.title}`}
+                    className="size-4 accent-woad"
+                    checked={own}
+                    onClick={(event) => {
+                      if (!event.shiftKey || anchor === null) return;
+                      event.preventDefault();
+                      onChoose(extended(chosen, anchor, row.original.id, ids()));
+                    }}
+                    onChange={() => {
+                      setAnchor(row.original.id);
+                      onChoose(toggled(chosen, row.original.id, ids()));
+                    }}
+                  />
+                </span>
+                {row.getAllCells().map((cell) => (
+                  <span
+                    key={cell.id}
+                    role="cell"
+                    className={`min-w-0 ${WIDE_ONLY.has(cell.column.id) ? 'max-md:hidden' : ''} ${UNDER_TITLE.has(cell.column.id) ? 'text-[14px] max-md:order-last max-md:col-start-2 max-md:text-muted md:text-[15px]' : ''} ${cell.column.id === 'tempo' ? 'max-md:order-last' : ''}`}
+                  >
+                    <table.FlexRender cell={cell} />
+                  </span>
+                ))}
+              </div>
+            );
+          })}
+        </div>
+      </div>
+    </div>
   );
 }
 
 function RoundMark({ tune }: { readonly tune: TuneSummary }) {
+  if (tune.comesRound === null) return <span className="text-muted">…</span>;
   if (tune.comesRound)
     return (
       <span className="flex items-center gap-1.5 whitespace-nowrap text-lichen-ink">
@@ -141,9 +273,11 @@ function RoundMark({ tune }: { readonly tune: TuneSummary }) {
     );
   const parts = tune.flippedParts.join(', ');
   return (
-    <span className="flex items-center gap-1.5 text-madder">
-      <CircleAlert size={15} aria-hidden />
-      {parts === '' ? 'flips when begun again' : `${parts} ${tune.flippedParts.length > 1 ? 'flip' : 'flips'}`}
+    <span className="flex min-w-0 items-center gap-1.5 text-madder">
+      <CircleAlert size={15} className="shrink-0" aria-hidden />
+      <span className="line-clamp-2">
+        {parts === '' ? 'flips when begun again' : `${parts} ${tune.flippedParts.length > 1 ? 'flip' : 'flips'}`}
+      </span>
     </span>
   );
 }

@@ -1,87 +1,88 @@
-import { useEffect, useEffectEvent, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
+import { useDispatch } from 'react-redux';
 import { useNavigate } from 'react-router';
-import type { ImportMessage } from '#formats/text';
-import type { Failure } from '../api/client';
 import { failureWords } from '../api/messages';
-import { useAddTunesMutation } from '../api/tunesApi';
+import { tunesApi } from '../api/tunesApi';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
-import type { ImportOutcome, ImportedTune } from './importProtocol';
-import { type RunningImport, startImport } from './startImport';
+import { ImportMessages } from './ImportMessages';
+import { ReadTuneRow } from './ReadTuneRow';
+import { ReadingChoice } from './ReadingChoice';
+import { type QueueAction, type QueuedFile, toKeep } from './importQueue';
+import type { ImportInput } from './importProtocol';
+import { useImportQueue } from './useImportQueue';
 
-/** What is to be read: a dropped or chosen file, a pasted text, or nothing yet. */
-export type ImportInput =
-  { readonly kind: 'file'; readonly file: File } | { readonly kind: 'text'; readonly text: string } | null;
-
-type Stage =
-  | { readonly kind: 'input'; readonly problem: string | null }
-  | { readonly kind: 'reading'; readonly count: number }
-  | { readonly kind: 'read'; readonly outcome: ImportOutcome };
+const tuneCount = (count: number) => `${count} tune${count === 1 ? '' : 's'}`;
+const PASTED = 'pasted text';
 
 interface ImportSheetProps {
   readonly input: ImportInput;
   readonly onClose: () => void;
 }
 
-/** Brings tunes in: paste or choose, see what was read bar by bar with every message, then keep. */
+/** Brings tunes in: paste, or choose files; see what was read bar by bar and what the book has already; then keep. */
 export function ImportSheet({ input, onClose }: ImportSheetProps) {
   const [text, setText] = useState(input?.kind === 'text' ? input.text : '');
-  const [fileName, setFileName] = useState(input?.kind === 'file' ? input.file.name : undefined);
-  const [stage, setStage] = useState<Stage>(input ? { kind: 'reading', count: 0 } : { kind: 'input', problem: null });
-  const running = useRef<RunningImport | null>(null);
-  const [addTunes, { isLoading, error }] = useAddTunesMutation();
+  const { files, dispatch, stopReading, empty, keepFile, stopKeeping } = useImportQueue();
+  const [isKeeping, setKeeping] = useState(false);
+  const store = useDispatch();
   const navigate = useNavigate();
 
-  const begin = (source: Blob) => {
-    const started = startImport(source, (count) => setStage({ kind: 'reading', count }));
-    running.current = started;
-    started.outcome.then(
-      (outcome) => running.current === started && setStage({ kind: 'read', outcome }),
-      ({ message }: Error) => running.current === started && setStage({ kind: 'input', problem: message }),
-    );
-  };
-  const read = (source: Blob, name?: string) => {
-    setFileName(name);
-    setStage({ kind: 'reading', count: 0 });
-    begin(source);
-  };
-  const cancel = () => {
-    running.current?.cancel();
-    running.current = null;
-    setStage({ kind: 'input', problem: null });
-  };
-
+  const addFiles = (list: readonly File[]) =>
+    dispatch({ type: 'added', files: list.map((file) => ({ name: file.name, source: file })) });
   const beginWithInput = useEffectEvent(() => {
-    if (input) begin(input.kind === 'file' ? input.file : new Blob([input.text]));
+    if (input?.kind === 'files') addFiles(input.files);
+    if (input?.kind === 'text') dispatch({ type: 'added', files: [{ name: PASTED, source: new Blob([input.text]) }] });
   });
-  useEffect(() => {
-    beginWithInput();
-    return () => running.current?.cancel();
-  }, []);
+  useEffect(() => beginWithInput(), []);
 
-  const keep = async (tunes: readonly ImportedTune[]) => {
-    const kept = await addTunes({
-      fileName,
-      tunes: tunes.map(({ tune, source }) => ({ tune, source })),
-    });
-    if (!kept.data) return;
+  const isReading = files.some(({ stage }) => stage.kind === 'reading' || stage.kind === 'waiting');
+  const ready = files.filter(({ stage }) => stage.kind === 'read' || stage.kind === 'not-kept');
+  const readCount = files.reduce((sum, { items }) => sum + items.length, 0);
+  const keepCount = ready.reduce((sum, file) => sum + toKeep(file).length, 0);
+  const [only] = files;
+  const isRefused = files.length === 1 && only!.stage.kind === 'refused';
+
+  const keep = async () => {
+    setKeeping(true);
+    let first: string | null = null;
+    let tunes = 0;
+    let isDone = true;
+    for (const file of ready) {
+      if (toKeep(file).length === 0) continue;
+      const kept = await keepFile(file);
+      if (kept.kind !== 'kept') isDone = false;
+      else {
+        tunes += kept.finished.tunes;
+        first ??= kept.finished.first;
+      }
+    }
+    setKeeping(false);
+    store(tunesApi.util.invalidateTags(['Book', 'Versions']));
+    if (!isDone) return;
     onClose();
-    if (kept.data.length === 1) void navigate(`/tunes/${kept.data[0]!.id}`);
+    if (tunes === 1 && first !== null) void navigate(`/tunes/${first}`);
+  };
+  const close = () => {
+    for (const { key, stage } of files) if (stage.kind === 'keeping') stopKeeping(key);
+    onClose();
   };
 
   return (
     <Sheet
       open
-      onOpenChange={onClose}
+      onOpenChange={close}
       title="Bring tunes in"
-      description="ABC text or a Morrin plan: paste it, or choose a file."
+      description="ABC, MusicXML, MIDI, Morrin plans, or archives of them: paste, drop, or choose files."
+      mustAnswer={isKeeping}
       wide
     >
-      {stage.kind === 'input' && (
+      {files.length === 0 || isRefused ? (
         <div className="flex flex-col gap-3">
-          {stage.problem && (
+          {isRefused && only!.stage.kind === 'refused' && (
             <p role="alert" className="text-madder">
-              {stage.problem}
+              {only!.name === PASTED ? '' : `${only!.name}: `}
+              {only!.stage.problem}
             </p>
           )}
           <label className="flex flex-col gap-1">
@@ -97,37 +98,60 @@ export function ImportSheet({ input, onClose }: ImportSheetProps) {
             />
           </label>
           <div className="flex flex-wrap items-center justify-between gap-2">
-            <label className="flex items-center gap-2">
-              <span>or a file</span>
+            <label className="flex flex-wrap items-center gap-2">
+              <span>or files</span>
               <input
                 type="file"
-                accept=".abc,.txt,.json,text/plain,text/vnd.abc"
-                onChange={(event) => {
-                  const file = event.target.files?.[0];
-                  if (file) read(file, file.name);
+                multiple
+                accept=".abc,.txt,.json,.musicxml,.xml,.mxl,.mid,.midi,.zip"
+                onChange={({ target }) => {
+                  const list = [...(target.files ?? [])];
+                  if (list.length === 0) return;
+                  empty();
+                  addFiles(list);
                 }}
               />
             </label>
-            <Button look="main" disabled={text.trim() === ''} onClick={() => read(new Blob([text]))}>
+            <Button
+              look="main"
+              disabled={text.trim() === ''}
+              onClick={() => {
+                empty();
+                dispatch({ type: 'added', files: [{ name: PASTED, source: new Blob([text]) }] });
+              }}
+            >
               Read it
             </Button>
           </div>
         </div>
-      )}
-      {stage.kind === 'reading' && (
-        <div role="status" className="flex items-center justify-between gap-4 py-6">
-          <p>Reading … {stage.count > 0 && `${stage.count} tunes so far`}</p>
-          <Button onClick={cancel}>Cancel</Button>
+      ) : (
+        <div className="flex flex-col gap-3">
+          <p className="font-serif text-[18px] font-bold" role="status">
+            {isReading
+              ? `Reading … ${readCount > 0 ? `${tuneCount(readCount)} so far` : ''}`
+              : readCount === 0
+                ? 'Nothing could be read.'
+                : `${tuneCount(readCount)} read.`}
+          </p>
+          {files.map((file) => (
+            <FileRead
+              key={file.key}
+              file={file}
+              isNamed={files.length > 1 || file.name !== PASTED}
+              dispatch={dispatch}
+              onStopReading={() => stopReading(file.key)}
+              onStopKeeping={() => stopKeeping(file.key)}
+            />
+          ))}
+          <div className="sticky -bottom-4 flex flex-wrap justify-end gap-2 border-t border-line bg-surface py-2">
+            <Button onClick={empty} disabled={isKeeping}>
+              Back to the text
+            </Button>
+            <Button look="main" disabled={keepCount === 0 || isReading || isKeeping} onClick={() => void keep()}>
+              {isKeeping ? 'Keeping …' : keepCount === 0 ? 'Keep' : `Keep ${tuneCount(keepCount)}`}
+            </Button>
+          </div>
         </div>
-      )}
-      {stage.kind === 'read' && (
-        <Outcome
-          outcome={stage.outcome}
-          isKeeping={isLoading}
-          failure={(error as Failure | undefined) ?? null}
-          onBack={() => setStage({ kind: 'input', problem: null })}
-          onKeep={(tunes) => void keep(tunes)}
-        />
       )}
     </Sheet>
   );
@@ -135,129 +159,106 @@ export function ImportSheet({ input, onClose }: ImportSheetProps) {
 
 /** Tunes shown at once; more are kept all the same. */
 const MOST_SHOWN = 60;
-const MOST_MESSAGES = 30;
-const MOST_BARS = 64;
 
-function Outcome(props: {
-  readonly outcome: ImportOutcome;
-  readonly isKeeping: boolean;
-  readonly failure: Failure | null;
-  readonly onBack: () => void;
-  readonly onKeep: (tunes: readonly ImportedTune[]) => void;
+function FileRead(props: {
+  readonly file: QueuedFile;
+  readonly isNamed: boolean;
+  readonly dispatch: (action: QueueAction) => void;
+  readonly onStopReading: () => void;
+  readonly onStopKeeping: () => void;
 }) {
-  const { outcome, isKeeping, failure, onBack, onKeep } = props;
-  const { tunes, messages } = outcome;
-  const count = `${tunes.length} tune${tunes.length === 1 ? '' : 's'}`;
+  const { file, isNamed, dispatch, onStopReading, onStopKeeping } = props;
+  const { key, name, stage, items, messages } = file;
+  const [isWhole, setWhole] = useState(false);
+  const shown = isWhole ? items : items.slice(0, MOST_SHOWN);
   return (
-    <div className="flex flex-col gap-3">
-      <p className="font-serif text-[18px] font-bold" role="status">
-        {tunes.length === 0 ? 'Nothing could be read.' : `${count} read.`}
-      </p>
-      <Messages messages={messages} />
+    <section aria-label={name}>
+      <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1">
+        {isNamed && <h3 className="min-w-0 text-[15px] font-bold break-words">{name}</h3>}
+        <StageWords file={file} onStopReading={onStopReading} onStopKeeping={onStopKeeping} />
+      </div>
+      {(stage.kind === 'keeping' || stage.kind === 'reading') && (
+        <progress
+          className="h-1.5 w-full accent-woad"
+          aria-label={stage.kind === 'keeping' ? `Keeping ${name}` : `Reading ${name}`}
+          {...(stage.kind === 'keeping' ? { value: stage.sent, max: Math.max(1, toKeep(file).length) } : {})}
+        />
+      )}
+      <ImportMessages messages={messages} />
+      {items.length > 0 && (
+        <ReadingChoice file={file} onChoose={(choice) => dispatch({ type: 'chosen', key, choice })} />
+      )}
       <ul className="flex flex-col gap-3">
-        {tunes.slice(0, MOST_SHOWN).map(({ title, bars, notes, parts, messages: own }, i) => (
-          <li key={i} className="border-t border-line pt-2">
-            <p>
-              <b className="font-serif text-[17px]">{title}</b>{' '}
-              <span className="text-muted">
-                {bars} bars, {notes} notes
-              </span>
-            </p>
-            <Messages messages={own} />
-            {parts.map((part) => (
-              <PartRead key={part.name} part={part} />
-            ))}
-          </li>
+        {shown.map((item, index) => (
+          <ReadTuneRow key={index} item={item} onFate={(fate) => dispatch({ type: 'fated', key, index, fate })} />
         ))}
       </ul>
-      {tunes.length > MOST_SHOWN && <p className="text-muted">and {tunes.length - MOST_SHOWN} more tunes</p>}
-      {failure && (
-        <p role="alert" className="text-madder">
-          Not kept: {failureWords(failure)} What was read is still here; try again.
-        </p>
-      )}
-      <div className="sticky bottom-0 flex justify-end gap-2 bg-surface py-2">
-        <Button onClick={onBack}>Back to the text</Button>
-        <Button look="main" disabled={tunes.length === 0 || isKeeping} onClick={() => onKeep(tunes)}>
-          {isKeeping ? 'Keeping …' : tunes.length === 0 ? 'Keep' : `Keep ${count}`}
+      {items.length > shown.length && (
+        <Button look="link" onClick={() => setWhole(true)}>
+          and {items.length - shown.length} more tunes
         </Button>
-      </div>
-    </div>
-  );
-}
-
-const TONES = { error: 'text-madder', warning: 'text-weld-ink', info: 'text-muted' } as const;
-const SEVERITIES = ['error', 'warning', 'info'] as const;
-const NAMES = { error: 'Problem', warning: 'Take care', info: 'Note' } as const;
-
-/** A part's bars in a row, those with something to say marked, and what it is. */
-function PartRead({ part: { name, bars } }: { readonly part: ImportedTune['parts'][number] }) {
-  const [isWhole, setWhole] = useState(false);
-  const shown = isWhole ? bars : bars.slice(0, MOST_BARS);
-  const spoken = bars.flatMap(({ number, messages }) => messages.map((message) => ({ number, message })));
-  return (
-    <div className="mt-1">
-      <ol
-        className="flex flex-wrap items-baseline gap-x-2 text-[14px] text-muted tabular-nums"
-        aria-label={`Bars of part ${name}`}
-      >
-        <li className="font-serif text-[15px] font-bold text-walnut" aria-hidden>
-          {name}
-        </li>
-        {shown.map(({ number, messages }, i) => {
-          const worst = SEVERITIES.find((severity) => messages.some((message) => message.severity === severity));
-          return (
-            <li key={i} className={worst ? `font-bold ${TONES[worst]}` : ''}>
-              {number === 0 ? 'pickup' : number}
-              {worst && <span aria-hidden>{worst === 'info' ? '·' : '!'}</span>}
-              {worst && <span className="sr-only"> {NAMES[worst]}</span>}
-            </li>
-          );
-        })}
-        {bars.length > shown.length && (
-          <li>
-            <Button look="link" onClick={() => setWhole(true)}>
-              {bars.length - shown.length} more
-            </Button>
-          </li>
-        )}
-      </ol>
-      <Messages
-        messages={spoken.map(({ message }) => message)}
-        where={(i) => (spoken[i]!.number === 0 ? `${name} pickup` : `${name} bar ${spoken[i]!.number}`)}
-      />
-    </div>
-  );
-}
-
-function Messages(props: {
-  readonly messages: readonly ImportMessage[];
-  /** The bar of a message, where it stands in one. */
-  readonly where?: (index: number) => string;
-}) {
-  const { messages, where } = props;
-  const [isWhole, setWhole] = useState(false);
-  if (messages.length === 0) return null;
-  const shown = isWhole ? messages : messages.slice(0, MOST_MESSAGES);
-  return (
-    <ul className="mt-1 text-[14px]">
-      {shown.map(({ line, column, severity, message }, i) => (
-        <li key={i} className="flex flex-wrap gap-x-2 sm:flex-nowrap">
-          <span className="w-40 shrink-0 text-muted">
-            {where && <b className="font-medium text-ink">{where(i)}</b>} line {line}, col. {column}
-          </span>
-          <span>
-            <b className={TONES[severity]}>{NAMES[severity]}.</b> {message}
-          </span>
-        </li>
-      ))}
-      {messages.length > shown.length && (
-        <li>
-          <Button look="link" onClick={() => setWhole(true)}>
-            {messages.length - shown.length} more messages
-          </Button>
-        </li>
       )}
-    </ul>
+    </section>
   );
+}
+
+function StageWords({
+  file,
+  onStopReading,
+  onStopKeeping,
+}: {
+  readonly file: QueuedFile;
+  readonly onStopReading: () => void;
+  readonly onStopKeeping: () => void;
+}) {
+  const { stage, items } = file;
+  switch (stage.kind) {
+    case 'waiting':
+      return <span className="text-muted">waits</span>;
+    case 'reading':
+      return (
+        <span className="flex items-center gap-3 text-muted">
+          {stage.count > 0 ? `${stage.count} tunes so far` : 'reading'}
+          <Button look="small" onClick={onStopReading}>
+            Cancel
+          </Button>
+        </span>
+      );
+    case 'read':
+      return (
+        <span className="text-muted">
+          {items.length > toKeep(file).length ? `${items.length - toKeep(file).length} left out` : ''}
+        </span>
+      );
+    case 'refused':
+      return (
+        <span role="alert" className="text-madder">
+          {stage.problem}
+        </span>
+      );
+    case 'keeping':
+      return (
+        <span className="flex items-center gap-3 text-muted">
+          {stage.sent} of {toKeep(file).length} sent
+          <Button look="small" onClick={onStopKeeping}>
+            Cancel
+          </Button>
+        </span>
+      );
+    case 'kept':
+      return (
+        <span className="text-lichen-ink">
+          kept: {tuneCount(stage.tunes)}
+          {stage.settings > 0 && `, ${stage.settings} setting${stage.settings === 1 ? '' : 's'}`}
+        </span>
+      );
+    case 'not-kept':
+      return (
+        <span role="alert" className="text-madder">
+          Not kept: {failureWords(stage.failure)} What was read is still here; try again.
+        </span>
+      );
+    case 'given-up':
+      return <span className="text-muted">given up</span>;
+  }
 }

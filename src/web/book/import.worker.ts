@@ -3,5 +3,5 @@ import { readBytes } from './readBytes';
 import type { ImportWorker } from './importProtocol';
 
 expose({
-  readText: (bytes, onProgress) => readBytes(new Uint8Array(bytes), onProgress),
+  readFile: (bytes, choice, onProgress) => readBytes(new Uint8Array(bytes), choice, onProgress),
 } satisfies ImportWorker);

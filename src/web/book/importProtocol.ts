@@ -1,5 +1,11 @@
+import type { FileChoice, FileKind, FileTune } from '#formats/file';
+import type { Voice } from '#formats/score';
 import type { Tune } from '#core/tune';
 import type { ImportMessage } from '#formats/text';
+
+/** What is to be read: dropped or chosen files, a pasted text, or nothing yet. */
+export type ImportInput =
+  { readonly kind: 'files'; readonly files: readonly File[] } | { readonly kind: 'text'; readonly text: string } | null;
 
 /** A written bar as read. */
 export interface ImportedBar {
@@ -8,16 +14,24 @@ export interface ImportedBar {
   readonly messages: readonly ImportMessage[];
 }
 
-/** A tune as read from a text, with what there is to say about it. */
+/** A tune as read from a file, with what there is to say about it. */
 export interface ImportedTune {
   readonly title: string;
   readonly tune: Tune;
+  readonly kind: FileKind;
+  /** The file inside an archive. */
+  readonly entry: string | null;
   readonly bars: number;
   readonly notes: number;
   readonly parts: readonly { readonly name: string; readonly bars: readonly ImportedBar[] }[];
   /** Messages that stand before the first bar. */
   readonly messages: readonly ImportMessage[];
-  readonly source: string;
+  /** The tune's own text; null where the file is kept as a whole. */
+  readonly source: string | null;
+  readonly voices: readonly Voice[];
+  readonly quantised: FileTune['quantised'];
+  /** By what it is compared with the book. */
+  readonly melody: { readonly print: readonly number[]; readonly pitches: readonly number[] };
 }
 
 export interface ImportOutcome {
@@ -28,5 +42,9 @@ export interface ImportOutcome {
 
 /** What the page asks of its import worker. */
 export interface ImportWorker {
-  readText(bytes: ArrayBuffer, onProgress: (tunesRead: number) => void): ImportOutcome | Promise<ImportOutcome>;
+  readFile(
+    bytes: ArrayBuffer,
+    choice: FileChoice,
+    onProgress: (tunesRead: number) => void,
+  ): ImportOutcome | Promise<ImportOutcome>;
 }

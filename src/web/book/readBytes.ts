@@ -1,50 +1,36 @@
+import { melodyLines, melodyPrint, wholeLine } from '#core/likeness';
 import { barNumbers, writtenBars, writtenNotes } from '#core/tune';
-import { readAbcTunes } from '#formats/abc';
-import type { ReadTune } from '#formats/score';
-import { readMorrinJson } from '#formats/json';
-import { type ImportMessage, decodeText } from '#formats/text';
+import { type FileChoice, type FileTune, readFile } from '#formats/file';
+import type { ImportMessage } from '#formats/text';
 import type { ImportOutcome, ImportedTune } from './importProtocol';
 
 const PROGRESS_EVERY = 10;
 
-/** Reads a file's bytes, ABC or a Morrin plan, as far as it can be read. */
-export function readBytes(bytes: Uint8Array, onProgress: (tunesRead: number) => void): ImportOutcome {
-  const decoded = decodeText(bytes);
-  if (!decoded.ok) {
-    const words =
-      decoded.reason === 'empty'
-        ? 'The file is empty: expected ABC text.'
-        : 'This is not a text file: expected ABC, which is plain text.';
-    return { tunes: [], messages: [{ line: 1, column: 1, severity: 'error', code: decoded.reason, message: words }] };
-  }
-  const { text } = decoded;
-  if (text.trimStart().startsWith('{')) {
-    const read = readMorrinJson(text);
-    return read.ok
-      ? {
-          tunes: [toImported({ tune: read.tune, messages: [], source: text, barPositions: new Map(), voices: [] })],
-          messages: [],
-        }
-      : { tunes: [], messages: read.messages };
-  }
+/** Reads a file's bytes, of whatever kind, as far as they can be read. */
+export function readBytes(
+  bytes: Uint8Array,
+  choice: FileChoice,
+  onProgress: (tunesRead: number) => void,
+): ImportOutcome {
   const tunes: ImportedTune[] = [];
   const messages: ImportMessage[] = [];
   let count = 0;
-  for (const result of readAbcTunes(text)) {
-    if ('failed' in result) messages.push(...result.failed);
-    else tunes.push(toImported(result));
+  for (const read of readFile(bytes, choice)) {
+    if ('failed' in read) messages.push(...read.failed.map((message) => inEntry(message, read.entry)));
+    else tunes.push(toImported(read));
     count += 1;
     if (count % PROGRESS_EVERY === 0) onProgress(count);
-  }
-  if (count === 0) {
-    const message = 'No tune was found: expected ABC with a K: line and notes after it.';
-    messages.push({ line: 1, column: 1, severity: 'error', code: 'no-notes', message });
   }
   return { tunes, messages };
 }
 
-function toImported(read: Omit<ReadTune, 'reference'>): ImportedTune {
-  const { tune, source } = read;
+/** A message about a file inside an archive says which. */
+function inEntry(message: ImportMessage, entry: string | null): ImportMessage {
+  return entry === null ? message : { ...message, message: `${entry}: ${message.message}` };
+}
+
+function toImported(read: FileTune): ImportedTune {
+  const { tune, source, kind, entry, voices, quantised } = read;
   const ofBar = messagesByBar(read);
   const parts = [...writtenBars(tune)].map(([name, bars]) => {
     const numbers = barNumbers(bars, tune.form.filter((played) => played === name).length);
@@ -53,19 +39,28 @@ function toImported(read: Omit<ReadTune, 'reference'>): ImportedTune {
       bars: bars.map(({ event: { id } }, i) => ({ number: numbers.get(id) ?? i + 1, messages: ofBar.get(id) ?? [] })),
     };
   });
+  const pitches = wholeLine(melodyLines(tune));
   return {
     title: tune.title,
     tune,
+    kind,
+    entry,
     bars: parts.reduce((sum, { bars }) => sum + bars.length, 0),
     notes: writtenNotes(tune).length,
     parts,
     messages: ofBar.get(null) ?? [],
-    source: source ?? '',
+    source,
+    voices,
+    quantised,
+    melody: { print: melodyPrint(pitches), pitches },
   };
 }
 
 /** Each message with the bar that it stands in; those before the first bar under null. */
-function messagesByBar({ messages, barPositions }: Omit<ReadTune, 'reference'>): Map<string | null, ImportMessage[]> {
+function messagesByBar({
+  messages,
+  barPositions,
+}: Pick<FileTune, 'messages' | 'barPositions'>): Map<string | null, ImportMessage[]> {
   const isAfter = (a: { line: number; column: number }, b: { line: number; column: number }) =>
     a.line > b.line || (a.line === b.line && a.column >= b.column);
   const starts = [...barPositions].sort(([, a], [, b]) => a.line - b.line || a.column - b.column);

@@ -1,4 +1,5 @@
 import { proxy, transfer, wrap } from 'comlink';
+import type { FileChoice } from '#formats/file';
 import { MOST_IMPORT_BYTES } from '#contract/tunes';
 import type { ImportOutcome, ImportWorker } from './importProtocol';
 
@@ -12,21 +13,21 @@ export interface RunningImport {
 const TIME_LIMIT_MS = 60_000;
 
 /**
- * Reads a file or text in a worker of its own. Its size is looked at before a byte is read.
+ * Reads a file in a worker of its own. Its size is looked at before a byte is read.
  * The outcome is refused in words for the reader: too large, took too long, could not be read.
  */
-export function startImport(source: Blob, onProgress: (tunesRead: number) => void): RunningImport {
+export function startImport(source: Blob, choice: FileChoice, onProgress: (tunesRead: number) => void): RunningImport {
   if (source.size > MOST_IMPORT_BYTES)
     return { outcome: Promise.reject(new Error(tooLargeWords(source.size))), cancel: () => undefined };
   const worker = new Worker(new URL('./import.worker.ts', import.meta.url), { type: 'module' });
   const remote = wrap<ImportWorker>(worker);
   let timer: ReturnType<typeof setTimeout> | undefined;
   const outcome = new Promise<ImportOutcome>((resolve, reject) => {
-    timer = setTimeout(() => reject(new Error('The text took too long to read.')), TIME_LIMIT_MS);
-    worker.onerror = () => reject(new Error('The text could not be read.'));
+    timer = setTimeout(() => reject(new Error('The file took too long to read.')), TIME_LIMIT_MS);
+    worker.onerror = () => reject(new Error('The file could not be read.'));
     source
       .arrayBuffer()
-      .then((bytes) => remote.readText(transfer(bytes, [bytes]), proxy(onProgress)))
+      .then((bytes) => remote.readFile(transfer(bytes, [bytes]), choice, proxy(onProgress)))
       .then(resolve, reject);
   }).finally(() => {
     clearTimeout(timer);

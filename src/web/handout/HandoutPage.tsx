@@ -1,5 +1,4 @@
 import { useAppSelector } from '../app/store';
-import { droneHeads } from '../score/droneHeads';
 import { selectPlayer } from '../settings/selectSettings';
 import alegreya from '@fontsource/alegreya/files/alegreya-latin-700-normal.woff2?url&no-inline';
 import alegreyaSansBold from '@fontsource/alegreya-sans/files/alegreya-sans-latin-700-normal.woff2?url&no-inline';
@@ -9,36 +8,19 @@ import bravura from '@vexflow-fonts/bravura/bravura.woff2?url&no-inline';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { PAPERS, PAPER_MARGIN_MM, type Paper } from '#contract/handout';
-import { neighbourAngle } from '#core/crossing';
-import { reusedRuns } from '#core/editing';
-import { type TuneReport, reportTune } from '#core/report';
-import { type Tune, meterName, writtenBars } from '#core/tune';
+import { reportTune } from '#core/report';
+import type { Tune } from '#core/tune';
 import { handoutPdf } from '../api/client';
 import { failureWords } from '../api/messages';
 import { useStoredTune } from '../bench/useStoredTune';
-import { beatWords } from '../bench/tempoWords';
 import { loadEngravingFonts } from '../score/fonts';
-import type { LaneSettings } from '../score/Lanes';
-import { engravingKey, scoreLines } from '../score/lines';
-import { noteStates } from '../score/noteStates';
-import { reuseWords, writtenKey, writtenPitch } from '../score/noteWords';
-import { ScoreLine } from '../score/ScoreLine';
 import { Button } from '../ui/Button';
 import { saveFile } from '../ui/saveFile';
+import { CSS_PX_PER_MM, HandoutLines, type LineOptions, MM_PER_PX, headWords, legendWords } from './HandoutLines';
 import { type Block, blockOf, fontRule, pagesOf, singleSvg, textBlock } from './composeSvg';
 
-/** Staff height on paper: 40 px of the drawing. Large enough to be read from a stand. */
-const STAFF_MM = 8;
-const MM_PER_PX = STAFF_MM / 40;
-const CSS_PX_PER_MM = 96 / 25.4;
-/** Bars of more notes than this get half a line each. */
-const DENSE_BAR = 9;
-
-interface Options {
+interface Options extends LineOptions {
   readonly paper: Paper;
-  readonly fingers: boolean;
-  readonly calls: boolean;
-  readonly letters: boolean;
 }
 
 /** A tune on paper, in black: to be printed, or kept as SVG or PDF. */
@@ -166,7 +148,7 @@ function Handout({ id, tune }: { readonly id: string; readonly tune: Tune }) {
         <h1 className="text-[26px] leading-tight">{tune.title}</h1>
         <p className="mb-3 text-[14px]">{headWords(report)}</p>
         <div ref={sheet}>
-          <Lines report={report} width={width} scale={scale} options={options} />
+          <HandoutLines report={report} width={width} scale={scale} options={options} />
         </div>
         <ul className="text-[13px]">
           {legendWords(report).map((words) => (
@@ -176,93 +158,4 @@ function Handout({ id, tune }: { readonly id: string; readonly tune: Tune }) {
       </main>
     </div>
   );
-}
-
-function Lines(props: {
-  readonly report: TuneReport;
-  readonly width: number;
-  readonly scale: number;
-  readonly options: Options;
-}) {
-  const { report, width, scale, options } = props;
-  const { instrument } = report.settings;
-  const lines = useMemo(
-    () => scoreLines(report.tune, barsOnPaper(report.tune), droneHeads(report.tune, report.fingers)),
-    [report],
-  );
-  const states = useMemo(() => noteStates(report, {}), [report]);
-  const lanes: LaneSettings = useMemo(
-    () => ({
-      fingers: options.fingers,
-      calls: options.calls,
-      letters: options.letters,
-      bow: false,
-      arm: false,
-      room: false,
-      otherPasses: false,
-      hair: { hairCm: instrument.hairCm, windowLowCm: 0, windowHighCm: instrument.hairCm },
-      neighbourAngle: neighbourAngle(instrument),
-      marginDegrees: instrument.marginDegrees,
-    }),
-    [options, instrument],
-  );
-  return lines.map((line) => (
-    <div key={line.id} data-handout-line className="break-inside-avoid" style={{ zoom: scale }}>
-      <ScoreLine
-        line={line}
-        lineKey={engravingKey(line)}
-        width={width}
-        states={states}
-        detailStates={states}
-        lanes={lanes}
-        selectedIds={null}
-        tabStopId={null}
-        tuning={report.tune.tuning}
-        onPick={() => undefined}
-        onPickWhole={() => undefined}
-        caret={null}
-        onStaff={null}
-        card={null}
-        onBowLength={null}
-        onPaintDrones={null}
-        isStill
-      />
-    </div>
-  ));
-}
-
-function barsOnPaper(tune: Tune): number {
-  const bars = [...writtenBars(tune).values()].flat();
-  return bars.some(({ events }) => events.length > DENSE_BAR) ? 2 : 4;
-}
-
-/** `reel · 4/4 · D major · tuned G3 D4 A4 E5 · 109 half notes a minute · AABB · starts down-bow`. */
-function headWords({ tune, settings, figures }: TuneReport): string {
-  const form = tune.form.every((name) => name.length === 1) ? tune.form.join('') : tune.form.join(' ');
-  return [
-    ...(tune.danceType ? [tune.danceType] : []),
-    meterName(tune.meter),
-    writtenKey(tune.key),
-    `tuned ${tune.tuning.map(writtenPitch).join(' ')}`,
-    `${Math.round(settings.bpm)} ${beatWords(settings.beat)} a minute`,
-    form,
-    `starts ${figures.start.direction}-bow`,
-  ].join(' · ');
-}
-
-/** What the signs on this sheet mean, and no other. */
-function legendWords({ figures, tune }: TuneReport): string[] {
-  const notes = tune.parts.flatMap(({ events }) => events).filter((event) => event.kind === 'note');
-  const has = (link: string) => figures.bowed.some((bowed) => bowed.link === link);
-  return [
-    'Square sign: down-bow. Wedge: up-bow. A slur is one stroke.',
-    ...(has('hook') ? ['A short line under a slur: the bow stops and goes on the same way.'] : []),
-    ...(has('retake') ? ['Two signs alike in a row: the bow is lifted and set again.'] : []),
-    ...(figures.ledger.oneDirection ? [] : ['A dot over a bow sign: the other way round on another pass.']),
-    ...(notes.some(({ lock }) => lock) ? ['A lock: this direction stays.'] : []),
-    ...reusedRuns(tune)
-      .slice(0, 1)
-      .map((run) => `“${reuseWords(run)}”: the notes of those bars once more.`),
-    ...(notes.length > 0 ? ['Figures under the staff: 0 is the open string, 1 to 4 the fingers.'] : []),
-  ];
 }

@@ -1,4 +1,4 @@
-import { pagesOf, singleSvg, textBlock } from './composeSvg';
+import { type Block, contentsBlock, pagesOf, placedPages, singleSvg, stacked, textBlock } from './composeSvg';
 
 const block = (name: string, height: number) => ({ markup: `<path data-name="${name}"/>`, height });
 
@@ -29,4 +29,27 @@ test('one drawing is as tall as its blocks together, in millimetres of the paper
   expect(singleSvg([block('a', 100), block('b', 50)], 300, '', 180)).toContain(
     'width="180mm" height="90.0mm" viewBox="0 0 300 150.0"',
   );
+});
+
+test('each block is told the page on which it begins, and the foot stands on every page', () => {
+  const block = (height: number): Block => ({ markup: '<g/>', height });
+  const { pages, pageOf } = placedPages([block(60), block(30), block(50), block(90)], 100, 110, {
+    height: 10,
+    markup: (page) => `<text>${page + 1}</text>`,
+  });
+  expect(pageOf).toEqual([0, 0, 1, 2]);
+  expect(pages.map((page) => /<text>(\d)<\/text>/.exec(page)![1])).toEqual(['1', '2', '3']);
+});
+
+test('blocks that stay together are as tall as all of them', () => {
+  const whole = stacked([
+    { markup: '<a/>', height: 10 },
+    { markup: '<b/>', height: 5 },
+  ]);
+  expect(whole.height).toBe(15);
+  expect(whole.markup).toBe('<g transform="translate(0 0.00)"><a/></g><g transform="translate(0 10.00)"><b/></g>');
+});
+
+test('a title in the contents is text, whatever signs are in it', () => {
+  expect(contentsBlock('<b> & co', '12', 200, 20).markup).toContain('&lt;b&gt; &amp; co');
 });

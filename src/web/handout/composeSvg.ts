@@ -70,22 +70,59 @@ export function textBlock(
 
 /** Blocks set one under the other on as many pages as they need; a block is never cut in two. */
 export function pagesOf(blocks: readonly Block[], width: number, height: number): string[] {
+  return placedPages(blocks, width, height).pages;
+}
+
+/**
+ * The same, with the page on which each block begins, counted from 0.
+ * @param foot markup at the bottom of a page, by its number from 0, in the room left free for it
+ */
+export function placedPages(
+  blocks: readonly Block[],
+  width: number,
+  height: number,
+  foot?: { readonly height: number; readonly markup: (page: number) => string },
+): { pages: string[]; pageOf: number[] } {
+  const room = height - (foot?.height ?? 0);
   const pages: string[] = [];
+  const pageOf: number[] = [];
   let content = '';
   let y = 0;
   const close = () => {
     if (content === '') return;
-    pages.push(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}">${content}</svg>`);
+    const bottom = foot ? `<g transform="translate(0 ${room.toFixed(2)})">${foot.markup(pages.length)}</g>` : '';
+    pages.push(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}">${content}${bottom}</svg>`);
     content = '';
     y = 0;
   };
   for (const block of blocks) {
-    if (y > 0 && y + block.height > height) close();
+    if (y > 0 && y + block.height > room) close();
+    pageOf.push(pages.length);
     content += `<g transform="translate(0 ${y.toFixed(2)})">${block.markup}</g>`;
     y += block.height;
   }
   close();
-  return pages;
+  return { pages, pageOf };
+}
+
+/** Blocks that stay together as one. */
+export function stacked(blocks: readonly Block[]): Block {
+  let y = 0;
+  const markup = blocks.map((block) => {
+    const placed = `<g transform="translate(0 ${y.toFixed(2)})">${block.markup}</g>`;
+    y += block.height;
+    return placed;
+  });
+  return { markup: markup.join(''), height: y };
+}
+
+/** A line of contents: words at the left, a number at the right edge. */
+export function contentsBlock(words: string, number: string, width: number, size: number): Block {
+  const font = `font-family="Alegreya Sans" font-size="${size}px" fill="#000"`;
+  return {
+    markup: `<text x="0" y="${size}" ${font}>${escaped(words)}</text><text x="${width}" y="${size}" text-anchor="end" ${font}>${escaped(number)}</text>`,
+    height: size * 1.5,
+  };
 }
 
 /** Blocks on one drawing as tall as they need, with the fonts they name inside it. */

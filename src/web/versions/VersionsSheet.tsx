@@ -1,15 +1,23 @@
 import { format } from 'date-fns';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { differenceWords } from '#contract/differenceWords';
-import type { TuneVersion } from '#contract/versions';
+import type { TuneVersion, VersionOrigin } from '#contract/versions';
 import { tuneDifference } from '#core/difference';
 import type { Tune } from '#core/tune';
 import type { Failure } from '../api/client';
 import { failureWords } from '../api/messages';
-import { useNameVersionMutation, useRemoveVersionMutation, useVersionsQuery } from '../api/tunesApi';
+import {
+  useChangeVersionMutation,
+  useNameVersionMutation,
+  useRemoveVersionMutation,
+  useVersionsQuery,
+} from '../api/tunesApi';
 import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
+import { OriginFields } from './OriginFields';
+import { originWords } from './originWords';
 
 interface VersionsSheetProps {
   readonly id: string;
@@ -24,10 +32,15 @@ export function VersionsSheet({ id, tune, onRestore, onClose }: VersionsSheetPro
   const [nameVersion, { isLoading: isNaming, error: namingError }] = useNameVersionMutation();
   const [removeVersion] = useRemoveVersionMutation();
   const [name, setName] = useState('');
+  const [origin, setOrigin] = useState(PLAIN_ORIGIN);
+  const [hasOrigin, setHasOrigin] = useState(false);
   const [removed, setRemoved] = useState<TuneVersion | null>(null);
-  const keep = async (wanted: string, kept: Tune) => {
-    const answer = await nameVersion({ id, name: wanted, tune: kept });
-    if (answer.data) setName('');
+  const keep = async (wanted: string, kept: Tune, from: VersionOrigin) => {
+    const answer = await nameVersion({ id, name: wanted, tune: kept, ...from });
+    if (!answer.data) return;
+    setName('');
+    setOrigin(PLAIN_ORIGIN);
+    setHasOrigin(false);
   };
   return (
     <Sheet
@@ -41,7 +54,7 @@ export function VersionsSheet({ id, tune, onRestore, onClose }: VersionsSheetPro
           className="flex flex-wrap items-end gap-2"
           onSubmit={(event) => {
             event.preventDefault();
-            if (name.trim() !== '') void keep(name.trim(), tune);
+            if (name.trim() !== '') void keep(name.trim(), tune, origin);
           }}
         >
           <label className="flex min-w-0 flex-1 flex-col gap-1">
@@ -58,7 +71,18 @@ export function VersionsSheet({ id, tune, onRestore, onClose }: VersionsSheetPro
           <Button look="main" type="submit" disabled={name.trim() === '' || isNaming}>
             {isNaming ? 'Keeping …' : 'Keep it'}
           </Button>
+          <div className="w-full">
+            <Button look="link" aria-expanded={hasOrigin} onClick={() => setHasOrigin(!hasOrigin)}>
+              where it is from
+            </Button>
+            {hasOrigin && <OriginFields origin={origin} onChange={setOrigin} />}
+          </div>
         </form>
+        {versions && versions.length > 0 && (
+          <Link to={`/tunes/${id}/settings`} className="text-woad underline">
+            Compare them beat by beat
+          </Link>
+        )}
         {namingError !== undefined && (
           <p role="alert" className="text-madder">
             Not kept. {failureWords(namingError as Failure)}
@@ -77,7 +101,7 @@ export function VersionsSheet({ id, tune, onRestore, onClose }: VersionsSheetPro
             <Button
               look="link"
               onClick={() => {
-                void keep(removed.name, removed.tune);
+                void keep(removed.name, removed.tune, originOf(removed));
                 setRemoved(null);
               }}
             >
@@ -90,6 +114,7 @@ export function VersionsSheet({ id, tune, onRestore, onClose }: VersionsSheetPro
           {versions?.map((version) => (
             <VersionRow
               key={version.id}
+              id={id}
               version={version}
               tune={tune}
               onRestore={() => onRestore(version.tune, version.name)}
@@ -108,13 +133,28 @@ export function VersionsSheet({ id, tune, onRestore, onClose }: VersionsSheetPro
 /** Differences shown at once; more are unfolded. */
 const MOST_SHOWN = 5;
 
+/** What a version is where nothing is said. */
+const PLAIN_ORIGIN: VersionOrigin = { kind: 'plan', taughtBy: '', learnedOn: null, note: '' };
+
 function VersionRow(props: {
+  readonly id: string;
   readonly version: TuneVersion;
   readonly tune: Tune;
   readonly onRestore: () => void;
   readonly onRemove: () => void;
 }) {
-  const { version, tune, onRestore, onRemove } = props;
+  const { id, version, tune, onRestore, onRemove } = props;
+  const [changed, setChanged] = useState<VersionOrigin | null>(null);
+  const [changeVersion, { isLoading: isChanging, error }] = useChangeVersionMutation();
+  const keepOrigin = async () => {
+    if (!changed) return;
+    const answer = await changeVersion({
+      id,
+      versionId: version.id,
+      change: { ...originOf(changed), name: version.name },
+    });
+    if (answer.data) setChanged(null);
+  };
   const [isWhole, setWhole] = useState(false);
   const differences = tuneDifference(version.tune, tune);
   const shown = isWhole ? differences : differences.slice(0, MOST_SHOWN);
@@ -132,6 +172,27 @@ function VersionRow(props: {
           </SignButton>
         </span>
       </div>
+      <p className="text-[14px] text-muted">
+        {originWords(version)}{' '}
+        <Button look="link" className="text-[14px]" onClick={() => setChanged(changed ? null : version)}>
+          {changed ? 'leave it so' : 'put it right'}
+        </Button>
+      </p>
+      {changed && (
+        <div className="my-2 flex flex-col gap-2 rounded-md border border-line bg-paper px-3 py-2">
+          <OriginFields origin={changed} onChange={setChanged} />
+          <span>
+            <Button disabled={isChanging} onClick={() => void keepOrigin()}>
+              Keep where it is from
+            </Button>
+          </span>
+          {error !== undefined && (
+            <p role="alert" className="text-madder">
+              Not kept. {failureWords(error as Failure)}
+            </p>
+          )}
+        </div>
+      )}
       {differences.length === 0 ? (
         <p className="text-[14px] text-muted">The tune is just like it now.</p>
       ) : (
@@ -151,4 +212,9 @@ function VersionRow(props: {
       )}
     </li>
   );
+}
+
+/** Only what a version says of its origin, of all that it holds. */
+function originOf({ kind, taughtBy, learnedOn, note }: VersionOrigin): VersionOrigin {
+  return { kind, taughtBy, learnedOn, note };
 }

@@ -1,0 +1,23 @@
+import type { Tune } from '#core/tune';
+import { TuneSheet } from '../tune/TuneSheet';
+import { blankTune } from '../tune/blankTune';
+
+/** The head of a tune that is begun from nothing. */
+export function BeginSheet({
+  onClose,
+  onDone,
+}: {
+  readonly onClose: () => void;
+  readonly onDone: (tune: Tune) => void;
+}) {
+  return (
+    <TuneSheet
+      tune={blankTune()}
+      heading="Begin a tune"
+      deed="Begin"
+      hasNotes={false}
+      onClose={onClose}
+      onDone={onDone}
+    />
+  );
+}

@@ -1,0 +1,246 @@
+import { ListFilter, Music, Search, X } from 'lucide-react';
+import { type ReactNode, useEffect, useId, useRef, useState } from 'react';
+import { type BookFacets, type BookQuery, NO_TYPE } from '#contract/book';
+import { Button } from '../ui/Button';
+import { countConditions } from './bookQuery';
+import { keySigns } from './keySigns';
+
+/** A search waits this long for the next letter. */
+const PAUSE_MS = 180;
+
+interface BookFiltersProps {
+  readonly query: BookQuery;
+  readonly facets: BookFacets | undefined;
+  /** Where the first notes could not be read. */
+  readonly notesProblem: string | null;
+  readonly onChange: (query: BookQuery) => void;
+  readonly children: ReactNode;
+}
+
+/** Search by words and by first notes, and the conditions that hold together. */
+export function BookFilters({ query, facets, notesProblem, onChange, children }: BookFiltersProps) {
+  const conditions = countConditions(query);
+  const [isOpen, setOpen] = useState(conditions > 0);
+  const with_ = (change: Partial<BookQuery>) => onChange({ ...query, ...change });
+  const panel = useId();
+  return (
+    <section aria-label="Search and filter" className="mb-3 flex flex-col gap-2">
+      <div className="flex flex-wrap items-start gap-2">
+        <SearchField
+          label="Search titles, tags, notes"
+          shortcut="/"
+          Icon={Search}
+          value={query.words ?? ''}
+          onChange={(words) => with_({ words: words || undefined })}
+          className="min-w-48 flex-[2]"
+        />
+        <SearchField
+          label="First notes: d f# a, or D:0 D:2"
+          shortcut="n"
+          Icon={Music}
+          value={query.notes ?? ''}
+          onChange={(notes) => with_({ notes: notes || undefined })}
+          problem={notesProblem}
+          className="min-w-44 flex-1"
+        />
+        <Button
+          className="flex min-h-10 items-center gap-2"
+          aria-expanded={isOpen}
+          aria-controls={panel}
+          onClick={() => setOpen(!isOpen)}
+        >
+          <ListFilter size={16} aria-hidden /> Filter{conditions > 0 && ` · ${conditions}`}
+        </Button>
+        {children}
+      </div>
+      <div id={panel} hidden={!isOpen} className="rounded-md border border-line bg-surface px-3 py-2.5">
+        <div className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-3 lg:grid-cols-4 xl:grid-cols-8">
+          <Choice label="Type" value={query.type} onChange={(type) => with_({ type: type as BookQuery['type'] })}>
+            {facets?.types.map(({ value, count }) => (
+              <option key={value} value={value}>
+                {value === NO_TYPE ? 'not given' : value} ({count})
+              </option>
+            ))}
+          </Choice>
+          <Choice label="Key" value={query.key} onChange={(key) => with_({ key })}>
+            {facets?.keys.map(({ value, count }) => (
+              <option key={value} value={value}>
+                {keySigns(value)} ({count})
+              </option>
+            ))}
+          </Choice>
+          <Choice label="Tuning" value={query.tuning} onChange={(tuning) => with_({ tuning })}>
+            {facets?.tunings.map(({ value, count }) => (
+              <option key={value} value={value}>
+                {keySigns(value)} ({count})
+              </option>
+            ))}
+          </Choice>
+          <Choice label="Tag" value={query.tag} onChange={(tag) => with_({ tag })}>
+            {facets?.tags.map(({ value, count }) => (
+              <option key={value} value={value}>
+                {value} ({count})
+              </option>
+            ))}
+          </Choice>
+          <Choice label="Round" value={query.round} onChange={(round) => with_({ round: round as BookQuery['round'] })}>
+            <option value="yes">comes round</option>
+            <option value="no">flips</option>
+          </Choice>
+          <Choice label="Tempo" value={query.tempo} onChange={(tempo) => with_({ tempo: tempo as BookQuery['tempo'] })}>
+            <option value="stands">stands to its wish</option>
+            <option value="short">falls short of it</option>
+          </Choice>
+          <Choice
+            label="Findings"
+            value={query.findings}
+            onChange={(findings) => with_({ findings: findings as BookQuery['findings'] })}
+          >
+            <option value="problems">has problems</option>
+            <option value="cares">has places to watch</option>
+            <option value="none">has none</option>
+          </Choice>
+          <Choice
+            label="Practised"
+            value={query.practised}
+            onChange={(practised) => with_({ practised: practised as BookQuery['practised'] })}
+          >
+            <option value="never">never</option>
+            <option value="not-7">not for a week</option>
+            <option value="not-30">not for a month</option>
+            <option value="not-90">not for three months</option>
+          </Choice>
+        </div>
+        <div className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-1 text-[14px]">
+          <label className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              className="accent-woad"
+              checked={query.removed === 'yes'}
+              onChange={({ target }) => with_({ removed: target.checked ? 'yes' : undefined })}
+            />
+            those taken out of the book{facets && facets.removed > 0 ? ` (${facets.removed})` : ''}
+          </label>
+          {conditions > 0 && (
+            <Button
+              look="link"
+              onClick={() => onChange({ words: query.words, notes: query.notes, sort: query.sort, down: query.down })}
+            >
+              Clear the filter
+            </Button>
+          )}
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function Choice(props: {
+  readonly label: string;
+  readonly value: string | undefined;
+  readonly onChange: (value: string | undefined) => void;
+  readonly children: ReactNode;
+}) {
+  const { label, value, onChange, children } = props;
+  return (
+    <label className="flex min-w-0 flex-col text-[14px]">
+      <span className="text-muted">{label}</span>
+      <select
+        value={value ?? ''}
+        onChange={({ target }) => onChange(target.value || undefined)}
+        className={`min-h-9 min-w-0 rounded-md border bg-paper px-1.5 text-[15px] ${value === undefined ? 'border-line' : 'border-woad font-bold'}`}
+      >
+        <option value="">any</option>
+        {children}
+      </select>
+    </label>
+  );
+}
+
+function SearchField(props: {
+  readonly label: string;
+  readonly shortcut: string;
+  readonly Icon: typeof Search;
+  readonly value: string;
+  readonly onChange: (value: string) => void;
+  readonly problem?: string | null;
+  readonly className: string;
+}) {
+  const { label, shortcut, Icon, value, onChange, problem, className } = props;
+  const [text, setText] = useState(value);
+  const [given, setGiven] = useState(value);
+  const field = useRef<HTMLInputElement>(null);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const problemId = useId();
+  // A view or the way back changes it from outside.
+  if (value !== given) {
+    setGiven(value);
+    if (value !== text.trim()) setText(value);
+  }
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== shortcut || event.ctrlKey || event.metaKey || event.altKey) return;
+      if ((event.target as Element).closest('input, textarea, select, [role=dialog], [role=menu]')) return;
+      event.preventDefault();
+      field.current?.focus();
+      field.current?.select();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, [shortcut]);
+  useEffect(() => () => clearTimeout(timer.current), []);
+  const type = (typed: string) => {
+    setText(typed);
+    clearTimeout(timer.current);
+    timer.current = setTimeout(() => {
+      setGiven(typed.trim());
+      onChange(typed.trim());
+    }, PAUSE_MS);
+  };
+  return (
+    <div className={className}>
+      <div className="relative">
+        <Icon size={16} aria-hidden className="pointer-events-none absolute top-3 left-3 text-muted" />
+        <input
+          ref={field}
+          type="text"
+          inputMode="search"
+          aria-label={label}
+          aria-keyshortcuts={shortcut}
+          aria-invalid={problem ? true : undefined}
+          aria-describedby={problem ? problemId : undefined}
+          placeholder={label}
+          value={text}
+          maxLength={200}
+          spellCheck={false}
+          autoComplete="off"
+          onChange={({ target }) => type(target.value)}
+          onKeyDown={(event) => {
+            if (event.key !== 'Escape' || text === '') return;
+            event.stopPropagation();
+            type('');
+          }}
+          className={`min-h-10 w-full rounded-md border bg-surface pr-9 pl-9 ${problem ? 'border-madder' : 'border-soft'}`}
+        />
+        {text !== '' && (
+          <button
+            type="button"
+            aria-label={`Clear: ${label}`}
+            className="absolute top-1 right-1 grid size-8 place-items-center rounded text-muted hover:text-ink"
+            onClick={() => {
+              type('');
+              field.current?.focus();
+            }}
+          >
+            <X size={15} aria-hidden />
+          </button>
+        )}
+      </div>
+      {problem && (
+        <p id={problemId} role="alert" className="mt-1 text-[14px] text-madder">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,183 @@
+import { useId, useState } from 'react';
+import { Link } from 'react-router';
+import type { BookFilter, TuneChoice } from '#contract/book';
+import type { ExportFormat } from '#contract/exports';
+import { type Failure, exportTunes } from '../api/client';
+import { failureWords } from '../api/messages';
+import { useRestoreBackupMutation } from '../api/tunesApi';
+import { Button } from '../ui/Button';
+import { Sheet } from '../ui/Sheet';
+import { saveFile } from '../ui/saveFile';
+
+const FORMATS: readonly { readonly format: ExportFormat; readonly name: string; readonly words: string }[] = [
+  { format: 'abc', name: 'ABC', words: 'plain text; other programs read the notes, Morrin reads everything back' },
+  {
+    format: 'musicxml',
+    name: 'MusicXML',
+    words: 'for notation programs, with bow marks, strings, fingers and the tuning',
+  },
+  { format: 'midi', name: 'MIDI', words: 'as it is played, with lilt and accents' },
+  { format: 'json', name: 'Morrin plan', words: 'the documents themselves' },
+  { format: 'csv', name: 'Table (CSV)', words: 'the list with its figures, for a spreadsheet' },
+];
+
+interface FilesSheetProps {
+  /** The chosen tunes; null where none is. */
+  readonly choice: TuneChoice | null;
+  readonly chosen: number;
+  /** The filter in force; null where everything is shown. */
+  readonly filter: BookFilter | null;
+  readonly shown: number;
+  readonly total: number;
+  readonly onClose: () => void;
+}
+
+type Scope = 'chosen' | 'shown' | 'all';
+
+/** Tunes out as files, a printed book, and the whole book as a backup and back. */
+export function FilesSheet({ choice, chosen, filter, shown, total, onClose }: FilesSheetProps) {
+  const [scope, setScope] = useState<Scope>(choice ? 'chosen' : filter ? 'shown' : 'all');
+  const [format, setFormat] = useState<ExportFormat>('abc');
+  const [isMaking, setMaking] = useState(false);
+  const [failure, setFailure] = useState<Failure | null>(null);
+  const [made, setMade] = useState<string | null>(null);
+  const wanted: TuneChoice =
+    scope === 'chosen' && choice ? choice : scope === 'shown' && filter ? { filter } : { filter: {} };
+  const make = async () => {
+    setMaking(true);
+    setFailure(null);
+    const answer = await exportTunes({ format, choice: wanted });
+    setMaking(false);
+    if (!answer.ok) {
+      setFailure(answer.failure);
+      return;
+    }
+    saveFile(answer.value.name, answer.value.file);
+    setMade(answer.value.name);
+  };
+  const scopes = [
+    ...(choice ? [{ scope: 'chosen' as const, words: `the ${chosen} chosen` }] : []),
+    ...(filter ? [{ scope: 'shown' as const, words: `the ${shown} that are shown` }] : []),
+    { scope: 'all' as const, words: `the whole book, ${total}` },
+  ];
+  return (
+    <Sheet open onOpenChange={onClose} title="Files and backup" wide>
+      <div className="flex flex-col gap-6">
+        <section aria-labelledby="out">
+          <h3 id="out" className="mb-2 text-lg">
+            Tunes as files
+          </h3>
+          <fieldset className="mb-3 flex flex-wrap gap-x-5 gap-y-1">
+            <legend className="float-left mr-3 font-bold">Which</legend>
+            {scopes.map((own) => (
+              <label key={own.scope} className="flex items-center gap-1.5">
+                <input
+                  type="radio"
+                  name="scope"
+                  className="accent-woad"
+                  checked={scope === own.scope}
+                  onChange={() => setScope(own.scope)}
+                />
+                {own.words}
+              </label>
+            ))}
+          </fieldset>
+          <fieldset className="mb-3 flex flex-col gap-1">
+            <legend className="mb-1 font-bold">As</legend>
+            {FORMATS.map((own) => (
+              <label key={own.format} className="flex items-baseline gap-2">
+                <input
+                  type="radio"
+                  name="format"
+                  className="accent-woad"
+                  checked={format === own.format}
+                  onChange={() => setFormat(own.format)}
+                />
+                <span>
+                  <b>{own.name}</b> <span className="text-muted">{own.words}</span>
+                </span>
+              </label>
+            ))}
+          </fieldset>
+          <div className="flex flex-wrap items-center gap-3">
+            <Button look="main" disabled={isMaking} onClick={() => void make()}>
+              {isMaking ? 'Making the file …' : 'Keep as a file'}
+            </Button>
+            <Link to="/printed-book" state={{ choice: wanted }} className="text-woad underline">
+              as a printed book with contents (PDF)
+            </Link>
+            {made && !isMaking && <span role="status">{made} is made.</span>}
+          </div>
+          {failure && (
+            <p role="alert" className="mt-2 text-madder">
+              The file was not made. {failureWords(failure)}
+            </p>
+          )}
+        </section>
+        <Backup />
+      </div>
+    </Sheet>
+  );
+}
+
+function Backup() {
+  const [file, setFile] = useState<File | null>(null);
+  const [isSure, setSure] = useState(false);
+  const [restore, { data: restored, error, isLoading }] = useRestoreBackupMutation();
+  const id = useId();
+  return (
+    <section aria-labelledby={id} className="border-t border-line pt-4">
+      <h3 id={id} className="mb-2 text-lg">
+        Backup
+      </h3>
+      <p className="mb-2">
+        Everything in one file: tunes with their history, versions, sources, settings, fiddles, views.{' '}
+        <a href="/api/backup" download className="text-woad underline">
+          Keep a backup
+        </a>
+      </p>
+      <label className="mb-2 flex flex-wrap items-center gap-2">
+        <span>Take one back</span>
+        <input
+          type="file"
+          accept=".gz,application/gzip"
+          onChange={({ target }) => {
+            setFile(target.files?.[0] ?? null);
+            setSure(false);
+          }}
+        />
+      </label>
+      {file && !restored && (
+        <div className="flex flex-col gap-2 rounded-md border border-madder px-3 py-2">
+          <label className="flex items-baseline gap-2">
+            <input
+              type="checkbox"
+              className="accent-woad"
+              checked={isSure}
+              onChange={({ target }) => setSure(target.checked)}
+            />
+            <span>
+              Everything that is in the book now gives way to what is in “{file.name}”. If anything is wrong with the
+              file, nothing changes.
+            </span>
+          </label>
+          <span>
+            <Button disabled={!isSure || isLoading} onClick={() => void restore(file)}>
+              {isLoading ? 'Taking it back …' : 'Take the backup back'}
+            </Button>
+          </span>
+        </div>
+      )}
+      {restored && (
+        <p role="status">
+          The backup is back: {restored.tunes} tune{restored.tunes === 1 ? '' : 's'}.
+        </p>
+      )}
+      {error !== undefined && (
+        <p role="alert" className="mt-2 text-madder">
+          The book is as it was. {failureWords(error as Failure)}
+        </p>
+      )}
+    </section>
+  );
+}

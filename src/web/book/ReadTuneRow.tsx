@@ -1,0 +1,182 @@
+import { useEffect, useState } from 'react';
+import { writeAbc } from '#formats/abc';
+import type { LikeTune } from '#contract/imports';
+import type { Tune } from '#core/tune';
+import { type Failure, findTune } from '../api/client';
+import { failureWords } from '../api/messages';
+import { Button } from '../ui/Button';
+import { AlignedBars } from '../versions/AlignedBars';
+import { likenessWords } from '../versions/alignmentWords';
+import { ImportMessages, SEVERITIES, SEVERITY_NAMES, TONES } from './ImportMessages';
+import type { ImportedTune } from './importProtocol';
+import { type Fate, type ReadTuneItem, likelySame } from './importQueue';
+
+const MOST_BARS = 64;
+/** Lines of music shown of a tune that was heard and not read. */
+const PREVIEW_LINES = 4;
+
+/** A tune as it was read: its bars, what there is to say about them, and whether the book has it already. */
+export function ReadTuneRow({ item, onFate }: { readonly item: ReadTuneItem; readonly onFate: (fate: Fate) => void }) {
+  const { title, bars, notes, parts, messages, entry, kind, tune } = item.read;
+  const same = likelySame(item.like);
+  const isOut = item.fate.kind === 'left-out';
+  return (
+    <li className="border-t border-line pt-2">
+      <div className="flex flex-wrap items-baseline gap-x-2">
+        <label className="flex items-baseline gap-2">
+          <input
+            type="checkbox"
+            className="accent-woad"
+            aria-label={`Bring in ${title}`}
+            checked={!isOut}
+            onChange={({ target }) => onFate({ kind: target.checked ? 'own' : 'left-out' })}
+          />
+          <b className={`font-serif text-[17px] break-words ${isOut ? 'text-muted line-through' : ''}`}>{title}</b>
+        </label>
+        <span className="text-muted">
+          {bars} bars, {notes} notes{entry === null ? '' : ` · ${entry}`}
+        </span>
+      </div>
+      {same[0] && <Known like={same[0]} tune={tune} title={title} fate={item.fate} onFate={onFate} />}
+      <ImportMessages messages={messages} />
+      {kind === 'midi' && (
+        <pre
+          className="mt-1 overflow-x-auto rounded-md border border-line bg-paper px-3 py-2 text-[13.5px]"
+          aria-label="The first bars as they were heard"
+        >
+          {previewText(tune)}
+        </pre>
+      )}
+      {parts.map((part) => (
+        <PartRead key={part.name} part={part} />
+      ))}
+    </li>
+  );
+}
+
+function previewText(tune: Tune): string {
+  const lines = writeAbc(tune).split('\n');
+  const music = lines.findIndex((line) => line.startsWith('K:'));
+  return lines
+    .slice(music)
+    .filter((line) => !line.startsWith('P:'))
+    .slice(0, PREVIEW_LINES)
+    .join('\n');
+}
+
+/** What the book has that is like it, and what is to become of the two. */
+function Known(props: {
+  readonly like: LikeTune;
+  readonly tune: Tune;
+  readonly title: string;
+  readonly fate: Fate;
+  readonly onFate: (fate: Fate) => void;
+}) {
+  const { like, tune, title, fate, onFate } = props;
+  const [isCompared, setCompared] = useState(false);
+  const fates: readonly { readonly fate: Fate; readonly words: string }[] = [
+    { fate: { kind: 'own' }, words: 'a tune of its own' },
+    { fate: { kind: 'joins', id: like.id }, words: 'another setting of it' },
+    { fate: { kind: 'left-out' }, words: 'leave it out' },
+  ];
+  return (
+    <div className="my-1 rounded-md border border-weld bg-paper px-3 py-2">
+      <p>
+        The book has <b>{like.title}</b>: {likenessWords(like.share, like.semitones)}.{' '}
+        <Button look="link" aria-expanded={isCompared} onClick={() => setCompared(!isCompared)}>
+          {isCompared ? 'close the comparison' : 'compare them'}
+        </Button>
+      </p>
+      <fieldset className="flex flex-wrap gap-x-5">
+        <legend className="sr-only">What becomes of {title}</legend>
+        {fates.map((own) => (
+          <label key={own.words} className="flex items-center gap-1.5">
+            <input
+              type="radio"
+              className="accent-woad"
+              checked={fate.kind === own.fate.kind}
+              onChange={() => onFate(own.fate)}
+            />
+            {own.words}
+          </label>
+        ))}
+      </fieldset>
+      {isCompared && <Compared id={like.id} tune={tune} names={[title, like.title]} />}
+    </div>
+  );
+}
+
+const COMPARED_BARS = 32;
+
+function Compared({
+  id,
+  tune,
+  names,
+}: {
+  readonly id: string;
+  readonly tune: Tune;
+  readonly names: readonly [string, string];
+}) {
+  const [known, setKnown] = useState<Tune | Failure | null>(null);
+  useEffect(() => {
+    let isCurrent = true;
+    void findTune(id).then((answer) => {
+      if (isCurrent) setKnown(answer.ok ? answer.value.tune : answer.failure);
+    });
+    return () => {
+      isCurrent = false;
+    };
+  }, [id]);
+  if (known === null) return <p className="mt-2 text-muted">Fetching it …</p>;
+  if ('code' in known)
+    return (
+      <p role="alert" className="mt-2 text-madder">
+        {failureWords(known)}
+      </p>
+    );
+  return (
+    <div className="mt-2">
+      <AlignedBars one={tune} other={known} names={names} most={COMPARED_BARS} />
+    </div>
+  );
+}
+
+/** A part's bars in a row, those with something to say marked, and what it is. */
+function PartRead({ part: { name, bars } }: { readonly part: ImportedTune['parts'][number] }) {
+  const [isWhole, setWhole] = useState(false);
+  const shown = isWhole ? bars : bars.slice(0, MOST_BARS);
+  const spoken = bars.flatMap(({ number, messages }) => messages.map((message) => ({ number, message })));
+  return (
+    <div className="mt-1">
+      <ol
+        className="flex flex-wrap items-baseline gap-x-2 text-[14px] text-muted tabular-nums"
+        aria-label={`Bars of part ${name}`}
+      >
+        <li className="font-serif text-[15px] font-bold text-walnut" aria-hidden>
+          {name}
+        </li>
+        {shown.map(({ number, messages }, i) => {
+          const worst = SEVERITIES.find((severity) => messages.some((message) => message.severity === severity));
+          return (
+            <li key={i} className={worst ? `font-bold ${TONES[worst]}` : ''}>
+              {number === 0 ? 'pickup' : number}
+              {worst && <span aria-hidden>{worst === 'info' ? '·' : '!'}</span>}
+              {worst && <span className="sr-only"> {SEVERITY_NAMES[worst]}</span>}
+            </li>
+          );
+        })}
+        {bars.length > shown.length && (
+          <li>
+            <Button look="link" onClick={() => setWhole(true)}>
+              {bars.length - shown.length} more
+            </Button>
+          </li>
+        )}
+      </ol>
+      <ImportMessages
+        messages={spoken.map(({ message }) => message)}
+        where={(i) => (spoken[i]!.number === 0 ? `${name} pickup` : `${name} bar ${spoken[i]!.number}`)}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,78 @@
+import type { FileChoice } from '#formats/file';
+import type { Voice } from '#formats/score';
+import type { QueuedFile } from './importQueue';
+
+/** How a file is to be read, where there is a choice: which voice is the melody, and how fine a MIDI file is heard. */
+export function ReadingChoice({
+  file,
+  onChoose,
+}: {
+  readonly file: QueuedFile;
+  readonly onChoose: (choice: FileChoice) => void;
+}) {
+  const { items, choice } = file;
+  const voices = new Map<string, Voice>(
+    items.flatMap(({ read }) => read.voices.map((voice) => [voice.id, voice] as const)),
+  );
+  const quantised = items.find(({ read }) => read.quantised)?.read.quantised ?? null;
+  if (voices.size === 0 && !quantised) return null;
+  const main = items.find(({ read }) => read.voices.length > 0)?.read.voices;
+  return (
+    <fieldset className="my-2 flex flex-wrap items-end gap-x-5 gap-y-2 rounded-md border border-line bg-paper px-3 py-2">
+      <legend className="sr-only">How it is read</legend>
+      {voices.size > 0 && (
+        <label className="flex flex-col text-[14px]">
+          <span className="text-muted">Melody</span>
+          <select
+            className="min-h-9 max-w-72 rounded-md border border-line bg-surface px-1.5 text-[15px]"
+            value={choice.voice ?? ''}
+            onChange={({ target }) => onChoose({ ...choice, voice: target.value || undefined })}
+          >
+            <option value="">as it was found</option>
+            {[...voices.values()].map(({ id, name, notes }) => (
+              <option key={id} value={id}>
+                {name} ({notes} notes)
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {quantised && (
+        <>
+          <label className="flex flex-col text-[14px]">
+            <span className="text-muted">Shortest note</span>
+            <select
+              className="min-h-9 rounded-md border border-line bg-surface px-1.5 text-[15px]"
+              value={quantised.grid.shortest}
+              onChange={({ target }) =>
+                onChoose({ ...choice, grid: { ...quantised.grid, shortest: Number(target.value) as 8 | 16 | 32 } })
+              }
+            >
+              <option value={8}>eighth</option>
+              <option value={16}>sixteenth</option>
+              <option value={32}>thirty-second</option>
+            </select>
+          </label>
+          <label className="flex min-h-9 items-center gap-1.5">
+            <input
+              type="checkbox"
+              className="accent-woad"
+              checked={quantised.grid.triplets}
+              onChange={({ target }) => onChoose({ ...choice, grid: { ...quantised.grid, triplets: target.checked } })}
+            />
+            triplets
+          </label>
+          <p className="text-[14px] text-muted">
+            Onsets were moved by {quantised.meanMs.toFixed(0)} ms in the mean, {quantised.worstMs.toFixed(0)} at most;{' '}
+            {quantised.moved === 0 ? 'none' : quantised.moved} by more than a twentieth of a beat.
+          </p>
+        </>
+      )}
+      {main && main.length > 1 && choice.voice === undefined && !quantised && (
+        <p className="text-[14px] text-muted">
+          The first voice, or the one with the most notes, is taken for the melody.
+        </p>
+      )}
+    </fieldset>
+  );
+}

@@ -1,0 +1,30 @@
+import type { BookCount, BulkDeed } from '#contract/book';
+
+const tunes = (count: number) => `${count} tune${count === 1 ? '' : 's'}`;
+
+/** `13 tunes; 3 do not come round, 1 breaks below its tempo`. */
+export function summaryWords(count: BookCount | undefined, isSearching: boolean): string {
+  if (!count || (count.tunes === 0 && !isSearching)) return '';
+  const { notRound, short } = count;
+  const found = isSearching ? `${tunes(count.tunes)} found` : tunes(count.tunes);
+  if (count.tunes === 0) return found;
+  const flips = `${notRound} ${notRound === 1 ? 'does' : 'do'} not come round`;
+  return `${found}; ${flips}, ${short} ${short === 1 ? 'breaks' : 'break'} below ${short === 1 ? 'its' : 'their'} tempo`;
+}
+
+/** What a change did, in words. */
+export function deedWords(deed: BulkDeed, changed: number): string {
+  if (changed === 0) return 'Nothing changed: they are so already.';
+  switch (deed.kind) {
+    case 'tag':
+      return `${tunes(changed)} tagged “${deed.tag}”.`;
+    case 'untag':
+      return `“${deed.tag}” taken off ${tunes(changed)}.`;
+    case 'practised':
+      return `${tunes(changed)} practised today.`;
+    case 'remove':
+      return `${tunes(changed)} taken out of the book.`;
+    case 'bring-back':
+      return `${tunes(changed)} back in the book.`;
+  }
+}

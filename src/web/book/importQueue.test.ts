@@ -1,0 +1,50 @@
+/** @jest-environment node */
+import type { LikeTune } from '#contract/imports';
+import { readBytes } from './readBytes';
+import { type QueuedFile, likelySame, proposedFate, queueReducer, toKeep } from './importQueue';
+
+const outcome = readBytes(
+  new TextEncoder().encode('X:1\nT:One\nK:D\ndefg|\n\nX:2\nT:Two\nK:D\ngfed|\n'),
+  {},
+  () => undefined,
+);
+const like = (title: string, share: number): LikeTune => ({ id: `id of ${title}`, title, share, semitones: 0 });
+const two = () =>
+  queueReducer([], {
+    type: 'added',
+    files: [
+      { name: 'a.abc', source: new Blob(['a']) },
+      { name: 'b.abc', source: new Blob(['b']) },
+    ],
+  });
+const readFirst = (): readonly QueuedFile[] => queueReducer(two(), { type: 'read', key: 1, outcome });
+
+test('files wait in the order in which they came, and more can be added', () => {
+  const files = queueReducer(two(), { type: 'added', files: [{ name: 'c.mid', source: new Blob(['c']) }] });
+  expect(files.map(({ key, name, stage }) => [key, name, stage.kind])).toEqual([
+    [1, 'a.abc', 'waiting'],
+    [2, 'b.abc', 'waiting'],
+    [3, 'c.mid', 'waiting'],
+  ]);
+});
+
+test('what is in the book already to the note is left out, what is only like it is not', () => {
+  const one = outcome.tunes[0]!;
+  expect(proposedFate(one, [like('One', 1)])).toEqual({ kind: 'left-out' });
+  expect(proposedFate(one, [like('Another name', 1)])).toEqual({ kind: 'own' });
+  expect(proposedFate(one, [like('One', 0.8)])).toEqual({ kind: 'own' });
+  expect(proposedFate(one, [])).toEqual({ kind: 'own' });
+  expect(likelySame([like('a', 0.9), like('b', 0.45)]).map(({ title }) => title)).toEqual(['a']);
+});
+
+test('a choice that was made before the comparison came stays', () => {
+  const chosen = queueReducer(readFirst(), { type: 'fated', key: 1, index: 1, fate: { kind: 'joins', id: 'x' } });
+  const compared = queueReducer(chosen, { type: 'compared', key: 1, found: [[like('One', 1)], [like('Two', 1)]] });
+  expect(compared[0]!.items.map(({ fate }) => fate.kind)).toEqual(['left-out', 'joins']);
+  expect(toKeep(compared[0]!).map(({ read }) => read.title)).toEqual(['Two']);
+});
+
+test('another voice or grid makes a file wait to be read again', () => {
+  const [file] = queueReducer(readFirst(), { type: 'chosen', key: 1, choice: { voice: '2' } });
+  expect([file!.stage.kind, file!.items.length, file!.choice]).toEqual(['waiting', 0, { voice: '2' }]);
+});

@@ -1,0 +1,116 @@
+import { useMemo } from 'react';
+import { neighbourAngle } from '#core/crossing';
+import { reusedRuns } from '#core/editing';
+import type { TuneReport } from '#core/report';
+import { type Tune, meterName, writtenBars } from '#core/tune';
+import { beatWords } from '../bench/tempoWords';
+import type { LaneSettings } from '../score/Lanes';
+import { ScoreLine } from '../score/ScoreLine';
+import { droneHeads } from '../score/droneHeads';
+import { engravingKey, scoreLines } from '../score/lines';
+import { noteStates } from '../score/noteStates';
+import { reuseWords, writtenKey, writtenPitch } from '../score/noteWords';
+
+/** Staff height on paper: 40 px of the drawing. Large enough to be read from a stand. */
+const STAFF_MM = 8;
+export const MM_PER_PX = STAFF_MM / 40;
+export const CSS_PX_PER_MM = 96 / 25.4;
+/** Bars of more notes than this get half a line each. */
+const DENSE_BAR = 9;
+
+/** What stands under the staff. */
+export interface LineOptions {
+  readonly fingers: boolean;
+  readonly calls: boolean;
+  readonly letters: boolean;
+}
+
+/** The lines of a tune as they are printed; each is marked, to be taken over into a file. */
+export function HandoutLines(props: {
+  readonly report: TuneReport;
+  readonly width: number;
+  readonly scale: number;
+  readonly options: LineOptions;
+}) {
+  const { report, width, scale, options } = props;
+  const { instrument } = report.settings;
+  const lines = useMemo(
+    () => scoreLines(report.tune, barsOnPaper(report.tune), droneHeads(report.tune, report.fingers)),
+    [report],
+  );
+  const states = useMemo(() => noteStates(report, {}), [report]);
+  const lanes: LaneSettings = useMemo(
+    () => ({
+      fingers: options.fingers,
+      calls: options.calls,
+      letters: options.letters,
+      bow: false,
+      arm: false,
+      room: false,
+      otherPasses: false,
+      hair: { hairCm: instrument.hairCm, windowLowCm: 0, windowHighCm: instrument.hairCm },
+      neighbourAngle: neighbourAngle(instrument),
+      marginDegrees: instrument.marginDegrees,
+    }),
+    [options, instrument],
+  );
+  return lines.map((line) => (
+    <div key={line.id} data-handout-line className="break-inside-avoid" style={{ zoom: scale }}>
+      <ScoreLine
+        line={line}
+        lineKey={engravingKey(line)}
+        width={width}
+        states={states}
+        detailStates={states}
+        lanes={lanes}
+        selectedIds={null}
+        tabStopId={null}
+        tuning={report.tune.tuning}
+        onPick={() => undefined}
+        onPickWhole={() => undefined}
+        caret={null}
+        onStaff={null}
+        card={null}
+        onBowLength={null}
+        onPaintDrones={null}
+        isStill
+      />
+    </div>
+  ));
+}
+
+function barsOnPaper(tune: Tune): number {
+  const bars = [...writtenBars(tune).values()].flat();
+  return bars.some(({ events }) => events.length > DENSE_BAR) ? 2 : 4;
+}
+
+/** `reel · 4/4 · D major · tuned G3 D4 A4 E5 · 109 half notes a minute · AABB · starts down-bow`. */
+export function headWords({ tune, settings, figures }: TuneReport): string {
+  const form = tune.form.every((name) => name.length === 1) ? tune.form.join('') : tune.form.join(' ');
+  return [
+    ...(tune.danceType ? [tune.danceType] : []),
+    meterName(tune.meter),
+    writtenKey(tune.key),
+    `tuned ${tune.tuning.map(writtenPitch).join(' ')}`,
+    `${Math.round(settings.bpm)} ${beatWords(settings.beat)} a minute`,
+    form,
+    `starts ${figures.start.direction}-bow`,
+  ].join(' · ');
+}
+
+/** What the signs on this sheet mean, and no other. */
+export function legendWords({ figures, tune }: TuneReport): string[] {
+  const notes = tune.parts.flatMap(({ events }) => events).filter((event) => event.kind === 'note');
+  const has = (link: string) => figures.bowed.some((bowed) => bowed.link === link);
+  return [
+    'Square sign: down-bow. Wedge: up-bow. A slur is one stroke.',
+    ...(has('hook') ? ['A short line under a slur: the bow stops and goes on the same way.'] : []),
+    ...(has('retake') ? ['Two signs alike in a row: the bow is lifted and set again.'] : []),
+    ...(figures.ledger.oneDirection ? [] : ['A dot over a bow sign: the other way round on another pass.']),
+    ...(notes.some(({ lock }) => lock) ? ['A lock: this direction stays.'] : []),
+    ...reusedRuns(tune)
+      .slice(0, 1)
+      .map((run) => `“${reuseWords(run)}”: the notes of those bars once more.`),
+    ...(notes.length > 0 ? ['Figures under the staff: 0 is the open string, 1 to 4 the fingers.'] : []),
+  ];
+}

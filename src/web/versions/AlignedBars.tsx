@@ -1,0 +1,106 @@
+import { Fragment, useMemo } from 'react';
+import { type AlignedBar, type Agreement, type BeatNote, type SettingBar, alignSettings } from '#core/likeness';
+import type { Pitch } from '#core/pitch';
+import type { Tune } from '#core/tune';
+import { agreementWords, keyShiftWords } from './alignmentWords';
+
+const SIGNS: Record<Agreement, string> = { same: '', 'on-the-beat': '≈', different: '≠', alone: '+' };
+const LOOKS: Record<Agreement, string> = {
+  same: 'text-muted',
+  'on-the-beat': 'border-b-2 border-dotted border-weld',
+  different: 'border-b-2 border-madder font-bold',
+  alone: 'border-b-2 border-dashed border-soft',
+};
+
+interface AlignedBarsProps {
+  readonly one: Tune;
+  readonly other: Tune;
+  readonly names: readonly [string, string];
+  /** Bars shown; the others are told by their number. */
+  readonly most?: number;
+}
+
+/** Two settings bar under bar, each beat with a sign of how far they agree on it. */
+export function AlignedBars({ one, other, names, most = Infinity }: AlignedBarsProps) {
+  const { bars, counts, semitones } = useMemo(() => alignSettings(one, other), [one, other]);
+  const shown = bars.slice(0, most);
+  return (
+    <div>
+      <p className="mb-2 text-[14px]">
+        {agreementWords(counts)}
+        {semitones !== 0 && ` ${keyShiftWords(semitones)}`}
+      </p>
+      <ol className="flex flex-wrap gap-x-1 gap-y-3" aria-label={`${names[0]} and ${names[1]}, bar by bar`}>
+        {shown.map((bar, i) => (
+          <BarPair key={i} bar={bar} names={names} />
+        ))}
+      </ol>
+      {bars.length > shown.length && (
+        <p className="mt-1 text-[14px] text-muted">and {bars.length - shown.length} more bars</p>
+      )}
+    </div>
+  );
+}
+
+function BarPair({ bar, names }: { readonly bar: AlignedBar; readonly names: readonly [string, string] }) {
+  const { one, other, beats } = bar;
+  const label = one ?? other!;
+  return (
+    <li className="min-w-0 rounded-md border border-line bg-surface px-2 py-1">
+      <p className="text-[13px] text-muted">
+        {label.part} {label.bar === 0 ? 'pickup' : label.bar}
+        {one &&
+          other &&
+          (other.part !== one.part || other.bar !== one.bar) &&
+          ` · ${other.part} ${other.bar || 'pickup'}`}
+      </p>
+      <div
+        className="grid items-baseline gap-x-3 text-[15px]"
+        style={{ gridTemplateColumns: `repeat(${beats.length}, auto)` }}
+      >
+        {[one, other].map((setting, row) => (
+          <Fragment key={row}>
+            {beats.map((agreement, i) => (
+              <span key={i} className="whitespace-nowrap">
+                <span className="sr-only">
+                  {i === 0 ? `${names[row]}: ` : ''}
+                  {row === 0 ? AGREEMENTS[agreement] : ''}
+                </span>
+                <span className={LOOKS[agreement]}>{setting ? beatLetters(setting, i, beats.length) : '–'}</span>
+                {row === 1 && SIGNS[agreement] !== '' && (
+                  <span aria-hidden className="ml-0.5 text-[13px] text-muted">
+                    {SIGNS[agreement]}
+                  </span>
+                )}
+              </span>
+            ))}
+          </Fragment>
+        ))}
+      </div>
+    </li>
+  );
+}
+
+const AGREEMENTS: Record<Agreement, string> = {
+  same: '',
+  'on-the-beat': 'agrees on the beat: ',
+  different: 'differs: ',
+  alone: 'stands alone: ',
+};
+
+function beatLetters({ bar, beats }: SettingBar, index: number, count: number): string {
+  const own = beats[bar === 0 ? index - (count - beats.length) : index];
+  if (!own) return '–';
+  return own.length === 0 ? '·' : own.map(noteLetters).join(' ');
+}
+
+/** `F♯`, with a stroke for each octave above the fourth and a comma for each below. */
+function noteLetters({ pitch }: BeatNote): string {
+  return letters(pitch);
+}
+
+function letters({ letter, alter, octave }: Pitch): string {
+  const sign = alter > 0 ? '♯'.repeat(alter) : '♭'.repeat(-alter);
+  const height = octave > 4 ? '′'.repeat(octave - 4) : ','.repeat(4 - octave);
+  return `${letter}${sign}${height}`;
+}
