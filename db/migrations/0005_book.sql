@@ -2,6 +2,7 @@
 -- A book of thousands: what it is searched, filtered and sorted by, tags, views, bulk changes that can be taken back.
 CREATE EXTENSION IF NOT EXISTS pg_trgm;
 CREATE EXTENSION IF NOT EXISTS unaccent;
+CREATE EXTENSION IF NOT EXISTS fuzzystrmatch;
 
 -- Figures are counted later for tunes that come in by hundreds: until then they are unknown.
 ALTER TABLE tunes
@@ -44,7 +45,7 @@ CREATE FUNCTION book_words() RETURNS trigger LANGUAGE plpgsql AS $$
 BEGIN
   INSERT INTO book_words
   SELECT DISTINCT lexeme FROM changed, unnest(changed.words)
-   WHERE weights && ARRAY['A', 'B'] AND NOT EXISTS (SELECT 1 FROM book_words WHERE word = lexeme)
+   WHERE weights && ARRAY['A', 'B'] AND lexeme !~ '^[0-9]' AND NOT EXISTS (SELECT 1 FROM book_words WHERE word = lexeme)
    ORDER BY lexeme
   ON CONFLICT DO NOTHING;
   RETURN NULL;

@@ -9,15 +9,18 @@ export type NearWords = readonly (readonly string[])[];
 
 /**
  * The words of the book that are spelt most like each word of a text: of the three-letter groups that either has at least
- * three in ten are in both (`pg_trgm`, its usual threshold). A word that is like none keeps its spelling. Null: nothing is
- * near.
+ * three in ten are in both (`pg_trgm`, its usual threshold), or two letters at most are others (Levenshtein), the first
+ * one not among them: letters that changed places leave few groups. A word that is like none keeps its spelling. Null:
+ * nothing is near.
  */
 export async function nearWords(db: Queryable, text: string): Promise<NearWords | null> {
   const words = wordsOf(text);
   if (words.length === 0) return null;
   const { rows } = await db.query<{ near: string[] }>(
     `SELECT ARRAY(
-              SELECT word FROM book_words WHERE word % asked
+              SELECT word FROM book_words
+               WHERE word % asked
+                  OR (length(asked) >= 4 AND left(word, 1) = left(asked, 1) AND levenshtein_less_equal(word, asked, 2) <= 2)
                ORDER BY similarity(word, asked) DESC, word LIMIT $2
             ) AS near
        FROM unnest($1::text[]) WITH ORDINALITY AS a(given, place), lower(unaccent(given)) AS asked

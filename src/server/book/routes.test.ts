@@ -66,6 +66,7 @@ describe('a search', () => {
     expect(page.tunes[0]!.title).toBe('The Pewter Heron');
     expect(page.isNear).toBe(true);
     expect(await titles({ words: 'sandbarr' })).toEqual(['Tide over Sandbar']);
+    expect(await titles({ words: 'tide ovre' })).toEqual(['Tide over Sandbar']);
   });
 
   test('for what is nowhere finds nothing, and signs of a query language are words like any', async () => {

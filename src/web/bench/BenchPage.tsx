@@ -49,6 +49,8 @@ import { TuneSheet } from '../tune/TuneSheet';
 import { VersionsSheet } from '../versions/VersionsSheet';
 import { Card } from './Card';
 import { EDIT_ACTIONS, type EditAction, comboOf } from './editActions';
+import type { ExportFormat } from '#contract/exports';
+import { FileMessage } from './FileMessage';
 import { EditMenu } from './EditMenu';
 import { Foot, SLIDER_BPM } from './Foot';
 import { beatWords } from './tempoWords';
@@ -97,6 +99,8 @@ function Bench({ open, report, states }: OpenTuneProps) {
   const [sheet, setSheet] = useState<
     'keys' | 'patterns' | 'bow' | 'bowings' | 'tune' | 'form' | 'bar' | 'note' | 'twins' | 'versions' | HandSheet | null
   >(null);
+  const [file, setFile] = useState<ExportFormat | null>(null);
+  const closeFile = useCallback(() => setFile(null), []);
   const [thisPassOnly, setThisPassOnly] = useState(false);
   const [previewed, setPreviewed] = useState<{ readonly of: Tune; readonly tune: Tune } | null>(null);
   const [view, setView] = useState(readView);
@@ -391,6 +395,7 @@ function Bench({ open, report, states }: OpenTuneProps) {
             onTwins={() => setSheet('twins')}
             onHand={setSheet}
             onVersions={() => setSheet('versions')}
+            onFile={setFile}
             onKeys={() => setSheet('keys')}
           />
         </div>
@@ -497,6 +502,7 @@ function Bench({ open, report, states }: OpenTuneProps) {
       )}
       {sheet === 'twins' && (
         <TwinsSheet
+          id={open.id}
           report={report}
           onShow={(shown) => {
             dispatch(selected({ anchor: shown[0]!, focus: shown[shown.length - 1]! }));
@@ -506,6 +512,7 @@ function Bench({ open, report, states }: OpenTuneProps) {
           onClose={() => setSheet(null)}
         />
       )}
+      {file && <FileMessage id={open.id} format={file} onClose={closeFile} />}
       {sheet === 'versions' && (
         <VersionsSheet
           id={open.id}

@@ -1,6 +1,7 @@
-import { Ellipsis } from 'lucide-react';
+import { ChevronRight, Ellipsis } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
+import type { ExportFormat } from '#contract/exports';
 import type { HandSheet } from './HandSheets';
 
 interface MoreMenuProps {
@@ -13,8 +14,16 @@ interface MoreMenuProps {
   readonly onTwins: () => void;
   readonly onHand: (sheet: HandSheet) => void;
   readonly onVersions: () => void;
+  readonly onFile: (format: ExportFormat) => void;
   readonly onKeys: () => void;
 }
+
+const FILES = [
+  { format: 'abc', words: 'ABC' },
+  { format: 'musicxml', words: 'MusicXML' },
+  { format: 'midi', words: 'MIDI' },
+  { format: 'json', words: 'Morrin plan' },
+] as const;
 
 const ITEM = 'block cursor-pointer rounded px-2 py-1 text-ink no-underline outline-none data-highlighted:bg-band';
 
@@ -29,6 +38,7 @@ export function MoreMenu({
   onTwins,
   onHand,
   onVersions,
+  onFile,
   onKeys,
 }: MoreMenuProps) {
   return (
@@ -82,9 +92,26 @@ export function MoreMenu({
           <DropdownMenu.Item className={ITEM} asChild>
             <Link to={`/tunes/${tuneId}/handout`}>Hand-out on paper</Link>
           </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} asChild>
+            <Link to={`/tunes/${tuneId}/settings`}>Settings beat by beat</Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Sub>
+            <DropdownMenu.SubTrigger className={`${ITEM} flex items-center justify-between`}>
+              Keep as a file <ChevronRight size={15} aria-hidden />
+            </DropdownMenu.SubTrigger>
+            <DropdownMenu.Portal>
+              <DropdownMenu.SubContent className="z-40 rounded-lg border border-line bg-surface p-1.5 shadow-lg">
+                {FILES.map(({ format, words }) => (
+                  <DropdownMenu.Item key={format} className={ITEM} onSelect={() => onFile(format)}>
+                    {words}
+                  </DropdownMenu.Item>
+                ))}
+              </DropdownMenu.SubContent>
+            </DropdownMenu.Portal>
+          </DropdownMenu.Sub>
           {hasSource && (
             <DropdownMenu.Item className={ITEM} asChild>
-              <a href={`/api/tunes/${tuneId}/source`}>The text it was read from</a>
+              <a href={`/api/tunes/${tuneId}/source`}>What it was read from</a>
             </DropdownMenu.Item>
           )}
           <DropdownMenu.Item className={ITEM} onSelect={onKeys}>

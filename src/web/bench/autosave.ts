@@ -25,7 +25,8 @@ export function autosave(): Middleware<object, { bench: BenchState }> {
   const revisions = new Map<string, number>();
 
   return (api) => {
-    const current = () => api.getState().bench.open;
+    // On the very action with which the bench joins the store it is not there yet.
+    const current = () => (api.getState() as Partial<{ bench: BenchState }>).bench?.open ?? null;
 
     const schedule = (wait: number) => {
       if (timer !== null) clearTimeout(timer);

@@ -67,11 +67,11 @@ const columns = column.columns([
   }),
 ]);
 
-/** Columns that a phone leaves out. */
+/** Columns that narrow pages leave out. */
 const WIDE_ONLY = new Set(['key', 'tuning', 'bars']);
 const GRID =
-  'grid items-center gap-x-4 grid-cols-[1.75rem_minmax(0,1fr)_minmax(0,7.5rem)] md:grid-cols-[1.75rem_minmax(10rem,2.4fr)_6rem_6.5rem_7.5rem_7.5rem_8rem_minmax(9rem,15rem)]';
-const ROW_PX = 52;
+  'grid items-center gap-x-4 grid-cols-[1.75rem_minmax(0,1fr)_minmax(0,7.5rem)] md:grid-cols-[1.75rem_minmax(8rem,1fr)_5.5rem_6.5rem_7.5rem_7.5rem_9rem_11.5rem] md:max-lg:grid-cols-[1.75rem_minmax(8rem,1fr)_5rem_9rem_11rem]';
+const ROW_PX = 56;
 /** Rows drawn above and below what is seen. */
 const OVERSCAN = 12;
 /** The next page is asked for so many rows before the end. */
@@ -184,7 +184,7 @@ export function BookTable(props: BookTableProps) {
                 key={header.id}
                 role="columnheader"
                 aria-sort={isSorted ? (isDown ? 'descending' : 'ascending') : 'none'}
-                className={`py-1 font-medium ${WIDE_ONLY.has(header.id) || UNDER_TITLE.has(header.id) || header.id === 'tempo' ? 'max-md:hidden' : ''}`}
+                className={`py-1 font-medium ${WIDE_ONLY.has(header.id) ? 'max-lg:hidden' : ''} ${UNDER_TITLE.has(header.id) || header.id === 'tempo' ? 'max-md:hidden' : ''}`}
               >
                 <button
                   type="button"
@@ -249,7 +249,7 @@ export function BookTable(props: BookTableProps) {
                   <span
                     key={cell.id}
                     role="cell"
-                    className={`min-w-0 ${WIDE_ONLY.has(cell.column.id) ? 'max-md:hidden' : ''} ${UNDER_TITLE.has(cell.column.id) ? 'text-[14px] max-md:order-last max-md:col-start-2 max-md:text-muted md:text-[15px]' : ''} ${cell.column.id === 'tempo' ? 'max-md:order-last' : ''}`}
+                    className={`min-w-0 ${WIDE_ONLY.has(cell.column.id) ? 'max-lg:hidden' : ''} ${UNDER_TITLE.has(cell.column.id) ? 'text-[14px] max-md:order-last max-md:col-start-2 max-md:text-muted md:text-[15px]' : ''} ${cell.column.id === 'tempo' ? 'max-md:order-last' : ''}`}
                   >
                     <table.FlexRender cell={cell} />
                   </span>

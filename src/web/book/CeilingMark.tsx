@@ -13,23 +13,34 @@ export function CeilingMark({ tune, beat }: { readonly tune: TuneSummary; readon
   const figure = ceilingBpm === null ? 'any' : String(Math.floor(ceilingBpm));
   return (
     <span
-      className="flex items-center gap-3"
+      className="flex flex-col max-md:items-end"
       title={`stands to ${figure} ${beat} a minute; wished for ${Math.round(wishBpm)}; usual ${bandLow}–${bandHigh}`}
     >
-      <span className={`w-8 text-right font-bold ${stands ? '' : 'text-madder'}`}>{figure}</span>
-      <svg width={WIDTH} height="16" viewBox={`0 0 ${WIDTH} 16`} aria-hidden className="max-md:hidden">
-        <rect x={place(bandLow)} y="1" width={place(bandHigh) - place(bandLow)} height="14" rx="2" fill="var(--band)" />
-        <rect
-          y="6.5"
-          width={place(ceilingBpm ?? HIGHEST)}
-          height="3"
-          rx="1.5"
-          fill={stands ? 'var(--lichen)' : 'var(--madder)'}
-        />
-        <path d={`M${place(wishBpm)} 2v12`} stroke="var(--ink)" strokeWidth="1.5" />
-      </svg>
-      <span className={`text-[13.5px] whitespace-nowrap ${stands ? 'text-muted' : 'text-madder'}`}>
-        {stands ? 'of' : 'short of'} {Math.round(wishBpm)} <span className="max-lg:sr-only">{beat}</span>
+      <span className="flex items-center gap-2.5">
+        <span className={`w-8 text-right font-bold ${stands ? '' : 'text-madder'}`}>{figure}</span>
+        <svg width={WIDTH} height="16" viewBox={`0 0 ${WIDTH} 16`} aria-hidden className="shrink-0 max-md:hidden">
+          <rect
+            x={place(bandLow)}
+            y="1"
+            width={place(bandHigh) - place(bandLow)}
+            height="14"
+            rx="2"
+            fill="var(--band)"
+          />
+          <rect
+            y="6.5"
+            width={place(ceilingBpm ?? HIGHEST)}
+            height="3"
+            rx="1.5"
+            fill={stands ? 'var(--lichen)' : 'var(--madder)'}
+          />
+          <path d={`M${place(wishBpm)} 2v12`} stroke="var(--ink)" strokeWidth="1.5" />
+        </svg>
+      </span>
+      <span
+        className={`text-[13.5px] leading-tight whitespace-nowrap md:pl-10.5 ${stands ? 'text-muted' : 'text-madder'}`}
+      >
+        {stands ? 'of' : 'short of'} {Math.round(wishBpm)} <span className="max-md:sr-only">{beat}</span>
       </span>
     </span>
   );

@@ -13,6 +13,7 @@ function show(t: Tune) {
   const done: { shown: string[][]; applied: [Tune, string][] } = { shown: [], applied: [] };
   render(
     <TwinsSheet
+      id="t"
       report={reportTune(t)}
       onShow={(ids) => done.shown.push([...ids])}
       onApply={(next, label) => done.applied.push([next, label])}
@@ -21,6 +22,9 @@ function show(t: Tune) {
   );
   return done;
 }
+
+// A page of the router cannot be loaded here; links are only words.
+jest.mock('react-router', () => ({ Link: ({ children }: { children: unknown }) => children }));
 
 test('a figure is told with its notes, its share and its places, which can be shown', async () => {
   const done = show(plain);

@@ -1,12 +1,15 @@
 import type { TuneReport } from '#core/report';
 import type { Tune } from '#core/tune';
 import { TabbedSheet } from '../ui/TabbedSheet';
+import { AcrossBook } from './AcrossBook';
 import { EqualFigures } from './EqualFigures';
 import { PassesCompared } from './PassesCompared';
 import { PhraseList } from './PhraseList';
 import { SameHand } from './SameHand';
 
 export interface TwinsProps {
+  /** The tune's own address in the book. */
+  readonly id: string;
   readonly report: TuneReport;
   readonly onShow: (ids: readonly string[]) => void;
   readonly onApply: (tune: Tune, label: string) => void;
@@ -24,6 +27,7 @@ export function TwinsSheet({ onClose, ...props }: TwinsProps & { readonly onClos
         { name: 'hand', words: 'Same hand', content: <SameHand {...props} /> },
         { name: 'phrases', words: 'Phrases', content: <PhraseList {...props} /> },
         { name: 'passes', words: 'Passes', content: <PassesCompared {...props} /> },
+        { name: 'book', words: 'Across the book', content: <AcrossBook id={props.id} /> },
       ]}
       onClose={onClose}
     />

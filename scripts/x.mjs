@@ -1,0 +1,45 @@
+import { chromium } from '@playwright/test';
+import { startTestServer } from './lib/testServer.mjs';
+import { mkdirSync, writeFileSync } from 'node:fs';
+mkdirSync('.data/shots', { recursive: true });
+const server = await startTestServer('pictures-postgres');
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const errors = [];
+page.on('pageerror', (e) => errors.push(e.message));
+page.on('console', (m) => m.type() === 'error' && errors.push(m.text()));
+const shot = (n) => page.screenshot({ path: `.data/shots/${n}.png` });
+try {
+const { inventedTune } = await import('../src/core/testing/books.ts');
+const { writeAbc } = await import('../src/formats/abc/index.ts');
+await page.goto(server.url);
+await page.getByRole('table').waitFor();
+await shot('1-book');
+const many = Array.from({ length: 400 }, (_, i) => writeAbc(inventedTune(i + 1), String(i + 1))).join('\n');
+writeFileSync('/tmp/many.abc', many + '\nX:900\nT:Broken one\nM:4/4\nL:1/8\nK:D\nd8|(d2 e2 f2|g8|\n\nX:901\nT:No key\nM:4/4\n');
+await page.getByRole('button', { name: 'Bring tunes in' }).click();
+await page.locator('input[type=file]').setInputFiles(['/tmp/many.abc', 'demo/tern.abc']);
+await page.getByText(/tunes read/).waitFor({ timeout: 60000 });
+await page.waitForTimeout(1500);
+await shot('2-import');
+await page.getByRole('dialog').getByRole('button', { name: 'and 341 more tunes' }).scrollIntoViewIfNeeded().catch(() => {});
+await page.waitForTimeout(200);
+await shot('3-import-end');
+await page.getByRole('button', { name: /^Keep \d/ }).click();
+await page.waitForTimeout(400);
+await page.getByRole('dialog').waitFor({ state: 'hidden', timeout: 60000 });
+await page.waitForTimeout(800);
+await shot('4-book-many');
+await page.getByRole('button', { name: /Filter/ }).click();
+await page.getByRole('textbox', { name: /First notes/ }).fill('d e h');
+await page.waitForTimeout(900);
+await shot('5-filter');
+await page.getByRole('textbox', { name: /First notes/ }).fill('');
+await page.getByRole('textbox', { name: /Search/ }).fill('samphir wier');
+await page.waitForTimeout(1200);
+await page.getByRole('checkbox', { name: 'Choose all' }).check();
+await page.getByRole('button', { name: 'Tag' }).click();
+await shot('6-search-tag');
+} finally {
+console.log(errors.slice(0, 5));
+await browser.close(); await server.stop(); }

@@ -1,0 +1,39 @@
+import { useEffect, useRef, useState } from 'react';
+import type { ExportFormat } from '#contract/exports';
+import { type Failure, exportTunes } from '../api/client';
+import { failureWords } from '../api/messages';
+import { Button } from '../ui/Button';
+import { Sheet } from '../ui/Sheet';
+import { saveFile } from '../ui/saveFile';
+
+/** Fetches the tune as a file and hands it to the browser; says so where that fails. */
+export function FileMessage({
+  id,
+  format,
+  onClose,
+}: {
+  readonly id: string;
+  readonly format: ExportFormat;
+  readonly onClose: () => void;
+}) {
+  const [failure, setFailure] = useState<Failure | null>(null);
+  const begun = useRef(false);
+  useEffect(() => {
+    if (begun.current) return;
+    begun.current = true;
+    void exportTunes({ format, choice: { ids: [id] } }).then((answer) => {
+      if (!answer.ok) return setFailure(answer.failure);
+      saveFile(answer.value.name, answer.value.file);
+      onClose();
+    });
+  }, [id, format, onClose]);
+  if (!failure) return null;
+  return (
+    <Sheet open onOpenChange={onClose} title="The file was not made">
+      <p role="alert" className="mb-3 text-madder">
+        {failureWords(failure)}
+      </p>
+      <Button onClick={onClose}>Close</Button>
+    </Sheet>
+  );
+}
