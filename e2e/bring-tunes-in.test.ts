@@ -36,9 +36,9 @@ test('text pasted anywhere on the book is read', async ({ page }) => {
 
 for (const [name, buffer, words] of [
   ['empty.abc', Buffer.alloc(0), 'The file is empty'],
-  ['picture.abc', Buffer.from([137, 80, 78, 71, 13, 10, 26, 10, 0, 0, 0]), 'not a text file'],
+  ['picture.abc', Buffer.from([137, 80, 78, 71, 13, 10, 26, 10, 0, 0, 0]), 'no file of tunes'],
   ['prose.abc', Buffer.from('Nothing but words about a tune.'), 'No K: line'],
-  ['large.abc', Buffer.alloc(6 * 1024 * 1024, 'A'), 'too large: 6.0 MB'],
+  ['large.abc', Buffer.alloc(11 * 1024 * 1024, 'A'), 'too large: 11.0 MB'],
 ] as const)
   test(`${name} is refused in clear words and loses nothing`, async ({ page }) => {
     await page.goto('/');

@@ -2,6 +2,7 @@
 import { writeFileSync } from 'node:fs';
 import os from 'node:os';
 import { join } from 'node:path';
+import { benchBook } from './bench/book.mjs';
 import { benchDance } from './bench/dance.mjs';
 import { benchHand } from './bench/hand.mjs';
 import { benchRedraw } from './bench/redraw.mjs';
@@ -18,6 +19,7 @@ const benches = [
   ['hand', benchHand],
   ['dance', benchDance],
   ['redraw', benchRedraw],
+  ['book', benchBook],
 ].filter(([name]) => wanted.length === 0 || wanted.includes(name));
 
 const rows = [];
@@ -56,6 +58,9 @@ ${table.join('\n')}
   click and tone.
 - **Redraw**: from a key press that toggles a slur to the last bow sign of the last line being right, layout included, in
   headless Chromium, toggles spread over all lines; against all lines engraved anew in the same page.
+- **Book**: a thousand invented tunes from one ABC text, read, compared with nothing, laid ready and finished over HTTP,
+  figures being counted in the background meanwhile; pages of 20,000 tunes over HTTP, in turns with one tune read by its
+  key; the list scrolled through in headless Chromium; what a browser fetches before the book is there.
 `,
   );
 process.exitCode = failed.length === 0 ? 0 : 1;

@@ -29,5 +29,5 @@ export async function startTestServer(name) {
     server.kill('SIGTERM');
     await database.stop();
   };
-  return { url, stop };
+  return { url, stop, databaseUrl: database.url };
 }

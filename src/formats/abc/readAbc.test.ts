@@ -2,7 +2,7 @@ import { formatFraction } from '#core/base';
 import { pitchName } from '#core/pitch';
 import { reportTune } from '#core/report';
 import { type Tune, unroll, writtenBars, writtenNotes } from '#core/tune';
-import { readAbc } from './readAbc';
+import { readAbc, readAbcTunes } from './readAbc';
 import { writeAbc } from './writeAbc';
 import { reuseBars } from '#core/editing';
 
@@ -191,6 +191,19 @@ describe('messages with line and column', () => {
   test('columns count in the file, for the second tune too', () => {
     const text = `${common('A8|', 'C')}\n${common('A4 (B4|', 'C')}`;
     expect(codes(text)).toContain('13:4 unclosed-slur');
+  });
+
+  test('voices are told by their names, and another than the first can be asked for', () => {
+    const text = 'X:1\nT:V\nM:4/4\nL:1/8\nV:1 name="Fiddle"\nV:2 name="Low"\nK:D\nV:1\nd4 e4|\nV:2\nD8|\n';
+    const [first] = [...readAbcTunes(text)] as [ReturnType<typeof readAbc>['tunes'][number]];
+    expect(first.voices).toEqual([
+      { id: '1', name: 'Fiddle', notes: 2 },
+      { id: '2', name: 'Low', notes: 1 },
+    ]);
+    const [low] = [...readAbcTunes(text, '2')] as [ReturnType<typeof readAbc>['tunes'][number]];
+    expect(writtenNotes(low.tune).map(({ pitch }) => pitchName(pitch))).toEqual(['D4']);
+    expect(low.messages[0]!.message).toBe('Several voices: “Low” is read as the melody, the others are left out.');
+    expect(readAbc('X:1\nK:D\nd8|\n').tunes[0]!.voices).toEqual([]);
   });
 
   test('further voices are left out, and that is said', () => {

@@ -27,12 +27,13 @@ export function staffOfVoice(staves: readonly AbcStaff[], place: number): VoiceL
 
 /** All voices with a note, counted from 1 through the staves; named by their `V:` fields where those have names. */
 export function listVoices(lines: readonly (readonly AbcStaff[])[], text: string): Voice[] {
-  const names = [
-    ...new Map([...text.matchAll(/(?:^|\[)V:\s*([^\s\]]+)([^\n\]]*)/gm)].map(([, id, more]) => [id!, more!])),
-  ].map(([id, more], i, all) => {
-    const own = /\b(?:name|nm)\s*=\s*"([^"]*)"/.exec(more)?.[1];
-    return own || (all.length > 1 ? `voice ${id}` : `voice ${i + 1}`);
-  });
+  const named = new Map<string, string>();
+  for (const [, id, more] of text.matchAll(/(?:^|\[)V:\s*([^\s\]]+)([^\n\]]*)/gm)) {
+    const own = /\b(?:name|nm)\s*=\s*"([^"]*)"/.exec(more!)?.[1];
+    // A voice is named where it is declared, and only called by its id later.
+    if (own || !named.has(id!)) named.set(id!, own || named.get(id!) || `voice ${id}`);
+  }
+  const names = [...named.values()];
   const counts: number[] = [];
   for (const staves of lines) {
     let place = 0;

@@ -172,6 +172,11 @@ function SearchField(props: {
   const field = useRef<HTMLInputElement>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const problemId = useId();
+  // What is told after the pause belongs to the page as it is then.
+  const tell = useRef(onChange);
+  useEffect(() => {
+    tell.current = onChange;
+  });
   // A view or the way back changes it from outside.
   if (value !== given) {
     setGiven(value);
@@ -194,7 +199,7 @@ function SearchField(props: {
     clearTimeout(timer.current);
     timer.current = setTimeout(() => {
       setGiven(typed.trim());
-      onChange(typed.trim());
+      tell.current(typed.trim());
     }, PAUSE_MS);
   };
   return (

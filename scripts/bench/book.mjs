@@ -1,0 +1,201 @@
+import { performance } from 'node:perf_hooks';
+import http from 'node:http';
+import pg from 'pg';
+import { gzipSync } from 'node:zlib';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import Parse from 'abcjs/src/parse/abc_parse.js';
+import { chromium } from '@playwright/test';
+import { writeAbc } from '#formats/abc';
+import { inventedTune } from '../../src/core/testing/books.ts';
+import { fillBook } from '../../src/server/testBook.ts';
+import { piecesOf } from '../../src/web/book/keepImport.ts';
+import { readBytes } from '../../src/web/book/readBytes.ts';
+import { ROOT } from '../lib/root.mjs';
+import { startTestServer } from '../lib/testServer.mjs';
+
+const TUNES = 20_000;
+const ROUNDS = 120;
+const MOST_MS = 50;
+const MOST_READS = 10;
+const IMPORTED = 1000;
+const MOST_PARSES = 3;
+const MOST_GZIPPED = 250_000;
+
+const agent = new http.Agent({ keepAlive: true });
+
+/** One request on a connection that is kept, its body read to the end. */
+function ask(url, method = 'GET', body) {
+  return new Promise((resolve, reject) => {
+    const request = http.request(
+      url,
+      { agent, method, headers: body ? { 'Content-Type': 'application/json' } : {} },
+      (response) => {
+        const chunks = [];
+        response.on('data', (chunk) => chunks.push(chunk));
+        response.on('end', () => {
+          const text = Buffer.concat(chunks).toString();
+          if (response.statusCode >= 400) reject(new Error(`${url}: ${response.statusCode} ${text.slice(0, 200)}`));
+          else resolve(text === '' ? null : JSON.parse(text));
+        });
+      },
+    );
+    request.on('error', reject);
+    request.end(body);
+  });
+}
+
+const at95 = (times) => [...times].sort((a, b) => a - b)[Math.floor(times.length * 0.95)];
+
+/** Lists of a book of 20,000 against one tune read by its key, in turns; and an import against the bare parser. */
+export async function benchBook() {
+  const server = await startTestServer('bench-postgres');
+  const rows = [];
+  try {
+    rows.push(await benchImport(server.url));
+    rows.push(...(await benchLists(server)));
+    rows.push(await benchScrolling(server.url));
+    rows.push(benchSize());
+  } finally {
+    agent.destroy();
+    await server.stop();
+  }
+  return rows;
+}
+
+async function benchLists({ url, databaseUrl }) {
+  const client = new pg.Client({ connectionString: databaseUrl });
+  await client.connect();
+  await fillBook(client, TUNES);
+  await client.query('VACUUM ANALYZE tunes');
+  // Real documents are read by their key.
+  const { rows: found } = await client.query("SELECT id, first_steps FROM tunes WHERE document ? 'parts' LIMIT 200");
+  const { rows: steps } = await client.query("SELECT title FROM tunes WHERE counted_by = 'test' LIMIT 400");
+  await client.end();
+  const misspelt = steps.map(({ title }) => {
+    const [first, ...rest] = title.split(' ');
+    return `${first.slice(0, 2)}${first.slice(3)}${first.slice(2, 3)} ${rest[rest.length - 2]}x`;
+  });
+  const letters = 'cdefgab';
+  const notes = (i) => Array.from({ length: 5 }, (_, k) => letters[(i * 3 + k * (1 + (i % 5))) % 7]).join(' ');
+  const kinds = {
+    'a tune by its key': (i) => `/api/tunes/${found[i % found.length].id}`,
+    'first page': () => '/api/book/tunes',
+    'search by a misspelt title': (i) => `/api/book/tunes?words=${encodeURIComponent(misspelt[i % misspelt.length])}`,
+    'search by first notes': (i) => `/api/book/tunes?notes=${encodeURIComponent(notes(i))}`,
+  };
+  const times = Object.fromEntries(Object.keys(kinds).map((kind) => [kind, []]));
+  for (let round = -20; round < ROUNDS; round++)
+    for (const [kind, path] of Object.entries(kinds)) {
+      const begun = performance.now();
+      await ask(url + path(Math.abs(round)));
+      if (round >= 0) times[kind].push(performance.now() - begun);
+    }
+  const { 'a tune by its key': read, ...lists } = times;
+  const readMs = at95(read);
+  return Object.entries(lists).map(([kind, own]) => {
+    const ms = at95(own);
+    return {
+      what: `${kind} of ${TUNES} tunes`,
+      against: 'one tune read by its key',
+      ratio: (ms / readMs).toFixed(2),
+      bar: `at most ${MOST_READS}, and ${MOST_MS} ms`,
+      ms: `${ms.toFixed(1)} against ${readMs.toFixed(1)} (95th percentile)`,
+      holds: ms / readMs <= MOST_READS && ms <= MOST_MS,
+    };
+  });
+}
+
+async function benchImport(url) {
+  const texts = Array.from({ length: IMPORTED }, (_, i) => writeAbc(inventedTune(i + 1), String(i + 1)));
+  const whole = texts.join('\n');
+  const bytes = new TextEncoder().encode(whole);
+  const parse = () => {
+    for (const text of texts) {
+      const parser = new Parse();
+      parser.parse(text, {});
+      parser.getTune();
+    }
+  };
+  parse();
+  const parses = [];
+  const imports = [];
+  let database = 0;
+  for (let round = 0; round < 3; round++) {
+    let begun = performance.now();
+    parse();
+    parses.push(performance.now() - begun);
+    begun = performance.now();
+    const { tunes } = readBytes(bytes, {}, () => undefined);
+    const sentAt = performance.now();
+    const { id } = await ask(
+      `${url}/api/imports`,
+      'POST',
+      JSON.stringify({ fileName: 'bench.abc', expected: tunes.length }),
+    );
+    for (const { text } of piecesOf(tunes.map(({ tune, source }) => ({ tune, source, joins: null }))))
+      await ask(`${url}/api/imports/${id}/tunes`, 'PUT', text);
+    const finished = await ask(`${url}/api/imports/${id}/finish`, 'POST');
+    if (finished.tunes !== IMPORTED) throw new Error(`imported ${finished.tunes} of ${IMPORTED}`);
+    imports.push(performance.now() - begun);
+    database += performance.now() - sentAt;
+  }
+  const middle = (list) => [...list].sort((a, b) => a - b)[1];
+  const ratio = middle(imports) / middle(parses);
+  const share = database / imports.reduce((sum, ms) => sum + ms, 0);
+  return {
+    what: `import of ${IMPORTED} tunes, server and database ${Math.round(share * 100)} % of it`,
+    against: 'the bare parser on the same texts',
+    ratio: ratio.toFixed(2),
+    bar: `at most ${MOST_PARSES}`,
+    ms: `${middle(imports).toFixed(0)} against ${middle(parses).toFixed(0)}`,
+    holds: ratio <= MOST_PARSES,
+  };
+}
+
+/** Frames while the whole list is scrolled through as fast as it comes. */
+async function benchScrolling(url) {
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu'],
+  });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(url);
+  await page.getByRole('table').waitFor();
+  const { frames, slow } = await page.evaluate(async () => {
+    const body = document.querySelector('[data-book-rows]');
+    const lengths = [];
+    let before = performance.now();
+    for (let i = 0; i < 240; i++) {
+      body.scrollTop += 220;
+      await new Promise((resolve) => requestAnimationFrame(resolve));
+      const now = performance.now();
+      lengths.push(now - before);
+      before = now;
+    }
+    return { frames: lengths.length, slow: lengths.filter((ms) => ms > 100).length };
+  });
+  await browser.close();
+  return {
+    what: `scrolling ${frames} steps of four rows through the book`,
+    against: 'frames of more than 100 ms',
+    ratio: (slow / frames).toFixed(3),
+    bar: 'at most 0.05',
+    ms: `${slow} of ${frames}`,
+    holds: slow / frames <= 0.05,
+  };
+}
+
+function benchSize() {
+  const page = readFileSync(join(ROOT, 'dist/web/index.html'), 'utf8');
+  const files = [...page.matchAll(/assets\/[^"]+\.js/g)].map(([file]) => join(ROOT, 'dist/web', file));
+  const bytes = files.reduce((sum, file) => sum + gzipSync(readFileSync(file), { level: 9 }).length, 0);
+  return {
+    what: `initial JavaScript of the book, ${Math.round(bytes / 1000)} kB gzipped`,
+    against: `${MOST_GZIPPED / 1000} kB`,
+    ratio: (bytes / MOST_GZIPPED).toFixed(2),
+    bar: 'at most 1',
+    ms: `${files.length} files`,
+    holds: bytes <= MOST_GZIPPED,
+  };
+}
