@@ -1,7 +1,7 @@
 import { calledNote, letteredPitch, parseCall, parseLetter } from '#core/entry';
 import type { Key, Pitch } from '#core/pitch';
 import { staffStep } from '#core/pitch';
-import { type Place, type Tune, unroll } from '#core/tune';
+import type { Place, Unrolled } from '#core/tune';
 import type { Tuning } from '#core/tuning';
 import { compare } from '#core/base';
 
@@ -23,8 +23,7 @@ const ANY_KEY: Key = { letter: 'C', alter: 0, mode: 'major' };
  * The beginning of a tune by steps. Steps do not know the key: D F♯ A and G B D are both 2, 2. Octaves are left out, so
  * that a player need not say them.
  */
-export function firstNotes(tune: Tune): FirstNotes {
-  const { notes, passes } = unroll(tune);
+export function firstNotes({ notes, passes }: Pick<Unrolled, 'notes' | 'passes'>): FirstNotes {
   const bar = passes[0]?.firstFullBarOnset;
   const inBar = bar ? notes.findIndex(({ onset }) => compare(onset, bar) >= 0) : 0;
   const stepsFrom = (start: number) =>

@@ -19,19 +19,19 @@ const FNV_PRIME = 0x01000193;
  * Time O(n log n).
  */
 export function melodyPrint(pitches: readonly number[]): number[] {
-  const intervals = pitches.slice(1).map((pitch, i) => (((pitch - pitches[i]!) % 12) + 12) % 12);
   const found = new Set<number>();
-  for (let start = 0; start + SHINGLE <= intervals.length; start++) {
-    const run = intervals.slice(start, start + SHINGLE);
-    if (run.filter((interval) => interval !== 0).length >= 2) found.add(hashOf(run));
+  const last = pitches.length - SHINGLE;
+  for (let start = 0; start < last; start++) {
+    let hash = FNV_BASIS;
+    let moves = 0;
+    for (let i = start; i < start + SHINGLE; i++) {
+      const interval = (((pitches[i + 1]! - pitches[i]!) % 12) + 12) % 12;
+      if (interval !== 0) moves += 1;
+      hash = Math.imul(hash ^ interval, FNV_PRIME);
+    }
+    if (moves >= 2) found.add(hash >>> 1);
   }
-  return [...found].sort((a, b) => a - b).slice(0, PRINT_SIZE);
-}
-
-function hashOf(values: readonly number[]): number {
-  let hash = FNV_BASIS;
-  for (const value of values) hash = Math.imul(hash ^ value, FNV_PRIME);
-  return hash >>> 1;
+  return [...Int32Array.from(found).sort().subarray(0, PRINT_SIZE)];
 }
 
 /** Hashes that two prints share. */

@@ -76,6 +76,7 @@ export function readDirectives(
   const free: { note: number; own: Pick<NoteEvent, 'hold' | 'breath' | 'pace'> }[] = [];
   let lilt: string | undefined;
   for (const { text, line } of lines) {
+    if (!text.startsWith('%%morrin-')) continue;
     const match = /^%%morrin-(\w+)\s+(.*)$/.exec(text);
     if (!match) continue;
     const [, name, value] = match as unknown as [string, string, string];
@@ -213,12 +214,18 @@ export function applyDirectives(
   tune: Tune,
   { start, links, places, reuses, pulses, bowLengths, drones, positions, marks, lilt, free }: MorrinDirectives,
 ): Tune {
-  const notes = writtenNotes(tune);
   let edited: Tune = start ? { ...tune, start } : tune;
   if (lilt && lilt !== STRAIGHT.name) edited = { ...edited, lilt };
-  for (const { note, pass, link } of links) {
-    const id = notes[note - 1]?.id;
-    if (id !== undefined && note > 1) edited = setLinks(edited, new Map([[id, link]]), pass);
+  const onNotes = [links, places, pulses, bowLengths, drones, positions, marks, free];
+  const notes = onNotes.some((list) => list.length > 0) ? writtenNotes(tune) : [];
+  // Links that hold on every pass first: they take those of single passes away.
+  for (const pass of [...new Set(links.map((own) => own.pass))].sort((x, y) => (x ?? 0) - (y ?? 0))) {
+    const wanted = new Map<string, Link>();
+    for (const own of links) {
+      const id = notes[own.note - 1]?.id;
+      if (own.pass === pass && id !== undefined && own.note > 1) wanted.set(id, own.link);
+    }
+    edited = setLinks(edited, wanted, pass);
   }
   if (reuses.length > 0) edited = withReuses(edited, reuses);
   const more = new Map<string, Partial<NoteEvent>>();

@@ -13,7 +13,7 @@ export function decodeText(bytes: Uint8Array): Decoded {
   if (bytes.length === 0) return { ok: false, reason: 'empty' };
   if (bytes.some(isControl)) return { ok: false, reason: 'not-text' };
   const utf8 = decodeUtf8(bytes);
-  const text = utf8 ?? Array.from(bytes, (byte) => String.fromCharCode(byte)).join('');
+  const text = utf8 ?? singleBytes(bytes);
   const clean = text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n');
   if (clean.trim() === '') return { ok: false, reason: 'empty' };
   return { ok: true, text: clean, encoding: utf8 === null ? 'latin-1' : 'utf-8' };
@@ -21,6 +21,7 @@ export function decodeText(bytes: Uint8Array): Decoded {
 
 /** null where the bytes are not valid UTF-8 (RFC 3629: no overlong forms, no surrogates, up to U+10FFFF). */
 function decodeUtf8(bytes: Uint8Array): string | null {
+  if (bytes.every((byte) => byte < 0x80)) return singleBytes(bytes);
   const parts: string[] = [];
   for (let i = 0; i < bytes.length;) {
     const first = bytes[i]!;
@@ -38,4 +39,14 @@ function decodeUtf8(bytes: Uint8Array): string | null {
     i += length;
   }
   return parts.join('');
+}
+
+/** Bytes turned to text at once. */
+const CHUNK = 8192;
+
+/** Each byte as the character of its number: ASCII, and Latin-1 beyond it. */
+function singleBytes(bytes: Uint8Array): string {
+  let text = '';
+  for (let at = 0; at < bytes.length; at += CHUNK) text += String.fromCharCode(...bytes.subarray(at, at + CHUNK));
+  return text;
 }

@@ -36,7 +36,8 @@ const MOST_SAID = 20_000;
 /** Everything that follows from the document alone; a hundred times quicker than its report. */
 export function tuneHead(tune: Tune, { bands }: Pick<PlayerSettings, 'bands'>): TuneHead {
   const notes = tune.notes ?? [];
-  const { fromStart, fromBar } = firstNotes(tune);
+  const unrolled = unroll(tune);
+  const { fromStart, fromBar } = firstNotes(unrolled);
   return {
     title: tune.title,
     dance_type: tune.danceType,
@@ -44,7 +45,7 @@ export function tuneHead(tune: Tune, { bands }: Pick<PlayerSettings, 'bands'>): 
     key_name: keyName(tune.key),
     tuning: tuningName(tune.tuning),
     form: formWords(tune.form),
-    bars: unroll(tune).passes.reduce((sum, pass) => sum + pass.bars, 0),
+    bars: unrolled.passes.reduce((sum, pass) => sum + pass.bars, 0),
     wish_bpm: wishedTempo(tune, bands),
     beat: formatFraction(danceBeat(tune)),
     schema_version: tune.schemaVersion,

@@ -24,6 +24,9 @@ export interface ImportServer {
 /** While nothing answers a step is tried again after these waits: a server that is started anew is back by then. */
 const RETRY_MS = [500, 1000, 2000, 4000, 8000, 15_000, 15_000];
 
+/** Pieces on their way together. */
+const AT_ONCE = 2;
+
 /** What may pass by itself: nothing answers, or the database is away. */
 const PASSING: readonly Failure['code'][] = ['no-connection', 'database-away', 'internal'];
 
@@ -62,13 +65,22 @@ export async function keepImport(
     const sent = await step(() => server.sendOriginal(id, original));
     if (!sent.ok) return leave({ kind: 'failed', failure: sent.failure });
   }
-  for (const { from, count, text } of piecesOf(file.tunes)) {
-    if (progress.isCancelled()) return leave({ kind: 'cancelled' });
-    const sent = await step(() => server.sendPiece(id, text));
-    if (progress.isCancelled()) return leave({ kind: 'cancelled' });
-    if (!sent.ok) return leave({ kind: 'failed', failure: sent.failure });
-    progress.onSent(from + count);
-  }
+  // Several pieces are on their way at once: while one is written down the next is looked at.
+  const pieces = piecesOf(file.tunes);
+  let sentTunes = 0;
+  let failed: Failure | null = null;
+  const send = async () => {
+    for (const { count, text } of pieces) {
+      if (progress.isCancelled() || failed) return;
+      const sent = await step(() => server.sendPiece(id, text));
+      if (!sent.ok) failed ??= sent.failure;
+      sentTunes += count;
+      progress.onSent(sentTunes);
+    }
+  };
+  await Promise.all(Array.from({ length: AT_ONCE }, send));
+  if (progress.isCancelled()) return leave({ kind: 'cancelled' });
+  if (failed) return leave({ kind: 'failed', failure: failed });
   const finished = await step(() => server.finish(id));
   return finished.ok
     ? { kind: 'kept', finished: finished.value }
