@@ -1,5 +1,5 @@
 // Pictures of the main views from the demo data, for README and docs; `npm run screenshots`.
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { ROOT } from './lib/root.mjs';
@@ -80,14 +80,6 @@ const pegs = async (page) => {
   await page.waitForTimeout(7000);
   await page.getByLabel(/time goes/).selectOption('1');
 };
-const leftHanded = async (page) => {
-  await page.getByRole('link', { name: 'Settings' }).click();
-  await page.getByLabel(/I play left-handed/).check();
-  await page.locator('[data-settings="kept"]').waitFor();
-  await page.getByRole('link', { name: 'Book', exact: true }).click();
-  await page.getByRole('table').waitFor();
-  await ground('Pewter Sky')(page);
-};
 const settings = async (page) => {
   await page.getByRole('link', { name: 'Settings' }).click();
   await page.getByRole('radio', { name: /^stop, turn, bow on/ }).check();
@@ -105,15 +97,57 @@ const handOut = async (page) => {
   await page.locator('[data-sign="bows"]').first().waitFor({ state: 'attached' });
   await page.getByLabel('calls').check();
 };
+/** Files with a fault, with a tune that the book has under another name, and one that was played. */
 const broughtIn = async (page) => {
+  const tern = readFileSync(join(ROOT, 'demo/tern.abc'), 'utf8').replace(/^T:.*$/m, 'T:Tern, as the class has it');
+  const slack =
+    'X:1\nT:The Slack Tide\nR:reel\nM:4/4\nL:1/8\nK:D\n|:d2(AF A)dfd|e2ce aece|d2AF A(dfd|e2cA d2:|\n|:f2df afdf|(ge)ce aece|f2df afdf|(ed)cA d2FA:|\n';
   await page.getByRole('button', { name: 'Bring tunes in' }).click();
-  await page
-    .getByLabel('Text')
-    .fill(
-      'X:1\nT:The Slack Tide\nR:reel\nM:4/4\nL:1/8\nK:D\n|:d2(AF A)dfd|e2ce aece|d2AF A(dfd|e2cA d2:|\n|:f2df afdf|(ge)ce aece|f2df afdf|(ed)cA d2FA:|\n',
-    );
-  await page.getByRole('button', { name: 'Read it' }).click();
-  await page.getByText(/tunes? read\./).waitFor();
+  await page.locator('input[type=file]').setInputFiles([
+    {
+      name: 'as the class has it.abc',
+      mimeType: 'text/plain',
+      buffer: Buffer.from(tern.replace('|:B|e2B', '|:B|g2B')),
+    },
+    { name: 'from the jetty.abc', mimeType: 'text/plain', buffer: Buffer.from(slack) },
+  ]);
+  await page.getByText(/tunes read\./).waitFor();
+  await page.getByText('The book has').waitFor();
+};
+const alignment = async (page) => {
+  await bench('Marsh Lamps')(page);
+  const id = page.url().split('/').pop();
+  await page.evaluate(async (tuneId) => {
+    const { tune } = await (await fetch(`/api/tunes/${tuneId}`)).json();
+    // As somebody else plays it: some notes held, some others, a bar less.
+    let count = 0;
+    const parts = tune.parts.map((part) => ({
+      ...part,
+      events: part.events.map((event) => {
+        if (event.kind !== 'note') return event;
+        count += 1;
+        const letters = 'CDEFGAB';
+        const moved = letters[(letters.indexOf(event.pitch.letter) + 1) % 7];
+        return count % 11 === 0
+          ? { ...event, pitch: { ...event.pitch, letter: moved, alter: moved === 'F' || moved === 'C' ? 1 : 0 } }
+          : event;
+      }),
+    }));
+    await fetch(`/api/tunes/${tuneId}/versions`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({
+        name: 'As Wenna has it',
+        tune: { ...tune, parts },
+        kind: 'setting',
+        taughtBy: 'Wenna Tarr',
+        learnedOn: '2025-11-08',
+        note: 'for the Saturday class',
+      }),
+    });
+  }, id);
+  await page.goto(`${new URL(page.url()).origin}/tunes/${id}/settings`);
+  await page.getByText(/They agree on/).waitFor();
 };
 
 const PICTURES = [
@@ -134,8 +168,8 @@ const PICTURES = [
   ['entry', WIDE, 'day', entering],
   ['hand-out', WIDE, 'day', handOut],
   ['import', WIDE, 'day', broughtIn],
-  // Last: they change how all the others are counted.
-  ['ground-left-handed', WIDE, 'evening', leftHanded],
+  // Last: they change the book, and how all the others are counted.
+  ['alignment', WIDE, 'day', alignment],
   ['settings', WIDE, 'day', settings],
 ];
 

@@ -144,11 +144,6 @@ async function benchImport(url) {
     begun = performance.now();
     const { tunes } = readBytes(bytes, {}, () => undefined);
     const sentAt = performance.now();
-    const { id } = await ask(
-      `${url}/api/imports`,
-      'POST',
-      JSON.stringify({ fileName: 'bench.abc', expected: tunes.length }),
-    );
     const kept = await keepImport(
       importServer(url),
       { name: 'bench.abc', original: null, tunes: tunes.map(({ tune, source }) => ({ tune, source, joins: null })) },

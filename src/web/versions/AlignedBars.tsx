@@ -28,11 +28,14 @@ export function AlignedBars({ one, other, names, most = Infinity }: AlignedBarsP
     <div>
       <p className="mb-2 text-[14px]">
         {agreementWords(counts)}
-        {semitones !== 0 && ` ${keyShiftWords(semitones)}`}
+        {semitones !== 0 && ` ${keyShiftWords(semitones)}`} Above: {names[0]}; below: {names[1]}.
       </p>
-      <ol className="flex flex-wrap gap-x-1 gap-y-3" aria-label={`${names[0]} and ${names[1]}, bar by bar`}>
+      <ol
+        className="grid grid-cols-1 gap-1.5 sm:grid-cols-2 lg:grid-cols-4"
+        aria-label={`${names[0]} and ${names[1]}, bar by bar`}
+      >
         {shown.map((bar, i) => (
-          <BarPair key={i} bar={bar} names={names} />
+          <BarPair key={i} bar={bar} names={names} beginsPart={partOf(bar) !== partOf(shown[i - 1] ?? bar)} />
         ))}
       </ol>
       {bars.length > shown.length && (
@@ -42,11 +45,20 @@ export function AlignedBars({ one, other, names, most = Infinity }: AlignedBarsP
   );
 }
 
-function BarPair({ bar, names }: { readonly bar: AlignedBar; readonly names: readonly [string, string] }) {
+const partOf = ({ one, other }: AlignedBar) => (one ?? other)!.part;
+
+function BarPair(props: {
+  readonly bar: AlignedBar;
+  readonly names: readonly [string, string];
+  readonly beginsPart: boolean;
+}) {
+  const { bar, names, beginsPart } = props;
   const { one, other, beats } = bar;
   const label = one ?? other!;
   return (
-    <li className="min-w-0 rounded-md border border-line bg-surface px-2 py-1">
+    <li
+      className={`min-w-0 overflow-x-auto rounded-md border border-line bg-surface px-2 py-1 ${beginsPart ? 'col-start-1' : ''}`}
+    >
       <p className="text-[13px] text-muted">
         {label.part} {label.bar === 0 ? 'pickup' : label.bar}
         {one &&
@@ -56,7 +68,7 @@ function BarPair({ bar, names }: { readonly bar: AlignedBar; readonly names: rea
       </p>
       <div
         className="grid items-baseline gap-x-3 text-[15px]"
-        style={{ gridTemplateColumns: `repeat(${beats.length}, auto)` }}
+        style={{ gridTemplateColumns: `repeat(${beats.length}, minmax(max-content, 1fr))` }}
       >
         {[one, other].map((setting, row) => (
           <Fragment key={row}>
