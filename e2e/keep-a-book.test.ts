@@ -219,3 +219,39 @@ for (const theme of ['day', 'evening'])
     await expect(page.getByRole('dialog')).toBeVisible();
     expect((await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations).toEqual([]);
   });
+
+test('an empty book offers what can be done first', async ({ page }) => {
+  const empty = { types: [], keys: [], tunings: [], tags: [], tunes: 0, removed: 0 };
+  await page.route('**/api/book/facets', (route) => route.fulfill({ json: empty }));
+  await page.route('**/api/book/tunes?*', (route) => route.fulfill({ json: { tunes: [], next: null, isNear: false } }));
+  await page.route('**/api/book/count?*', (route) => route.fulfill({ json: { tunes: 0, notRound: 0, short: 0 } }));
+  await page.goto('/');
+  const first = page.getByRole('region', { name: 'The book is empty' });
+  for (const deed of ['Bring tunes in', 'Begin a tune', 'Load the demo', 'Take a backup back'])
+    await expect(first.getByRole('button', { name: deed })).toBeVisible();
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  await first.getByRole('button', { name: 'Begin a tune' }).click();
+  await expect(page.getByRole('dialog', { name: 'Begin a tune' })).toBeVisible();
+});
+
+test('a tune that was played into a MIDI file is heard, quantised and previewed', async ({ page }) => {
+  await openTune(page, 'Marsh Lamps');
+  await page.getByRole('button', { name: 'The tune as a whole' }).click();
+  await page.getByRole('menuitem', { name: 'Keep as a file' }).press('ArrowRight');
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('menuitem', { name: 'MIDI' }).press('Enter'),
+  ]);
+  expect(file.suggestedFilename()).toBe('Marsh Lamps.mid');
+  const midi = { name: 'marsh lamps.mid', mimeType: 'audio/midi', buffer: readFileSync(await file.path()) };
+  await openBook(page);
+  await page.getByRole('button', { name: 'Bring tunes in' }).click();
+  await page.locator('input[type=file]').setInputFiles(midi);
+  const dialog = page.getByRole('dialog', { name: 'Bring tunes in' });
+  await expect(dialog.getByText('1 tune read.')).toBeVisible();
+  await expect(dialog.getByText(/Onsets were moved by \d+ ms in the mean/)).toBeVisible();
+  await expect(dialog.getByLabel('The first bars as they were heard')).toContainText('|');
+  await expect(dialog).toContainText('The book has Marsh Lamps');
+  await dialog.getByLabel('Shortest note').selectOption('eighth');
+  await expect(dialog.getByText('1 tune read.')).toBeVisible();
+});

@@ -1,6 +1,7 @@
 import { mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { strToU8, zipSync } from 'fflate';
 import { reportSchema } from '#contract/report';
 import { retuneSchema } from '#contract/retune';
 import { setLinks } from '#core/bowing';
@@ -171,6 +172,34 @@ test('a tune goes to a Morrin plan and back to the same report', () => {
     const { messages: _o, ...third } = report(abc);
     expect(third).toEqual(first);
   }
+});
+
+test('every demo tune gives the same report from MusicXML, plain and packed, as from ABC', () => {
+  for (const name of readdirSync('demo')) {
+    const xml = run(['convert', `demo/${name}`, '--to', 'musicxml']).stdout;
+    const container = '<container><rootfiles><rootfile full-path="score.xml"/></rootfiles></container>';
+    const packed = zipSync({ 'META-INF/container.xml': strToU8(container), 'score.xml': strToU8(xml) });
+    const { messages: _said, ...fromAbc } = report(`demo/${name}`);
+    for (const [to, content] of [
+      [`${name}.musicxml`, xml],
+      [`${name}.mxl`, packed],
+    ] as const) {
+      const { messages: _own, ...fromXml } = report(file(to, content));
+      expect(fromXml).toEqual(fromAbc);
+    }
+  }
+});
+
+test('a MIDI file is read with its melody, and a book of plans holds several tunes', () => {
+  const midi = file('heron.mid', run(['convert', 'demo/heron.abc', '--to', 'midi', '--out', 'x.mid']).bytes!);
+  const [heard, written] = [report(midi), report('demo/heron.abc')];
+  expect(heard.notes.map(({ pitch }) => pitch)).toEqual(written.notes.map(({ pitch }) => pitch));
+  expect(heard.form).toEqual(written.form);
+  const two = file('two.abc', 'X:1\nT:One\nK:D\nd8|\n\nX:2\nT:Two\nK:G\ng8|\n');
+  const book = file('two.json', run(['convert', two, '--to', 'json']).stdout);
+  const titles = (json('report', book) as { title: string }[]).map(({ title }) => title);
+  expect(titles).toEqual(['One', 'Two']);
+  expect(report(book, '--tune', '2').title).toBe('Two');
 });
 
 test('a plan that is not one is told field by field', () => {

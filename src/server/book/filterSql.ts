@@ -17,11 +17,16 @@ export function wordsOf(text: string): string[] {
   return text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
 }
 
+/** A word as it may stand in a text search, whatever becomes of it without its accents: `½` is then three signs. */
+export function quoted(word: string): string {
+  return `'${word.replace(/['\\]/g, (sign) => sign + sign)}'`;
+}
+
 /** As a text search: each word must come, the last as a beginning. Null: there is no word in it. */
 export function textQuery(text: string): string | null {
   const words = wordsOf(text);
   if (words.length === 0) return null;
-  return words.map((word, i) => (i === words.length - 1 ? `${word}:*` : word)).join(' & ');
+  return words.map((word, i) => (i === words.length - 1 ? `${quoted(word)}:*` : quoted(word))).join(' & ');
 }
 
 /**

@@ -1,5 +1,5 @@
 import type { Queryable } from '../db';
-import { wordsOf } from './filterSql';
+import { quoted, wordsOf } from './filterSql';
 
 /** Words of the book that are tried for each misspelt one. */
 const MOST_TRIED = 4;
@@ -34,9 +34,4 @@ export async function nearWords(db: Queryable, text: string): Promise<NearWords 
 /** As a text search: of each word one of those that may stand for it. */
 export function nearQuery(near: NearWords): string {
   return near.map((words) => `(${words.map(quoted).join(' | ')})`).join(' & ');
-}
-
-/** A word of the book may be a number with a point or a word with a hyphen. */
-function quoted(word: string): string {
-  return `'${word.replace(/['\\]/g, (sign) => sign + sign)}'`;
 }

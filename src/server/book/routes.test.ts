@@ -70,7 +70,7 @@ describe('a search', () => {
   });
 
   test('for what is nowhere finds nothing, and signs of a query language are words like any', async () => {
-    for (const words of ["xylophone'; DROP TABLE tunes; --", '&|!:*()', '<->', '%', '\\'])
+    for (const words of ["xylophone'; DROP TABLE tunes; --", '&|!:*()', '<->', '%', '\\', '½', '½ ¼', 'ß½'])
       expect(await list({ words })).toEqual({ tunes: [], next: null, isNear: false });
   });
 

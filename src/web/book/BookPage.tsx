@@ -1,5 +1,5 @@
 import { FileInput, FilePlus2, FolderDown } from 'lucide-react';
-import { type DragEvent, Suspense, lazy, useCallback, useEffect, useMemo, useState } from 'react';
+import { type DragEvent, Suspense, lazy, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { BookQuery, BulkDeed, TuneChoice } from '#contract/book';
 import type { Tune } from '#core/tune';
@@ -32,6 +32,9 @@ const BeginSheet = lazy(() => import('./BeginSheet').then((sheet) => ({ default:
 
 /** While figures are counted in the background the list looks again so often. */
 const COUNTING_POLL_MS = 1500;
+
+/** Pages that are looked at again while figures are counted. */
+const MOST_REFETCHED = 5;
 
 /** The whole book: searched, filtered and sorted by the server, and the way in and out for tunes. */
 export function BookPage() {
@@ -70,9 +73,13 @@ export function BookPage() {
   const left = counting?.left ?? 0;
   if (left > 0 !== isCounting) setCounting(left > 0);
   const { refetch } = book;
+  const loadedPages = useRef(0);
   useEffect(() => {
-    if (counting !== undefined) void refetch();
-    // Whenever it told of another number.
+    loadedPages.current = book.data?.pages.length ?? 0;
+  });
+  useEffect(() => {
+    // Whenever it told of another number; far down a long list the rows are looked at again when they are next opened.
+    if (counting !== undefined && loadedPages.current <= MOST_REFETCHED) void refetch();
   }, [counting, refetch]);
 
   useEffect(() => {
@@ -218,7 +225,13 @@ export function BookPage() {
       )}
       {!isEmpty && book.data && tunes.length === 0 && (
         <div className="py-8">
-          <p className="mb-2">{query.removed === 'yes' ? 'Nothing is out of the book.' : 'No tune is like that.'}</p>
+          <p className="mb-2">
+            {query.removed === 'yes'
+              ? 'Nothing is out of the book.'
+              : isSearching
+                ? 'No tune is like that.'
+                : 'Every tune is taken out of the book; the filter shows them.'}
+          </p>
           {isSearching && <Button onClick={() => show({})}>Show the whole book</Button>}
         </div>
       )}

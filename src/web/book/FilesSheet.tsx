@@ -140,6 +140,7 @@ function Backup() {
         <span>Take one back</span>
         <input
           type="file"
+          className="file:mr-2 file:rounded-md file:border file:border-line file:bg-surface file:px-3 file:py-1.5 hover:file:border-soft"
           accept=".gz,application/gzip"
           onChange={({ target }) => {
             setFile(target.files?.[0] ?? null);

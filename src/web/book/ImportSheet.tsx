@@ -13,7 +13,7 @@ import type { ImportInput } from './importProtocol';
 import { useImportQueue } from './useImportQueue';
 
 const tuneCount = (count: number) => `${count} tune${count === 1 ? '' : 's'}`;
-const PASTED = 'pasted text';
+const PASTED = 'pasted text.abc';
 
 interface ImportSheetProps {
   readonly input: ImportInput;
@@ -103,6 +103,7 @@ export function ImportSheet({ input, onClose }: ImportSheetProps) {
               <input
                 type="file"
                 multiple
+                className="file:mr-2 file:rounded-md file:border file:border-line file:bg-surface file:px-3 file:py-1.5 hover:file:border-soft"
                 accept=".abc,.txt,.json,.musicxml,.xml,.mxl,.mid,.midi,.zip"
                 onChange={({ target }) => {
                   const list = [...(target.files ?? [])];

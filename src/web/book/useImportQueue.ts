@@ -7,6 +7,9 @@ import { type ImportServer, keepImport } from './keepImport';
 import { type RunningImport, startImport } from './startImport';
 import type { ImportedTune } from './importProtocol';
 
+/** Letters of a file's name that are kept. */
+const MOST_NAME = 300;
+
 /** Melodies compared with the book in one request. */
 const COMPARED_AT_ONCE = 100;
 
@@ -76,7 +79,7 @@ export function useImportQueue() {
     const kept = await keepImport(
       SERVER,
       {
-        name,
+        name: name.slice(-MOST_NAME) || 'tunes',
         original: isWhole ? source : null,
         tunes: items.map(({ read, fate }) => ({
           tune: read.tune,

@@ -6,6 +6,7 @@ import { type TuneReport, reportTune } from '#core/report';
 import type { Tune } from '#core/tune';
 import { type Failure, findTune, handoutPdf, listTunes } from '../api/client';
 import { failureWords } from '../api/messages';
+import { useSettingsQuery } from '../api/tunesApi';
 import { useAppSelector } from '../app/store';
 import { loadEngravingFonts } from '../score/fonts';
 import { selectPlayer } from '../settings/selectSettings';
@@ -37,6 +38,8 @@ export default function PrintedBookPage() {
   const [current, setCurrent] = useState<TuneReport | null>(null);
   const sheet = useRef<HTMLDivElement>(null);
   const isStopped = useRef(false);
+  // What the plans are counted with.
+  useSettingsQuery();
   const player = useAppSelector(selectPlayer);
   const { widthMm, heightMm } = PAPERS[paper];
   const width = Math.floor((widthMm - 2 * PAPER_MARGIN_MM) / MM_PER_PX);

@@ -1,0 +1,25 @@
+import { render, screen, within } from '@testing-library/react';
+import { part, tune } from '../../core/testing/tunes';
+import { AlignedBars } from './AlignedBars';
+
+const one = tune([part('A', 'D4 E4 F#4 G4 A4 B4 A4 F#4 | D5:4 C#5:4')]);
+const other = tune([part('A', 'D4 E4 F#4 G4 A4:2 F#4:2 | B4:4 G4:4')]);
+
+test('each bar shows both settings, and where they differ is told in words and signs', () => {
+  render(<AlignedBars one={one} other={other} names={['now', 'theirs']} />);
+  const bars = screen.getAllByRole('listitem');
+  expect(bars).toHaveLength(2);
+  expect(bars[0]!.textContent).toContain('D E F♯ G');
+  expect(within(bars[0]!).getByText(/agrees on the beat/)).toBeTruthy();
+  expect(within(bars[1]!).getAllByText(/differs/)).toHaveLength(2);
+  // A stroke marks the octave above middle C's.
+  expect(bars[1]!.textContent).toContain('D′');
+  expect(screen.getByText(/Above: now; below: theirs\./)).toBeTruthy();
+});
+
+test('of long tunes the first bars are shown, and how many more there are', () => {
+  render(<AlignedBars one={one} other={one} names={['now', 'same']} most={1} />);
+  expect(screen.getAllByRole('listitem')).toHaveLength(1);
+  expect(screen.getByText('and 1 more bars')).toBeTruthy();
+  expect(screen.getByText(/They agree on all 4 beats\./)).toBeTruthy();
+});
