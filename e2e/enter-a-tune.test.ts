@@ -70,7 +70,7 @@ test('keys that come quickly are all taken', async ({ page }) => {
 });
 
 test('a press in the score moves the caret, and what is typed next goes there', async ({ page }) => {
-  await page.goto('/');
+  await page.goto('/?words=Marsh+Lamps');
   await page.getByRole('link', { name: 'Marsh Lamps', exact: true }).click();
   const notes = page.locator('[data-note]');
   await notes.nth(2).click();
@@ -131,7 +131,7 @@ test('notes are put on the staff with the mouse, chosen by dragging, moved, copi
 });
 
 test('the form is changed by keys, and its length answers', async ({ page }) => {
-  await page.goto('/');
+  await page.goto('/?words=Marsh+Lamps');
   await page.getByRole('link', { name: 'Marsh Lamps', exact: true }).click();
   await page.getByRole('button', { name: 'Form: parts and their order' }).click();
   const sums = page.locator('[data-sums]');

@@ -58,8 +58,7 @@ ${table.join('\n')}
   click and tone.
 - **Redraw**: from a key press that toggles a slur to the last bow sign of the last line being right, layout included, in
   headless Chromium, toggles spread over all lines; against all lines engraved anew in the same page.
-- **Book**: a thousand invented tunes from one ABC text, read, compared with nothing, laid ready and finished over HTTP,
-  figures being counted in the background meanwhile; pages of 20,000 tunes over HTTP, in turns with one tune read by its
+- **Book**: a thousand invented tunes from one ABC text, read and laid ready over HTTP at the same time, then finished; pages of 20,000 tunes over HTTP, in turns with one tune read by its
   key; the list scrolled through in headless Chromium; what a browser fetches before the book is there.
 `,
   );

@@ -103,10 +103,11 @@ CREATE TABLE bulk_changes (
 CREATE TABLE imports (
   id uuid PRIMARY KEY,
   file_name text NOT NULL,
-  expected integer NOT NULL CHECK (expected BETWEEN 1 AND 20000),
   original bytea,
   begun_at timestamptz NOT NULL DEFAULT now(),
-  finished_at timestamptz
+  finished_at timestamptz,
+  -- What finishing answered, in case it is asked again.
+  outcome jsonb
 );
 CREATE INDEX imports_open ON imports (begun_at) WHERE finished_at IS NULL;
 
@@ -114,8 +115,6 @@ CREATE TABLE import_tunes (
   import_id uuid NOT NULL REFERENCES imports (id) ON DELETE CASCADE,
   position integer NOT NULL CHECK (position >= 0),
   tune_id uuid NOT NULL,
-  -- The tune of the book that it becomes a setting of; null: a tune of its own.
-  joins uuid,
   head jsonb NOT NULL,
   source text,
   document jsonb NOT NULL,

@@ -171,6 +171,11 @@ describe('MusicXML, read by programs of others', () => {
   });
 });
 
+// It does not draw a scordatura, and says so.
+beforeAll(() => {
+  jest.spyOn(console, 'warn').mockImplementation(() => undefined);
+});
+
 /** The engraver is compiled code that says when it is there. */
 async function engraver(): Promise<toolkit> {
   if (!engraverModule.calledRun)

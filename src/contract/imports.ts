@@ -9,10 +9,7 @@ export const MOST_IMPORTED = 20_000;
 export const MOST_IN_PIECE = 100;
 export const PIECE_BYTES = 2 * 1024 * 1024;
 
-export const beginImportSchema = z.object({
-  fileName: z.string().trim().min(1).max(300),
-  expected: z.int().min(1).max(MOST_IMPORTED),
-});
+export const beginImportSchema = z.object({ fileName: z.string().trim().min(1).max(300) });
 export const importBegunSchema = z.object({ id: z.uuid() });
 
 export const importPieceSchema = z.object({
@@ -24,8 +21,6 @@ export const importPieceSchema = z.object({
         tune: tuneSchema,
         /** The tune's own text; left out: the file is kept as a whole. */
         source: z.string().max(MOST_IMPORT_BYTES).optional(),
-        /** The tune of the book that it is another setting of; left out: it becomes a tune of its own. */
-        joins: z.uuid().optional(),
       }),
     )
     .min(1)
@@ -33,10 +28,21 @@ export const importPieceSchema = z.object({
 });
 export type ImportPiece = z.output<typeof importPieceSchema>;
 
+const place = z.int().min(0).max(MOST_IMPORTED);
+
+/** What becomes of the tunes that were laid ready: those not named become tunes of their own. */
+export const finishImportSchema = z.object({
+  /** How many were sent. */
+  expected: z.int().min(1).max(MOST_IMPORTED),
+  leftOut: z.array(place).max(MOST_IMPORTED),
+  /** Tunes that are other settings of tunes of the book. */
+  joins: z.array(z.object({ at: place, tune: z.uuid() })).max(MOST_IMPORTED),
+});
+export type FinishImport = z.output<typeof finishImportSchema>;
+
 export const importStateSchema = z.object({
   id: z.uuid(),
   fileName: z.string(),
-  expected: z.int(),
   arrived: z.int(),
   isFinished: z.boolean(),
 });

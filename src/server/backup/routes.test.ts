@@ -45,7 +45,7 @@ beforeAll(async () => {
       baseRevision: 0,
       settings: { ...record.settings, limits: { strokeMs: { value: 91, source: 'measured' } } },
     });
-  const begun = await request(app).post('/api/imports').send({ fileName: 'x.mxl', expected: 1 });
+  const begun = await request(app).post('/api/imports').send({ fileName: 'x.mxl' });
   const importId = (begun.body as { id: string }).id;
   await request(app)
     .put(`/api/imports/${importId}/original`)
@@ -54,8 +54,8 @@ beforeAll(async () => {
   await request(app)
     .put(`/api/imports/${importId}/tunes`)
     .send({ from: 0, tunes: [{ tune: inventedTune(3) }] });
-  await request(app).post(`/api/imports/${importId}/finish`);
-});
+  await request(app).post(`/api/imports/${importId}/finish`).send({ expected: 1, leftOut: [], joins: [] });
+}, 60_000);
 afterAll(() => close());
 
 async function backup(): Promise<Buffer> {

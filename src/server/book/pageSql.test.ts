@@ -76,9 +76,13 @@ test.each<BookQuery>([
   { practised: 'not-30', sort: 'practised' },
   { removed: 'yes' },
   { type: 'jig', key: 'G major', round: 'yes', tempo: 'short', sort: 'tempo', down: 'yes' },
-])('%j is answered from an index', async (query) => {
-  await expectIndexed(query);
-});
+])(
+  '%j is answered from an index',
+  async (query) => {
+    await expectIndexed(query);
+  },
+  60_000,
+);
 
 test('a misspelt search is answered from an index', async () => {
   const near = await nearWords(db, 'herron slipwai');

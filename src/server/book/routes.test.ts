@@ -35,7 +35,7 @@ beforeAll(async () => {
   });
   const added = await request(app).post('/api/tunes').send({ tunes });
   expect(added.status).toBe(201);
-});
+}, 60_000);
 afterAll(() => close());
 
 async function list(query: Record<string, string | number> = {}) {

@@ -23,7 +23,7 @@ const deps = () => ({ db, count: countHere, isStopping: () => false, onFailed: (
 
 beforeAll(async () => {
   ({ app, db, close } = await testApp('counting'));
-});
+}, 60_000);
 afterAll(() => close());
 beforeEach(async () => {
   await db.query('DELETE FROM tunes');

@@ -20,7 +20,7 @@ beforeAll(async () => {
   await request(app)
     .post('/api/tunes')
     .send({ tunes: tunes.map((tune) => ({ tune })) });
-});
+}, 60_000);
 afterAll(() => close());
 
 async function exported(format: string, choice: object = { filter: {} }) {

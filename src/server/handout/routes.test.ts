@@ -6,7 +6,7 @@ let app: Express;
 let close: () => Promise<void>;
 beforeAll(async () => {
   ({ app, close } = await testApp('handout_routes'));
-});
+}, 60_000);
 afterAll(() => close());
 
 const page = (inner: string) => `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100">${inner}</svg>`;

@@ -1,12 +1,21 @@
 import express, { Router } from 'express';
 import { z } from 'zod';
-import { beginImportSchema, importPieceSchema } from '#contract/imports';
+import { beginImportSchema, finishImportSchema, importPieceSchema } from '#contract/imports';
 import { playerSettings } from '#contract/settings';
 import { MOST_IMPORT_BYTES } from '#contract/tunes';
 import { type Database, inTransaction } from '../db';
 import { AppError } from '../errors';
 import { findSettings } from '../settings/queries';
-import { deleteImport, findImport, findMissing, finishImport, insertImport, keepOriginal, keepPiece } from './queries';
+import {
+  deleteImport,
+  findImport,
+  findMissing,
+  findOutcome,
+  finishImport,
+  insertImport,
+  keepOriginal,
+  keepPiece,
+} from './queries';
 
 const idSchema = z.object({ id: z.uuid() });
 
@@ -18,8 +27,8 @@ export function importRoutes(db: Database, askForCounting: () => Promise<void>):
   const router = Router();
 
   router.post('/', async (request, response) => {
-    const { fileName, expected } = beginImportSchema.parse(request.body);
-    response.status(201).json({ id: await insertImport(db, fileName, expected) });
+    const { fileName } = beginImportSchema.parse(request.body);
+    response.status(201).json({ id: await insertImport(db, fileName) });
   });
 
   router.get('/:id', async (request, response) => {
@@ -50,18 +59,19 @@ export function importRoutes(db: Database, askForCounting: () => Promise<void>):
 
   router.post('/:id/finish', async (request, response) => {
     const { id } = idSchema.parse(request.params);
-    const missing = await findMissing(db, id);
-    const state = await findImport(db, id);
-    if (!state) throw new AppError('not-found');
-    if (state.isFinished) {
-      // The answer to the first asking was lost.
-      response.json({ tunes: state.expected, settings: 0, first: null });
+    const choices = finishImportSchema.parse(request.body);
+    // The answer to the first asking may have been lost.
+    const before = await findOutcome(db, id);
+    if (before) {
+      response.json(before);
       return;
     }
+    if (!(await findImport(db, id))) throw new AppError('not-found');
+    const missing = await findMissing(db, id, choices.expected);
     if (missing !== null) throw new AppError('import-incomplete', { missing });
-    const finished = await inTransaction(db, (client) => finishImport(client, id));
+    const finished = await inTransaction(db, (client) => finishImport(client, id, choices));
     await askForCounting();
-    response.json(finished ?? { tunes: state.expected, settings: 0, first: null });
+    response.json(finished ?? (await findOutcome(db, id)));
   });
 
   router.delete('/:id', async (request, response) => {

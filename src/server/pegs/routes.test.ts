@@ -7,7 +7,7 @@ let app: Express;
 let close: () => Promise<void>;
 beforeAll(async () => {
   ({ app, close } = await testApp('pegs_routes'));
-});
+}, 60_000);
 afterAll(() => close());
 
 const put = (baseRevision: number, pegs: object) => request(app).put('/api/pegs').send({ baseRevision, pegs });

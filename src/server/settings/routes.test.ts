@@ -15,7 +15,7 @@ beforeAll(async () => {
   await request(app)
     .post('/api/tunes')
     .send({ tunes: [{ tune }] });
-});
+}, 60_000);
 afterAll(() => close());
 
 const put = (baseRevision: number, settings: object) =>

@@ -19,7 +19,7 @@ const tune: Tune = readAbc(SOURCE).tunes[0]!.tune;
 
 beforeAll(async () => {
   ({ app, db, close } = await testApp('tune_routes'));
-});
+}, 60_000);
 afterAll(() => close());
 
 async function add(more: Partial<Tune> = {}): Promise<string> {

@@ -17,7 +17,7 @@ beforeAll(async () => {
     .post('/api/tunes')
     .send({ tunes: [{ tune }] });
   id = (added.body as { tunes: { id: string }[] }).tunes[0]!.id;
-});
+}, 60_000);
 afterAll(() => close());
 
 test('a version is kept under its name, listed newest first, and comes back as it was', async () => {

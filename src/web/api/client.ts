@@ -13,7 +13,13 @@ import {
 } from '#contract/tunes';
 import { type ChangeVersion, type NameVersion, tuneVersionSchema, tuneVersionsSchema } from '#contract/versions';
 import { type ExportAsked, type Restored, restoredSchema } from '#contract/exports';
-import { importBegunSchema, importFinishedSchema, likenessesSchema, partLikenessesSchema } from '#contract/imports';
+import {
+  type FinishImport,
+  importBegunSchema,
+  importFinishedSchema,
+  likenessesSchema,
+  partLikenessesSchema,
+} from '#contract/imports';
 import {
   type BookFilter,
   type BookQuery,
@@ -115,8 +121,8 @@ export function findPartLikenesses(id: string) {
   return ask(`/api/likenesses/${encodeURIComponent(id)}`, partLikenessesSchema);
 }
 
-export function beginImport(fileName: string, expected: number) {
-  return ask('/api/imports', importBegunSchema, { method: 'POST', body: JSON.stringify({ fileName, expected }) });
+export function beginImport(fileName: string) {
+  return ask('/api/imports', importBegunSchema, { method: 'POST', body: JSON.stringify({ fileName }) });
 }
 
 export function sendOriginal(id: string, file: Blob) {
@@ -132,8 +138,11 @@ export function sendPiece(id: string, piece: string) {
   return ask(`/api/imports/${encodeURIComponent(id)}/tunes`, z.undefined(), { method: 'PUT', body: piece });
 }
 
-export function finishImport(id: string) {
-  return ask(`/api/imports/${encodeURIComponent(id)}/finish`, importFinishedSchema, { method: 'POST' });
+export function finishImport(id: string, choices: FinishImport) {
+  return ask(`/api/imports/${encodeURIComponent(id)}/finish`, importFinishedSchema, {
+    method: 'POST',
+    body: JSON.stringify(choices),
+  });
 }
 
 export function giveUpImport(id: string) {

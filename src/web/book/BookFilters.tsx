@@ -27,7 +27,7 @@ export function BookFilters({ query, facets, notesProblem, onChange, children }:
     <section aria-label="Search and filter" className="mb-3 flex flex-col gap-2">
       <div className="flex flex-wrap items-start gap-2">
         <SearchField
-          label="Search titles, tags, notes"
+          label="Search the book"
           shortcut="/"
           Icon={Search}
           value={query.words ?? ''}

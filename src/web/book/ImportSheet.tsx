@@ -3,6 +3,7 @@ import { useDispatch } from 'react-redux';
 import { useNavigate } from 'react-router';
 import { failureWords } from '../api/messages';
 import { tunesApi } from '../api/tunesApi';
+import type { FileChoice } from '#formats/file';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { ImportMessages } from './ImportMessages';
@@ -23,7 +24,7 @@ interface ImportSheetProps {
 /** Brings tunes in: paste, or choose files; see what was read bar by bar and what the book has already; then keep. */
 export function ImportSheet({ input, onClose }: ImportSheetProps) {
   const [text, setText] = useState(input?.kind === 'text' ? input.text : '');
-  const { files, dispatch, stopReading, empty, keepFile, stopKeeping } = useImportQueue();
+  const { files, dispatch, stopReading, empty, choose, keepFile, stopKeeping } = useImportQueue();
   const [isKeeping, setKeeping] = useState(false);
   const store = useDispatch();
   const navigate = useNavigate();
@@ -140,6 +141,7 @@ export function ImportSheet({ input, onClose }: ImportSheetProps) {
               file={file}
               isNamed={files.length > 1 || file.name !== PASTED}
               dispatch={dispatch}
+              onChoose={(choice) => choose(file.key, choice)}
               onStopReading={() => stopReading(file.key)}
               onStopKeeping={() => stopKeeping(file.key)}
             />
@@ -165,10 +167,11 @@ function FileRead(props: {
   readonly file: QueuedFile;
   readonly isNamed: boolean;
   readonly dispatch: (action: QueueAction) => void;
+  readonly onChoose: (choice: FileChoice) => void;
   readonly onStopReading: () => void;
   readonly onStopKeeping: () => void;
 }) {
-  const { file, isNamed, dispatch, onStopReading, onStopKeeping } = props;
+  const { file, isNamed, dispatch, onChoose, onStopReading, onStopKeeping } = props;
   const { key, name, stage, items, messages } = file;
   const [isWhole, setWhole] = useState(false);
   const shown = isWhole ? items : items.slice(0, MOST_SHOWN);
@@ -182,13 +185,11 @@ function FileRead(props: {
         <progress
           className="h-1.5 w-full accent-woad"
           aria-label={stage.kind === 'keeping' ? `Keeping ${name}` : `Reading ${name}`}
-          {...(stage.kind === 'keeping' ? { value: stage.sent, max: Math.max(1, toKeep(file).length) } : {})}
+          {...(stage.kind === 'keeping' ? { value: stage.sent, max: Math.max(1, items.length) } : {})}
         />
       )}
       <ImportMessages messages={messages} />
-      {items.length > 0 && (
-        <ReadingChoice file={file} onChoose={(choice) => dispatch({ type: 'chosen', key, choice })} />
-      )}
+      {items.length > 0 && <ReadingChoice file={file} onChoose={onChoose} />}
       <ul className="flex flex-col gap-3">
         {shown.map((item, index) => (
           <ReadTuneRow key={index} item={item} onFate={(fate) => dispatch({ type: 'fated', key, index, fate })} />
@@ -240,7 +241,7 @@ function StageWords({
     case 'keeping':
       return (
         <span className="flex items-center gap-3 text-muted">
-          {stage.sent} of {toKeep(file).length} sent
+          {stage.sent} of {items.length} sent
           <Button look="small" onClick={onStopKeeping}>
             Cancel
           </Button>

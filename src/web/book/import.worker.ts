@@ -1,7 +1,15 @@
 import { expose } from 'comlink';
-import { readBytes } from './readBytes';
+import { readInChunks } from './readBytes';
 import type { ImportWorker } from './importProtocol';
 
 expose({
-  readFile: (bytes, choice, onProgress) => readBytes(new Uint8Array(bytes), choice, onProgress),
+  readFile: (bytes, choice, onTunes) => {
+    const chunks = readInChunks(new Uint8Array(bytes), choice);
+    for (let count = 0; ;) {
+      const next = chunks.next();
+      if (next.done) return { count, messages: next.value };
+      count += next.value.length;
+      onTunes(next.value);
+    }
+  },
 } satisfies ImportWorker);

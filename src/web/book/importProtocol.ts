@@ -40,11 +40,16 @@ export interface ImportOutcome {
   readonly messages: readonly ImportMessage[];
 }
 
-/** What the page asks of its import worker. */
+/** What the page asks of its import worker. Tunes come while it reads; how many they are stands at the end. */
 export interface ImportWorker {
   readFile(
     bytes: ArrayBuffer,
     choice: FileChoice,
-    onProgress: (tunesRead: number) => void,
-  ): ImportOutcome | Promise<ImportOutcome>;
+    onTunes: (tunes: readonly ImportedTune[]) => void,
+  ): ImportEnd | Promise<ImportEnd>;
+}
+
+export interface ImportEnd {
+  readonly count: number;
+  readonly messages: readonly ImportMessage[];
 }

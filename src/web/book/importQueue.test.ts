@@ -1,13 +1,9 @@
 /** @jest-environment node */
 import type { LikeTune } from '#contract/imports';
 import { readBytes } from './readBytes';
-import { type QueuedFile, likelySame, proposedFate, queueReducer, toKeep } from './importQueue';
+import { type QueuedFile, choicesOf, likelySame, proposedFate, queueReducer, toKeep } from './importQueue';
 
-const outcome = readBytes(
-  new TextEncoder().encode('X:1\nT:One\nK:D\ndefg|\n\nX:2\nT:Two\nK:D\ngfed|\n'),
-  {},
-  () => undefined,
-);
+const outcome = readBytes(new TextEncoder().encode('X:1\nT:One\nK:D\ndefg|\n\nX:2\nT:Two\nK:D\ngfed|\n'), {});
 const like = (title: string, share: number): LikeTune => ({ id: `id of ${title}`, title, share, semitones: 0 });
 const two = () =>
   queueReducer([], {
@@ -17,7 +13,10 @@ const two = () =>
       { name: 'b.abc', source: new Blob(['b']) },
     ],
   });
-const readFirst = (): readonly QueuedFile[] => queueReducer(two(), { type: 'read', key: 1, outcome });
+const readFirst = (): readonly QueuedFile[] => {
+  const came = queueReducer(two(), { type: 'tunesRead', key: 1, tunes: outcome.tunes });
+  return queueReducer(came, { type: 'read', key: 1, messages: outcome.messages });
+};
 
 test('files wait in the order in which they came, and more can be added', () => {
   const files = queueReducer(two(), { type: 'added', files: [{ name: 'c.mid', source: new Blob(['c']) }] });
@@ -42,9 +41,17 @@ test('a choice that was made before the comparison came stays', () => {
   const compared = queueReducer(chosen, { type: 'compared', key: 1, found: [[like('One', 1)], [like('Two', 1)]] });
   expect(compared[0]!.items.map(({ fate }) => fate.kind)).toEqual(['left-out', 'joins']);
   expect(toKeep(compared[0]!).map(({ read }) => read.title)).toEqual(['Two']);
+  expect(choicesOf(compared[0]!)).toEqual({ leftOut: [0], joins: [{ at: 1, tune: 'x' }] });
 });
 
 test('another voice or grid makes a file wait to be read again', () => {
   const [file] = queueReducer(readFirst(), { type: 'chosen', key: 1, choice: { voice: '2' } });
   expect([file!.stage.kind, file!.items.length, file!.choice]).toEqual(['waiting', 0, { voice: '2' }]);
+});
+
+test('tunes are listed while the others are still read', () => {
+  const some = queueReducer(two(), { type: 'tunesRead', key: 1, tunes: outcome.tunes.slice(0, 1) });
+  expect([some[0]!.stage, some[0]!.items.length]).toEqual([{ kind: 'reading', count: 1 }, 1]);
+  const all = queueReducer(some, { type: 'tunesRead', key: 1, tunes: outcome.tunes.slice(1) });
+  expect(all[0]!.items.map(({ read }) => read.title)).toEqual(['One', 'Two']);
 });

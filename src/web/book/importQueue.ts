@@ -38,7 +38,8 @@ export interface QueuedFile {
 export type QueueAction =
   | { readonly type: 'added'; readonly files: readonly { readonly name: string; readonly source: Blob }[] }
   | { readonly type: 'staged'; readonly key: number; readonly stage: FileStage }
-  | { readonly type: 'read'; readonly key: number; readonly outcome: ImportOutcome }
+  | { readonly type: 'tunesRead'; readonly key: number; readonly tunes: readonly ImportedTune[] }
+  | { readonly type: 'read'; readonly key: number; readonly messages: ImportOutcome['messages'] }
   | { readonly type: 'compared'; readonly key: number; readonly found: readonly (readonly LikeTune[])[] }
   | { readonly type: 'fated'; readonly key: number; readonly index: number; readonly fate: Fate }
   | { readonly type: 'chosen'; readonly key: number; readonly choice: FileChoice }
@@ -79,13 +80,14 @@ export function queueReducer(files: readonly QueuedFile[], action: QueueAction):
     }
     case 'staged':
       return change(action.key, (file) => ({ ...file, stage: action.stage }));
+    case 'tunesRead':
+      return change(action.key, (file) => {
+        const more = action.tunes.map((read): ReadTuneItem => ({ read, like: [], fate: { kind: 'own' } }));
+        const items = [...file.items, ...more];
+        return { ...file, stage: { kind: 'reading', count: items.length }, items };
+      });
     case 'read':
-      return change(action.key, (file) => ({
-        ...file,
-        stage: { kind: 'read' },
-        items: action.outcome.tunes.map((read) => ({ read, like: [], fate: { kind: 'own' } })),
-        messages: action.outcome.messages,
-      }));
+      return change(action.key, (file) => ({ ...file, stage: { kind: 'read' }, messages: action.messages }));
     case 'compared':
       return change(action.key, (file) => ({
         ...file,
@@ -111,6 +113,14 @@ export function queueReducer(files: readonly QueuedFile[], action: QueueAction):
     case 'emptied':
       return [];
   }
+}
+
+/** What is told of the tunes of a file when it is finished, by their places. */
+export function choicesOf({ items }: QueuedFile): { leftOut: number[]; joins: { at: number; tune: string }[] } {
+  return {
+    leftOut: items.flatMap(({ fate }, at) => (fate.kind === 'left-out' ? [at] : [])),
+    joins: items.flatMap(({ fate }, at) => (fate.kind === 'joins' ? [{ at, tune: fate.id }] : [])),
+  };
 }
 
 /** The tunes of a file that are to be kept. */

@@ -1,8 +1,8 @@
 /** @jest-environment node */
-import { readBytes } from './readBytes';
+import { readBytes, readInChunks } from './readBytes';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
-const read = (text: string) => readBytes(bytes(text), {}, () => undefined);
+const read = (text: string) => readBytes(bytes(text), {});
 
 test('every bar is listed with its number and its own messages', () => {
   const { tunes } = read('X:1\nT:Two\nR:reelish\nM:4/4\nL:1/8\nK:D\n|:AB|d8|e7|(f8|g6:|\n');
@@ -29,8 +29,8 @@ test('first and second endings count alike, and each part counts from one', () =
 });
 
 test('an empty file, a binary one and prose are told apart', () => {
-  expect(readBytes(new Uint8Array(0), {}, () => undefined).messages[0]!.code).toBe('empty');
-  expect(readBytes(new Uint8Array([0, 1, 2, 255, 0]), {}, () => undefined).messages[0]!.code).toBe('not-text');
+  expect(readBytes(new Uint8Array(0), {}).messages[0]!.code).toBe('empty');
+  expect(readBytes(new Uint8Array([0, 1, 2, 255, 0]), {}).messages[0]!.code).toBe('not-text');
   expect(read('Once there was a fiddler.').messages[0]!.code).toBe('no-notes');
 });
 
@@ -42,9 +42,9 @@ test('a plan is read back, and one that is not as expected says where', () => {
   expect(messages[0]!.message).toContain('form.0');
 });
 
-test('progress is told every ten tunes', () => {
-  const told: number[] = [];
-  const many = Array.from({ length: 25 }, (_, i) => `X:${i}\nT:N${i}\nM:4/4\nL:1/8\nK:D\nd8|\n`).join('\n');
-  readBytes(bytes(many), {}, (count) => told.push(count));
-  expect(told).toEqual([10, 20]);
+test('tunes are handed on while the others are still read', () => {
+  const many = Array.from({ length: 45 }, (_, i) => `X:${i}\nT:N${i}\nM:4/4\nL:1/8\nK:D\nd8|\n`).join('\n');
+  const chunks = [...readInChunks(bytes(many), {})];
+  expect(chunks.map(({ length }) => length)).toEqual([20, 20, 5]);
+  expect(chunks.flat().map(({ title }) => title)).toEqual(Array.from({ length: 45 }, (_, i) => `N${i}`));
 });

@@ -4,24 +4,36 @@ import { type FileChoice, type FileTune, readFile } from '#formats/file';
 import type { ImportMessage } from '#formats/text';
 import type { ImportOutcome, ImportedTune } from './importProtocol';
 
-const PROGRESS_EVERY = 10;
+/** Tunes that are handed on together. */
+const CHUNK = 20;
 
-/** Reads a file's bytes, of whatever kind, as far as they can be read. */
-export function readBytes(
-  bytes: Uint8Array,
-  choice: FileChoice,
-  onProgress: (tunesRead: number) => void,
-): ImportOutcome {
-  const tunes: ImportedTune[] = [];
+/**
+ * Reads a file's bytes, of whatever kind, as far as they can be read, some tunes at a time; what there is to say that
+ * belongs to none of them comes at the end.
+ */
+export function* readInChunks(bytes: Uint8Array, choice: FileChoice): Generator<ImportedTune[], ImportMessage[]> {
   const messages: ImportMessage[] = [];
-  let count = 0;
+  let chunk: ImportedTune[] = [];
   for (const read of readFile(bytes, choice)) {
     if ('failed' in read) messages.push(...read.failed.map((message) => inEntry(message, read.entry)));
-    else tunes.push(toImported(read));
-    count += 1;
-    if (count % PROGRESS_EVERY === 0) onProgress(count);
+    else chunk.push(toImported(read));
+    if (chunk.length < CHUNK) continue;
+    yield chunk;
+    chunk = [];
   }
-  return { tunes, messages };
+  if (chunk.length > 0) yield chunk;
+  return messages;
+}
+
+/** The same, all at once. */
+export function readBytes(bytes: Uint8Array, choice: FileChoice): ImportOutcome {
+  const chunks = readInChunks(bytes, choice);
+  const tunes: ImportedTune[] = [];
+  for (;;) {
+    const next = chunks.next();
+    if (next.done) return { tunes, messages: next.value };
+    tunes.push(...next.value);
+  }
 }
 
 /** A message about a file inside an archive says which. */
