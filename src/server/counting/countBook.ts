@@ -1,6 +1,6 @@
 import type { PlayerSettings } from '#core/report';
 import { playerSettings } from '#contract/settings';
-import type { Database } from '../db';
+import { type Database, withClient } from '../db';
 import { findSettings } from '../settings/queries';
 import { type CountTunes, countTunes } from './countTunes';
 import { countingKey } from './figures';
@@ -92,16 +92,9 @@ async function nextBatch(db: Database, failed: ReadonlySet<string>) {
   return { tunes: tunes.slice(0, BATCH), settings, key };
 }
 
-/** Runs work under the lock; null where another process has it. */
-async function withLock(db: Database, work: () => Promise<number>): Promise<number | null> {
-  const client = await db.connect();
-  // Lost at work: the lock is gone with the connection, and the next query of the work fails too.
-  let broken: Error | undefined;
-  const lost = (error: Error) => {
-    broken = error;
-  };
-  client.on('error', lost);
-  try {
+/** Runs work under the lock; null where another process has it. A lost connection takes the lock with it. */
+function withLock(db: Database, work: () => Promise<number>): Promise<number | null> {
+  return withClient(db, async (client, lost) => {
     const { rows } = await client.query<{ locked: boolean }>('SELECT pg_try_advisory_lock($1) AS locked', [
       COUNTING_LOCK,
     ]);
@@ -111,10 +104,7 @@ async function withLock(db: Database, work: () => Promise<number>): Promise<numb
     } finally {
       await client.query('SELECT pg_advisory_unlock($1)', [COUNTING_LOCK]).catch(lost);
     }
-  } finally {
-    client.off('error', lost);
-    client.release(broken);
-  }
+  });
 }
 
 /** Counting on this thread, for tests and the demo. */

@@ -37,26 +37,20 @@ export async function findTuneById(db: Queryable, id: string): Promise<TuneRecor
   return rows[0] ? toRecord(rows[0]) : null;
 }
 
+/** Values of `comes_round`, `flipped_parts`, `ceiling_bpm`, `problems`, `cares`, `room` and `counted_by`, counted now. */
+function countedValues(tune: Tune, settings: PlayerSettings): unknown[] {
+  const { comes_round, flipped_parts, ceiling_bpm, problems, cares, room } = countTune(tune, settings);
+  return [comes_round, flipped_parts, ceiling_bpm, problems, cares, room, countingKey(settings)];
+}
+
 /** A new tune with its figures and its first revision. */
 export async function insertTune(db: Queryable, id: string, tune: Tune, settings: PlayerSettings): Promise<void> {
   const head = tuneHead(tune, settings);
-  const figures = countTune(tune, settings);
   await db.query(
     `INSERT INTO tunes (id, revision, ${HEAD_NAMES}, comes_round, flipped_parts, ceiling_bpm, problems, cares, room,
                         counted_by, document)
      SELECT $1, 1, head.*, $4, $5, $6, $7, $8, $9, $10, $3 FROM jsonb_to_record($2::jsonb) AS head(${HEAD_RECORD})`,
-    [
-      id,
-      JSON.stringify(head),
-      JSON.stringify(tune),
-      figures.comes_round,
-      figures.flipped_parts,
-      figures.ceiling_bpm,
-      figures.problems,
-      figures.cares,
-      figures.room,
-      countingKey(settings),
-    ],
+    [id, JSON.stringify(head), JSON.stringify(tune), ...countedValues(tune, settings)],
   );
   await replacePrints(db, id, head);
   await insertRevision(db, id, 1, tune);
@@ -71,7 +65,6 @@ export async function updateTune(
   settings: PlayerSettings,
 ): Promise<{ revision: number; updatedAt: string } | null> {
   const head = tuneHead(tune, settings);
-  const figures = countTune(tune, settings);
   // A tune that came in with hundreds of others has its first revision only in its row.
   await db.query(
     `INSERT INTO tune_revisions (tune_id, revision, document, saved_at)
@@ -86,19 +79,7 @@ export async function updateTune(
             counted_by = $11, document = $4, updated_at = now()
       WHERE id = $1 AND revision = $2
       RETURNING revision, updated_at`,
-    [
-      id,
-      baseRevision,
-      JSON.stringify(head),
-      JSON.stringify(tune),
-      figures.comes_round,
-      figures.flipped_parts,
-      figures.ceiling_bpm,
-      figures.problems,
-      figures.cares,
-      figures.room,
-      countingKey(settings),
-    ],
+    [id, baseRevision, JSON.stringify(head), JSON.stringify(tune), ...countedValues(tune, settings)],
   );
   const row = rows[0];
   if (!row) return null;
@@ -108,7 +89,7 @@ export async function updateTune(
 }
 
 /** Prints of a tune's melody in place of those it had. */
-export async function replacePrints(db: Queryable, id: string, { prints }: Pick<TuneHead, 'prints'>): Promise<void> {
+async function replacePrints(db: Queryable, id: string, { prints }: Pick<TuneHead, 'prints'>): Promise<void> {
   await db.query('DELETE FROM tune_prints WHERE tune_id = $1', [id]);
   await db.query(
     `INSERT INTO tune_prints (tune_id, part, print)
