@@ -102,7 +102,11 @@ function Bench({ open, report, states }: OpenTuneProps) {
   const [file, setFile] = useState<ExportFormat | null>(null);
   const closeFile = useCallback(() => setFile(null), []);
   const [thisPassOnly, setThisPassOnly] = useState(false);
-  const [previewed, setPreviewed] = useState<{ readonly of: Tune; readonly tune: Tune } | null>(null);
+  const [previewed, setPreviewed] = useState<{
+    readonly of: Tune;
+    readonly mend: Mend;
+    readonly tune: Tune;
+  } | null>(null);
   const [view, setView] = useState(readView);
   const showView = (next: View) => {
     writeView(next);
@@ -226,7 +230,11 @@ function Bench({ open, report, states }: OpenTuneProps) {
   const preview = (chosen: Mend | null, finding: Finding) => {
     // Bar lines and lengths drawn anew are another page: only what stays on this one is shown beforehand.
     const isShown = chosen && chosen.deed !== 'rebar' && chosen.deed !== 'fit-last-note';
-    setPreviewed(isShown ? { of: tune, tune: mendTune(tune, chosen, finding) } : null);
+    setPreviewed((now) => {
+      if (!isShown) return null;
+      if (now?.of === tune && now.mend === chosen) return now;
+      return { of: tune, mend: chosen, tune: mendTune(tune, chosen, finding) };
+    });
   };
   const previewStates = useMemo(
     () => (previewed?.of === tune ? noteStates(reportTune(previewed.tune, report.settings), passInView) : null),

@@ -94,7 +94,8 @@ function FindingNote({
               look="link"
               className="min-h-6 py-0.5 text-left"
               onClick={() => onMend(mend, finding)}
-              onPointerEnter={() => onPreview(mend, finding)}
+              // Pointed at by moving: a page that opens under a pointer at rest shows itself as it is.
+              onPointerMove={() => onPreview(mend, finding)}
               onPointerLeave={() => onPreview(null, finding)}
               onFocus={() => onPreview(mend, finding)}
               onBlur={() => onPreview(null, finding)}

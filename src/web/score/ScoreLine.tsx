@@ -102,7 +102,8 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
       className={`relative flow-root md:scroll-mt-12 ${card === null ? '[content-visibility:auto]' : 'z-10'}`}
       style={{ minHeight: height + cardRoom, width, containIntrinsicHeight: `${height + cardRoom}px` }}
       data-line={line.id}
-      onPointerEnter={() => setOver(true)}
+      // A page may open under a pointer at rest, which never enters.
+      onPointerOver={() => setOver(true)}
       onPointerLeave={() => setOver(false)}
     >
       <div className="absolute left-0" style={{ top: -top }}>
