@@ -15,7 +15,7 @@ function bar(id: string, signs: Partial<RawBar> = {}, quarters = 4): RawBar {
         id: `n${id}`,
         duration: { n: quarters, d: 4 },
         pitch: { letter: 'A', alter: 0, octave: 4 },
-        link: 'separate',
+        link: 'change',
       },
     ],
     meterInForce: METER,
@@ -131,6 +131,7 @@ describe('parts', () => {
   test('a pickup before the opening sign is played the first time only, one behind it each time', () => {
     const before = [bar('0', {}, 1), bar('1', { opensRepeat: true }), bar('2', { plays: 2 })];
     expect(asKept(before)).toEqual(['0', '1', '2', '1', '2']);
+    expect(structureOf(before, null).parts.map(({ name }) => name)).toEqual(['A']);
     const behind = [bar('0', { opensRepeat: true }, 1), bar('1'), bar('2', { plays: 2 })];
     expect(asKept(behind)).toEqual(['0', '1', '2', '0', '1', '2']);
   });

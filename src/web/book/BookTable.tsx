@@ -234,14 +234,14 @@ export function BookTable(props: BookTableProps) {
                     aria-label={`Choose ${row.original.title}`}
                     className="size-4 accent-woad"
                     checked={own}
-                    onClick={(event) => {
-                      if (!event.shiftKey || anchor === null) return;
-                      event.preventDefault();
-                      onChoose(extended(chosen, anchor, row.original.id, ids()));
-                    }}
-                    onChange={() => {
-                      setAnchor(row.original.id);
-                      onChoose(toggled(chosen, row.original.id, ids()));
+                    onChange={({ nativeEvent }) => {
+                      // Boxes change by a click, which tells of the key that is held.
+                      const isStretch = (nativeEvent as MouseEvent).shiftKey && anchor !== null;
+                      if (isStretch) onChoose(extended(chosen, anchor, row.original.id, ids()));
+                      else {
+                        setAnchor(row.original.id);
+                        onChoose(toggled(chosen, row.original.id, ids()));
+                      }
                     }}
                   />
                 </span>

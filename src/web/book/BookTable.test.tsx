@@ -1,0 +1,211 @@
+import { act, render, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { useState } from 'react';
+import type { BookSort } from '#contract/book';
+import type { TuneSummary } from '#contract/tunes';
+import { BookTable } from './BookTable';
+import { type Chosen, NOTHING } from './selection';
+
+const mockNavigate = jest.fn();
+jest.mock('react-router', () => ({
+  Link: ({ to, children, ...rest }: { to: string; children: React.ReactNode }) => (
+    <a href={to} {...rest}>
+      {children}
+    </a>
+  ),
+  useNavigate: () => mockNavigate,
+}));
+
+/** Rows are 56 px high: ten of them are seen. */
+const HEIGHT = 560;
+
+beforeEach(() => {
+  // Nothing is laid out here: the body has its height, the rows theirs.
+  jest.spyOn(HTMLElement.prototype, 'offsetHeight', 'get').mockImplementation(function (this: HTMLElement) {
+    return this.dataset.row === undefined ? HEIGHT : 56;
+  });
+  jest.spyOn(Element.prototype, 'clientHeight', 'get').mockReturnValue(HEIGHT);
+  jest.spyOn(Element.prototype, 'scrollHeight', 'get').mockReturnValue(300 * 56);
+  jest.spyOn(Element.prototype, 'clientWidth', 'get').mockReturnValue(1000);
+  HTMLElement.prototype.scrollTo = function (this: HTMLElement, options?: ScrollToOptions | number) {
+    const top = typeof options === 'object' ? (options.top ?? 0) : 0;
+    if (top === this.scrollTop) return;
+    this.scrollTop = top;
+    act(() => {
+      this.dispatchEvent(new Event('scroll'));
+    });
+  };
+});
+
+function summary(i: number, more: Partial<TuneSummary> = {}): TuneSummary {
+  return {
+    id: `id-${i}`,
+    revision: 1,
+    title: `Tune ${i}`,
+    danceType: 'reel',
+    meter: '4/4',
+    key: 'D major',
+    tuning: 'G3 D4 A4 E5',
+    form: 'AABB',
+    bars: 32,
+    isCounted: true,
+    comesRound: true,
+    flippedParts: [],
+    ceilingBpm: 124.7,
+    wishBpm: 112,
+    bandLow: 104,
+    bandHigh: 120,
+    beat: '1/2',
+    problems: 0,
+    cares: 0,
+    tags: [],
+    practisedAt: null,
+    updatedAt: '2026-11-01T10:00:00.000Z',
+    ...more,
+  };
+}
+
+function Book(props: {
+  readonly tunes: readonly TuneSummary[];
+  readonly onChosen?: (chosen: Chosen) => void;
+  readonly onMore?: () => void;
+  readonly onSort?: (sort: BookSort) => void;
+}) {
+  const [chosen, setChosen] = useState<Chosen>(NOTHING);
+  return (
+    <BookTable
+      tunes={props.tunes}
+      total={5000}
+      sort="title"
+      isDown={false}
+      chosen={chosen}
+      hasMore={props.onMore !== undefined}
+      onSort={props.onSort ?? (() => undefined)}
+      onChoose={(next) => {
+        setChosen(next);
+        props.onChosen?.(next);
+      }}
+      onMore={props.onMore ?? (() => undefined)}
+    />
+  );
+}
+
+const many = Array.from({ length: 300 }, (_, i) => summary(i));
+const ids = (chosen: Chosen) => (chosen.kind === 'all' ? 'all' : [...chosen.ids]);
+/** The focus follows in the next frame. */
+const frame = () => act(() => new Promise<void>((resolve) => requestAnimationFrame(() => resolve())));
+
+test('of many tunes only those near the view are drawn, and the table tells how many there are', () => {
+  render(<Book tunes={many} />);
+  const drawn = screen.getAllByRole('row').length - 1;
+  expect(drawn).toBeGreaterThanOrEqual(10);
+  expect(drawn).toBeLessThan(40);
+  expect(screen.getByRole('table').getAttribute('aria-rowcount')).toBe('5001');
+  expect(screen.getByRole('row', { name: 'Tune 3' }).getAttribute('aria-rowindex')).toBe('5');
+});
+
+test('arrows walk, one row is reached by the tab key, and Enter opens the one reached', async () => {
+  render(<Book tunes={many} />);
+  act(() => screen.getByRole('row', { name: 'Tune 0' }).focus());
+  await userEvent.keyboard('{ArrowDown}');
+  await frame();
+  await userEvent.keyboard('{ArrowDown}');
+  await frame();
+  expect(document.activeElement?.getAttribute('aria-label')).toBe('Tune 2');
+  expect(screen.getAllByRole('row').filter((row) => row.tabIndex === 0)).toHaveLength(1);
+  await userEvent.keyboard('{Enter}');
+  expect(mockNavigate).toHaveBeenLastCalledWith('/tunes/id-2');
+});
+
+test('End and Home go to the last and the first tune that are there', async () => {
+  render(<Book tunes={many} />);
+  act(() => screen.getByRole('row', { name: 'Tune 0' }).focus());
+  await userEvent.keyboard('{End}');
+  await frame();
+  expect(screen.getByRole('row', { name: 'Tune 299' })).toBeTruthy();
+  await userEvent.keyboard('{Home}{ArrowUp}');
+  await frame();
+  expect(screen.getByRole('row', { name: 'Tune 0' }).tabIndex).toBe(0);
+});
+
+test('Space chooses one, Shift and arrows a stretch, Ctrl A everything, Escape nothing', async () => {
+  const told: Chosen[] = [];
+  render(<Book tunes={many} onChosen={(chosen) => told.push(chosen)} />);
+  act(() => screen.getByRole('row', { name: 'Tune 0' }).focus());
+  await userEvent.keyboard(' ');
+  expect(ids(told.at(-1)!)).toEqual(['id-0']);
+  await userEvent.keyboard('{Shift>}{ArrowDown}{/Shift}');
+  await frame();
+  await userEvent.keyboard('{Shift>}{ArrowDown}{/Shift}');
+  await frame();
+  expect(ids(told.at(-1)!)).toEqual(['id-0', 'id-1', 'id-2']);
+  await userEvent.keyboard('{Control>}a{/Control}');
+  expect(ids(told.at(-1)!)).toBe('all');
+  await userEvent.keyboard('{Escape}');
+  expect(ids(told.at(-1)!)).toEqual([]);
+});
+
+test('with the mouse: a box, then one farther down with Shift takes all between', async () => {
+  const told: Chosen[] = [];
+  render(<Book tunes={many} onChosen={(chosen) => told.push(chosen)} />);
+  const user = userEvent.setup();
+  await user.click(screen.getByRole('checkbox', { name: 'Choose Tune 1' }));
+  await user.keyboard('{Shift>}');
+  await user.click(screen.getByRole('checkbox', { name: 'Choose Tune 4' }));
+  await user.keyboard('{/Shift}');
+  expect(ids(told.at(-1)!)).toEqual(['id-1', 'id-2', 'id-3', 'id-4']);
+  const all = screen.getByRole<HTMLInputElement>('checkbox', { name: 'Choose all' });
+  expect(all.indeterminate).toBe(true);
+  await user.click(all);
+  expect(ids(told.at(-1)!)).toBe('all');
+});
+
+test('the next page is asked for before the end of this one is reached, and not sooner', async () => {
+  const onMore = jest.fn();
+  render(<Book tunes={many} onMore={onMore} />);
+  expect(onMore).not.toHaveBeenCalled();
+  act(() => screen.getByRole('row', { name: 'Tune 0' }).focus());
+  await userEvent.keyboard('{End}');
+  await frame();
+  expect(onMore).toHaveBeenCalled();
+});
+
+test('a heading tells by what the list is sorted and asks for another order', async () => {
+  const onSort = jest.fn();
+  render(<Book tunes={many} onSort={onSort} />);
+  expect(screen.getByRole('columnheader', { name: 'Tune' }).getAttribute('aria-sort')).toBe('ascending');
+  expect(screen.getByRole('columnheader', { name: 'Key' }).getAttribute('aria-sort')).toBe('none');
+  await userEvent.click(screen.getByRole('button', { name: 'Stands to' }));
+  expect(onSort).toHaveBeenCalledWith('tempo');
+});
+
+describe('a row tells', () => {
+  const said = (more: Partial<TuneSummary>) => {
+    render(<Book tunes={[summary(1, more)]} />);
+    return within(screen.getByRole('row', { name: 'Tune 1' }));
+  };
+
+  test('which parts flip', () => {
+    expect(said({ comesRound: false, flippedParts: ['A', 'B'] }).getByText('A, B flip')).toBeTruthy();
+  });
+
+  test('that only the way back into the beginning is on the wrong bow', () => {
+    expect(said({ comesRound: false, flippedParts: [] }).getByText('flips when begun again')).toBeTruthy();
+  });
+
+  test('a ceiling cut down to whole beats against the wish', () => {
+    const row = said({ ceilingBpm: 108.9, wishBpm: 112 });
+    expect(row.getByText('108')).toBeTruthy();
+    expect(row.getByText(/short of 112/)).toBeTruthy();
+  });
+
+  test('that a tune without bounds stands to any tempo', () => {
+    expect(said({ ceilingBpm: null }).getByText('any')).toBeTruthy();
+  });
+
+  test('that what is not counted yet is being counted', () => {
+    const row = said({ comesRound: null, ceilingBpm: null, isCounted: false });
+    expect(row.getByText('being counted')).toBeTruthy();
+    expect(row.queryByText('any')).toBeNull();
+  });
+});
