@@ -40,6 +40,7 @@ export default {
       ...common,
       displayName: 'web',
       testEnvironment: 'jsdom',
+      setupFiles: ['<rootDir>/scripts/testPage.js'],
       testMatch: ['<rootDir>/src/web/**/*.test.{ts,tsx}'],
     },
   ],
