@@ -4,7 +4,6 @@ import { type MidiChoice, readMidi } from '../midi';
 import { readMusicXml } from '../musicxml';
 import type { ReadTune } from '../score';
 import { type ImportMessage, decodeText, importMessage } from '../text';
-import { canBeKept } from './canBeKept';
 import { type ZipEntry, unzip } from './unzip';
 
 export type FileKind = 'abc' | 'musicxml' | 'midi' | 'json';
@@ -35,7 +34,7 @@ export function* readFile(bytes: Uint8Array, choice: FileChoice = {}): Generator
 
 /** What a reader made of a file may still be no tune that can be kept: a title of a thousand letters, a note beyond hearing. */
 function checked(read: FileTune): FileRead {
-  if (read.kind === 'json' || canBeKept(read.tune)) return read;
+  if (read.kind === 'json') return read;
   const parsed = tuneSchema.safeParse(read.tune);
   if (parsed.success) return { ...read, tune: parsed.data };
   const { line, column } = [...read.barPositions.values()][0] ?? { line: 1, column: 1 };

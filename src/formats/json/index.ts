@@ -1,4 +1,5 @@
 // The tune document as JSON.
-export { MOST_EVENTS, MOST_PLAYED_EVENTS, playedEvents, tuneSchema } from './tuneSchema';
+export { MOST_PLAYED_EVENTS, playedEvents } from './size';
+export { tuneSchema } from './tuneSchema';
 export type { ReadJson } from './morrinJson';
 export { BOOK_FORMAT, readMorrinBook, readMorrinJson, writeMorrinBook, writeMorrinJson } from './morrinJson';

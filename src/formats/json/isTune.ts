@@ -1,0 +1,161 @@
+import { POSITIONS } from '#core/fingering';
+import { LETTERS, MODES } from '#core/pitch';
+import { HOLD_RANGE, LILT_NAME, MOST_BREATH, PACE_RANGE } from '#core/tempo';
+import { LEAST_WISH, MOST_WISH } from '#core/travel';
+import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune } from '#core/tune';
+import { MOST_EVENTS, MOST_PLAYED_EVENTS, playedEvents } from './size';
+
+type Check = (value: unknown) => boolean;
+type Checks = Readonly<Record<string, Check>>;
+
+const among = (values: readonly unknown[]): Check => {
+  const known = new Set(values);
+  return (value) => known.has(value);
+};
+const whole =
+  (least: number, most: number): Check =>
+  (value) =>
+    Number.isInteger(value) && (value as number) >= least && (value as number) <= most;
+const between =
+  (least: number, most: number): Check =>
+  (value) =>
+    typeof value === 'number' && value >= least && value <= most;
+const text =
+  (least: number, most: number, form: RegExp): Check =>
+  (value) =>
+    typeof value === 'string' && value.length >= least && value.length <= most && form.test(value);
+const list =
+  (least: number, most: number, check: Check): Check =>
+  (value) => {
+    if (!Array.isArray(value) || value.length < least || value.length > most) return false;
+    // A hole is an item too.
+    for (const item of value) if (!check(item)) return false;
+    return true;
+  };
+const orNull =
+  (check: Check): Check =>
+  (value) =>
+    value === null || check(value);
+
+/** An object with all of the first fields, any of the others and nothing else. */
+function shape(needed: Checks, optional: Checks = {}): Check {
+  const checks = new Map(Object.entries({ ...optional, ...needed }));
+  const names = Object.keys(needed);
+  return (value) => {
+    if (typeof value !== 'object' || value === null || Array.isArray(value)) return false;
+    const fields = value as Record<string, unknown>;
+    for (const name in fields) {
+      const check = checks.get(name);
+      if (check === undefined || !check(fields[name])) return false;
+    }
+    return names.every((name) => Object.hasOwn(fields, name));
+  };
+}
+
+/** No zero characters, no halves of characters. */
+const WORDS = /^[^\0\p{Cs}]*$/u;
+const words = (least: number, most: number) => text(least, most, WORDS);
+const MOST_COUNT = 1_000_000_000;
+const yes = among([true]);
+const id = text(1, 24, /^[^\0\uD800-\uDFFF]*$/);
+const length = shape({ n: whole(1, MOST_COUNT), d: whole(1, MOST_COUNT) });
+const silence = shape({ n: whole(0, MOST_COUNT), d: whole(1, MOST_COUNT) });
+const letter = among(LETTERS);
+const direction = among(['down', 'up']);
+const link = among(LINKS);
+const pitch = shape({ letter, alter: whole(-2, 2), octave: whole(-1, 9) });
+const meter = shape({ num: whole(1, 64), den: among([1, 2, 4, 8, 16, 32]) }, { symbol: among(['common', 'cut']) });
+const key = shape(
+  { letter, alter: whole(-1, 1), mode: among(MODES) },
+  { extra: list(0, 7, shape({ letter, alter: whole(-2, 2) })) },
+);
+const tuplet = shape({ notes: whole(2, 64), inTimeOf: whole(1, 64) }, { first: yes });
+const chord = words(0, 40);
+const PASS = /^[1-9]\d{0,2}$/;
+const passes: Check = (value) =>
+  typeof value === 'object' &&
+  value !== null &&
+  !Array.isArray(value) &&
+  Object.entries(value).every(([pass, own]) => PASS.test(pass) && link(own));
+
+const note = shape(
+  { kind: among(['note']), id, duration: length, pitch, link },
+  {
+    stops: list(0, 5, pitch),
+    graceNotes: list(0, 16, pitch),
+    tie: yes,
+    linkOnPass: passes,
+    lock: direction,
+    place: among(PLACES),
+    finger: whole(0, 4),
+    position: among(POSITIONS),
+    tuplet,
+    chord,
+    marks: list(0, NOTE_MARKS.length, among(NOTE_MARKS)),
+    drone: among(['lower', 'upper']),
+    bowLength: between(LEAST_WISH, MOST_WISH),
+    hold: between(HOLD_RANGE.least, HOLD_RANGE.most),
+    breath: between(Number.MIN_VALUE, MOST_BREATH),
+    pace: between(PACE_RANGE.least, PACE_RANGE.most),
+  },
+);
+const rest = shape({ kind: among(['rest']), id, duration: silence }, { tuplet, chord });
+const bar = shape(
+  { kind: among(['bar']), id },
+  { onPlays: list(1, 64, whole(1, 999)), ending: yes, meter, key, reuses: id },
+);
+const event: Check = (value) => {
+  const { kind } = (value ?? {}) as { kind?: unknown };
+  return kind === 'note' ? note(value) : kind === 'bar' ? bar(value) : rest(value);
+};
+
+const fields = shape(
+  {
+    schemaVersion: among([1]),
+    title: (value) => words(1, 300)(value) && (value as string).trim() === value,
+    danceType: orNull(among(DANCE_TYPES)),
+    meter,
+    key,
+    tuning: list(4, 4, pitch),
+    tempoBpm: orNull(between(10, 400)),
+    start: orNull(direction),
+    parts: list(1, 500, shape({ name: words(1, 24), events: list(1, MOST_EVENTS, event) })),
+    form: list(1, 1000, words(0, 24)),
+  },
+  {
+    composer: words(0, 300),
+    source: words(0, 1000),
+    notes: list(0, 200, words(0, 4000)),
+    lilt: text(0, Infinity, LILT_NAME),
+  },
+);
+
+/**
+ * Whether a value is a tune document with nothing beside it. Never true where the document's schema would refuse the value or
+ * change it; where it is false the schema has the last word, and the words. O(events).
+ */
+export function isTune(value: unknown): value is Tune {
+  return fields(value) && holdsTogether(value as Tune);
+}
+
+/** What one field cannot tell: names and ids are different, what is named is there, and all of it is not too much. */
+function holdsTogether({ parts, form }: Tune): boolean {
+  const names = new Set(parts.map(({ name }) => name));
+  if (names.size !== parts.length || !form.every((name) => names.has(name))) return false;
+  const ids = new Set<string>();
+  const ownBars = new Set<string>();
+  const reused = new Set<string>();
+  let count = 0;
+  for (const { events } of parts) {
+    if (events[0]!.kind !== 'bar') return false;
+    count += events.length;
+    for (const item of events) {
+      ids.add(item.id);
+      if (item.kind !== 'bar') continue;
+      if (item.reuses === undefined) ownBars.add(item.id);
+      else reused.add(item.reuses);
+    }
+  }
+  if (ids.size !== count || count > MOST_EVENTS || playedEvents({ parts, form }) > MOST_PLAYED_EVENTS) return false;
+  return [...reused].every((taken) => ownBars.has(taken));
+}
