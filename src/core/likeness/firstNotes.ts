@@ -1,9 +1,9 @@
 import { calledNote, letteredPitch, parseCall, parseLetter } from '#core/entry';
 import type { Key, Pitch } from '#core/pitch';
 import { staffStep } from '#core/pitch';
-import type { Place, Unrolled } from '#core/tune';
+import { type Place, type Tune, type UnrolledNote, unroll } from '#core/tune';
 import type { Tuning } from '#core/tuning';
-import { compare } from '#core/base';
+import { ZERO, compare } from '#core/base';
 
 /** Notes of a beginning that are kept for the search. */
 export const FIRST_NOTES = 24;
@@ -21,14 +21,22 @@ const ANY_KEY: Key = { letter: 'C', alter: 0, mode: 'major' };
 
 /**
  * The beginning of a tune by steps. Steps do not know the key: D F♯ A and G B D are both 2, 2. Octaves are left out, so
- * that a player need not say them.
+ * that a player need not say them. Only as much of the form is played through as holds them: nearly always one part.
  */
-export function firstNotes({ notes, passes }: Pick<Unrolled, 'notes' | 'passes'>): FirstNotes {
-  const bar = passes[0]?.firstFullBarOnset;
-  const inBar = bar ? notes.findIndex(({ onset }) => compare(onset, bar) >= 0) : 0;
+export function firstNotes(tune: Tune): FirstNotes {
+  for (let plays = 1; ; plays *= 2) {
+    const { notes, passes } = unroll({ ...tune, form: tune.form.slice(0, plays) });
+    const bar = passes[0]?.firstFullBarOnset ?? ZERO;
+    const inBar = notes.findIndex(({ onset }) => compare(onset, bar) >= 0);
+    const holdsAll = inBar >= 0 && notes.length > inBar + FIRST_NOTES;
+    if (holdsAll || plays >= tune.form.length) return beginning(notes, Math.max(0, inBar));
+  }
+}
+
+function beginning(notes: readonly UnrolledNote[], inBar: number): FirstNotes {
   const stepsFrom = (start: number) =>
     stepsOf(notes.slice(start, start + FIRST_NOTES).map(({ note: { pitch } }) => pitch));
-  return { fromStart: stepsFrom(0), fromBar: stepsFrom(Math.max(0, inBar)) };
+  return { fromStart: stepsFrom(0), fromBar: stepsFrom(inBar) };
 }
 
 function stepsOf(pitches: readonly Pitch[]): string {

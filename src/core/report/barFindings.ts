@@ -13,7 +13,7 @@ const BARS_TOLD = 6;
  */
 export function barFindings(input: FindingInput): Finding[] {
   const { tune, unrolled } = input;
-  const faults = barSumFaults(tune, unrolled.passes);
+  const faults = barSumFaults(tune);
   return faults.slice(0, BARS_TOLD).flatMap((fault): Finding[] => {
     const index = noteOfBar(tune, unrolled, fault.barId);
     if (index === null) return [];

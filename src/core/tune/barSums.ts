@@ -1,7 +1,7 @@
 import { type Fraction, add, compare, equals } from '#core/base';
 import { barLength } from './meter';
 import type { Tune } from './tune';
-import { type Bar, type Pass, barsOnPass, writtenBars } from './unroll';
+import { type Play, playsOf, writtenBars } from './unroll';
 
 /** A bar, or a join of two passes, whose lengths do not make a whole bar. */
 export type BarSumFault =
@@ -11,8 +11,8 @@ export type BarSumFault =
       /** The last bar before the join and the bar after it. */
       readonly barId: string;
       readonly nextBarId: string;
-      readonly from: Pass;
-      readonly to: Pass;
+      readonly from: Pick<Play, 'part' | 'pass'>;
+      readonly to: Pick<Play, 'part' | 'pass'>;
       /** Last bar plus pickup. */
       readonly length: Fraction;
       readonly expected: Fraction;
@@ -24,13 +24,14 @@ export type BarSumFault =
  * Checks that every bar adds up, and that last bar plus pickup make one bar on every path through the repeats,
  * the tune begun again included. Bars at the edge of a pass may be short where their partner completes them.
  */
-export function barSumFaults(tune: Tune, passes: readonly Pass[]): BarSumFault[] {
+export function barSumFaults(tune: Tune): BarSumFault[] {
   const bars = writtenBars(tune);
+  const plays = playsOf(tune);
   const faults: BarSumFault[] = [];
   const seen = new Set<string>();
-  const edges = passes.map((pass) => edgeBars(bars.get(pass.part) ?? [], pass));
-
-  const edgeIds = new Set(edges.flatMap((edge) => (edge ? [edge.first.event.id, edge.last.event.id] : [])));
+  const edgeIds = new Set(
+    plays.flatMap(({ played }) => [played[0], played[played.length - 1]].flatMap((bar) => bar?.event.id ?? [])),
+  );
   for (const list of bars.values())
     for (const bar of list) {
       const expected = barLength(bar.meter);
@@ -39,11 +40,11 @@ export function barSumFaults(tune: Tune, passes: readonly Pass[]): BarSumFault[]
       faults.push({ kind: order < 0 ? 'short' : 'long', barId: bar.event.id, length: bar.duration, expected });
     }
 
-  for (const [i, from] of passes.entries()) {
-    const again = i === passes.length - 1;
-    const to = passes[again ? 0 : i + 1]!;
-    const last = edges[i]?.last;
-    const first = edges[again ? 0 : i + 1]?.first;
+  for (const [i, from] of plays.entries()) {
+    const again = i === plays.length - 1;
+    const to = plays[again ? 0 : i + 1]!;
+    const last = from.played[from.played.length - 1];
+    const first = to.played[0];
     if (!last || !first) continue;
     const expected = barLength(last.meter);
     const lastIsShort = compare(last.duration, expected) < 0;
@@ -55,11 +56,4 @@ export function barSumFaults(tune: Tune, passes: readonly Pass[]): BarSumFault[]
     faults.push({ kind: 'join', barId: last.event.id, nextBarId: first.event.id, from, to, length, expected, again });
   }
   return faults;
-}
-
-function edgeBars(bars: readonly Bar[], pass: Pass): { first: Bar; last: Bar } | null {
-  const { played } = barsOnPass(bars, pass.pass);
-  const first = played[0];
-  const last = played[played.length - 1];
-  return first && last ? { first, last } : null;
 }

@@ -18,7 +18,7 @@ export type { Meter } from './meter';
 export { barLength, isCompound, meterBeat, meterName, sameMeter } from './meter';
 // The tune as it is played.
 export type { Bar, Pass, PlayedBar, Unrolled, UnrolledNote } from './unroll';
-export { barNumbers, barsOnPass, occurrencesOf, unroll, writtenBars } from './unroll';
+export { barNumbers, barsOnPass, occurrencesOf, playsOf, unroll, writtenBars } from './unroll';
 // Whether its bars add up.
 export type { BarSumFault } from './barSums';
 export { barSumFaults } from './barSums';

@@ -1,8 +1,8 @@
 import { formatFraction, fraction } from '#core/base';
-import { bar, note, part, rest, tune } from '../testing/tunes';
+import { bar, note, part, randomTune, rest, tune } from '../testing/tunes';
 import { barSumFaults } from './barSums';
 import type { Tune } from './tune';
-import { unroll } from './unroll';
+import { playsOf, unroll } from './unroll';
 
 const ids = (t: Tune) => unroll(t).notes.map(({ note: { id }, part: name, pass }) => `${id}@${name}${pass}`);
 
@@ -78,7 +78,7 @@ test('a form that names no part is refused with the names there are', () => {
 });
 
 describe('bar sums', () => {
-  const faultsOf = (t: Tune) => barSumFaults(t, unroll(t).passes);
+  const faultsOf = (t: Tune) => barSumFaults(t);
 
   test('pickup and last bar make a whole bar on every path, the tune begun again included', () => {
     const good = tune([part('A', 'A4:2 | D4:8 | E4:6')], { form: ['A', 'A'] });
@@ -100,4 +100,19 @@ describe('bar sums', () => {
     expect(faultsOf(t)).toHaveLength(1);
     expect(faultsOf(t)[0]).toMatchObject({ kind: 'join', barId: 'Ab2', again: false });
   });
+});
+
+test('the plays of the form have the bars, pickups and numbers that the unrolled tune has', () => {
+  for (let seed = 1; seed <= 60; seed++) {
+    const value = randomTune(seed);
+    const { passes, bars } = unroll(value);
+    const plays = playsOf(value);
+    expect(plays.map(({ part: name, pass, hasPickup }) => ({ name, pass, hasPickup }))).toEqual(
+      passes.map(({ part: name, pass, hasPickup }) => ({ name, pass, hasPickup })),
+    );
+    expect(plays.flatMap(({ played }) => played.map(({ event }) => event.id))).toEqual(bars.map(({ id }) => id));
+    expect(plays.map(({ played, hasPickup }) => played.length - (hasPickup ? 1 : 0))).toEqual(
+      passes.map((pass) => pass.bars),
+    );
+  }
 });

@@ -215,6 +215,27 @@ export function unroll(tune: Tune): Unrolled {
   return { notes, passes, bars: playedBars, duration: onset };
 }
 
+/** A part on one of its plays, with what sounds on it. */
+export interface Play {
+  readonly part: string;
+  /** Counted from 1 through the whole form. */
+  readonly pass: number;
+  readonly played: readonly Bar[];
+  readonly hasPickup: boolean;
+}
+
+/** The plays of the form in their order, bar by bar: what there is to know of them before notes are asked for. */
+export function playsOf(tune: Tune): Play[] {
+  const bars = writtenBars(tune);
+  const times = new Map<string, number>();
+  return tune.form.map((part) => {
+    const pass = (times.get(part) ?? 0) + 1;
+    times.set(part, pass);
+    const { played } = barsOnPass(bars.get(part) ?? [], pass);
+    return { part, pass, played, hasPickup: hasPickup(played) };
+  });
+}
+
 const knownOccurrences = new WeakMap<Unrolled, ReadonlyMap<string, readonly number[]>>();
 
 /**

@@ -1,7 +1,7 @@
 import type { AbcElement } from 'abcjs/src/parse/abc_parse.js';
 import { joiningLink } from '#core/bowing';
 import { type Key, midiOf, sameKey } from '#core/pitch';
-import { type Link, type Meter, type NoteEvent, type NoteMark, type RestEvent, barLength, sameMeter } from '#core/tune';
+import { type Meter, type NoteEvent, type NoteMark, type RestEvent, barLength, sameMeter } from '#core/tune';
 import { type ImportMessage, type TextPositions, importMessage } from '../text';
 import {
   type Tuplet,
@@ -36,6 +36,8 @@ const MARKS: Record<string, NoteMark> = {
 };
 /** Signs that change the playing order in ways that are not followed. */
 const JUMPS = ['D.C.', 'D.S.', 'D.C.alfine', 'D.C.alcoda', 'D.S.alfine', 'D.S.alcoda', 'coda', 'segno', 'fine'];
+type Writable<T> = { -readonly [K in keyof T]: T[K] };
+
 /** Everything the walk over the parser's tree gathers. */
 export interface Walk {
   readonly positions: TextPositions;
@@ -240,30 +242,28 @@ export function walkLines(
           const decorations = element.decoration ?? [];
           const finger = decorations.find((decoration) => /^[0-4]$/.test(decoration));
           const marks = decorations.flatMap((decoration) => MARKS[decoration] ?? []);
-          const note: NoteEvent = {
+          // Filled field by field: a text may hold a million notes.
+          const note: Writable<NoteEvent> = {
             kind: 'note',
             id: `n${++noteCount}`,
             duration,
             pitch: pitches[0]!,
-            ...(pitches.length > 1 ? { stops: pitches.slice(1) } : {}),
-            ...(graceNotes && graceNotes.length > 0 ? { graceNotes } : {}),
-            ...(element.pitches.some(({ startTie }) => startTie) ? { tie: true as const } : {}),
             link: 'change',
-            ...(decorations.includes('upbow')
-              ? { lock: 'up' as const }
-              : decorations.includes('downbow')
-                ? { lock: 'down' as const }
-                : {}),
-            ...(finger !== undefined ? { finger: Number(finger) } : {}),
-            ...(mark ? { tuplet: mark } : {}),
-            ...(chordOf(element) ? { chord: chordOf(element) } : {}),
-            ...(marks.length > 0 ? { marks } : {}),
           };
-          const link: Link =
-            noteCount === 1 ? 'start' : openSlurs > 0 && lastNote ? joiningLink(lastNote, note, restBetween) : 'change';
-          const linked: NoteEvent = { ...note, link };
-          bar.events.push(linked);
-          lastNote = linked;
+          if (pitches.length > 1) note.stops = pitches.slice(1);
+          if (graceNotes && graceNotes.length > 0) note.graceNotes = graceNotes;
+          if (element.pitches.some(({ startTie }) => startTie)) note.tie = true;
+          if (decorations.includes('upbow')) note.lock = 'up';
+          else if (decorations.includes('downbow')) note.lock = 'down';
+          if (finger !== undefined) note.finger = Number(finger);
+          if (mark) note.tuplet = mark;
+          const chord = chordOf(element);
+          if (chord) note.chord = chord;
+          if (marks.length > 0) note.marks = marks;
+          if (noteCount === 1) note.link = 'start';
+          else if (openSlurs > 0 && lastNote) note.link = joiningLink(lastNote, note, restBetween);
+          bar.events.push(note);
+          lastNote = note;
           restBetween = false;
           openSlurs = slursAfter(element, offset, openSlurs, openSlurOffsets);
           if (tuplet) tuplet = consumed(tuplet);
@@ -285,9 +285,13 @@ function isKept(decoration: string): boolean {
  * in the text are passed over: an element's text begins with its slur signs, outermost first.
  */
 function slursAfter(element: AbcElement, offset: number, open: number, unclosed: ReadonlySet<number>): number {
-  const marks = [element, ...(element.pitches ?? [])];
-  const starts = marks.reduce((sum, { startSlur }) => sum + (startSlur?.length ?? 0), 0);
-  const ends = marks.reduce((sum, { endSlur }) => sum + (endSlur?.length ?? 0), 0);
+  let starts = element.startSlur?.length ?? 0;
+  let ends = element.endSlur?.length ?? 0;
+  for (const { startSlur, endSlur } of element.pitches ?? []) {
+    starts += startSlur?.length ?? 0;
+    ends += endSlur?.length ?? 0;
+  }
+  if (starts === 0 && ends === 0) return open;
   const dropped = [...unclosed].filter((at) => at >= offset && at < element.endChar).length;
   return Math.max(0, open + Math.max(0, starts - dropped) - ends);
 }

@@ -1,5 +1,5 @@
 import { type Fraction, divide, formatFraction, fraction } from '#core/base';
-import { type Tune, barSumFaults, unroll } from '#core/tune';
+import { type Tune, barSumFaults } from '#core/tune';
 import { type ImportMessage, type TextPositions, importMessage } from '../text';
 
 /** Bars and joins of passes that do not add up, at the place of the bar in the text. */
@@ -8,7 +8,7 @@ export function barSumMessages(
   offsets: ReadonlyMap<string, number>,
   positions: TextPositions,
 ): ImportMessage[] {
-  return barSumFaults(tune, unroll(tune).passes).map((fault) => {
+  return barSumFaults(tune).map((fault) => {
     const { line, column } = positions.at(offsets.get(fault.barId) ?? 0);
     const length = formatFraction(fault.length);
     const expected = formatFraction(fault.expected);

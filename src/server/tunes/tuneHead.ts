@@ -2,7 +2,7 @@ import { formatFraction } from '#core/base';
 import { firstNotes, melodyLines, melodyPrint, wholeLine } from '#core/likeness';
 import { keyName } from '#core/pitch';
 import { type PlayerSettings, danceBeat, wishedTempo } from '#core/report';
-import { type DanceType, type Tune, meterName, unroll } from '#core/tune';
+import { type DanceType, type Tune, meterName, playsOf } from '#core/tune';
 import { tuningName } from '#core/tuning';
 
 /** What the book knows of a tune without checking its plan; names are those of the columns. */
@@ -36,8 +36,7 @@ const MOST_SAID = 20_000;
 /** Everything that follows from the document alone; a hundred times quicker than its report. */
 export function tuneHead(tune: Tune, { bands }: Pick<PlayerSettings, 'bands'>): TuneHead {
   const notes = tune.notes ?? [];
-  const unrolled = unroll(tune);
-  const { fromStart, fromBar } = firstNotes(unrolled);
+  const { fromStart, fromBar } = firstNotes(tune);
   return {
     title: tune.title,
     dance_type: tune.danceType,
@@ -45,7 +44,7 @@ export function tuneHead(tune: Tune, { bands }: Pick<PlayerSettings, 'bands'>): 
     key_name: keyName(tune.key),
     tuning: tuningName(tune.tuning),
     form: formWords(tune.form),
-    bars: unrolled.passes.reduce((sum, pass) => sum + pass.bars, 0),
+    bars: playsOf(tune).reduce((sum, { played, hasPickup }) => sum + played.length - (hasPickup ? 1 : 0), 0),
     wish_bpm: wishedTempo(tune, bands),
     beat: formatFraction(danceBeat(tune)),
     schema_version: tune.schemaVersion,

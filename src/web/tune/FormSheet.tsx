@@ -194,7 +194,7 @@ function OrderField({ tune, onEdit }: Pick<FormSheetProps, 'tune' | 'onEdit'>) {
 /** Length and what does not add up, on every path through the repeats. */
 function Sums({ tune }: { readonly tune: Tune }) {
   const report = reportTune(tune);
-  const faults = barSumFaults(tune, report.unrolled.passes);
+  const faults = barSumFaults(tune);
   const joins = faults.filter((fault) => fault.kind === 'join');
   const bars = faults.length - joins.length;
   const strokes = report.figures.ledger.passes.reduce((sum, pass) => sum + pass.strokes, 0);
