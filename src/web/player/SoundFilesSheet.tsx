@@ -45,19 +45,23 @@ export function SoundFilesSheet({ report, settings, span, onClose }: SoundFilesS
     const started = new Worker(new URL('./render.worker.ts', import.meta.url), { type: 'module' });
     worker.current = started;
     setRendering({ kind: 'going', what, share: 0 });
+    // What it said last may come in after it was given up.
+    const tell = (now: Rendering) => {
+      if (worker.current === started) setRendering(now);
+    };
     const fail = () => {
+      tell({ kind: 'failed', what });
       started.terminate();
-      setRendering({ kind: 'failed', what });
     };
     started.onerror = fail;
     wrap<RenderWorker>(started)
       .render(
         { plan, balance: settings.balance },
-        proxy((share: number) => setRendering({ kind: 'going', what, share })),
+        proxy((share: number) => tell({ kind: 'going', what, share })),
       )
       .then((file) => {
         started.terminate();
-        keep(name, file, 'audio/wav');
+        if (worker.current === started) keep(name, file, 'audio/wav');
       }, fail);
   };
   const chosen = onlySpan ? span : null;
