@@ -1,4 +1,4 @@
-import { type Fraction, compare, divide, fraction, add, ZERO, toNumber } from '#core/base';
+import { type Fraction, divide, fraction, add, ZERO, toNumber } from '#core/base';
 import { midiOf } from '#core/pitch';
 import { type Bar, type Meter, type Tune, barsOnPass, isCompound, writtenBars } from '#core/tune';
 
@@ -44,8 +44,8 @@ function linePitches(bars: readonly Bar[]): number[] {
     let next = 0;
     let onset = ZERO;
     for (let place = 0; place < places; place++) {
-      const at = fraction(step.n * place, step.d);
-      while (next < events.length && compare(onset, at) <= 0) {
+      // The onset is not after the place: both sides times their denominators.
+      while (next < events.length && onset.n * step.d <= step.n * place * onset.d) {
         const event = events[next]!;
         if (event.kind === 'note') sounding = midiOf(event.pitch);
         onset = add(onset, event.duration);

@@ -1,6 +1,14 @@
 import { type Fraction, ZERO, add, compare } from '#core/base';
 import type { Key } from '#core/pitch';
-import { type BarEvent, type Meter, type NoteEvent, type Part, type RestEvent, barLength } from '#core/tune';
+import {
+  type BarEvent,
+  type Meter,
+  type NoteEvent,
+  type Part,
+  type RestEvent,
+  type TuneEvent,
+  barLength,
+} from '#core/tune';
 
 /** A bar as read, with the signs around it. */
 export interface RawBar {
@@ -131,7 +139,8 @@ function lengthOf(bar: RawBar): Fraction {
 
 function partOf({ bars, pickupBars, plays }: Segment, name: string): Part {
   let ending: readonly number[] | null = null;
-  const events = bars.flatMap((bar, i): Part['events'] => {
+  const events: TuneEvent[] = [];
+  for (const [i, bar] of bars.entries()) {
     if (bar.endingOpens) ending = bar.endingOpens;
     const isOnce = i < pickupBars && plays > 1;
     const event: BarEvent = {
@@ -142,8 +151,9 @@ function partOf({ bars, pickupBars, plays }: Segment, name: string): Part {
       ...(bar.key ? { key: bar.key } : {}),
     };
     if (bar.endingCloses && !bar.plays) ending = null;
-    return [event, ...bar.events];
-  });
+    events.push(event);
+    for (const own of bar.events) events.push(own);
+  }
   return { name, events };
 }
 

@@ -19,26 +19,13 @@ export function decodeText(bytes: Uint8Array): Decoded {
   return { ok: true, text: clean, encoding: utf8 === null ? 'latin-1' : 'utf-8' };
 }
 
-/** null where the bytes are not valid UTF-8 (RFC 3629: no overlong forms, no surrogates, up to U+10FFFF). */
+/** null where the bytes are not valid UTF-8. */
 function decodeUtf8(bytes: Uint8Array): string | null {
-  if (bytes.every((byte) => byte < 0x80)) return singleBytes(bytes);
-  const parts: string[] = [];
-  for (let i = 0; i < bytes.length;) {
-    const first = bytes[i]!;
-    const length = first < 0x80 ? 1 : first >= 0xc2 && first < 0xe0 ? 2 : first < 0xf0 ? 3 : first < 0xf5 ? 4 : 0;
-    if (length === 0 || (first >= 0x80 && first < 0xc2) || i + length > bytes.length) return null;
-    let code = length === 1 ? first : first & (0xff >> (length + 1));
-    for (let k = 1; k < length; k++) {
-      const next = bytes[i + k]!;
-      if ((next & 0xc0) !== 0x80) return null;
-      code = (code << 6) | (next & 0x3f);
-    }
-    const isOverlong = (length === 3 && code < 0x800) || (length === 4 && code < 0x10000);
-    if (isOverlong || code > 0x10ffff || (code >= 0xd800 && code <= 0xdfff)) return null;
-    parts.push(String.fromCodePoint(code));
-    i += length;
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    return null;
   }
-  return parts.join('');
 }
 
 /** Bytes turned to text at once. */
