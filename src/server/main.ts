@@ -44,6 +44,9 @@ const server = app.listen(config.port, config.host, (error) => {
   process.send?.({ kind: 'listening', url: `http://${config.host}:${port}` });
 });
 
+// The queue tells the database of finished jobs unwatched: a database that is away then is no reason to end.
+process.on('unhandledRejection', (error) => log.error({ err: error }, 'a step in the background failed'));
+
 let stopping = false;
 function stop(): void {
   if (stopping) return;

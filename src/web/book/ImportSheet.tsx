@@ -1,4 +1,4 @@
-import { useEffect, useEffectEvent, useState } from 'react';
+import { useCallback, useEffect, useEffectEvent, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { useNavigate } from 'react-router';
 import { failureWords } from '../api/messages';
@@ -9,7 +9,7 @@ import { Sheet } from '../ui/Sheet';
 import { ImportMessages } from './ImportMessages';
 import { ReadTuneRow } from './ReadTuneRow';
 import { ReadingChoice } from './ReadingChoice';
-import { type QueueAction, type QueuedFile, toKeep } from './importQueue';
+import { type Fate, type QueueAction, type QueuedFile, toKeep } from './importQueue';
 import type { ImportInput } from './importProtocol';
 import { useImportQueue } from './useImportQueue';
 
@@ -174,6 +174,10 @@ function FileRead(props: {
   const { file, isNamed, dispatch, onChoose, onStopReading, onStopKeeping } = props;
   const { key, name, stage, items, messages } = file;
   const [isWhole, setWhole] = useState(false);
+  const setFate = useCallback(
+    (index: number, fate: Fate) => dispatch({ type: 'fated', key, index, fate }),
+    [dispatch, key],
+  );
   const shown = isWhole ? items : items.slice(0, MOST_SHOWN);
   return (
     <section aria-label={name}>
@@ -192,7 +196,7 @@ function FileRead(props: {
       {items.length > 0 && <ReadingChoice file={file} onChoose={onChoose} />}
       <ul className="flex flex-col gap-3">
         {shown.map((item, index) => (
-          <ReadTuneRow key={index} item={item} onFate={(fate) => dispatch({ type: 'fated', key, index, fate })} />
+          <ReadTuneRow key={index} item={item} index={index} onFate={setFate} />
         ))}
       </ul>
       {items.length > shown.length && (

@@ -1,10 +1,12 @@
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import type { Tune } from '#core/tune';
 import type { LikeTune } from '#contract/imports';
 import { readFile } from '#formats/file';
 import { part, tune } from '../../core/testing/tunes';
 import { ReadTuneRow } from './ReadTuneRow';
 import type { Fate, ReadTuneItem } from './importQueue';
+import { tuneOf } from './importProtocol';
 import { readBytes } from './readBytes';
 
 const mockFindTune = jest.fn();
@@ -18,7 +20,14 @@ function shown(more: Partial<ReadTuneItem> = {}) {
   const fates: Fate[] = [];
   render(
     <ul>
-      <ReadTuneRow item={{ read, like: [], fate: { kind: 'own' }, ...more }} onFate={(fate) => fates.push(fate)} />
+      <ReadTuneRow
+        item={{ read, like: [], fate: { kind: 'own' }, ...more }}
+        index={3}
+        onFate={(index, fate) => {
+          expect(index).toBe(3);
+          fates.push(fate);
+        }}
+      />
     </ul>,
   );
   return fates;
@@ -78,9 +87,9 @@ test('what was played and not written shows its first bars', () => {
   const preview = screen.getByLabelText('The first bars as they were heard').textContent;
   // The same music, whatever the layout.
   const again = [...readFile(new TextEncoder().encode(`X:1\nT:x\nM:4/4\nL:1/8\n${preview}\n`))][0]!;
-  const pitches = (of: typeof read.tune) =>
+  const pitches = (of: Tune) =>
     of.parts.flatMap(({ events }) => events.flatMap((event) => (event.kind === 'note' ? [event.pitch] : [])));
   if ('failed' in again) throw new Error('not read');
-  expect(pitches(again.tune)).toEqual(pitches(read.tune).slice(0, pitches(again.tune).length));
+  expect(pitches(again.tune)).toEqual(pitches(tuneOf(read)).slice(0, pitches(again.tune).length));
   expect(pitches(again.tune).length).toBeGreaterThan(8);
 });

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { memo, useEffect, useMemo, useState } from 'react';
 import { writeAbc } from '#formats/abc';
 import type { LikeTune } from '#contract/imports';
 import type { Tune } from '#core/tune';
@@ -8,16 +8,26 @@ import { Button } from '../ui/Button';
 import { AlignedBars } from '../versions/AlignedBars';
 import { likenessWords } from '../versions/alignmentWords';
 import { ImportMessages, SEVERITIES, SEVERITY_NAMES, TONES } from './ImportMessages';
-import type { ImportedTune } from './importProtocol';
+import { type ImportedTune, tuneOf } from './importProtocol';
 import { type Fate, type ReadTuneItem, likelySame } from './importQueue';
 
 const MOST_BARS = 64;
 /** Lines of music shown of a tune that was heard and not read. */
 const PREVIEW_LINES = 4;
 
-/** A tune as it was read: its bars, what there is to say about them, and whether the book has it already. */
-export function ReadTuneRow({ item, onFate }: { readonly item: ReadTuneItem; readonly onFate: (fate: Fate) => void }) {
-  const { title, bars, notes, parts, messages, entry, kind, tune } = item.read;
+interface ReadTuneRowProps {
+  readonly item: ReadTuneItem;
+  /** Its place among the tunes of its file. */
+  readonly index: number;
+  readonly onFate: (index: number, fate: Fate) => void;
+}
+
+/**
+ * A tune as it was read: its bars, what there is to say about them, and whether the book has it already. While a file is
+ * read the list grows many times a second: what stands there is not drawn again.
+ */
+export const ReadTuneRow = memo(function ReadTuneRow({ item, index, onFate }: ReadTuneRowProps) {
+  const { title, bars, notes, parts, messages, entry, kind } = item.read;
   const same = likelySame(item.like);
   const isOut = item.fate.kind === 'left-out';
   return (
@@ -29,7 +39,7 @@ export function ReadTuneRow({ item, onFate }: { readonly item: ReadTuneItem; rea
             className="accent-woad"
             aria-label={`Bring in ${title}`}
             checked={!isOut}
-            onChange={({ target }) => onFate({ kind: target.checked ? 'own' : 'left-out' })}
+            onChange={({ target }) => onFate(index, { kind: target.checked ? 'own' : 'left-out' })}
           />
           <b className={`font-serif text-[17px] break-words ${isOut ? 'text-muted line-through' : ''}`}>{title}</b>
         </label>
@@ -37,20 +47,25 @@ export function ReadTuneRow({ item, onFate }: { readonly item: ReadTuneItem; rea
           {bars} bars, {notes} notes{entry === null ? '' : ` · ${entry}`}
         </span>
       </div>
-      {same[0] && <Known like={same[0]} tune={tune} title={title} fate={item.fate} onFate={onFate} />}
+      {same[0] && <Known like={same[0]} read={item.read} fate={item.fate} onFate={(fate) => onFate(index, fate)} />}
       <ImportMessages messages={messages} />
-      {kind === 'midi' && (
-        <pre
-          className="mt-1 overflow-x-auto rounded-md border border-line bg-paper px-3 py-2 text-[13.5px]"
-          aria-label="The first bars as they were heard"
-        >
-          {previewText(tune)}
-        </pre>
-      )}
+      {kind === 'midi' && <Preview read={item.read} />}
       {parts.map((part) => (
         <PartRead key={part.name} part={part} />
       ))}
     </li>
+  );
+});
+
+function Preview({ read }: { readonly read: ImportedTune }) {
+  const text = useMemo(() => previewText(tuneOf(read)), [read]);
+  return (
+    <pre
+      className="mt-1 overflow-x-auto rounded-md border border-line bg-paper px-3 py-2 text-[13.5px]"
+      aria-label="The first bars as they were heard"
+    >
+      {text}
+    </pre>
   );
 }
 
@@ -67,12 +82,11 @@ function previewText(tune: Tune): string {
 /** What the book has that is like it, and what is to become of the two. */
 function Known(props: {
   readonly like: LikeTune;
-  readonly tune: Tune;
-  readonly title: string;
+  readonly read: ImportedTune;
   readonly fate: Fate;
   readonly onFate: (fate: Fate) => void;
 }) {
-  const { like, tune, title, fate, onFate } = props;
+  const { like, read, fate, onFate } = props;
   const [isCompared, setCompared] = useState(false);
   const fates: readonly { readonly fate: Fate; readonly words: string }[] = [
     { fate: { kind: 'own' }, words: 'a tune of its own' },
@@ -88,7 +102,7 @@ function Known(props: {
         </Button>
       </p>
       <fieldset className="flex flex-wrap gap-x-5">
-        <legend className="sr-only">What becomes of {title}</legend>
+        <legend className="sr-only">What becomes of {read.title}</legend>
         {fates.map((own) => (
           <label key={own.words} className="flex items-center gap-1.5">
             <input
@@ -101,7 +115,7 @@ function Known(props: {
           </label>
         ))}
       </fieldset>
-      {isCompared && <Compared id={like.id} tune={tune} names={[title, like.title]} />}
+      {isCompared && <Compared id={like.id} read={read} names={[read.title, like.title]} />}
     </div>
   );
 }
@@ -110,13 +124,14 @@ const COMPARED_BARS = 32;
 
 function Compared({
   id,
-  tune,
+  read,
   names,
 }: {
   readonly id: string;
-  readonly tune: Tune;
+  readonly read: ImportedTune;
   readonly names: readonly [string, string];
 }) {
+  const tune = useMemo(() => tuneOf(read), [read]);
   const [known, setKnown] = useState<Tune | Failure | null>(null);
   useEffect(() => {
     let isCurrent = true;

@@ -10,14 +10,14 @@ function queued(more: Partial<ImportedTune>): QueuedFile {
   const value = tune([part('A', 'D4:8')]);
   const read: ImportedTune = {
     title: value.title,
-    tune: value,
+    toSend: JSON.stringify({ tune: value }),
     kind: 'midi',
     entry: null,
     bars: 1,
     notes: 1,
     parts: [],
     messages: [],
-    source: null,
+    hasSource: false,
     voices: [],
     quantised: null,
     melody: { print: [], pitches: [] },

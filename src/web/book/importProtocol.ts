@@ -1,3 +1,4 @@
+import type { ImportPiece } from '#contract/imports';
 import type { FileChoice, FileKind, FileTune } from '#formats/file';
 import type { Voice } from '#formats/score';
 import type { Tune } from '#core/tune';
@@ -17,7 +18,8 @@ export interface ImportedBar {
 /** A tune as read from a file, with what there is to say about it. */
 export interface ImportedTune {
   readonly title: string;
-  readonly tune: Tune;
+  /** The tune and its own text as the server is told of them, JSON: made once, where nobody waits for it. */
+  readonly toSend: string;
   readonly kind: FileKind;
   /** The file inside an archive. */
   readonly entry: string | null;
@@ -26,12 +28,17 @@ export interface ImportedTune {
   readonly parts: readonly { readonly name: string; readonly bars: readonly ImportedBar[] }[];
   /** Messages that stand before the first bar. */
   readonly messages: readonly ImportMessage[];
-  /** The tune's own text; null where the file is kept as a whole. */
-  readonly source: string | null;
+  /** Whether it has a text of its own; else the file is kept as a whole. */
+  readonly hasSource: boolean;
   readonly voices: readonly Voice[];
   readonly quantised: FileTune['quantised'];
   /** By what it is compared with the book. */
   readonly melody: { readonly print: readonly number[]; readonly pitches: readonly number[] };
+}
+
+/** The tune that was read. */
+export function tuneOf({ toSend }: Pick<ImportedTune, 'toSend'>): Tune {
+  return (JSON.parse(toSend) as ImportPiece['tunes'][number]).tune;
 }
 
 export interface ImportOutcome {

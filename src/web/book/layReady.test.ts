@@ -1,10 +1,10 @@
 import { MOST_IN_PIECE, PIECE_BYTES, importPieceSchema } from '#contract/imports';
 import type { Answer, Failure } from '../api/client';
 import { inventedTune } from '../../core/testing/books';
-import { type ImportServer, ReadyTunes, type TuneToLay } from './layReady';
+import { type ImportServer, ReadyTunes } from './layReady';
 
-const tunes = (count: number): TuneToLay[] =>
-  Array.from({ length: count }, (_, i) => ({ tune: inventedTune(i + 1), source: `X:${i}` }));
+const tunes = (count: number): string[] =>
+  Array.from({ length: count }, (_, i) => JSON.stringify({ tune: inventedTune(i + 1), source: `X:${i}` }));
 const fail = (code: Failure['code']): Answer<never> => ({ ok: false, failure: { code } });
 
 /** A server that keeps what it is sent and fails when it is told to. */

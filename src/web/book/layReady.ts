@@ -1,12 +1,5 @@
 import { type FinishImport, type ImportFinished, MOST_IN_PIECE, PIECE_BYTES } from '#contract/imports';
-import type { Tune } from '#core/tune';
 import type { Answer, Failure } from '../api/client';
-
-/** A tune that is laid ready. */
-export interface TuneToLay {
-  readonly tune: Tune;
-  readonly source: string | null;
-}
 
 /** The server as an import sees it. */
 export interface ImportServer {
@@ -60,10 +53,9 @@ export class ReadyTunes {
     private readonly fileName: string,
   ) {}
 
-  /** More tunes of the file, in its order; full pieces are sent at once. */
-  add(tunes: readonly TuneToLay[]): void {
-    for (const { tune, source } of tunes) {
-      const item = JSON.stringify({ tune, source: source ?? undefined });
+  /** More tunes of the file, in its order and as they are sent; full pieces are sent at once. */
+  add(items: readonly string[]): void {
+    for (const item of items) {
       if (this.items.length > 0 && (this.items.length >= MOST_IN_PIECE || this.length + item.length > PIECE_BYTES))
         this.closePiece();
       this.items.push(item);

@@ -1,4 +1,5 @@
 /** @jest-environment node */
+import { tuneOf } from './importProtocol';
 import { readBytes, readInChunks } from './readBytes';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -35,8 +36,8 @@ test('an empty file, a binary one and prose are told apart', () => {
 });
 
 test('a plan is read back, and one that is not as expected says where', () => {
-  const plan = read('X:1\nT:P\nM:4/4\nL:1/8\nK:D\nd8|\n').tunes[0]!.tune;
-  expect(read(JSON.stringify(plan)).tunes[0]!.tune).toEqual(plan);
+  const plan = tuneOf(read('X:1\nT:P\nM:4/4\nL:1/8\nK:D\nd8|\n').tunes[0]!);
+  expect(tuneOf(read(JSON.stringify(plan)).tunes[0]!)).toEqual(plan);
   const { tunes, messages } = read(JSON.stringify({ ...plan, form: ['Q'] }));
   expect(tunes).toEqual([]);
   expect(messages[0]!.message).toContain('form.0');

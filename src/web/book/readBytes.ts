@@ -54,14 +54,14 @@ function toImported(read: FileTune): ImportedTune {
   const pitches = wholeLine(melodyLines(tune));
   return {
     title: tune.title,
-    tune,
+    toSend: JSON.stringify({ tune, source: source ?? undefined }),
     kind,
     entry,
     bars: parts.reduce((sum, { bars }) => sum + bars.length, 0),
     notes: writtenNotes(tune).length,
     parts,
     messages: ofBar.get(null) ?? [],
-    source,
+    hasSource: source !== null,
     voices,
     quantised,
     melody: { print: melodyPrint(pitches), pitches },

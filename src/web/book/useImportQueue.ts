@@ -5,7 +5,7 @@ import type { FileChoice } from '#formats/file';
 import { beginImport, findLikenesses, finishImport, giveUpImport, sendOriginal, sendPiece } from '../api/client';
 import { type FileStage, type QueuedFile, choicesOf, queueReducer } from './importQueue';
 import type { ImportedTune } from './importProtocol';
-import { type ImportServer, ReadyTunes, type TuneToLay } from './layReady';
+import { type ImportServer, ReadyTunes } from './layReady';
 import { type RunningImport, startImport } from './startImport';
 
 /** Letters of a file's name that are kept. */
@@ -23,7 +23,6 @@ const SERVER: ImportServer = {
   wait: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
 };
 
-const toLay = ({ tune, source }: ImportedTune): TuneToLay => ({ tune, source });
 const newReady = (name: string) => new ReadyTunes(SERVER, name.slice(-MOST_NAME) || 'tunes');
 
 /**
@@ -63,7 +62,7 @@ export function useImportQueue() {
     const reading = startImport(source, choice, (tunes) => {
       if (running.current?.reading !== reading) return;
       melodies.push(...tunes.map(({ melody }) => melody));
-      laid.add(tunes.map(toLay));
+      laid.add(tunes.map(({ toSend }) => toSend));
       dispatch({ type: 'tunesRead', key, tunes });
     });
     running.current = { key, reading };
@@ -109,10 +108,10 @@ export function useImportQueue() {
     if (!laid) {
       // What was laid ready was given up: all of it once more.
       laid = newReady(name);
-      laid.add(items.map(({ read }) => toLay(read)));
+      laid.add(items.map(({ read }) => read.toSend));
     }
     // A text that was cut into tunes is kept with each of them; any other file as a whole.
-    const isWhole = items.some(({ read }) => read.source === null) && source.size <= MOST_IMPORT_BYTES;
+    const isWhole = items.some(({ read }) => !read.hasSource) && source.size <= MOST_IMPORT_BYTES;
     const kept = await laid.finish(isWhole ? source : null, choicesOf(file), {
       onSent: (sent) => stage({ kind: 'keeping', sent }),
       isCancelled: () => cancelled.current.has(key),
