@@ -19,19 +19,27 @@ const FNV_PRIME = 0x01000193;
  * Time O(n log n).
  */
 export function melodyPrint(pitches: readonly number[]): number[] {
-  const found = new Set<number>();
-  const last = pitches.length - SHINGLE;
-  for (let start = 0; start < last; start++) {
+  const intervals = new Uint8Array(Math.max(0, pitches.length - 1));
+  for (let i = 0; i < intervals.length; i++) intervals[i] = (((pitches[i + 1]! - pitches[i]!) % 12) + 12) % 12;
+  const hashes = new Int32Array(intervals.length);
+  let count = 0;
+  for (let start = 0; start + SHINGLE <= intervals.length; start++) {
     let hash = FNV_BASIS;
     let moves = 0;
     for (let i = start; i < start + SHINGLE; i++) {
-      const interval = (((pitches[i + 1]! - pitches[i]!) % 12) + 12) % 12;
+      const interval = intervals[i]!;
       if (interval !== 0) moves += 1;
       hash = Math.imul(hash ^ interval, FNV_PRIME);
     }
-    if (moves >= 2) found.add(hash >>> 1);
+    if (moves >= 2) hashes[count++] = hash >>> 1;
   }
-  return [...Int32Array.from(found).sort().subarray(0, PRINT_SIZE)];
+  const print: number[] = [];
+  for (const hash of hashes.subarray(0, count).sort()) {
+    if (print.length === PRINT_SIZE) break;
+    // Runs that come again count once.
+    if (hash !== print[print.length - 1]) print.push(hash);
+  }
+  return print;
 }
 
 /** Hashes that two prints share. */

@@ -13,6 +13,7 @@ export interface PreparedText {
 /** Slurs inside each other: notation has two or three. */
 const MOST_NESTED_SLURS = 16;
 
+const OWN_LINE = '%%morrin-';
 const MUSIC_LINE = /^(?![A-Za-z]:|%|\s*$)/;
 
 /** What may stand at a place of a line; sticky, so that nothing is copied to look. */
@@ -44,11 +45,12 @@ export function prepareText(source: string, positions: TextPositions): PreparedT
     offset += given.length + 1;
     const line = calmed(given);
     // The parser needs a space after nothing: field lines and comments go as they are.
+    // What is said in our own words is read by us; to the parser it is a comment.
+    if (line.startsWith(OWN_LINE)) return `% ${line.slice(2)}`;
     if (!MUSIC_LINE.test(line)) return line;
-    const chars =
-      [...line].length === line.length ? line.split('') : Array.from({ length: line.length }, (_, i) => line[i]!);
-    for (let i = 0; i < chars.length; i++) {
-      const char = chars[i]!;
+    const { change, changed } = changes(line);
+    for (let i = nextSign(line, 0); i >= 0; i = nextSign(line, i + 1)) {
+      const char = line[i]!;
       if (char === '%') break;
       if (char === '"') {
         const end = line.indexOf('"', i + 1);
@@ -59,7 +61,7 @@ export function prepareText(source: string, positions: TextPositions): PreparedT
             'error',
             'A chord name or note is opened with " and not closed; it is left out.',
           );
-          blank(chars, i, chars.length);
+          change(i, blank(line, i, line.length));
           break;
         }
         i = end;
@@ -70,12 +72,13 @@ export function prepareText(source: string, positions: TextPositions): PreparedT
         } else {
           const rest = matchAt(OPEN_MARK, line, i)!;
           say(start + i, 'unclosed-mark', 'error', `The mark ${rest} is opened with ! and not closed; it is left out.`);
-          blank(chars, i, i + unclosedLength(rest));
-          i += unclosedLength(rest) - 1;
+          const end = i + unclosedLength(rest);
+          change(i, blank(line, i, end));
+          i = end - 1;
         }
       } else if (char === '[' && matchAt(INLINE_FIELD, line, i) !== null) {
         const end = line.indexOf(']', i);
-        i = end < 0 ? chars.length : end;
+        i = end < 0 ? line.length : end;
       } else if (char === '(' && matchAt(TUPLET, line, i) === null) {
         if (slurs.length === MOST_NESTED_SLURS)
           say(
@@ -84,24 +87,22 @@ export function prepareText(source: string, positions: TextPositions): PreparedT
             'warning',
             `Slurs are open inside ${MOST_NESTED_SLURS} others here; they are left out.`,
           );
-        if (slurs.length >= MOST_NESTED_SLURS) chars[i] = '`';
+        if (slurs.length >= MOST_NESTED_SLURS) change(i, '`');
         slurs.push(slurs.length >= MOST_NESTED_SLURS ? null : start + i);
       } else if (char === ')') {
         const opened = slurs.pop();
         if (opened === undefined)
           say(start + i, 'unopened-slur', 'warning', 'A slur is closed here that was never opened; it is left out.');
-        if (opened === undefined || opened === null) chars[i] = '`';
+        if (opened === undefined || opened === null) change(i, '`');
       } else if (char === ':') {
-        i = repeatSign(chars, i, start, playsAt);
-      } else if (char === '|' && chars[i + 1] === ':' && chars[i + 2] === ':') {
+        i = repeatSign(line, i, start, playsAt, change);
+      } else if (char === '|' && line[i + 1] === ':') {
+        i += 1;
         // `|::` opens what a later `::|` closes: the count is read there.
-        for (let k = i + 2; chars[k] === ':'; k++) chars[k] = ' ';
-        i += 1;
-      } else if (char === '|' && chars[i + 1] === ':') {
-        i += 1;
+        for (; line[i + 1] === ':'; i++) change(i + 1, ' ');
       }
     }
-    return chars.join('');
+    return changed();
   });
   const open = slurs.filter((at) => at !== null);
   for (const at of open)
@@ -120,26 +121,49 @@ function calmed(line: string): string {
   );
 }
 
+/** A sign that is looked at. */
+const SIGN = /[%"![(:)|]/g;
+
+/** The next sign of a line from a place on; -1 where none is left. */
+function nextSign(line: string, from: number): number {
+  SIGN.lastIndex = from;
+  return SIGN.exec(line)?.index ?? -1;
+}
+
+/** Changes of a line, character for character; nearly every line has none. */
+function changes(line: string) {
+  let chars: string[] | null = null;
+  return {
+    change: (at: number, text: string) => {
+      chars ??= line.split('');
+      for (let i = 0; i < text.length; i++) chars[at + i] = text[i]!;
+    },
+    changed: () => chars?.join('') ?? line,
+  };
+}
+
 /** Rewrites `:|:`, `:||:` as `::` and `::|` as `:|`; returns the offset of the sign's last character. */
-function repeatSign(chars: string[], i: number, start: number, playsAt: Map<number, number>): number {
-  const sign = /^(:+)([|\]]*)(:*)/.exec(chars.slice(i, i + 12).join(''))!;
+function repeatSign(
+  line: string,
+  i: number,
+  start: number,
+  playsAt: Map<number, number>,
+  change: (at: number, text: string) => void,
+): number {
+  const sign = /^(:+)([|\]]*)(:*)/.exec(line.slice(i, i + 12))!;
   const [whole, before, bars, after] = sign as unknown as [string, string, string, string];
+  const end = i + whole.length;
   if (bars === '') {
     if (before.length >= 2) playsAt.set(start + i, Math.max(2, Math.ceil(before.length / 2) + 1));
-    return i + whole.length - 1;
+    return end - 1;
   }
   if (before.length > 1) playsAt.set(start + i, before.length + 1);
-  if (after !== '') {
-    blank(chars, i, i + whole.length);
-    chars[i] = ':';
-    chars[i + 1] = ':';
-  } else if (before.length > 1) {
-    blank(chars, i, i + whole.length);
-    chars[i] = ':';
-    chars[i + 1] = '|';
-    if (bars.length > 1) chars[i + 2] = bars[1]!;
+  const kept = after !== '' ? '::' : before.length > 1 ? `:|${bars.slice(1, 2)}` : null;
+  if (kept !== null) {
+    change(i, blank(line, i, end));
+    change(i, kept);
   }
-  return i + whole.length - 1;
+  return end - 1;
 }
 
 /** An unclosed mark is its ! and the word at it, when the word is longer than a note would be. */
@@ -147,8 +171,7 @@ function unclosedLength(rest: string): number {
   return /^![a-z.]{3,}/i.test(rest) ? rest.length : 1;
 }
 
-/** What the parser passes over; up to the end of a line, a comment. */
-function blank(chars: string[], from: number, to: number): void {
-  const filler = to >= chars.length ? '%' : '`';
-  for (let i = from; i < to; i++) chars[i] = filler;
+/** What the parser passes over, for a stretch of a line; up to the line's end, a comment. */
+function blank(line: string, from: number, to: number): string {
+  return (to >= line.length ? '%' : '`').repeat(Math.max(0, Math.min(to, line.length) - from));
 }

@@ -81,8 +81,6 @@ function readOne(
     // Now and then it says something else than words.
     if (typeof warning.message !== 'string') continue;
     if (warning.message.startsWith('Duration not representable')) continue;
-    // Lines of our own are read by us.
-    if (warning.message === 'Unknown directive: morrin') continue;
     const at = positions.at(Math.max(0, warning.startChar - lead.length));
     messages.push(importMessage(at.line, warning.column + 1, 'warning', 'syntax', `${warning.message}.`));
   }

@@ -1,5 +1,6 @@
 import { POSITIONS } from '#core/fingering';
-import { LETTERS, MODES } from '#core/pitch';
+import type { Fraction } from '#core/base';
+import { LETTERS, MODES, type Pitch } from '#core/pitch';
 import { HOLD_RANGE, LILT_NAME, MOST_BREATH, PACE_RANGE } from '#core/tempo';
 import { LEAST_WISH, MOST_WISH } from '#core/travel';
 import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune } from '#core/tune';
@@ -58,18 +59,44 @@ function shape(needed: Checks, optional: Checks = {}): Check {
   };
 }
 
+function countFields(value: object): number {
+  let count = 0;
+  for (const _name in value) count += 1;
+  return count;
+}
+
 /** No zero characters, no halves of characters. */
 const WORDS = /^[^\0\p{Cs}]*$/u;
 const words = (least: number, most: number) => text(least, most, WORDS);
 const MOST_COUNT = 1_000_000_000;
 const yes = among([true]);
 const id = text(1, 24, /^[^\0\uD800-\uDFFF]*$/);
-const length = shape({ n: whole(1, MOST_COUNT), d: whole(1, MOST_COUNT) });
-const silence = shape({ n: whole(0, MOST_COUNT), d: whole(1, MOST_COUNT) });
+/** Lengths and pitches are most of a document: they are looked at without a list of fields. */
+const lasts =
+  (least: number): Check =>
+  (value) => {
+    if (typeof value !== 'object' || value === null || countFields(value) !== 2) return false;
+    const { n, d } = value as Fraction;
+    return Number.isInteger(n) && n >= least && n <= MOST_COUNT && Number.isInteger(d) && d >= 1 && d <= MOST_COUNT;
+  };
+const length = lasts(1);
+const silence = lasts(0);
 const letter = among(LETTERS);
 const direction = among(['down', 'up']);
 const link = among(LINKS);
-const pitch = shape({ letter, alter: whole(-2, 2), octave: whole(-1, 9) });
+const pitch: Check = (value) => {
+  if (typeof value !== 'object' || value === null || countFields(value) !== 3) return false;
+  const { alter, octave } = value as Pitch;
+  return (
+    letter((value as Pitch).letter) &&
+    Number.isInteger(alter) &&
+    alter >= -2 &&
+    alter <= 2 &&
+    Number.isInteger(octave) &&
+    octave >= -1 &&
+    octave <= 9
+  );
+};
 const meter = shape({ num: whole(1, 64), den: among([1, 2, 4, 8, 16, 32]) }, { symbol: among(['common', 'cut']) });
 const key = shape(
   { letter, alter: whole(-1, 1), mode: among(MODES) },

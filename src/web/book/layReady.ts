@@ -1,4 +1,4 @@
-import { type FinishImport, type ImportFinished, MOST_IN_PIECE, PIECE_BYTES } from '#contract/imports';
+import { type FinishImport, type ImportFinished, PIECE_BYTES } from '#contract/imports';
 import type { Answer, Failure } from '../api/client';
 
 /** The server as an import sees it. */
@@ -13,6 +13,9 @@ export interface ImportServer {
 
 /** While nothing answers a step is tried again after these waits: a server that is started anew is back by then. */
 const RETRY_MS = [500, 1000, 2000, 4000, 8000, 15_000, 15_000];
+
+/** Tunes of a piece: few, so that the server has something to do as soon as some are read. */
+const TUNES_IN_PIECE = 40;
 
 /** Pieces on their way together. */
 const AT_ONCE = 2;
@@ -56,7 +59,7 @@ export class ReadyTunes {
   /** More tunes of the file, in its order and as they are sent; full pieces are sent at once. */
   add(items: readonly string[]): void {
     for (const item of items) {
-      if (this.items.length > 0 && (this.items.length >= MOST_IN_PIECE || this.length + item.length > PIECE_BYTES))
+      if (this.items.length > 0 && (this.items.length >= TUNES_IN_PIECE || this.length + item.length > PIECE_BYTES))
         this.closePiece();
       this.items.push(item);
       this.length += item.length;
