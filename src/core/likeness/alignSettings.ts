@@ -30,6 +30,8 @@ export interface SettingBar {
   readonly part: string;
   /** As counted within its part, 0 for a pickup. */
   readonly bar: number;
+  /** Plays of the part in which it sounds, counted from 1; null: in all. */
+  readonly onPlays: readonly number[] | null;
   readonly beats: readonly (readonly BeatNote[])[];
 }
 
@@ -95,6 +97,7 @@ function settingBars(tune: Tune): SettingBar[] {
     return bars.map((bar) => ({
       part,
       bar: numbers.get(bar.event.id) ?? 0,
+      onPlays: bar.event.onPlays ?? null,
       beats: beatsOf(bar, beatUnit(tune.danceType, bar.meter), numbers.get(bar.event.id) === 0),
     }));
   });

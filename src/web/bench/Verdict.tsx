@@ -1,6 +1,7 @@
 import { eventName } from '#contract/standingWords';
 import type { Finding, TuneReport } from '#core/report';
 import { beatWords } from './tempoWords';
+import { ordinal } from '../ui/ordinal';
 
 const LINK = 'font-bold text-ink underline decoration-soft underline-offset-3 hover:decoration-ink';
 
@@ -82,12 +83,6 @@ export function roundWords({ figures, tune }: TuneReport): string {
 
 function list(names: readonly string[]): string {
   return names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
-}
-
-function ordinal(n: number): string {
-  const ending =
-    n % 10 === 1 && n !== 11 ? 'st' : n % 10 === 2 && n !== 12 ? 'nd' : n % 10 === 3 && n !== 13 ? 'rd' : 'th';
-  return `${n}${ending}`;
 }
 
 function placeOf({ unrolled }: TuneReport, index: number): string {

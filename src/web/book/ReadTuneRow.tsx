@@ -44,7 +44,8 @@ export const ReadTuneRow = memo(function ReadTuneRow({ item, index, onFate }: Re
           <b className={`font-serif text-[17px] break-words ${isOut ? 'text-muted line-through' : ''}`}>{title}</b>
         </label>
         <span className="text-muted">
-          {bars} bars, {notes} notes{entry === null ? '' : ` · ${entry}`}
+          {counted(bars, 'bar')}, {counted(notes, 'note')}
+          {entry === null ? '' : ` · ${entry}`}
         </span>
       </div>
       {same[0] && <Known like={same[0]} read={item.read} fate={item.fate} onFate={(fate) => onFate(index, fate)} />}
@@ -56,6 +57,8 @@ export const ReadTuneRow = memo(function ReadTuneRow({ item, index, onFate }: Re
     </li>
   );
 });
+
+const counted = (count: number, what: string) => `${count} ${what}${count === 1 ? '' : 's'}`;
 
 function Preview({ read }: { readonly read: ImportedTune }) {
   const text = useMemo(() => previewText(tuneOf(read)), [read]);

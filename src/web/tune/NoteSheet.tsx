@@ -3,6 +3,7 @@ import { type Freedom, keysInForce, setChord, setFreedom, setGraceNotes } from '
 import { HOLD_RANGE, MOST_BREATH, PACE_RANGE } from '#core/tempo';
 import { readGraces, writeGraces } from '#core/entry';
 import { type NoteEvent, type Tune, writtenNotes } from '#core/tune';
+import { ordinal } from '../ui/ordinal';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 
@@ -186,9 +187,4 @@ function freedomOf(typed: Record<FreeKey, string>, before: Record<FreeKey, strin
       return [key, text === '' ? null : Number(text) / factor];
     }),
   );
-}
-
-function ordinal(number: number): string {
-  const ending = { 1: 'st', 2: 'nd', 3: 'rd' }[number] ?? 'th';
-  return `${number}${ending}`;
 }

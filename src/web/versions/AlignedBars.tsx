@@ -2,6 +2,7 @@ import { Fragment, useMemo } from 'react';
 import { type AlignedBar, type Agreement, type BeatNote, type SettingBar, alignSettings } from '#core/likeness';
 import type { Pitch } from '#core/pitch';
 import type { Tune } from '#core/tune';
+import { ordinal } from '../ui/ordinal';
 import { agreementWords, keyShiftWords } from './alignmentWords';
 
 const SIGNS: Record<Agreement, string> = { same: '', 'on-the-beat': '≈', different: '≠', alone: '+' };
@@ -31,7 +32,7 @@ export function AlignedBars({ one, other, names, most = Infinity }: AlignedBarsP
         {semitones !== 0 && ` ${keyShiftWords(semitones)}`} Above: {names[0]}; below: {names[1]}.
       </p>
       <ol
-        className="grid grid-cols-1 gap-1.5 sm:grid-cols-2 lg:grid-cols-4"
+        className="grid grid-cols-[repeat(auto-fill,minmax(min(100%,10.5rem),1fr))] gap-1.5 lg:grid-cols-4"
         aria-label={`${names[0]} and ${names[1]}, bar by bar`}
       >
         {shown.map((bar, i) => (
@@ -39,7 +40,9 @@ export function AlignedBars({ one, other, names, most = Infinity }: AlignedBarsP
         ))}
       </ol>
       {bars.length > shown.length && (
-        <p className="mt-1 text-[14px] text-muted">and {bars.length - shown.length} more bars</p>
+        <p className="mt-1 text-[14px] text-muted">
+          and {bars.length - shown.length} more bar{bars.length - shown.length === 1 ? '' : 's'}
+        </p>
       )}
     </div>
   );
@@ -61,6 +64,7 @@ function BarPair(props: {
     >
       <p className="text-[13px] text-muted">
         {label.part} {label.bar === 0 ? 'pickup' : label.bar}
+        {label.onPlays && `, ${label.onPlays.map(ordinal).join(' and ')} time`}
         {one &&
           other &&
           (other.part !== one.part || other.bar !== one.bar) &&
