@@ -177,7 +177,7 @@ function tooMany(count: number | null): string {
   return `These are ${count === null ? `more than ${MOST_TUNES}` : count} tunes; choose at most ${MOST_TUNES}.`;
 }
 
-/** A tune as blocks: its head stays with its first line. */
+/** A tune as blocks: its head stays with its first line, and the whole on one page where a page can hold it. */
 function tuneBlocks(report: TuneReport, sheet: HTMLElement, scale: number): Block[] {
   const lines = [...sheet.querySelectorAll('[data-handout-line]')].map((line) => blockOf(line, scale));
   const head = [
@@ -186,7 +186,9 @@ function tuneBlocks(report: TuneReport, sheet: HTMLElement, scale: number): Bloc
     { markup: '', height: 8 },
   ];
   const [first, ...rest] = lines;
-  return [stacked(first ? [...head, first] : head), ...rest, { markup: '', height: 28 }];
+  const begin = stacked(first ? [...head, first] : head);
+  const together = rest.reduce((sum, { height }) => sum + height, begin.height);
+  return [{ ...begin, together }, ...rest, { markup: '', height: 28 }];
 }
 
 /** Title and contents, then the tunes one after another, pages numbered through. */

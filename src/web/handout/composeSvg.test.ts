@@ -53,3 +53,17 @@ test('blocks that stay together are as tall as all of them', () => {
 test('a title in the contents is text, whatever signs are in it', () => {
   expect(contentsBlock('<b> & co', '12', 200, 20).markup).toContain('&lt;b&gt; &amp; co');
 });
+
+test('what is better not parted begins a page where it fits, and is parted only where no page can hold it', () => {
+  const tune = (name: string, together: number): Block[] => [
+    { ...block(name, 40), together },
+    block(`${name}2`, together - 40),
+  ];
+  const pageOf = (...blocks: Block[][]) => placedPages(blocks.flat(), 100, 100).pageOf;
+  // 30 are left on the first page, 70 are needed.
+  expect(pageOf(tune('a', 70), tune('b', 70))).toEqual([0, 0, 1, 1]);
+  // 50 fit under 50.
+  expect(pageOf(tune('a', 50), tune('b', 50))).toEqual([0, 0, 0, 0]);
+  // No page holds 120: it begins where its first lines fit.
+  expect(pageOf(tune('a', 50), tune('b', 120))).toEqual([0, 0, 0, 1]);
+});

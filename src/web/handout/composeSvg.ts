@@ -24,6 +24,8 @@ export interface Block {
   /** SVG markup with its own upper left corner at 0, 0. */
   readonly markup: string;
   readonly height: number;
+  /** Height of what begins here and is better not parted; where a page can hold it, it begins on one that does. */
+  readonly together?: number;
 }
 
 /** A drawing of the page as markup that needs nothing of the page any more, moved to where it stands in its block. */
@@ -96,7 +98,9 @@ export function placedPages(
     y = 0;
   };
   for (const block of blocks) {
-    if (y > 0 && y + block.height > room) close();
+    const together = block.together ?? 0;
+    const needed = together <= room ? Math.max(block.height, together) : block.height;
+    if (y > 0 && y + needed > room) close();
     pageOf.push(pages.length);
     content += `<g transform="translate(0 ${y.toFixed(2)})">${block.markup}</g>`;
     y += block.height;
