@@ -119,16 +119,17 @@ function directionDifferences(unrolled: Unrolled, bowed: readonly BowedNote[]): 
       if (met.get(notes[i]!.note.id)!.length === timesPlayed.get(part)) return bowed[i]!.bow;
     return null;
   });
+  const passNames = passes.map(({ part, pass }) => `${part}${pass}`);
   const differs: DirectionDifference[] = [];
   for (const [id, meetings] of met) {
     const first = meetings[0]!;
     if (meetings.every((index) => bowed[index]!.bow === bowed[first]!.bow)) continue;
     const entryOf = (index: number) => bowOnEntry[notes[index]!.passIndex];
+    const directions: Record<string, Direction> = {};
+    for (const index of meetings) directions[passNames[notes[index]!.passIndex]!] = bowed[index]!.bow;
     differs.push({
       id,
-      directions: Object.fromEntries(
-        meetings.map((index) => [`${notes[index]!.part}${notes[index]!.pass}`, bowed[index]!.bow]),
-      ),
+      directions,
       planned: meetings.every((index) => entryOf(index) === entryOf(first)),
     });
   }
