@@ -24,6 +24,8 @@ const IMPORTED = 1000;
 const IMPORTS = 7;
 const MOST_PARSES = 3;
 const MOST_GZIPPED = 250_000;
+/** A press that is answered later than this is felt. */
+const MOST_FRAME_MS = 200;
 
 const agent = new http.Agent({ keepAlive: true });
 
@@ -59,6 +61,7 @@ export async function benchBook() {
   const rows = [];
   try {
     rows.push(await benchImport(server.url));
+    rows.push(await benchImportInPage(server.url));
     rows.push(...(await benchLists(server)));
     rows.push(await benchScrolling(server.url));
     rows.push(benchSize());
@@ -125,6 +128,54 @@ function importServer(url) {
   };
 }
 
+const importedTexts = () => Array.from({ length: IMPORTED }, (_, i) => writeAbc(inventedTune(i + 1), String(i + 1)));
+
+/** Waits until every figure of the book is counted. */
+async function counted(url) {
+  while ((await ask(`${url}/api/book/counting`)).left > 0) await new Promise((resolve) => setTimeout(resolve, 500));
+}
+
+/** Frames of the page while the same file is brought in: chosen, read, kept. */
+async function benchImportInPage(url) {
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu'],
+  });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(url);
+  await page.getByRole('table').waitFor();
+  await page.getByRole('button', { name: 'Bring tunes in' }).click();
+  await page.evaluate(() => {
+    globalThis.frames = [];
+    let before = performance.now();
+    const next = () => {
+      const now = performance.now();
+      globalThis.frames.push(now - before);
+      before = now;
+      requestAnimationFrame(next);
+    };
+    requestAnimationFrame(next);
+  });
+  const begun = performance.now();
+  const buffer = Buffer.from(importedTexts().join('\n'));
+  await page.locator('input[type=file]').setInputFiles({ name: 'bench.abc', mimeType: 'text/plain', buffer });
+  await page.getByRole('button', { name: /^Keep \d/ }).click({ timeout: 60_000 });
+  await page.getByRole('dialog').waitFor({ state: 'hidden', timeout: 60_000 });
+  const ms = performance.now() - begun;
+  const frames = await page.evaluate(() => globalThis.frames);
+  await browser.close();
+  await counted(url);
+  const slow = frames.filter((frame) => frame > MOST_FRAME_MS).length;
+  return {
+    what: `the same import in the page, ${(ms / 1000).toFixed(1)} s, longest frame ${Math.max(...frames).toFixed(0)} ms`,
+    against: `frames of more than ${MOST_FRAME_MS} ms`,
+    ratio: (slow / frames.length).toFixed(3),
+    bar: 'at most 0.05',
+    ms: `${slow} of ${frames.length}`,
+    holds: slow / frames.length <= 0.05,
+  };
+}
+
 /** The page's reading on a thread of its own, bundled as it is shipped. */
 async function readingThread() {
   const outfile = join(ROOT, '.data/bench/readingThread.mjs');
@@ -141,9 +192,8 @@ async function readingThread() {
 }
 
 async function benchImport(url) {
-  const texts = Array.from({ length: IMPORTED }, (_, i) => writeAbc(inventedTune(i + 1), String(i + 1)));
-  const whole = texts.join('\n');
-  const bytes = new TextEncoder().encode(whole);
+  const texts = importedTexts();
+  const bytes = new TextEncoder().encode(texts.join('\n'));
   const parse = () => {
     for (const text of texts) {
       const parser = new Parse();
@@ -182,7 +232,7 @@ async function benchImport(url) {
       database += performance.now() - readAt;
     }
     // The figures of these are counted before the next are brought in.
-    while ((await ask(`${url}/api/book/counting`)).left > 0) await new Promise((resolve) => setTimeout(resolve, 500));
+    await counted(url);
   }
   await thread.terminate();
   const middle = (list) => [...list].sort((a, b) => a - b)[list.length >> 1];
