@@ -135,8 +135,7 @@ async function counted(url) {
   while ((await ask(`${url}/api/book/counting`)).left > 0) await new Promise((resolve) => setTimeout(resolve, 500));
 }
 
-/** Frames of the page while the same file is brought in: chosen, read, kept. */
-async function benchImportInPage(url) {
+async function openBook(url) {
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-gpu'],
@@ -144,6 +143,12 @@ async function benchImportInPage(url) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(url);
   await page.getByRole('table').waitFor();
+  return { browser, page };
+}
+
+/** Frames of the page while the same file is brought in: chosen, read, kept. */
+async function benchImportInPage(url) {
+  const { browser, page } = await openBook(url);
   await page.getByRole('button', { name: 'Bring tunes in' }).click();
   await page.evaluate(() => {
     globalThis.frames = [];
@@ -250,13 +255,7 @@ async function benchImport(url) {
 
 /** Frames while the whole list is scrolled through as fast as it comes. */
 async function benchScrolling(url) {
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu'],
-  });
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(url);
-  await page.getByRole('table').waitFor();
+  const { browser, page } = await openBook(url);
   const { frames, slow } = await page.evaluate(async () => {
     const body = document.querySelector('[data-book-rows]');
     const lengths = [];
