@@ -4,7 +4,7 @@ import { LETTERS, MODES, type Pitch } from '#core/pitch';
 import { HOLD_RANGE, LILT_NAME, MOST_BREATH, PACE_RANGE } from '#core/tempo';
 import { LEAST_WISH, MOST_WISH } from '#core/travel';
 import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune } from '#core/tune';
-import { MOST_EVENTS, MOST_PLAYED_EVENTS, playedEvents } from './size';
+import { ID_WORDS, MOST, MOST_COUNT, MOST_EVENTS, MOST_PLAYED_EVENTS, WORDS, playedEvents } from './bounds';
 
 type Check = (value: unknown) => boolean;
 type Checks = Readonly<Record<string, Check>>;
@@ -65,12 +65,9 @@ function countFields(value: object): number {
   return count;
 }
 
-/** No zero characters, no halves of characters. */
-const WORDS = /^[^\0\p{Cs}]*$/u;
 const words = (least: number, most: number) => text(least, most, WORDS);
-const MOST_COUNT = 1_000_000_000;
 const yes = among([true]);
-const id = text(1, 24, /^[^\0\uD800-\uDFFF]*$/);
+const id = text(1, MOST.id, ID_WORDS);
 /** Lengths and pitches are most of a document: they are looked at without a list of fields. */
 const lasts =
   (least: number): Check =>
@@ -103,7 +100,7 @@ const key = shape(
   { extra: list(0, 7, shape({ letter, alter: whole(-2, 2) })) },
 );
 const tuplet = shape({ notes: whole(2, 64), inTimeOf: whole(1, 64) }, { first: yes });
-const chord = words(0, 40);
+const chord = words(0, MOST.chord);
 const PASS = /^[1-9]\d{0,2}$/;
 const passes: Check = (value) =>
   typeof value === 'object' &&
@@ -114,8 +111,8 @@ const passes: Check = (value) =>
 const note = shape(
   { kind: among(['note']), id, duration: length, pitch, link },
   {
-    stops: list(0, 5, pitch),
-    graceNotes: list(0, 16, pitch),
+    stops: list(0, MOST.stops, pitch),
+    graceNotes: list(0, MOST.graceNotes, pitch),
     tie: yes,
     linkOnPass: passes,
     lock: direction,
@@ -135,7 +132,7 @@ const note = shape(
 const rest = shape({ kind: among(['rest']), id, duration: silence }, { tuplet, chord });
 const bar = shape(
   { kind: among(['bar']), id },
-  { onPlays: list(1, 64, whole(1, 999)), ending: yes, meter, key, reuses: id },
+  { onPlays: list(1, MOST.onPlays, whole(1, 999)), ending: yes, meter, key, reuses: id },
 );
 const event: Check = (value) => {
   const { kind } = (value ?? {}) as { kind?: unknown };
@@ -145,20 +142,20 @@ const event: Check = (value) => {
 const fields = shape(
   {
     schemaVersion: among([1]),
-    title: (value) => words(1, 300)(value) && (value as string).trim() === value,
+    title: (value) => words(1, MOST.title)(value) && (value as string).trim() === value,
     danceType: orNull(among(DANCE_TYPES)),
     meter,
     key,
     tuning: list(4, 4, pitch),
     tempoBpm: orNull(between(10, 400)),
     start: orNull(direction),
-    parts: list(1, 500, shape({ name: words(1, 24), events: list(1, MOST_EVENTS, event) })),
-    form: list(1, 1000, words(0, 24)),
+    parts: list(1, MOST.parts, shape({ name: words(1, MOST.partName), events: list(1, MOST_EVENTS, event) })),
+    form: list(1, MOST.form, words(0, MOST.partName)),
   },
   {
-    composer: words(0, 300),
-    source: words(0, 1000),
-    notes: list(0, 200, words(0, 4000)),
+    composer: words(0, MOST.composer),
+    source: words(0, MOST.source),
+    notes: list(0, MOST.notes, words(0, MOST.noteLetters)),
     lilt: text(0, Infinity, LILT_NAME),
   },
 );

@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import { reuseBars } from '#core/editing';
 import type { Tune } from '#core/tune';
 import { bar, note, part, randomTune, tune } from '../../core/testing/tunes';
@@ -41,6 +42,15 @@ test('what a document may not have is said with its place', () => {
   expect(faults({ ...plain, form: Array<string>(1000).fill('A'), parts: longParts() })[0]).toMatch(
     /^form: plays at most/,
   );
+});
+
+test('where a tune is expected and none is, that is said at its place', () => {
+  const kept = z.object({ revision: z.int(), tune: tuneSchema });
+  for (const value of [{ revision: 1 }, { revision: 1, tune: null }, { revision: 1, tune: 'a tune' }])
+    expect(kept.safeParse(value).error?.issues[0]).toMatchObject({
+      path: ['tune'],
+      message: expect.stringContaining('expected object'),
+    });
 });
 
 function longParts() {

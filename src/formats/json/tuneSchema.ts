@@ -5,13 +5,12 @@ import { HOLD_RANGE, LILT_NAME, MOST_BREATH, PACE_RANGE } from '#core/tempo';
 import { LEAST_WISH, MOST_WISH } from '#core/travel';
 import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune } from '#core/tune';
 import { isTune } from './isTune';
-import { MOST_EVENTS, MOST_PLAYED_EVENTS, playedEvents } from './size';
+import { ID_WORDS, MOST, MOST_COUNT, MOST_EVENTS, MOST_PLAYED_EVENTS, WORDS, playedEvents } from './bounds';
 
-/** Words that every store and format can hold: no zero characters, no halves of characters. */
-const words = z.string().regex(/^[^\0\p{Cs}]*$/u, 'holds a character that cannot be kept');
+const words = z.string().regex(WORDS, 'holds a character that cannot be kept');
 
 const fraction = z
-  .object({ n: z.int().min(0).max(1_000_000_000), d: z.int().min(1).max(1_000_000_000) })
+  .object({ n: z.int().min(0).max(MOST_COUNT), d: z.int().min(1).max(MOST_COUNT) })
   .describe('exact length in whole notes: n/d');
 const pitch = z.object({ letter: z.enum(LETTERS), alter: z.int().min(-2).max(2), octave: z.int().min(-1).max(9) });
 const meter = z.object({
@@ -28,12 +27,7 @@ const key = z.object({
     .max(7)
     .optional(),
 });
-/** There are hundreds of ids in a tune: a plain expression tells the same of each in a fraction of the time. */
-const id = z
-  .string()
-  .min(1)
-  .max(24)
-  .regex(/^[^\0\uD800-\uDFFF]*$/, 'holds a character that cannot be kept');
+const id = z.string().min(1).max(MOST.id).regex(ID_WORDS, 'holds a character that cannot be kept');
 const direction = z.enum(['down', 'up']);
 const link = z.enum(LINKS);
 const tuplet = z.object({
@@ -41,15 +35,15 @@ const tuplet = z.object({
   inTimeOf: z.int().min(1).max(64),
   first: z.literal(true).optional(),
 });
-const chord = words.max(40).optional();
+const chord = words.max(MOST.chord).optional();
 
 const note = z.object({
   kind: z.literal('note'),
   id,
   duration: fraction.refine(({ n }) => n > 0, 'a note lasts longer than 0'),
   pitch,
-  stops: z.array(pitch).max(5).optional(),
-  graceNotes: z.array(pitch).max(16).optional(),
+  stops: z.array(pitch).max(MOST.stops).optional(),
+  graceNotes: z.array(pitch).max(MOST.graceNotes).optional(),
   tie: z.literal(true).optional(),
   link,
   linkOnPass: z.record(z.string().regex(/^[1-9]\d{0,2}$/), link).optional(),
@@ -73,7 +67,7 @@ const rest = z.object({ kind: z.literal('rest'), id, duration: fraction, tuplet:
 const bar = z.object({
   kind: z.literal('bar'),
   id,
-  onPlays: z.array(z.int().min(1).max(999)).min(1).max(64).optional(),
+  onPlays: z.array(z.int().min(1).max(999)).min(1).max(MOST.onPlays).optional(),
   ending: z.literal(true).optional(),
   meter: meter.optional(),
   key: key.optional(),
@@ -84,10 +78,10 @@ const bar = z.object({
 export const documentSchema: z.ZodType<Tune> = z
   .object({
     schemaVersion: z.literal(1),
-    title: words.trim().min(1, 'a tune has a title').max(300),
-    composer: words.max(300).optional(),
-    source: words.max(1000).optional(),
-    notes: z.array(words.max(4000)).max(200).optional(),
+    title: words.trim().min(1, 'a tune has a title').max(MOST.title),
+    composer: words.max(MOST.composer).optional(),
+    source: words.max(MOST.source).optional(),
+    notes: z.array(words.max(MOST.noteLetters)).max(MOST.notes).optional(),
     danceType: z.enum(DANCE_TYPES).nullable(),
     meter,
     key,
@@ -96,10 +90,15 @@ export const documentSchema: z.ZodType<Tune> = z
     lilt: z.string().regex(LILT_NAME, 'a lilt is called by small letters, digits and hyphens').optional(),
     start: direction.nullable(),
     parts: z
-      .array(z.object({ name: words.min(1).max(24), events: z.array(z.discriminatedUnion('kind', [note, rest, bar])) }))
+      .array(
+        z.object({
+          name: words.min(1).max(MOST.partName),
+          events: z.array(z.discriminatedUnion('kind', [note, rest, bar])),
+        }),
+      )
       .min(1)
-      .max(500),
-    form: z.array(words.max(24)).min(1).max(1000),
+      .max(MOST.parts),
+    form: z.array(words.max(MOST.partName)).min(1).max(MOST.form),
   })
   .superRefine((tune, context) => {
     const refuse = (message: string, path: (string | number)[]) => context.addIssue({ code: 'custom', message, path });
