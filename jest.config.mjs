@@ -1,3 +1,5 @@
+import { TEST_SHARE } from './scripts/lib/share.mjs';
+
 const swc = (tsx) => [
   '@swc/jest',
   {
@@ -11,6 +13,7 @@ const swc = (tsx) => [
 ];
 
 const common = {
+  globals: { TEST_SHARE },
   transform: { '\\.ts$': swc(false), '\\.tsx$': swc(true), '\\.js$': swc(false) },
   transformIgnorePatterns: ['/node_modules/(?!(@tanstack|vexflow|pitchy)/)'],
   moduleFileExtensions: ['ts', 'tsx', 'js', 'mjs', 'cjs', 'json'],
@@ -21,12 +24,21 @@ const common = {
 };
 
 export default {
+  cacheDirectory: '<rootDir>/node_modules/.cache/jest',
+  maxWorkers: '100%',
   projects: [
     {
       ...common,
       displayName: 'core',
       testEnvironment: 'node',
-      testMatch: ['<rootDir>/src/{core,formats,contract,cli}/**/*.test.ts'],
+      testMatch: ['<rootDir>/src/{core,formats,contract}/**/*.test.ts'],
+    },
+    {
+      ...common,
+      displayName: 'cli',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/src/cli/**/*.test.ts'],
+      globalSetup: '<rootDir>/scripts/testPlayer.mjs',
     },
     {
       ...common,

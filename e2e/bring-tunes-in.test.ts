@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story';
 
 const sheet = 'Bring tunes in';
 

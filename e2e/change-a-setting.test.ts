@@ -1,24 +1,5 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story';
 import { openTune } from './bench';
-
-test.afterEach(async ({ request }) => {
-  // The book is shared: what a story changed is put back.
-  const { revision, settings } = (await (await request.get('/api/settings')).json()) as {
-    revision: number;
-    settings: { instrument: object; limits: object; schools: Record<string, string>; words: object };
-  };
-  await request.put('/api/settings', {
-    data: {
-      baseRevision: revision,
-      settings: {
-        instrument: {},
-        limits: {},
-        schools: { ...settings.schools, turn: 'merge', skips: 'on-string', arm: 'elbow', pulse: 'speed' },
-        words: { phases: 'pair-first' },
-      },
-    },
-  });
-});
 
 test('a school says which figures it changed, the bench follows it, and undo brings them back', async ({ page }) => {
   await openTune(page, 'The Heron on the Slipway');
@@ -91,6 +72,7 @@ test('a limit is measured by a drill that climbs, by keyboard, and the book foll
 });
 
 test('the slowest bow is measured by one stroke over the hair', async ({ page }) => {
+  await page.clock.install();
   await page.goto('/settings');
   await page.getByRole('button', { name: 'Measure: Slowest comfortable bow' }).click();
   const dialog = page.getByRole('dialog', { name: /Measure: slowest/ });
@@ -98,7 +80,7 @@ test('the slowest bow is measured by one stroke over the hair', async ({ page })
   await dialog.getByRole('button', { name: 'At the tip' }).click();
   await expect(dialog).toContainText('expected a second or more');
   await dialog.getByRole('button', { name: 'Once more' }).click();
-  await page.waitForTimeout(1600);
+  await page.clock.runFor(1600);
   await dialog.getByRole('button', { name: 'At the tip' }).click();
   await expect(dialog.getByRole('button', { name: /^Keep \d+(\.\d+)? cm\/s/ })).toBeVisible();
 });

@@ -1,4 +1,4 @@
-import { type Page, expect, test } from '@playwright/test';
+import { type Page, expect, test } from './story';
 import { kept, openTune } from './bench';
 
 async function toTheDanceCheck(page: Page, title: string): Promise<void> {
@@ -39,10 +39,10 @@ test('the tempo is changed and trouble answers; all by keyboard, to the note on 
   // Whatever had the focus is gone: undo answers all the same.
   await thumb.evaluate((element) => element.blur());
   await page.keyboard.press('Control+z');
-  while (!(await words.textContent())?.startsWith('At 109')) {
+  await expect(async () => {
     await page.keyboard.press('Control+z');
-    await page.waitForTimeout(50);
-  }
+    expect(await words.textContent()).toMatch(/^At 109/);
+  }).toPass();
   await kept(page);
   await page.locator('[data-tight] a').first().focus();
   await page.keyboard.press('Enter');

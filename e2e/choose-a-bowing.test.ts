@@ -1,4 +1,4 @@
-import { type Page, expect, test } from '@playwright/test';
+import { type Page, expect, test } from './story';
 import { ODD_REEL, bringIn, kept, openTune, verdict } from './bench';
 
 const sheet = 'Other bowings';

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story';
 import { kept, openTune } from './bench';
 
 test('a drone is chosen beside a note, written on the staff, and a line of drones is set and taken off', async ({

@@ -1,4 +1,4 @@
-import { type Page, expect, test } from '@playwright/test';
+import { type Page, expect, test } from './story';
 import { readAbc } from '#formats/abc';
 import { type Tune, writtenNotes } from '#core/tune';
 import { keysFor, soundOf } from '../src/web/testing/keysFor';
@@ -146,10 +146,11 @@ test('the form is changed by keys, and its length answers', async ({ page }) => 
   await order.press('Enter');
   const grip = page.getByRole('button', { name: /^Move part B/ });
   await grip.focus();
+  const said = page.locator('[id^=DndLiveRegion]');
   await page.keyboard.press('Space');
-  await page.waitForTimeout(100);
+  await expect(said).toContainText('moved over droppable area B');
   await page.keyboard.press('ArrowUp');
-  await page.waitForTimeout(100);
+  await expect(said).toContainText('moved over droppable area A');
   await page.keyboard.press('Space');
   await expect(page.locator('[data-part]').first()).toHaveAttribute('data-part', 'B');
 });

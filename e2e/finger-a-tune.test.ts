@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story';
 import { fromMenu, kept, openTune } from './bench';
 
 test('a note is taken another way, undone, the tune fingered anew and folded, all by keyboard', async ({ page }) => {

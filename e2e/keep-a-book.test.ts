@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
-import { type Page, expect, test } from '@playwright/test';
+import { type Page, expect, test } from './story';
 import { bringIn, openTune } from './bench';
 
 const table = (page: Page) => page.getByRole('table', { name: 'Tunes' });
@@ -151,8 +151,10 @@ test('an import that is given up leaves nothing behind', async ({ page }) => {
     (_, i) => `X:${i + 1}\nT:Given Up ${i}\nR:reel\nM:4/4\nL:1/8\nK:D\n|:dAFA d${'abcdefg'[i % 7]}fd|gfed cABc:|\n`,
   ).join('\n');
   await openBook(page);
+  let goOn = () => undefined as void;
+  const givenUp = new Promise<void>((resolve) => (goOn = resolve));
   await page.route('**/api/imports/*/tunes', async (route) => {
-    await new Promise((resolve) => setTimeout(resolve, 6000));
+    await givenUp;
     await route.continue().catch(() => undefined);
   });
   await page.getByRole('button', { name: 'Bring tunes in' }).click();
@@ -163,6 +165,7 @@ test('an import that is given up leaves nothing behind', async ({ page }) => {
   await expect(dialog.getByText('300 tunes read.')).toBeVisible({ timeout: 30_000 });
   await dialog.getByRole('button', { name: /^Keep \d/ }).click();
   await dialog.getByRole('button', { name: 'Cancel' }).click();
+  goOn();
   await expect(dialog.getByRole('button', { name: 'Keep 300 tunes' })).toBeEnabled({ timeout: 15_000 });
   await dialog.getByRole('button', { name: 'Close' }).click();
   await page.goto('/?words=Given+Up');

@@ -1,5 +1,5 @@
 import { readFileSync, readdirSync } from 'node:fs';
-import { type Page, expect, test } from '@playwright/test';
+import { type Page, expect, test } from './story';
 import { perform } from '#core/performance';
 import { reportTune } from '#core/report';
 import { Fiddle } from '#core/sound';
@@ -104,6 +104,7 @@ test('the thread of passes leads the listener, and is led by what is heard', asy
 });
 
 test('tempo by keys and by tapping', async ({ page }) => {
+  await page.clock.install();
   await openTune(page, 'The Heron on the Slipway');
   const foot = page.getByRole('contentinfo');
   const tempo = async () => Number(/(\d+) half notes/.exec((await foot.textContent()) ?? '')![1]);
@@ -114,17 +115,19 @@ test('tempo by keys and by tapping', async ({ page }) => {
   await page.keyboard.press('[');
   await page.keyboard.press('[');
   await expect(foot).toContainText(`${first - 2} half notes`);
+  await page.clock.pauseAt(Date.now() + 60_000);
   for (let i = 0; i < 4; i++) {
     await page.keyboard.press('y');
-    await page.waitForTimeout(750);
+    await page.clock.runFor(750);
   }
+  await page.clock.resume();
   const tapped = await tempo();
   expect(tapped).toBeGreaterThan(60);
   expect(tapped).toBeLessThan(82);
-  while ((await page.getByRole('button', { name: /^Undo: / }).count()) > 0) {
+  await expect(async () => {
     await page.keyboard.press('Control+z');
-    await page.waitForTimeout(50);
-  }
+    expect(await page.getByRole('button', { name: /^Undo: / }).count()).toBe(0);
+  }).toPass();
   expect(await tempo()).toBe(first);
   await kept(page);
 });

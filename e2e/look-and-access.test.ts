@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story';
 import { fromMenu, openTune } from './bench';
 
 for (const theme of ['day', 'evening'] as const)
@@ -107,7 +107,8 @@ test('no request leaves the origin, and nothing is complained of in the console'
   await page.keyboard.press('p');
   await page.keyboard.press('Escape');
   await page.keyboard.press('?');
-  await page.waitForTimeout(300);
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await page.waitForLoadState('networkidle');
   expect(foreign).toEqual([]);
   expect(complaints).toEqual([]);
 });

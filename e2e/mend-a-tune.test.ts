@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story';
 import { ODD_REEL, bringIn, kept, verdict } from './bench';
 
 test('bring a tune in, lay a pattern on it, see that it does not come round, mend it, and it is still mended later', async ({

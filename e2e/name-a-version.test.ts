@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story';
 import { ODD_REEL, bringIn, fromMenu, kept } from './bench';
 
 test('a version gets a name, the difference to now is told in words, and it can be gone back to and undone', async ({

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story';
 import { ODD_REEL, bringIn, kept, openTune } from './bench';
 
 test('a tab that dies right after an edit loses nothing', async ({ page, context }) => {

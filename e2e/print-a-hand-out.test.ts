@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story';
 import { fromMenu, openTune } from './bench';
 
 test('a tune is laid out on paper and kept as PDF and SVG, staff at least 7 mm high, black on white', async ({

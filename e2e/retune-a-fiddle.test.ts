@@ -1,11 +1,11 @@
-import { type Page, expect, test } from '@playwright/test';
+import { type Page, expect, test } from './story';
 
 /** Turns the peg at hand by what the screen says, until the string stands. */
 async function tune(page: Page) {
   const said = page.locator('[data-stands]');
   for (let tries = 0; tries < 40; tries++) {
     // A second of readings is what the line is the middle of.
-    await page.waitForTimeout(1100);
+    await page.clock.runFor(1100);
     if ((await said.getAttribute('data-stands')) === 'stands') return;
     const words = await said.innerText();
     const found = /([\d.]+) (semitones|cents) (low|high)/.exec(words);
@@ -21,7 +21,7 @@ async function tune(page: Page) {
 test('the simulated fiddle is brought from standard to a high bass by following the plan, and its drift is forecast', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
+  await page.clock.install();
   await page.goto('/pegs');
   await page.getByLabel('into').selectOption('A3 D4 A4 E5');
   await expect(page.locator('[data-safety]')).toContainText('face and eyes away from the string');

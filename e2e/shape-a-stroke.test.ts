@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story';
 import { ODD_REEL, bringIn, kept } from './bench';
 
 test('the end of a stroke is pulled in the bow lane, and one undo takes it back', async ({ page }) => {

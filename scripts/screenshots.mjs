@@ -175,7 +175,7 @@ const PICTURES = [
 
 mkdirSync(FOLDER, { recursive: true });
 const wanted = process.argv.slice(2);
-const { url, stop } = await startTestServer('pictures-postgres');
+const { url, stop } = await startTestServer('pictures');
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],

@@ -1,84 +1,104 @@
-// `npm test`: sets up what is missing, then types, lint and layers, Jest, Playwright; ends with `N passed, N failed`.
+// `npm test`: sets up what is missing, then types, lint and layers, Jest, Playwright, side by side where there is room;
+// ends with `N passed, N failed`. With --deep everything in full size: TEST_SHARE=1, and both compilers.
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
-import { ensureAbcPlayer, ensureChromium, ensurePostgres } from './lib/debian.mjs';
+import { ensurePackages } from './lib/debian.mjs';
 import { ROOT } from './lib/root.mjs';
-import { run } from './lib/run.mjs';
+import { runNamed } from './lib/run.mjs';
 import { ensureBuild, ensureModules } from './lib/stamps.mjs';
+import { runSteps } from './lib/steps.mjs';
+import { testCluster } from './lib/testCluster.mjs';
 
 const RESULTS = join(ROOT, '.data', 'test-results');
-const counts = { passed: 0, failed: 0 };
+const deep = process.argv.includes('--deep');
+if (deep) process.env.TEST_SHARE = '1';
+const begun = performance.now();
 
-/** Runs a step that counts as one test. */
-async function check(name, command, args) {
-  console.log(`\n— ${name}`);
-  try {
-    await run(command, args);
-    counts.passed += 1;
-  } catch (error) {
-    console.error(error.message);
-    counts.failed += 1;
-  }
-}
-
-/** Runs a test runner and adds what its result file counts; a runner that wrote none has failed. */
-async function suite(name, args, env, file, read) {
-  console.log(`\n— ${name}`);
-  const result = join(RESULTS, file);
-  const ended = await run(process.execPath, args(result), { env: { ...process.env, ...env } }).then(
-    () => true,
-    () => false,
-  );
-  try {
-    const { passed, failed } = read(JSON.parse(readFileSync(result, 'utf8')));
-    counts.passed += passed;
-    counts.failed += failed;
-    if (!ended && failed === 0) counts.failed += 1;
-  } catch {
-    console.error(`${name} left no result.`);
-    counts.failed += 1;
-  }
-}
-
-await ensureModules();
-await ensurePostgres();
-await ensureChromium();
-await ensureAbcPlayer();
+await Promise.all([ensureModules(), ensurePackages(['postgresql', 'chromium', 'abcmidi'])]);
+const setUpSeconds = (performance.now() - begun) / 1000;
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });
 
-const bin = (name) => join(ROOT, 'node_modules', name);
-await check('types', process.execPath, [bin('typescript/bin/tsc'), '-b']);
-await check('lint', process.execPath, [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']);
-await check('format', process.execPath, [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']);
-await check('layers', process.execPath, [
-  bin('dependency-cruiser/bin/dependency-cruise.mjs'),
-  '--config',
-  '.dependency-cruiser.cjs',
-  '--output-type',
-  'err',
-  'src',
-  'e2e',
-]);
-await check('unused code', process.execPath, [bin('knip/bin/knip.js')]);
-await suite(
-  'unit and API tests',
-  (result) => [bin('jest/bin/jest.js'), '--json', `--outputFile=${result}`],
-  {},
-  'jest.json',
-  ({ numPassedTests, numFailedTests, numRuntimeErrorTestSuites }) => ({
-    passed: numPassedTests,
-    failed: numFailedTests + numRuntimeErrorTestSuites,
-  }),
-);
-await ensureBuild();
-await suite(
-  'browser stories',
-  () => [join(ROOT, 'scripts/e2e.mjs')],
-  { PLAYWRIGHT_JSON: join(RESULTS, 'playwright.json') },
-  'playwright.json',
-  ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected }),
-);
+// The cluster starts while the checks run; the tests of server and pages have their databases in it.
+const cluster = testCluster('test-postgres').then((started) => {
+  process.env.TEST_DATABASE_URL = started.url;
+  return started;
+});
+cluster.catch(() => undefined);
 
-console.log(`\n${counts.passed} passed, ${counts.failed} failed`);
-process.exitCode = counts.failed === 0 && counts.passed > 0 ? 0 : 1;
+/** A command that counts as one test. */
+const check = (name, script, size = 1) => ({
+  name,
+  size,
+  run: async () => {
+    await runNamed(name, 'npm', ['run', '-s', script]);
+    return { passed: 1, failed: 0 };
+  },
+});
+
+/** A test runner, counted by its result file; one that wrote none, or ended badly without a failed test, has failed. */
+const suite = (name, args, env, file, read) => ({
+  name,
+  size: 2,
+  run: async () => {
+    await cluster;
+    const result = join(RESULTS, file);
+    const ended = await runNamed(name, process.execPath, args(result), { env: { ...process.env, ...env } }).then(
+      () => true,
+      () => false,
+    );
+    const { passed, failed } = read(JSON.parse(readFileSync(result, 'utf8')));
+    return { passed, failed: failed === 0 && !ended ? 1 : failed };
+  },
+});
+
+const build = {
+  name: 'build',
+  size: 1,
+  run: async () => {
+    await ensureBuild();
+    return { passed: 1, failed: 0 };
+  },
+};
+
+const results = await runSteps(
+  [
+    check('lint', 'check:lint'),
+    check('types', 'check:types'),
+    build,
+    check('format', 'check:format'),
+    check('unused', 'check:unused'),
+    check('layers', 'check:layers'),
+    ...(deep ? [check('types 6', 'check:types6')] : []),
+    suite(
+      'unit',
+      (result) => [join(ROOT, 'node_modules/jest/bin/jest.js'), '--json', `--outputFile=${result}`],
+      {},
+      'jest.json',
+      ({ numPassedTests, numFailedTests, numRuntimeErrorTestSuites }) => ({
+        passed: numPassedTests,
+        failed: numFailedTests + numRuntimeErrorTestSuites,
+      }),
+    ),
+    suite(
+      'stories',
+      () => [join(ROOT, 'scripts/e2e.mjs')],
+      { PLAYWRIGHT_JSON: join(RESULTS, 'playwright.json') },
+      'playwright.json',
+      ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected }),
+    ),
+  ],
+  Math.max(2, availableParallelism()),
+);
+await cluster.then(({ stop }) => stop()).catch(() => undefined);
+
+const sum = (what) => results.reduce((total, result) => total + result[what], 0);
+const minutes = (seconds) => `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s`;
+console.log('');
+if (setUpSeconds > 1) console.log(`setting up ${minutes(setUpSeconds)}`);
+for (const { name, seconds, failed } of results)
+  console.log(`${name.padEnd(10)} ${minutes(seconds).padStart(12)}${failed > 0 ? `   ${failed} failed` : ''}`);
+console.log(`in all ${minutes((performance.now() - begun) / 1000)}\n`);
+console.log(`${sum('passed')} passed, ${sum('failed')} failed`);
+process.exitCode = sum('failed') === 0 && sum('passed') > 0 ? 0 : 1;

@@ -1,3 +1,3 @@
 export default async function teardown() {
-  await globalThis.morrinTestDatabase?.stop();
+  await globalThis.morrinTestCluster?.stop();
 }

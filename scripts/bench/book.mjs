@@ -57,7 +57,7 @@ const at95 = (times) => [...times].sort((a, b) => a - b)[Math.floor(times.length
 
 /** Lists of a book of 20,000 against one tune read by its key, in turns; and an import against the bare parser. */
 export async function benchBook() {
-  const server = await startTestServer('bench-postgres');
+  const server = await startTestServer('bench');
   const rows = [];
   try {
     rows.push(await benchImport(server.url));

@@ -12,7 +12,7 @@ const TOGGLES_A_LINE = 4;
 const FULL_REDRAWS = 12;
 
 export async function benchRedraw() {
-  const { url, stop } = await startTestServer('bench-postgres');
+  const { url, stop } = await startTestServer('bench');
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],

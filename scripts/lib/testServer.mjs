@@ -1,21 +1,47 @@
 // The built app on a throw-away database, for browser tests, benchmarks and pictures.
 import { fork } from 'node:child_process';
+import { once } from 'node:events';
 import { join } from 'node:path';
-import { ensureChromium, ensurePostgres } from './debian.mjs';
-import { startPostgres } from './postgres.mjs';
+import { ensurePackages } from './debian.mjs';
 import { ROOT } from './root.mjs';
 import { ensureBuild, ensureModules } from './stamps.mjs';
+import { createDatabase, testCluster } from './testCluster.mjs';
 
-/** Sets up what is missing, starts database and server with the demo tunes; `stop` ends both. */
+/** One server with the demo tunes; `stop` ends it and its database. */
 export async function startTestServer(name) {
-  await ensureModules();
-  const bin = await ensurePostgres();
-  await ensureChromium();
+  const { servers, stop } = await startTestServers(name, 1);
+  return { ...servers[0], stop };
+}
+
+/** Sets up what is missing and starts servers, each on a database of its own with the demo tunes; `stop` ends all. */
+export async function startTestServers(name, count) {
+  await Promise.all([ensureModules(), ensurePackages(['postgresql', 'chromium'])]);
   await ensureBuild();
-  const database = await startPostgres(bin, name, { throwaway: true });
+  const cluster = await testCluster(`${name}-postgres`);
+  const started = await Promise.all(
+    Array.from({ length: count }, async (_, i) => {
+      const databaseUrl = await createDatabase(cluster.url, `${name}_${i + 1}`);
+      return { databaseUrl, ...(await startServer(databaseUrl)) };
+    }),
+  );
+  const stop = async () => {
+    await Promise.all(
+      started.map(async ({ server }) => {
+        server.removeAllListeners('exit');
+        if (server.exitCode !== null || server.signalCode !== null) return;
+        server.kill('SIGTERM');
+        await once(server, 'exit');
+      }),
+    );
+    await cluster.stop();
+  };
+  return { servers: started.map(({ url, databaseUrl }) => ({ url, databaseUrl })), stop };
+}
+
+async function startServer(databaseUrl) {
   const server = fork(join(ROOT, 'dist/server/main.js'), [], {
     cwd: ROOT,
-    env: { ...process.env, DATABASE_URL: database.url, MORRIN_PORT: '0', MORRIN_DEMO: '1' },
+    env: { ...process.env, DATABASE_URL: databaseUrl, MORRIN_PORT: '0', MORRIN_DEMO: '1' },
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
   });
   const url = await new Promise((resolve, reject) => {
@@ -24,10 +50,5 @@ export async function startTestServer(name) {
     );
     server.once('exit', (code) => reject(new Error(`The server ended with ${code}.`)));
   });
-  const stop = async () => {
-    server.removeAllListeners('exit');
-    server.kill('SIGTERM');
-    await database.stop();
-  };
-  return { url, stop, databaseUrl: database.url };
+  return { server, url };
 }

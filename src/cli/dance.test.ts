@@ -4,14 +4,17 @@ import { LILTS } from '#core/tempo';
 import { writtenNotes } from '#core/tune';
 import { readAbc, writeAbc } from '#formats/abc';
 import { tuneSchema } from '#formats/json';
+import { some } from '../core/testing/share';
 
 const tunes = readdirSync('demo')
   .sort()
   .flatMap((file) => readAbc(readFileSync(`demo/${file}`, 'utf8')).tunes.map(({ tune }) => tune));
 
 describe.each(LILTS)('the demo danced $name', (lilt) => {
+  const danced = some(tunes, LILTS.indexOf(lilt));
+
   test('at a ceiling its event has just its time, a little above less, a little below more', () => {
-    for (const tune of tunes) {
+    for (const tune of danced) {
       const { check } = reportTune(tune, { lilt }).figures;
       for (const { index, ceilingBpm } of check.tightest.slice(0, 3)) {
         const own = check.events[index]!.findIndex((event) => event.ceilingBpm === ceilingBpm);
@@ -27,7 +30,7 @@ describe.each(LILTS)('the demo danced $name', (lilt) => {
   });
 
   test('ceiling and floor are the same from whichever tempo they are asked', () => {
-    for (const tune of tunes) {
+    for (const tune of danced) {
       const checks = [40, 109, 300].map((bpm) => reportTune(tune, { lilt, bpm }).figures.check);
       for (const { ceiling, floor } of checks) {
         expect(ceiling?.ceilingBpm ?? 0).toBeCloseTo(checks[0]!.ceiling?.ceilingBpm ?? 0, 6);
@@ -37,7 +40,7 @@ describe.each(LILTS)('the demo danced $name', (lilt) => {
   });
 
   test('at the ceiling no event of all lacks its time', () => {
-    for (const tune of tunes) {
+    for (const tune of danced) {
       const bpm = reportTune(tune, { lilt }).figures.check.ceiling?.ceilingBpm;
       if (bpm === undefined) continue;
       const { headroom } = reportTune(tune, { lilt, bpm: bpm * (1 - 1e-9) }).figures.check;
@@ -46,7 +49,7 @@ describe.each(LILTS)('the demo danced $name', (lilt) => {
   });
 
   test('a mend stands as high as it promises', () => {
-    for (const tune of tunes) {
+    for (const tune of danced) {
       const report = reportTune(tune, { lilt, bpm: 125 });
       for (const finding of report.findings)
         for (const mend of finding.mends) {

@@ -10,6 +10,7 @@ import { DANCE_TYPES, PLACES, writtenNotes } from '#core/tune';
 import { TUNINGS } from '#core/tuning';
 import { readAbc, writeAbc } from '#formats/abc';
 import { findingWords, mendWords } from '#contract/findingWords';
+import { some } from '../core/testing/share';
 
 const tunes = readdirSync('demo')
   .sort()
@@ -120,8 +121,8 @@ test('in every tuning of the library each demo note sounds as before, or is name
 });
 
 test('a pain reported for any finger is in no fingering and no alternative of the demo', () => {
-  for (const tune of tunes)
-    for (const finger of [1, 2, 3, 4] as const) {
+  for (const finger of [1, 2, 3, 4] as const)
+    for (const tune of some(tunes, finger)) {
       const hand: Hand = { ...FREE_HAND, bans: [{ finger, place: null, reason: 'pain' }] };
       const { unrolled, fingers, findings } = reportTune(tune, { hand });
       const found = searchFingering(tune, unrolled, hand, FULL_SIZE);

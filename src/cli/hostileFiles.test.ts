@@ -7,6 +7,7 @@ import { writeMusicXml } from '#formats/musicxml';
 import { inventedTune } from '../core/testing/books';
 import { randomScore } from '../core/testing/scores';
 import { seeded } from '../core/testing/tunes';
+import { cases } from '../core/testing/share';
 
 const bytesOf = (text: string) => new TextEncoder().encode(text);
 const SLOWEST_MS = 2000;
@@ -108,8 +109,8 @@ describe('mutated files', () => {
   };
 
   test.each([
-    ['ABC', 2500],
-    ['MusicXML', 2500],
+    ['ABC', cases(2500)],
+    ['MusicXML', cases(2500)],
   ] as const)(
     '%s, %i of them: no crash, no hang, nothing that could not be kept',
     (kind, count) => {

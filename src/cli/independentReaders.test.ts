@@ -12,6 +12,7 @@ import { readAbc, writeAbc } from '#formats/abc';
 import { writeMusicXml } from '#formats/musicxml';
 import { inventedTune } from '../core/testing/books';
 import { randomScore } from '../core/testing/scores';
+import { cases, some } from '../core/testing/share';
 
 /** Tunes as they are written out for other programs to play: no decorations, which each plays in its own way. */
 const undecorated = (value: Tune): Tune => ({
@@ -29,7 +30,7 @@ const undecorated = (value: Tune): Tune => ({
 const demo = readdirSync('demo').flatMap((file) =>
   readAbc(readFileSync(`demo/${file}`, 'utf8')).tunes.map(({ tune }) => tune),
 );
-const book = [...demo, ...Array.from({ length: 30 }, (_, i) => inventedTune(i + 1))].map(undecorated);
+const book = [...some(demo), ...Array.from({ length: cases(30) }, (_, i) => inventedTune(i + 1))].map(undecorated);
 
 type Sounding = readonly [onset: number, length: number, midi: number];
 
@@ -115,7 +116,7 @@ function writtenOrder(value: Tune): { measures: { note: NoteEvent | null; durati
 }
 
 describe('MusicXML, read by programs of others', () => {
-  const scores = [...book, ...Array.from({ length: 60 }, (_, i) => randomScore(i + 1))];
+  const scores = [...book, ...Array.from({ length: cases(60) }, (_, i) => randomScore(i + 1))];
 
   test('a reader of scores finds the same measures, pitches, lengths and slurs', () => {
     for (const value of scores) {

@@ -7,6 +7,7 @@ import { readMusicXml, writeMusicXml } from '#formats/musicxml';
 import { inventedTune } from '../core/testing/books';
 import { randomScore, renamed } from '../core/testing/scores';
 import { bar, note, part, tune } from '../core/testing/tunes';
+import { cases } from '../core/testing/share';
 
 /** Through a format and back: the tune as it is read, and what was said about it. */
 const FORMATS: Record<string, (value: Tune) => { tune: Tune; messages: readonly { message: string }[] }> = {
@@ -40,14 +41,14 @@ describe.each(Object.keys(FORMATS))('%s and back', (name) => {
   });
 
   test('keeps tunes of a book', () => {
-    for (let seed = 1; seed <= 60; seed++) {
+    for (let seed = 1; seed <= cases(60); seed++) {
       const value = inventedTune(seed);
       expect(plain(again(value).tune)).toEqual(plain(value));
     }
   });
 
   test('keeps everything a document can hold, in odd mixtures', () => {
-    for (let seed = 1; seed <= 400; seed++) {
+    for (let seed = 1; seed <= cases(400); seed++) {
       const value = randomScore(seed);
       expect(tuneSchema.safeParse(value).error).toBeUndefined();
       const { tune: back, messages } = again(value);

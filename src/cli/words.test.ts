@@ -11,6 +11,7 @@ import { ornamentName } from '#contract/ornamentWords';
 import { toReport } from '#contract/report';
 import { SAFETY, toRetune } from '#contract/retune';
 import { USUAL_SETTINGS, playerSettings } from '#contract/settings';
+import { some } from '../core/testing/share';
 
 const WORDS = (['left-hand', 'bowed-triplet'] as const).flatMap((cut) =>
   (['flick', 'cran'] as const).flatMap((flick) =>
@@ -21,7 +22,7 @@ const WORDS = (['left-hand', 'bowed-triplet'] as const).flatMap((cut) =>
 test('words change no figure of any demo tune, and no figure of a finding', () => {
   const usual = playerSettings(USUAL_SETTINGS);
   for (const words of WORDS) expect(playerSettings({ ...USUAL_SETTINGS, words })).toEqual(usual);
-  for (const file of readdirSync('demo'))
+  for (const file of some(readdirSync('demo')))
     for (const { tune } of readAbc(readFileSync(`demo/${file}`, 'utf8')).tunes) {
       const plain = toReport(reportTune(tune, usual));
       for (const words of WORDS)

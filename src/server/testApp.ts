@@ -16,19 +16,23 @@ export async function migrateByCommand(url: string): Promise<void> {
 
 /** An app on a database of its own inside the test run's throw-away cluster. */
 export async function testApp(name: string): Promise<{ app: Express; db: Database; close: () => Promise<void> }> {
-  const url = await emptyDatabase(name);
-  await migrateByCommand(url);
+  const url = await newestDatabase(name);
   const db = connect(url, () => undefined);
   const app = createApp({ db, log: pino({ level: 'silent' }) });
   return { app, db, close: () => db.end() };
 }
 
 /** Makes an empty database and gives its address. */
-export async function emptyDatabase(name: string): Promise<string> {
+export const emptyDatabase = (name: string) => createDatabase(name, 'template1');
+
+/** Makes a database with the newest schema, copied from the one that the run of tests began with. */
+export const newestDatabase = (name: string) => createDatabase(name, 'newest_schema');
+
+async function createDatabase(name: string, template: string): Promise<string> {
   const base = process.env.TEST_DATABASE_URL!;
   const admin = new pg.Client({ connectionString: base });
   await admin.connect();
-  await admin.query(`CREATE DATABASE ${pg.escapeIdentifier(name)}`);
+  await admin.query(`CREATE DATABASE ${pg.escapeIdentifier(name)} TEMPLATE ${pg.escapeIdentifier(template)}`);
   await admin.end();
   const url = new URL(base);
   url.pathname = `/${name}`;

@@ -6,6 +6,7 @@ import { choicesOf } from './choices';
 import { FREE_HAND, type Hand } from './hand';
 import { HAND_COSTS, type HandChord, moveCost, stopCost } from './handCosts';
 import { searchFingering, stepsOf } from './searchFingering';
+import { cases } from '../testing/share';
 
 const L = FULL_SIZE.stringLengthMm;
 
@@ -66,7 +67,7 @@ function smallTune(seed: number): Tune {
 
 test('the search finds what trying all finds, and so do its alternatives, on tunes of eight notes', () => {
   let tried = 0;
-  for (let seed = 1; seed <= 24 && tried < 10; seed++) {
+  for (let seed = 1; seed <= 24 && tried < cases(10); seed++) {
     const t = smallTune(seed);
     const hand: Hand = { ...FREE_HAND, vibrato: seed % 2 === 0, largestSpanMm: seed % 3 === 0 ? 60 : null };
     const steps = stepsOf(t, unroll(t));
@@ -86,7 +87,7 @@ test('the search finds what trying all finds, and so do its alternatives, on tun
       for (const [k, cost] of told.entries()) expect(cost).toBeCloseTo(least[k]!, 6);
     }
   }
-  expect(tried).toBeGreaterThan(5);
+  expect(tried).toBeGreaterThan(cases(5));
 });
 
 test('two endings both follow the bar before them', () => {
@@ -153,7 +154,7 @@ test('a pinned note stays, and the hand goes there', () => {
 });
 
 test('a banned finger is in no choice of any note; a pin on it is kept and told', () => {
-  for (let seed = 1; seed <= 60; seed++) {
+  for (let seed = 1; seed <= cases(60); seed++) {
     const t = randomTune(seed);
     const finger = ((seed % 4) + 1) as 1 | 2 | 3 | 4;
     const hand: Hand = { ...FREE_HAND, bans: [{ finger, place: seed % 2 ? null : 'A', reason: 'pain' }] };

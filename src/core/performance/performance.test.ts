@@ -10,6 +10,7 @@ import { beatsOf, beatsUnderNotes, offbeatOf } from './beats';
 import { LAYERS, type Layer } from './layers';
 import { PLAIN_WISH, perform } from './perform';
 import { bowVelocities } from './velocities';
+import { cases } from '../testing/share';
 
 /** At 120 half notes a minute an eighth lasts an eighth of a second. */
 const BPM = 120;
@@ -231,7 +232,7 @@ test('velocities follow the bow: slurred notes are softer, accents harder, all w
 
 test('random tunes with all layers make plans in order of time, whatever the tempo, and sound within full scale', () => {
   const random = seeded(8);
-  for (let seed = 1; seed <= 25; seed++) {
+  for (let seed = 1; seed <= cases(25); seed++) {
     const bpm = 30 + 170 * random();
     const report = reportTune(randomTune(seed), { bpm });
     const count = report.unrolled.notes.length;

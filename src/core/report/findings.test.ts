@@ -2,13 +2,14 @@ import { setLinks } from '#core/bowing';
 import type { Direction, Tune, TuneEvent } from '#core/tune';
 import { part, randomTune, tune } from '../testing/tunes';
 import { reportTune } from './report';
+import { cases } from '../testing/share';
 
 const withMend = (t: Tune, edits: readonly { id: string; link: 'start' | 'change' | 'slur' | 'hook' | 'retake' }[]) =>
   reportTune(setLinks(t, new Map(edits.map(({ id, link }) => [id, link]))));
 
 test('what a mend of the round promises is what the report says once it is made', () => {
   let tried = 0;
-  for (let seed = 1; seed <= 120; seed++) {
+  for (let seed = 1; seed <= cases(120); seed++) {
     const t = randomTune(seed);
     for (const { code, mends } of reportTune(t).findings) {
       if (code !== 'part-flips' && code !== 'tune-flips-again') continue;
@@ -21,7 +22,7 @@ test('what a mend of the round promises is what the report says once it is made'
       }
     }
   }
-  expect(tried).toBeGreaterThan(100);
+  expect(tried).toBeGreaterThan(cases(100));
 });
 
 test('two parts that flip are mended by one link in each, and the mend says so', () => {

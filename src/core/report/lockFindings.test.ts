@@ -3,6 +3,7 @@ import type { Tune } from '#core/tune';
 import { part, randomTune, seeded, tune } from '../testing/tunes';
 import type { Mend } from './finding';
 import { reportTune } from './report';
+import { cases } from '../testing/share';
 
 const AA = (line: string) => tune([part('A', line)], { form: ['A', 'A'] });
 const mend = (plan: Tune, { edits, start }: Mend) =>
@@ -29,7 +30,7 @@ test('beginning on the other bow is offered where it brings the lock out', () =>
 
 test('on tunes with locks at random, every mend offered ends its conflict on all passes and makes no other', () => {
   let tried = 0;
-  for (let seed = 1; seed <= 14; seed++) {
+  for (let seed = 1; seed <= cases(14); seed++) {
     const random = seeded(seed + 1000);
     const plain = randomTune(seed);
     const ids = plain.parts.flatMap(({ events }) =>
@@ -51,5 +52,5 @@ test('on tunes with locks at random, every mend offered ends its conflict on all
         tried += 1;
       }
   }
-  expect(tried).toBeGreaterThan(30);
+  expect(tried).toBeGreaterThan(cases(30));
 });

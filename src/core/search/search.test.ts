@@ -7,6 +7,7 @@ import { type Bowing, adoptBowing, barsOfNotes, bestBowings, differingBowings, r
 import { bowingTerms, planFigures, proposeBowings, reportOn } from './candidates';
 import { CHOICES, type Choice, type SearchModel, type SearchOptions, searchModel } from './model';
 import { COST_WEIGHTS, MILLIONTHS, MOST_IN_STROKE, type StyleWishes, USUAL_WISHES } from './wishes';
+import { cases } from '../testing/share';
 
 const PITCHES = ['G3', 'D4', 'F#4', 'A4', 'B4', 'D5', 'E5', 'G5'];
 
@@ -147,7 +148,7 @@ function modelOf(played: Tune, wishes: StyleWishes = USUAL_WISHES, options?: Sea
   return searchModel(reportTune(played), wishes, options);
 }
 
-test.each(Array.from({ length: 14 }, (_, i) => i + 1))(
+test.each(Array.from({ length: cases(14) }, (_, i) => i + 1))(
   'the ten best bowings of nine notes with four links are those of trying all, ties included (seed %i)',
   (seed) => {
     const model = modelOf(shortTune(seed, 9), randomWishes(seed), { cellCm: 6 });
@@ -155,7 +156,7 @@ test.each(Array.from({ length: 14 }, (_, i) => i + 1))(
   },
 );
 
-test.each(Array.from({ length: 14 }, (_, i) => i + 101))(
+test.each(Array.from({ length: cases(14) }, (_, i) => i + 101))(
   'so are those of twelve notes that are slurred or not (seed %i)',
   (seed) => {
     const model = modelOf(shortTune(seed, 12), randomWishes(seed), { choices: ['change', 'slur'] });
@@ -179,7 +180,7 @@ test('bowings that cost the same come in the order of their links, turns first, 
   expect(new Set(found.map(({ cost }) => cost)).size).toBeLessThan(20);
 });
 
-test.each(Array.from({ length: 4 }, (_, i) => i + 1))(
+test.each(Array.from({ length: cases(4) }, (_, i) => i + 1))(
   'an integer program finds no better bowing of 24 notes (seed %i)',
   async (seed) => {
     const model = modelOf(shortTune(seed + 500, 24), randomWishes(seed), { cellCm: 9 });
@@ -192,7 +193,7 @@ test.each(Array.from({ length: 4 }, (_, i) => i + 1))(
 );
 
 test('what a bowing is said to cost is the sum of its terms, counted on the tune bowed by it', () => {
-  for (let seed = 1; seed <= 25; seed++) {
+  for (let seed = 1; seed <= cases(25); seed++) {
     const model = modelOf(randomTune(seed), randomWishes(seed));
     for (const bowing of differingBowings(model, 3)) {
       const terms = Object.values(bowingTerms(model, bowing));
@@ -202,7 +203,7 @@ test('what a bowing is said to cost is the sum of its terms, counted on the tune
 });
 
 test('every proposed bowing is met in one direction on all passes and comes round', () => {
-  for (let seed = 1; seed <= 60; seed++) {
+  for (let seed = 1; seed <= cases(60); seed++) {
     const report = reportTune(randomTune(seed));
     for (const bowing of bestBowings(searchModel(report, USUAL_WISHES), 3)) {
       const { ledger } = reportOn(report, adoptBowing(report.tune, bowing)).figures;
@@ -212,7 +213,7 @@ test('every proposed bowing is met in one direction on all passes and comes roun
 });
 
 test('any two candidates differ in a tenth of the links and in two bars, and none costs less than the best', () => {
-  for (let seed = 1; seed <= 20; seed++) {
+  for (let seed = 1; seed <= cases(20); seed++) {
     const model = modelOf(randomTune(seed), randomWishes(seed));
     const barOf = barsOfNotes(model);
     const found = differingBowings(model, 5);
@@ -229,7 +230,7 @@ test('the same tune gives the same candidates', () => {
 });
 
 test('a locked note keeps its direction wherever any bowing can', () => {
-  for (let seed = 1; seed <= 20; seed++) {
+  for (let seed = 1; seed <= cases(20); seed++) {
     const free = randomTune(seed);
     const ids = writtenNotes(free).map(({ id }) => id);
     const locked = withLock(free, ids[Math.floor(ids.length / 2)]!, seed % 2 ? 'up' : 'down');

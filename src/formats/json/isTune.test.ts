@@ -4,6 +4,7 @@ import { randomScore } from '../../core/testing/scores';
 import { part, randomTune, seeded, tune } from '../../core/testing/tunes';
 import { isTune } from './isTune';
 import { documentSchema } from './tuneSchema';
+import { cases } from '../../core/testing/share';
 
 /** Documents that are not kept. */
 const SPOILS: readonly ((tune: Tune) => Tune)[] = [
@@ -112,10 +113,10 @@ test.each(SPOILS.map((spoil, i) => [i, spoil] as const))('what the schema refuse
   expect(isTune(spoilt)).toBe(false);
 });
 
-test('of 6,000 documents with something odd in them, each one that is told for a tune the schema takes as it is', () => {
+test('of documents with something odd in them, each one that is told for a tune the schema takes as it is', () => {
   let told = 0;
   let refused = 0;
-  for (let seed = 1; seed <= 6000; seed++) {
+  for (let seed = 1; seed <= cases(6000); seed++) {
     const value = mutated(seed % 2 === 0 ? randomScore(seed % 50) : randomTune(seed % 50), seed);
     const parsed = documentSchema.safeParse(value);
     if (!isTune(value)) {
@@ -126,8 +127,8 @@ test('of 6,000 documents with something odd in them, each one that is told for a
     expect(parsed.error).toBeUndefined();
     expect(parsed.data).toStrictEqual(value);
   }
-  expect(told).toBeGreaterThan(200);
-  expect(refused).toBeGreaterThan(2000);
+  expect(told).toBeGreaterThan(cases(200));
+  expect(refused).toBeGreaterThan(cases(2000));
 });
 
 test('something that no document has a place for is left to the schema, which takes it away', () => {

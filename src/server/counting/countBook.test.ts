@@ -8,7 +8,7 @@ import { tuneListSchema } from '#contract/tunes';
 import { readAbc } from '#formats/abc';
 import type { Database } from '../db';
 import { connect } from '../db';
-import { emptyDatabase, migrateByCommand, testApp } from '../testApp';
+import { newestDatabase, testApp } from '../testApp';
 import { insertTune } from '../tunes/queries';
 import { countBook, countHere } from './countBook';
 import { countingKey } from './figures';
@@ -116,8 +116,7 @@ test('several processes share the work without doing any of it twice, and one th
 });
 
 test('the queue counts what is asked for, and what an earlier process left', async () => {
-  const url = await emptyDatabase('counting_queue');
-  await migrateByCommand(url);
+  const url = await newestDatabase('counting_queue');
   const own = connect(url, () => undefined);
   await insertTune(own, randomUUID(), tune, playerSettings(USUAL_SETTINGS));
   await own.query('UPDATE tunes SET counted_by = NULL');
