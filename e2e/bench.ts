@@ -1,11 +1,23 @@
 import { type Page, expect } from '@playwright/test';
+import { readAbc } from '#formats/abc';
 
-/** Opens a tune of the book by its title and waits until it is engraved. */
+/** Opens a tune of the book by its title, at its own address, and waits until it is engraved. */
 export async function openTune(page: Page, title: string): Promise<void> {
-  // Of a long list only what is seen is drawn.
-  await page.goto(`/?words=${encodeURIComponent(title)}`);
-  await page.getByRole('link', { name: title, exact: true }).first().click();
-  await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
+  const answer = await page.request.get(`/api/book/tunes?words=${encodeURIComponent(title)}`);
+  const { tunes } = (await answer.json()) as { tunes: { id: string; title: string }[] };
+  await engraved(page, tunes.find((tune) => tune.title === title)!.id);
+}
+
+/** Puts the tune of an ABC text into the book, as the import does, and opens it. */
+export async function addTune(page: Page, abc: string): Promise<void> {
+  const { tune } = readAbc(abc).tunes[0]!;
+  const answer = await page.request.post('/api/tunes', { data: { tunes: [{ tune }] } });
+  const { tunes } = (await answer.json()) as { tunes: { id: string }[] };
+  await engraved(page, tunes[0]!.id);
+}
+
+async function engraved(page: Page, id: string): Promise<void> {
+  await page.goto(`/tunes/${id}`);
   await expect(page.locator('[data-note]').first()).toBeVisible();
 }
 

@@ -1,5 +1,5 @@
 import { type Page, expect, test } from './story';
-import { ODD_REEL, bringIn, kept, openTune, verdict } from './bench';
+import { ODD_REEL, addTune, kept, openTune, verdict } from './bench';
 
 const sheet = 'Other bowings';
 const found = '[data-search="done"]';
@@ -41,7 +41,7 @@ test('other bowings are laid side by side with the plan, and one is taken for th
 });
 
 test('wishes change what is proposed', async ({ page }) => {
-  await bringIn(page, ODD_REEL('Wishes Heard'));
+  await addTune(page, ODD_REEL('Wishes Heard'));
   await page.locator('[data-note]').first().click();
   await page.keyboard.press('w');
   const dialog = page.getByRole('dialog', { name: sheet });
@@ -59,7 +59,7 @@ test('wishes change what is proposed', async ({ page }) => {
 test('a search of a long tune can be stopped and begun again', async ({ page }) => {
   const bar = (i: number) => ['dAFA defd', 'cAEA cdec', 'dBGB dgfe', 'fgaf gfed'][(i * i + i) % 4]!;
   const bars = Array.from({ length: 320 }, (_, i) => bar(i)).join('|');
-  await bringIn(page, `X:1\nT:The Long Way Out\nR:reel\nM:4/4\nL:1/8\nK:D\n|:${bars}:|\n`);
+  await addTune(page, `X:1\nT:The Long Way Out\nR:reel\nM:4/4\nL:1/8\nK:D\n|:${bars}:|\n`);
   await page.locator('[data-note]').first().click();
   await page.keyboard.press('w');
   const dialog = page.getByRole('dialog', { name: sheet });
@@ -70,7 +70,7 @@ test('a search of a long tune can be stopped and begun again', async ({ page }) 
 });
 
 test('a bowing is found and taken by keyboard only', async ({ page }) => {
-  await bringIn(page, ODD_REEL('Chosen by Keys'));
+  await addTune(page, ODD_REEL('Chosen by Keys'));
   await expect(verdict(page)).toContainText('flips');
   await page.locator('[data-note]').first().focus();
   await page.keyboard.press('w');

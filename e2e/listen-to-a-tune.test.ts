@@ -103,33 +103,34 @@ test('the thread of passes leads the listener, and is led by what is heard', asy
   await expect.poll(() => heardNote(page)).toBeGreaterThan(150);
 });
 
-test('tempo by keys and by tapping', async ({ page }) => {
-  await page.clock.install();
-  await openTune(page, 'The Heron on the Slipway');
-  const foot = page.getByRole('contentinfo');
-  const tempo = async () => Number(/(\d+) half notes/.exec((await foot.textContent()) ?? '')![1]);
-  const first = await tempo();
-  await page.locator('[data-note]').first().focus();
-  await page.keyboard.press(']');
-  await expect(foot).toContainText(`${first + 2} half notes`);
-  await page.keyboard.press('[');
-  await page.keyboard.press('[');
-  await expect(foot).toContainText(`${first - 2} half notes`);
-  await page.clock.pauseAt(Date.now() + 60_000);
-  for (let i = 0; i < 4; i++) {
-    await page.keyboard.press('y');
-    await page.clock.runFor(750);
-  }
-  await page.clock.resume();
-  const tapped = await tempo();
-  expect(tapped).toBeGreaterThan(60);
-  expect(tapped).toBeLessThan(82);
-  await expect(async () => {
-    await page.keyboard.press('Control+z');
-    expect(await page.getByRole('button', { name: /^Undo: / }).count()).toBe(0);
-  }).toPass();
-  expect(await tempo()).toBe(first);
-  await kept(page);
+test.describe('with a clock of its own', () => {
+  test.use({ ownContext: true });
+
+  test('tempo by keys and by tapping', async ({ page }) => {
+    await page.clock.install();
+    await openTune(page, 'The Heron on the Slipway');
+    const foot = page.getByRole('contentinfo');
+    const tempo = async () => Number(/(\d+) half notes/.exec((await foot.textContent()) ?? '')![1]);
+    const first = await tempo();
+    await page.locator('[data-note]').first().focus();
+    await page.keyboard.press(']');
+    await expect(foot).toContainText(`${first + 2} half notes`);
+    await page.keyboard.press('[');
+    await page.keyboard.press('[');
+    await expect(foot).toContainText(`${first - 2} half notes`);
+    await page.clock.pauseAt(Date.now() + 60_000);
+    for (let i = 0; i < 4; i++) {
+      await page.keyboard.press('y');
+      await page.clock.runFor(750);
+    }
+    await page.clock.resume();
+    const tapped = await tempo();
+    expect(tapped).toBeGreaterThan(60);
+    expect(tapped).toBeLessThan(82);
+    while ((await page.getByRole('button', { name: /^Undo: / }).count()) > 0) await page.keyboard.press('Control+z');
+    expect(await tempo()).toBe(first);
+    await kept(page);
+  });
 });
 
 test('without a sound device the mark goes all the same', async ({ page }) => {
@@ -210,9 +211,26 @@ test('the fiddle on the audio thread plays the same samples as anywhere else', a
   expect(apart).toBeLessThan(1e-6);
 });
 
-test.describe('while the page is busy', () => {
-  // A machine that is busy with something else altogether may starve the device once.
-  test.describe.configure({ retries: 2 });
+/** Counts as the fiddle does when its device had nothing to play, but plays nothing itself. */
+const IDLE_WORKLET = `registerProcessor('idle', class extends AudioWorkletProcessor {
+  began = 0;
+  frames = 0;
+  latest = 50;
+  process() {
+    if (this.began === 0) this.began = Date.now();
+    const late = Date.now() - this.began - (1000 * this.frames) / sampleRate;
+    if (late > this.latest) {
+      this.latest = late + 50;
+      this.port.postMessage(Date.now());
+    }
+    this.frames += 128;
+    return true;
+  }
+});`;
+
+test.describe('beside a device that plays nothing', () => {
+  // The page itself loads no script of a story.
+  test.use({ ownContext: true, bypassCSP: true });
 
   test('a minute is played without a gap while the page is busy', async ({ page }) => {
     test.setTimeout(120_000);
@@ -220,8 +238,16 @@ test.describe('while the page is busy', () => {
     await openTune(page, 'The Heron on the Slipway');
     await page.getByRole('button', { name: 'Play the loop (Space)' }).click();
     await expect(mark(page)).toHaveCSS('opacity', '1', { timeout: 15_000 });
-    const before = Number(await player(page).getAttribute('data-underruns'));
-    await page.evaluate(async () => {
+    const { gaps, starved } = await page.evaluate(async (script) => {
+      const starvedAt: number[] = [];
+      const context = new AudioContext();
+      await context.audioWorklet.addModule(URL.createObjectURL(new Blob([script], { type: 'text/javascript' })));
+      const idle = new AudioWorkletNode(context, 'idle');
+      idle.port.onmessage = ({ data }) => void starvedAt.push(data as number);
+      idle.connect(context.destination);
+      const gapsAt: number[] = [];
+      const fiddle = document.querySelector('[data-underruns]')!;
+      new MutationObserver(() => gapsAt.push(Date.now())).observe(fiddle, { attributeFilter: ['data-underruns'] });
       const until = performance.now() + 60_000;
       // Work as an edit of a long tune makes it, five times a second.
       while (performance.now() < until) {
@@ -230,9 +256,13 @@ test.describe('while the page is busy', () => {
         while (performance.now() < end) sum += Math.sqrt(sum + 1);
         await new Promise((resolve) => setTimeout(resolve, 120));
       }
-    });
+      await context.close();
+      return { gaps: gapsAt, starved: starvedAt };
+    }, IDLE_WORKLET);
     await expect(player(page)).toHaveAttribute('data-player', 'playing');
     expect(Number(await player(page).getAttribute('data-rounds'))).toBeGreaterThan(0);
-    expect(Number(await player(page).getAttribute('data-underruns'))).toBe(before);
+    // A machine that is busy with something else altogether starves every device: those gaps are not the page's.
+    console.log(`${gaps.length} gaps; a device that plays nothing had ${starved.length}`);
+    expect(gaps.filter((gap) => !starved.some((at) => Math.abs(gap - at) < 500))).toEqual([]);
   });
 });

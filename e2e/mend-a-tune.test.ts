@@ -1,5 +1,5 @@
 import { expect, test } from './story';
-import { ODD_REEL, bringIn, kept, verdict } from './bench';
+import { ODD_REEL, addTune, bringIn, kept, verdict } from './bench';
 
 test('bring a tune in, lay a pattern on it, see that it does not come round, mend it, and it is still mended later', async ({
   page,
@@ -70,7 +70,7 @@ test('the same by keyboard only', async ({ page }) => {
 });
 
 test('gestures, locks, passes and undo answer by mouse and by key', async ({ page }) => {
-  await bringIn(page, ODD_REEL('Gestures'));
+  await addTune(page, ODD_REEL('Gestures'));
   const notes = page.locator('[data-note]');
   await notes.nth(1).click();
   await expect(notes.nth(1)).toHaveAttribute('aria-label', /Bar 1, beat 1\.5: A, A string, open, up-bow/);
@@ -108,7 +108,7 @@ test('where no single change brings a tune round, two do: made as one step, undo
   page,
 }) => {
   // Both parts turn an odd number of times.
-  await bringIn(page, ODD_REEL('Two Odd Parts'));
+  await addTune(page, ODD_REEL('Two Odd Parts'));
   await expect(verdict(page)).toHaveText('A flips on its 2nd time. B flips on its 2nd time.');
   const mend = page
     .locator('[data-finding="part-flips"]')
@@ -126,7 +126,7 @@ test('where no single change brings a tune round, two do: made as one step, undo
 });
 
 test('pointing at a mend, or reaching it by key, shows in the score what it would make', async ({ page }) => {
-  await bringIn(page, ODD_REEL('Looked at First'));
+  await addTune(page, ODD_REEL('Looked at First'));
   const score = page.locator('[data-score]');
   const signs = page.locator('[data-sign="bows"]').first();
   const before = await signs.getAttribute('d');
@@ -145,7 +145,7 @@ test('pointing at a mend, or reaching it by key, shows in the score what it woul
 });
 
 test('a figure bowed in two ways is found and bowed alike, by keyboard', async ({ page }) => {
-  await bringIn(page, 'X:1\nT:Twins Apart\nR:reel\nM:4/4\nL:1/8\nK:D\n|:dfaf d2A2|BdgB A2F2|(df)af d2A2|B2g2 d4:|\n');
+  await addTune(page, 'X:1\nT:Twins Apart\nR:reel\nM:4/4\nL:1/8\nK:D\n|:dfaf d2A2|BdgB A2F2|(df)af d2A2|B2g2 d4:|\n');
   await page.locator('[data-note]').first().click();
   await page.keyboard.press('f');
   await expect(page.getByRole('dialog', { name: 'Figures that come again' })).toBeVisible();
@@ -161,7 +161,7 @@ test('a figure bowed in two ways is found and bowed alike, by keyboard', async (
 test('a part takes up bars of another: an edit in one place is made in both, and one undo takes both back', async ({
   page,
 }) => {
-  await bringIn(page, ODD_REEL('Taken Up'));
+  await addTune(page, ODD_REEL('Taken Up'));
   await page.getByRole('button', { name: 'Form: parts and their order' }).click();
   await page.getByRole('button', { name: 'Take up bars of another part' }).click();
   await page.getByLabel('Last bar to take').selectOption('1');

@@ -1,10 +1,10 @@
 import { expect, test } from './story';
-import { ODD_REEL, bringIn, fromMenu, kept } from './bench';
+import { ODD_REEL, addTune, fromMenu, kept } from './bench';
 
 test('a version gets a name, the difference to now is told in words, and it can be gone back to and undone', async ({
   page,
 }) => {
-  await bringIn(page, ODD_REEL('Versions Told'));
+  await addTune(page, ODD_REEL('Versions Told'));
   await expect(page.locator('[data-note]').first()).toBeVisible();
   await fromMenu(page, 'Named versions …');
   const sheet = page.getByRole('dialog', { name: 'Named versions' });

@@ -1,8 +1,8 @@
 import { expect, test } from './story';
-import { ODD_REEL, bringIn, kept, openTune } from './bench';
+import { ODD_REEL, addTune, kept, openTune } from './bench';
 
 test('a tab that dies right after an edit loses nothing', async ({ page, context }) => {
-  await bringIn(page, ODD_REEL('Crash Proof'));
+  await addTune(page, ODD_REEL('Crash Proof'));
   await expect(page.locator('[data-note]').first()).toBeVisible();
   const url = page.url();
   // The save never reaches the server before the tab is gone.
@@ -26,7 +26,7 @@ test('while the server is away edits go on, the state says so, and they are kept
   page,
   context,
 }) => {
-  await bringIn(page, ODD_REEL('Server Away'));
+  await addTune(page, ODD_REEL('Server Away'));
   await expect(page.locator('[data-note]').first()).toBeVisible();
   await context.route('**/api/tunes/*', (route) => route.abort('connectionrefused'));
   await page.locator('[data-note]').nth(1).click();
@@ -44,7 +44,7 @@ test('two windows on one tune: a stale save overwrites nothing, and either versi
   page,
   context,
 }) => {
-  await bringIn(page, ODD_REEL('Two Windows'));
+  await addTune(page, ODD_REEL('Two Windows'));
   await expect(page.locator('[data-note]').first()).toBeVisible();
   const other = await context.newPage();
   await openTune(other, 'Two Windows');

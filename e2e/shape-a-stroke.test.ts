@@ -1,8 +1,8 @@
 import { expect, test } from './story';
-import { ODD_REEL, bringIn, kept } from './bench';
+import { ODD_REEL, addTune, kept } from './bench';
 
 test('the end of a stroke is pulled in the bow lane, and one undo takes it back', async ({ page }) => {
-  await bringIn(page, ODD_REEL('Pulled Longer'));
+  await addTune(page, ODD_REEL('Pulled Longer'));
   await page.locator('[data-lane="bow"]').first().scrollIntoViewIfNeeded();
   await page.locator('[data-note]').nth(2).hover();
   const end = page.locator('[data-stroke-end]').nth(2);
@@ -24,7 +24,7 @@ test('the end of a stroke is pulled in the bow lane, and one undo takes it back'
 });
 
 test('the same by keyboard, and a pulse swells the line', async ({ page }) => {
-  await bringIn(page, ODD_REEL('Longer by Keys'));
+  await addTune(page, ODD_REEL('Longer by Keys'));
   const card = page.getByRole('group', { name: 'Selected notes' });
   await page.locator('[data-note]').nth(2).focus();
   await page.keyboard.press('ArrowRight');

@@ -1,10 +1,17 @@
-import { type Page, test as base, expect } from '@playwright/test';
+import { type BrowserContext, type Page, test as base, expect } from '@playwright/test';
 import pg from 'pg';
 
 const servers = JSON.parse(process.env.STORY_SERVERS ?? '[]') as { url: string; databaseUrl: string }[];
 
+interface StoryFixtures {
+  /** A browser context that is used for nothing else: where a story changes what outlasts its pages, as the clock. */
+  readonly ownContext: boolean;
+  readonly demoBook: void;
+}
+
 /** A story: it runs on its worker's own server, whose book is brought back to the demo before it begins. */
-export const test = base.extend<{ demoBook: void }>({
+export const test = base.extend<StoryFixtures, { readonly sharedContext: BrowserContext }>({
+  ownContext: [false, { option: true }],
   baseURL: async ({}, use, { parallelIndex }) => use(servers[parallelIndex]?.url),
   demoBook: [
     async ({}, use, { parallelIndex }) => {
@@ -13,6 +20,33 @@ export const test = base.extend<{ demoBook: void }>({
     },
     { auto: true },
   ],
+  // Pages of one context share a process, which has compiled the application already: half the work of a new one.
+  sharedContext: [
+    async ({ browser }, use, { parallelIndex, project }) => {
+      const context = await browser.newContext({
+        baseURL: servers[parallelIndex]!.url,
+        viewport: project.use.viewport ?? null,
+      });
+      // It keeps the process alive between stories, and has no script of its own.
+      await (await context.newPage()).goto('/icon.svg');
+      await use(context);
+      await context.close();
+    },
+    { scope: 'worker' },
+  ],
+  context: async ({ browser, baseURL, viewport, bypassCSP, ownContext, sharedContext }, use) => {
+    if (ownContext) {
+      const context = await browser.newContext({ baseURL, viewport, bypassCSP });
+      await use(context);
+      return context.close();
+    }
+    await use(sharedContext);
+    const [idle, ...pages] = sharedContext.pages();
+    await sharedContext.unrouteAll({ behavior: 'ignoreErrors' });
+    for (const page of pages) await page.close();
+    await idle!.evaluate(() => localStorage.clear());
+    await sharedContext.clearCookies();
+  },
 });
 
 export { type Page, expect };

@@ -7,7 +7,7 @@ import { type Bowing, adoptBowing, barsOfNotes, bestBowings, differingBowings, r
 import { bowingTerms, planFigures, proposeBowings, reportOn } from './candidates';
 import { CHOICES, type Choice, type SearchModel, type SearchOptions, searchModel } from './model';
 import { COST_WEIGHTS, MILLIONTHS, MOST_IN_STROKE, type StyleWishes, USUAL_WISHES } from './wishes';
-import { cases } from '../testing/share';
+import { cases, some } from '../testing/share';
 
 const PITCHES = ['G3', 'D4', 'F#4', 'A4', 'B4', 'D5', 'E5', 'G5'];
 
@@ -180,7 +180,7 @@ test('bowings that cost the same come in the order of their links, turns first, 
   expect(new Set(found.map(({ cost }) => cost)).size).toBeLessThan(20);
 });
 
-test.each(Array.from({ length: cases(4) }, (_, i) => i + 1))(
+test.each(some([1, 2, 3, 4], 2))(
   'an integer program finds no better bowing of 24 notes (seed %i)',
   async (seed) => {
     const model = modelOf(shortTune(seed + 500, 24), randomWishes(seed), { cellCm: 9 });

@@ -16,7 +16,7 @@ const FACETS: BookFacets = {
   removed: 2,
 };
 
-function shown(start: BookQuery = {}, notesProblem: string | null = null) {
+function shown(start: BookQuery = {}, notesProblem: string | null = null, answersAfterMs = 0) {
   const told: BookQuery[] = [];
   function Page() {
     const [query, setQuery] = useState(start);
@@ -28,7 +28,8 @@ function shown(start: BookQuery = {}, notesProblem: string | null = null) {
           notesProblem={notesProblem}
           onChange={(next) => {
             told.push(next);
-            setQuery(next);
+            if (answersAfterMs > 0) setTimeout(() => setQuery(next), answersAfterMs);
+            else setQuery(next);
           }}
         >
           <span>views</span>
@@ -61,6 +62,16 @@ test('emptied by Escape or by its button, the search is gone from the query', as
   await userEvent.click(screen.getByRole('button', { name: /^Clear: First notes/ }));
   await pause();
   expect(told.at(-1)).toEqual({});
+});
+
+test('what is typed in the second field before the page has answered to the first keeps both', async () => {
+  const told = shown({ words: 'heron' }, null, 100);
+  await userEvent.type(screen.getByLabelText('Search the book'), '{Escape}');
+  await userEvent.type(screen.getByLabelText(/^First notes/), 'd');
+  await pause();
+  expect(told.at(-1)).toEqual({ notes: 'd' });
+  await pause();
+  expect(screen.getByLabelText<HTMLInputElement>('Search the book').value).toBe('');
 });
 
 test('a slash goes to the words and n to the notes, but neither while something is typed', async () => {

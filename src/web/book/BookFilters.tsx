@@ -21,7 +21,16 @@ interface BookFiltersProps {
 export function BookFilters({ query, facets, notesProblem, onChange, children }: BookFiltersProps) {
   const conditions = countConditions(query);
   const [isOpen, setOpen] = useState(conditions > 0);
-  const with_ = (change: Partial<BookQuery>) => onChange({ ...query, ...change });
+  // Words and notes typed one after the other are told before the page has answered to the first of them.
+  const latest = useRef(query);
+  useEffect(() => {
+    latest.current = query;
+  }, [query]);
+  const tell = (next: BookQuery) => {
+    latest.current = next;
+    onChange(next);
+  };
+  const with_ = (change: Partial<BookQuery>) => tell({ ...latest.current, ...change });
   const panel = useId();
   return (
     <section aria-label="Search and filter" className="mb-3 flex flex-col gap-2">
@@ -124,7 +133,10 @@ export function BookFilters({ query, facets, notesProblem, onChange, children }:
           {conditions > 0 && (
             <Button
               look="link"
-              onClick={() => onChange({ words: query.words, notes: query.notes, sort: query.sort, down: query.down })}
+              onClick={() => {
+                const { words, notes, sort, down } = latest.current;
+                tell({ words, notes, sort, down });
+              }}
             >
               Clear the filter
             </Button>

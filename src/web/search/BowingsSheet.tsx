@@ -119,6 +119,7 @@ export function BowingsSheet({ report, part: partAtStart, onApply, onClose }: Bo
 /** Asks the worker anew whenever the tune or the wishes change; the old answer stays until the new one comes. */
 function useSearch(report: TuneReport, wishes: StyleWishes) {
   const searcher = useRef<Searcher | null>(null);
+  const stop = useRef(() => undefined as void);
   const [candidates, setCandidates] = useState<readonly Candidate[]>([]);
   const [state, setState] = useState<Finding>({ kind: 'searching', found: 0 });
   const [tries, setTries] = useState(0);
@@ -145,10 +146,11 @@ function useSearch(report: TuneReport, wishes: StyleWishes) {
           (error: Error) => isCurrent && setState({ kind: 'failed', why: error.message }),
         );
     }, PAUSE_MS);
-    return () => {
+    stop.current = () => {
       isCurrent = false;
       clearTimeout(timer);
     };
+    return stop.current;
   }, [report, wishes, tries]);
   useEffect(
     () => () => {
@@ -162,6 +164,8 @@ function useSearch(report: TuneReport, wishes: StyleWishes) {
     state,
     again: () => setTries(tries + 1),
     cancel: () => {
+      // Also what is not asked yet: it waits for the next wish.
+      stop.current();
       searcher.current?.cancel();
       setState({ kind: 'cancelled' });
     },

@@ -1,6 +1,6 @@
 import { X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { type ReactNode, useRef } from 'react';
 import { SignButton } from './Button';
 
 export interface SheetProps {
@@ -19,16 +19,23 @@ export function Sheet({ open, onOpenChange, title, description, children, mustAn
   const refuse = (event: Event) => {
     if (mustAnswer) event.preventDefault();
   };
+  const opener = useRef<Element | null>(null);
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
         <Dialog.Content
           onOpenAutoFocus={(event) => {
+            opener.current = document.activeElement;
             const wanted = (event.currentTarget as Element).querySelector<HTMLElement>('[data-autofocus]');
             if (!wanted) return;
             event.preventDefault();
             wanted.focus();
+          }}
+          onCloseAutoFocus={(event) => {
+            // Left alone, the focus would go to a button that opens the sheet, which it has none of its own.
+            event.preventDefault();
+            if (opener.current?.isConnected) (opener.current as HTMLElement | SVGElement).focus();
           }}
           onEscapeKeyDown={refuse}
           onPointerDownOutside={refuse}
