@@ -33,13 +33,15 @@ test('the tempo is changed and trouble answers; all by keyboard, to the note on 
   await expect(words).toContainText('At 109 half notes');
   const thumb = page.getByRole('slider', { name: 'Tempo wished for' });
   await thumb.focus();
-  for (let i = 0; i < 25; i++) await page.keyboard.press('ArrowLeft');
+  // By tens and by ones.
+  for (let i = 0; i < 2; i++) await page.keyboard.press('Shift+ArrowLeft');
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowLeft');
   await expect(words).toContainText('At 84 half notes every place has its time');
   await expect(page.locator('[data-stands]')).toHaveText('It stands at tempo.');
   // Whatever had the focus is gone: undo answers all the same.
   await thumb.evaluate((element) => element.blur());
   await page.keyboard.press('Control+z');
-  for (let i = 1; i < 25; i++) await page.keyboard.press('Control+z');
+  for (let i = 1; i < 7; i++) await page.keyboard.press('Control+z');
   await expect(words).toContainText('At 109 half notes');
   await kept(page);
   await page.locator('[data-tight] a').first().focus();

@@ -214,7 +214,8 @@ test('in tunes at random no sign touches what is not its own', async ({ page, re
   test.setTimeout(240_000);
   const found: string[] = [];
   let signs = 0;
-  for (let seed = 1; seed <= cases(20); seed++) {
+  const seeds = Math.max(4, cases(20));
+  for (let seed = 1; seed <= seeds; seed++) {
     const { tune } = readAbc(randomTunes(seed)).tunes[0]!;
     const added = await request.post('/api/tunes', { data: { tunes: [{ tune }] } });
     const { tunes } = (await added.json()) as { tunes: { id: string }[] };
@@ -225,5 +226,5 @@ test('in tunes at random no sign touches what is not its own', async ({ page, re
   }
   console.log(`${signs} signs, ${found.length} touch`);
   expect(found.slice(0, 20)).toEqual([]);
-  expect(signs).toBeGreaterThan(cases(10_000));
+  expect(signs).toBeGreaterThan(500 * seeds);
 });

@@ -6,9 +6,9 @@ import { TIDE_REEL } from '../src/web/testing/tideReel';
 import { cases } from '../src/core/testing/share';
 import { ODD_REEL, addTune, kept } from './bench';
 
-/** All of it in the deep run, else its first part. */
-const PARTS = cases(2);
-const source = readAbc(PARTS === 1 ? TIDE_REEL.slice(0, TIDE_REEL.lastIndexOf('|:')) : TIDE_REEL).tunes[0]!.tune;
+/** All of it in the deep run, else its first four bars. */
+const ABC = cases(2) === 2 ? TIDE_REEL : TIDE_REEL.slice(0, TIDE_REEL.indexOf('|\n')) + ':|\n';
+const source = readAbc(ABC).tunes[0]!.tune;
 
 async function tabTo(page: Page, name: RegExp): Promise<void> {
   for (let presses = 0; presses < 40; presses++) {

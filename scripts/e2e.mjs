@@ -6,7 +6,7 @@ import { TEST_SHARE } from './lib/share.mjs';
 import { query } from './lib/testCluster.mjs';
 import { startTestServers } from './lib/testServer.mjs';
 
-const WORKERS = 2;
+const WORKERS = 3;
 
 /** Keeps the book as it is now and makes a function that brings it back, so that every story begins with the demo. */
 async function keepTheBook(databaseUrl) {

@@ -9,6 +9,7 @@ import { reportTune } from '#core/report';
 import { readAbc } from '#formats/abc';
 import { readMorrinJson } from '#formats/json';
 import { run } from './run';
+import { some } from '../core/testing/share';
 
 const dir = mkdtempSync(path.join(tmpdir(), 'morrin-cli-'));
 function file(name: string, content: string | Uint8Array): string {
@@ -161,7 +162,7 @@ test.each([
 });
 
 test('a tune goes to a Morrin plan and back to the same report', () => {
-  for (const name of readdirSync('demo')) {
+  for (const name of some(readdirSync('demo'))) {
     const plan = run(['convert', `demo/${name}`, '--to', 'json']);
     expect(readMorrinJson(plan.stdout).ok).toBe(true);
     const saved = file(`${name}.morrin.json`, plan.stdout);
@@ -175,7 +176,7 @@ test('a tune goes to a Morrin plan and back to the same report', () => {
 });
 
 test('every demo tune gives the same report from MusicXML, plain and packed, as from ABC', () => {
-  for (const name of readdirSync('demo')) {
+  for (const name of some(readdirSync('demo'), 5)) {
     const xml = run(['convert', `demo/${name}`, '--to', 'musicxml']).stdout;
     const container = '<container><rootfiles><rootfile full-path="score.xml"/></rootfiles></container>';
     const packed = zipSync({ 'META-INF/container.xml': strToU8(container), 'score.xml': strToU8(xml) });

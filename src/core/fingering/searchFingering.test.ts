@@ -87,7 +87,7 @@ test('the search finds what trying all finds, and so do its alternatives, on tun
       for (const [k, cost] of told.entries()) expect(cost).toBeCloseTo(least[k]!, 6);
     }
   }
-  expect(tried).toBeGreaterThan(cases(5));
+  expect(tried).toBeGreaterThanOrEqual(cases(5));
 });
 
 test('two endings both follow the bar before them', () => {

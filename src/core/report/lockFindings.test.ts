@@ -30,7 +30,8 @@ test('beginning on the other bow is offered where it brings the lock out', () =>
 
 test('on tunes with locks at random, every mend offered ends its conflict on all passes and makes no other', () => {
   let tried = 0;
-  for (let seed = 1; seed <= cases(14); seed++) {
+  const seeds = Math.max(4, cases(14));
+  for (let seed = 1; seed <= seeds; seed++) {
     const random = seeded(seed + 1000);
     const plain = randomTune(seed);
     const ids = plain.parts.flatMap(({ events }) =>
@@ -52,5 +53,5 @@ test('on tunes with locks at random, every mend offered ends its conflict on all
         tried += 1;
       }
   }
-  expect(tried).toBeGreaterThan(cases(30));
+  expect(tried).toBeGreaterThan((30 / 14) * seeds);
 });

