@@ -24,8 +24,9 @@ const benches = [
 
 const rows = [];
 for (const [name, bench] of benches) {
-  console.log(`Measuring ${name} …`);
+  const begun = performance.now();
   rows.push(...(await bench()));
+  console.log(`Measured ${name} in ${Math.round((performance.now() - begun) / 1000)} s`);
 }
 const table = [
   '| what | against | ratio | bar | milliseconds (for information) |',

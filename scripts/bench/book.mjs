@@ -16,12 +16,12 @@ import { ROOT } from '../lib/root.mjs';
 import { startTestServer } from '../lib/testServer.mjs';
 
 const TUNES = 20_000;
-const ROUNDS = 120;
+const ROUNDS = 80;
 const MOST_MS = 50;
 const MOST_READS = 10;
 const IMPORTED = 1000;
 /** Imports timed, after one that warms both sides. */
-const IMPORTS = 7;
+const IMPORTS = 5;
 const MOST_PARSES = 3;
 const MOST_GZIPPED = 250_000;
 /** A press that is answered later than this is felt. */

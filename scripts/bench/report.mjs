@@ -17,7 +17,7 @@ export function benchReport() {
   };
   const [parseMs, reportMs] = sideBySide(parse, () => reportTune({ ...tune }).findings.length, {
     rounds: 200,
-    warmUp: 60,
+    warmUp: 300,
   });
   const ratio = reportMs / parseMs;
   const notes = reportTune(tune).unrolled.notes.length;

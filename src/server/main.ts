@@ -47,6 +47,9 @@ const server = app.listen(config.port, config.host, (error) => {
 // The queue tells the database of finished jobs unwatched: a database that is away then is no reason to end.
 process.on('unhandledRejection', (error) => log.error({ err: error }, 'a step in the background failed'));
 
+// Longer than a browser keeps an idle connection: one closed just as the next request is sent down it would lose it.
+server.keepAliveTimeout = 75_000;
+
 let stopping = false;
 function stop(): void {
   if (stopping) return;
