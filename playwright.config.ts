@@ -9,8 +9,8 @@ Object.assign(globalThis, { TEST_SHARE: Number(process.env.TEST_SHARE) });
 export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
-  timeout: 45_000,
-  expect: { timeout: 8_000 },
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
   fullyParallel: true,
   workers: Math.max(1, servers.length),
   reporter: json ? [['list'], ['json', { outputFile: json }]] : [['list']],

@@ -65,6 +65,7 @@ test('by keys alone tunes are walked, chosen, tagged and untagged by undo, and o
   await expect(words(page)).toBeFocused();
   await page.keyboard.type('the');
   await expect(page).toHaveURL(/words=the/);
+  await expect(table(page)).toHaveAttribute('aria-busy', 'false');
   await rows(page).first().focus();
   await page.keyboard.press('Space');
   await page.keyboard.press('Shift+ArrowDown');

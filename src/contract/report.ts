@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { formatFraction } from '#core/base';
+import { againFrom } from '#core/bowing';
 import { planeName } from '#core/crossing';
 import { INTERVAL_CLASSES, doubleStops, doublings } from '#core/drones';
 import type { HandNote } from '#core/fingering';
@@ -127,6 +128,10 @@ export const reportSchema = z.object({
   passes: z.array(passSchema),
   comesRound: z.boolean(),
   comesRoundAgain: z.boolean(),
+  againFrom: z
+    .object({ note: z.string() })
+    .nullable()
+    .describe('where the tune is taken up when it is played again'),
   oneDirection: z.boolean(),
   differs: z.array(z.object({ id: z.string(), directions: z.record(z.string(), direction), planned: z.boolean() })),
   notes: z.array(noteSchema),
@@ -250,6 +255,7 @@ export function toReport(
   candidates: readonly Candidate[] = [],
 ): Report {
   const { tune, unrolled, settings, figures, timing } = report;
+  const again = againFrom(unrolled);
   const { ledger, check, arm } = figures;
   const refTo = (index: number) => {
     const { note, part, pass } = unrolled.notes[index]!;
@@ -272,6 +278,7 @@ export function toReport(
     passes: ledger.passes.map((pass) => ({ ...pass })),
     comesRound: ledger.comesRound,
     comesRoundAgain: ledger.comesRoundAgain,
+    againFrom: again && { note: unrolled.notes[again.index]!.note.id },
     oneDirection: ledger.oneDirection,
     differs: ledger.differs.map(({ id, directions, planned }) => ({ id, directions: { ...directions }, planned })),
     notes: noteRows(report),

@@ -1,6 +1,16 @@
 // Directions and strokes.
-export type { BowedNote, Start } from './strokes';
-export { bowNotes, entryNote, linkOnPass, opposite, startOf, staysInStroke } from './strokes';
+export type { Again, BowedNote, Start } from './strokes';
+export {
+  againFrom,
+  bowAgain,
+  bowNotes,
+  entryNote,
+  linkInFlow,
+  linkOnPass,
+  opposite,
+  startOf,
+  staysInStroke,
+} from './strokes';
 // The prover: does it come round.
 export type { DirectionDifference, Ledger, PassLedger, RoundVerdict } from './ledger';
 export { bowingLedger, roundVerdict } from './ledger';

@@ -1,5 +1,5 @@
 import { type Direction, type Unrolled, occurrencesOf } from '#core/tune';
-import { type BowedNote, entryNote, follow, linkInFlow } from './strokes';
+import { type BowedNote, againFrom, bowAgain, entryNote } from './strokes';
 
 /** One line of the count that fiddlers keep on paper. */
 export interface PassLedger {
@@ -84,8 +84,8 @@ function enter(
     const note = entryNote(unrolled, i);
     return note === null ? null : bowed[note]!.bow;
   });
-  const again = directionAgain(unrolled, bowed);
-  const comesRoundAgain = again === null || again === bowed[0]!.bow;
+  const again = againFrom(unrolled);
+  const comesRoundAgain = again === null || bowAgain(unrolled, bowed) === bowed[again.index]!.bow;
   const known = new Map<string, Direction | null>();
   const flipped = new Set<string>();
   for (const [i, { part }] of unrolled.passes.entries()) {
@@ -94,13 +94,6 @@ function enter(
   }
   const flippedParts = [...known.keys()].filter((part) => flipped.has(part));
   return { entries, comesRound: flippedParts.length === 0 && comesRoundAgain, comesRoundAgain, flippedParts };
-}
-
-/** Direction of the first note when the tune is begun again; null without notes. */
-function directionAgain(unrolled: Unrolled, bowed: readonly BowedNote[]): Direction | null {
-  const first = unrolled.notes[0];
-  const last = bowed[bowed.length - 1];
-  return first && last ? follow(last.bow, linkInFlow(first.note, first.pass)) : null;
 }
 
 function flipUnless(keep: boolean, direction: Direction | null): Direction | null {

@@ -1,5 +1,5 @@
 import { type Link, type Tune, type Unrolled, unroll } from '#core/tune';
-import { bar, note, rest, seeded, tune } from '../testing/tunes';
+import { bar, note, rest, seeded, takenUpAgain, tune } from '../testing/tunes';
 import type { NoteEvent, Part, TuneEvent } from '#core/tune';
 import { setLinks } from './gestures';
 import { bowingLedger } from './ledger';
@@ -56,9 +56,11 @@ function comesRound(unrolled: Unrolled, changed: ReadonlyMap<string, Link>): boo
   });
   const entries = passes.map(({ part }, i) => ({ part, entry: entryNote(unrolled, i) }));
   const isEven = (count: number) => count % 2 === 0;
-  const backToFirst = turns + (notes[0]!.note.link === 'retake' ? 0 : 1);
+  const again = takenUpAgain(unrolled);
+  const { note: first, pass: firstPass } = notes[again]!;
+  const back = changed.get(first.id) ?? first.linkOnPass?.[firstPass] ?? first.link;
   return (
-    isEven(backToFirst) &&
+    isEven(turns - turnsUpTo[again]! + (back === 'change' || back === 'start' ? 1 : 0)) &&
     entries.every(({ part, entry }) => {
       const first = entries.find((other) => other.part === part)!.entry;
       return entry === null || first === null || isEven(turnsUpTo[entry]! - turnsUpTo[first]!);

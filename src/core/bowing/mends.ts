@@ -1,7 +1,7 @@
 import { toNumber } from '#core/base';
 import { type Link, type NoteEvent, type Unrolled, type UnrolledNote, occurrencesOf } from '#core/tune';
 import { joiningLink } from './gestures';
-import { type BowedNote, entryNote, follow, linkInFlow, staysInStroke } from './strokes';
+import { type BowedNote, againFrom, bowAgain, entryNote, staysInStroke } from './strokes';
 
 /** What an edit costs the player beside the mend itself. */
 export type Disturbance =
@@ -199,17 +199,19 @@ function wrongness(unrolled: Unrolled, bowed: readonly BowedNote[]) {
     if (against === undefined) firstEntry.set(part, entry);
     else checks.push({ entry, against, part });
   }
-  const first = unrolled.notes[0]!;
-  const again = follow(bowed[bowed.length - 1]!.bow, linkInFlow(first.note, first.pass)) === bowed[0]!.bow ? 0 : 1;
+  const again = againFrom(unrolled)!;
+  const againIsWrong = bowAgain(unrolled, bowed) === bowed[again.index]!.bow ? 0 : 1;
+  // The link into the note taken up again is followed once more on the way back, unless it is held over.
+  const notFollowed = again.isHeld ? again.index : again.index - 1;
   const bits = checks.map(({ entry, against }) => (bowed[entry]!.bow === bowed[against]!.bow ? '0' : '1')).join('');
   /** The last bit is the tune begun again. */
   const flipsBy = (indices: readonly number[]): string => {
     let key = '';
     for (const { entry, against } of checks)
       key += (countUpTo(indices, entry) - countUpTo(indices, against)) % 2 === 0 ? '0' : '1';
-    return key + (indices.length % 2);
+    return key + ((indices.length - countUpTo(indices, notFollowed)) % 2);
   };
-  return { bits: `${bits}${again}`, partOf: checks.map(({ part }) => part), flipsBy };
+  return { bits: `${bits}${againIsWrong}`, partOf: checks.map(({ part }) => part), flipsBy };
 }
 
 /** How many of some rising numbers are not above a limit. */

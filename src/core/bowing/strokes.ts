@@ -1,5 +1,14 @@
 import { add, compare } from '#core/base';
-import type { Direction, Link, NoteEvent, Tune, Unrolled, UnrolledNote } from '#core/tune';
+import { samePitch } from '#core/pitch';
+import {
+  type Direction,
+  type Link,
+  type NoteEvent,
+  type Tune,
+  type Unrolled,
+  type UnrolledNote,
+  barLength,
+} from '#core/tune';
 
 /** What the bow does on one played note. */
 export interface BowedNote {
@@ -77,6 +86,38 @@ export function entryNote(unrolled: Unrolled, passIndex: number): number | null 
     if (compare(add(onset, duration), pass.firstFullBarOnset) > 0) return i;
   }
   return null;
+}
+
+/** Where a tune is taken up when it is played again. */
+export interface Again {
+  /** Index of the note it is taken up at. */
+  readonly index: number;
+  /** The last note is tied to that one: the stroke goes on. */
+  readonly isHeld: boolean;
+}
+
+/**
+ * Where the tune is taken up when it is played again: at its first note, or, where the last bar is full by itself although
+ * a pickup stands before the first one, at its first full bar, since the lead-in is already in that last bar.
+ * null without notes. Time O(1) but for a long pickup.
+ */
+export function againFrom(unrolled: Unrolled): Again | null {
+  const { notes, passes, bars } = unrolled;
+  const last = notes[notes.length - 1];
+  const lastBar = bars[bars.length - 1];
+  if (!last || !lastBar) return null;
+  const hasLeadIn = passes[0]!.hasPickup && compare(lastBar.duration, barLength(lastBar.meter)) >= 0;
+  const index = (hasLeadIn ? entryNote(unrolled, 0) : null) ?? 0;
+  return { index, isHeld: last.tiesOn && samePitch(last.note.pitch, notes[index]!.note.pitch) };
+}
+
+/** Direction of the note at which the tune is taken up again, as it is reached from the last one; null without notes. */
+export function bowAgain(unrolled: Unrolled, bowed: readonly BowedNote[]): Direction | null {
+  const again = againFrom(unrolled);
+  if (!again) return null;
+  const { bow } = bowed[bowed.length - 1]!;
+  const { note, pass } = unrolled.notes[again.index]!;
+  return again.isHeld ? bow : follow(bow, linkInFlow(note, pass));
 }
 
 /**

@@ -24,7 +24,7 @@ test('the mend of an overfull bar leaves no bar that does not add up behind it',
 });
 
 test('where only the tune begun again does not add up it is a note', () => {
-  const once = tune([part('A', 'D4 | E4:8 | F#4:8')]);
+  const once = tune([part('A', 'D4 | E4:8 | F#4:6')]);
   expect(reportTune(once).findings.filter(({ code }) => code === 'join-does-not-add-up')).toMatchObject([
     { from: 'A1', to: null, severity: 'note' },
   ]);

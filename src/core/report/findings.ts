@@ -2,9 +2,11 @@ import type { BeatsPerMinute, Fraction } from '#core/base';
 import {
   type Disturbance,
   type RoundMend,
+  againFrom,
   entryNote,
   gridUnit,
   joiningLink,
+  linkInFlow,
   lockConflicts,
   opposite,
   recognisePatterns,
@@ -103,15 +105,17 @@ function roundFindings(input: FindingInput): Finding[] {
     ];
   });
   if (findings.length > 0 || unrolled.notes.length === 0) return findings;
-  // Coming back to the first note is a turn too.
-  const turns = ledger.passes.reduce((sum, pass) => sum + pass.turns, 0);
+  const again = againFrom(unrolled)!;
+  const { note, pass } = unrolled.notes[again.index]!;
+  const back = !again.isHeld && linkInFlow(note, pass) === 'change' ? 1 : 0;
+  const turns = bowed.slice(again.index + 1).filter(({ link }) => link === 'change').length + back;
   return [
     {
       code: 'tune-flips-again',
       severity: 'problem',
       ids: [unrolled.notes[unrolled.notes.length - 1]!.note.id],
       place: placeOf(input, unrolled.notes.length - 1),
-      turns: turns + 1,
+      turns,
       mends: mendsFor(null),
     },
   ];

@@ -1,3 +1,4 @@
+import { againFrom } from '#core/bowing';
 import type { Unrolled } from '#core/tune';
 
 /**
@@ -23,10 +24,14 @@ export interface Chains {
 /**
  * Cuts a tune into chains. Where passes part or meet, all that come together must come in one direction if every written
  * note is to be met in one direction: such a place is a meeting point, and chains that end where one other may follow
- * share it. The end of the tune meets its beginning.
+ * share it. The end of the tune meets the place at which it is taken up again; a pickup that is played only once meets nothing.
  * Time O(n) for n played notes.
  */
-export function chainsOf({ notes }: Unrolled): Chains {
+export function chainsOf(unrolled: Unrolled): Chains {
+  const { notes } = unrolled;
+  const again = againFrom(unrolled);
+  // Where the first note is held over from the last, it is the one after it that is come to.
+  const back = again ? again.index + (again.isHeld ? 1 : 0) : 0;
   const next = new Map<string, Set<string>>();
   const before = new Map<string, Set<string>>();
   const addTo = (map: Map<string, Set<string>>, key: string, value: string) => {
@@ -35,7 +40,7 @@ export function chainsOf({ notes }: Unrolled): Chains {
     else map.set(key, new Set([value]));
   };
   for (const [i, { note }] of notes.entries()) {
-    const following = notes[(i + 1) % notes.length]!.note.id;
+    const following = (notes[i + 1] ?? notes[back] ?? notes[0]!).note.id;
     addTo(next, note.id, following);
     addTo(before, following, note.id);
   }
@@ -65,13 +70,13 @@ export function chainsOf({ notes }: Unrolled): Chains {
     [...found.values()].map(({ last }) => last),
     next,
   );
-  return {
-    chains: [...found].map(([head, { part, starts, length, last }]) => {
-      const [anyBefore] = before.get(head)!;
-      return { part, starts, length, from: ends.pointOf(anyBefore!), to: ends.pointOf(last) };
-    }),
-    meetings: ends.count,
-  };
+  let meetings = ends.count;
+  const chains = [...found].map(([head, { part, starts, length, last }]): Chain => {
+    const [anyBefore] = before.get(head) ?? [];
+    const from = anyBefore === undefined ? meetings++ : ends.pointOf(anyBefore);
+    return { part, starts, length, from, to: ends.pointOf(last) };
+  });
+  return { chains, meetings };
 }
 
 /** Last notes that may be followed by one note belong to one point. */

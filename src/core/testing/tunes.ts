@@ -1,6 +1,6 @@
-import { fraction } from '#core/base';
+import { type Fraction, fraction } from '#core/base';
 import { parsePitch } from '#core/pitch';
-import type { BarEvent, Link, NoteEvent, Part, RestEvent, Tune, TuneEvent } from '#core/tune';
+import type { BarEvent, Link, NoteEvent, Part, RestEvent, Tune, TuneEvent, Unrolled } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
 
 /** A note for tests: `note('n1', 'A4', 1)` lasts one eighth. */
@@ -67,6 +67,22 @@ export function tune(parts: readonly Part[], more: Partial<Tune> = {}): Tune {
       events: item.events.map((event) => (event === first ? { ...event, link: 'start' as const } : event)),
     })),
   };
+}
+
+/**
+ * Index of the note at which a tune is taken up again, read off its bars: past a pickup whose place the last bar leaves no
+ * room for, the first note that sounds beyond the pickup.
+ */
+export function takenUpAgain({ notes, bars }: Unrolled): number {
+  const [first, last] = [bars[0]!, bars[bars.length - 1]!];
+  const size = ({ n, d }: Fraction) => n / d;
+  const isFull = size(last.duration) > last.meter.num / last.meter.den - 1e-9;
+  if (!first.isPickup || !isFull) return 0;
+  const end = size(first.duration);
+  return Math.max(
+    0,
+    notes.findIndex(({ onset, duration }) => size(onset) + size(duration) > end + 1e-9),
+  );
 }
 
 /** Pseudo-random numbers 0 … 1 from a seed (mulberry32), so that a failing case can be run again. */

@@ -48,7 +48,8 @@ export function barSumFaults(tune: Tune): BarSumFault[] {
     if (!last || !first) continue;
     const expected = barLength(last.meter);
     const lastIsShort = compare(last.duration, expected) < 0;
-    if (!to.hasPickup && !lastIsShort) continue;
+    // A last bar that is full by itself holds the lead-in already: the tune begins again at its first full bar.
+    if (!lastIsShort && (again || !to.hasPickup)) continue;
     const length = to.hasPickup ? add(last.duration, first.duration) : last.duration;
     const key = `${last.event.id} ${first.event.id}`;
     if (equals(length, expected) || seen.has(key)) continue;

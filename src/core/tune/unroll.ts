@@ -22,6 +22,8 @@ export interface UnrolledNote {
   readonly duration: Fraction;
   /** Silence between the end of the note before and this onset. */
   readonly restBefore: Fraction;
+  /** The last of its written notes is tied to a note that does not follow here. */
+  readonly tiesOn: boolean;
 }
 
 /** One time through a part. */
@@ -173,6 +175,7 @@ export function unroll(tune: Tune): Unrolled {
               ...before,
               ids: [...before.ids, event.id],
               duration: add(before.duration, event.duration),
+              tiesOn: event.tie === true,
             };
           } else {
             notes.push({
@@ -187,6 +190,7 @@ export function unroll(tune: Tune): Unrolled {
               onset,
               duration: event.duration,
               restBefore: equals(onset, soundEnd) ? ZERO : subtract(onset, soundEnd),
+              tiesOn: event.tie === true,
             });
           }
           tied = event.tie === true;

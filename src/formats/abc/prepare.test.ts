@@ -17,7 +17,7 @@ test('every character stays at its place, whatever is blanked out', () => {
 
 test('music that needs nothing is given to the parser as it is', () => {
   const text = 'K:D\n|:(dA) !trill!F2 "Am"[DA]2 (3abc|{g}a4:|\n% a remark with ( in it\nw: la (la';
-  expect(prepared(text)).toEqual({ text, messages: [], playsAt: new Map(), openSlurs: new Set() });
+  expect(prepared(text)).toEqual({ text, messages: [], playsAt: new Map(), openSlurs: new Set(), endings: new Map() });
 });
 
 test('repeat signs that the parser does not know are written as it knows them', () => {

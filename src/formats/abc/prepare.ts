@@ -8,6 +8,8 @@ export interface PreparedText {
   readonly playsAt: ReadonlyMap<number, number>;
   /** Offsets of slur openings that are never closed. */
   readonly openSlurs: ReadonlySet<number>;
+  /** By the offset of each ending's sign, how many of the slurs that run on into it are closed in it. */
+  readonly endings: ReadonlyMap<number, number>;
 }
 
 /** Slurs inside each other: notation has two or three. */
@@ -19,6 +21,10 @@ const MUSIC_LINE = /^(?![A-Za-z]:|%|\s*$)/;
 /** What may stand at a place of a line; sticky, so that nothing is copied to look. */
 const MARK = /!([^!|\s[\]]*)!/y;
 const OPEN_MARK = /![A-Za-z.()]*/y;
+/** `[1`, `|2`: the sign of an ending, without what may stand between it and a repeat sign. */
+const ENDING = /[[|]\d/y;
+/** A double or last bar line after which no ending follows. */
+const DOUBLE_BAR = /^\|[|\]](?!\s*\[?\d)/;
 const INLINE_FIELD = /\[[A-Za-z]:/y;
 const TUPLET = /\(\d/y;
 
@@ -34,11 +40,16 @@ function matchAt(pattern: RegExp, line: string, at: number): string | null {
 export function prepareText(source: string, positions: TextPositions): PreparedText {
   const messages: ImportMessage[] = [];
   const playsAt = new Map<number, number>();
-  /** Where slurs were opened; null for those that are left out. */
-  const slurs: (number | null)[] = [];
+  const slurs = new SlurStack();
   let offset = 0;
   const say = (at: number, code: ImportMessage['code'], severity: ImportMessage['severity'], message: string) =>
     messages.push({ ...positions.at(at), severity, code, message });
+  const unclosed: number[] = [];
+  const leaveOpen = (at: number) => {
+    unclosed.push(at);
+    say(at, 'unclosed-slur', 'error', 'A slur is opened here and never closed; the notes keep a stroke each.');
+  };
+  const beginEnding = (at: number, isFirst: boolean) => slurs.beginEnding(at, isFirst).forEach(leaveOpen);
 
   const lines = source.split('\n').map((given) => {
     const start = offset;
@@ -79,36 +90,100 @@ export function prepareText(source: string, positions: TextPositions): PreparedT
       } else if (char === '[' && matchAt(INLINE_FIELD, line, i) !== null) {
         const end = line.indexOf(']', i);
         i = end < 0 ? line.length : end;
+      } else if (matchAt(ENDING, line, i) !== null) {
+        beginEnding(start + i, line[i + 1] === '1');
       } else if (char === '(' && matchAt(TUPLET, line, i) === null) {
-        if (slurs.length === MOST_NESTED_SLURS)
+        if (slurs.depth === MOST_NESTED_SLURS)
           say(
             start + i,
             'not-kept',
             'warning',
             `Slurs are open inside ${MOST_NESTED_SLURS} others here; they are left out.`,
           );
-        if (slurs.length >= MOST_NESTED_SLURS) change(i, '`');
-        slurs.push(slurs.length >= MOST_NESTED_SLURS ? null : start + i);
+        if (slurs.depth >= MOST_NESTED_SLURS) change(i, '`');
+        slurs.open(slurs.depth >= MOST_NESTED_SLURS ? null : start + i);
       } else if (char === ')') {
-        const opened = slurs.pop();
+        const opened = slurs.close();
         if (opened === undefined)
           say(start + i, 'unopened-slur', 'warning', 'A slur is closed here that was never opened; it is left out.');
         if (opened === undefined || opened === null) change(i, '`');
       } else if (char === ':') {
+        const begins = i;
         i = repeatSign(line, i, start, playsAt, change);
+        const sign = line.slice(begins, i + 1);
+        if (/\|:|::/.test(sign)) slurs.endEndings();
+        else if (sign.includes('|') && /\d/.test(line[i + 1] ?? '')) beginEnding(start + i, line[i + 1] === '1');
       } else if (char === '|' && line[i + 1] === ':') {
+        slurs.endEndings();
         i += 1;
         // `|::` opens what a later `::|` closes: the count is read there.
         for (; line[i + 1] === ':'; i++) change(i + 1, ' ');
-      }
+      } else if (char === '|' && DOUBLE_BAR.test(line.slice(i, i + 8))) slurs.endEndings();
     }
     return changed();
   });
-  const open = slurs.filter((at) => at !== null);
-  for (const at of open)
-    say(at, 'unclosed-slur', 'error', 'A slur is opened here and never closed; the notes keep a stroke each.');
-  return { text: lines.join('\n'), messages, playsAt, openSlurs: new Set(open) };
+  slurs.endEndings();
+  slurs.left().forEach(leaveOpen);
+  return { text: lines.join('\n'), messages, playsAt, openSlurs: new Set(unclosed), endings: slurs.endings };
 }
+
+interface OpenSlur {
+  /** Where it was opened; null: it is left out. */
+  readonly at: number | null;
+  isClosed: boolean;
+}
+
+/**
+ * The slurs that are open at a place of the text. Those open where a first ending begins run on into every ending, so
+ * each may be closed once in each of them; what an ending opens stays within it.
+ */
+class SlurStack {
+  readonly endings = new Map<number, number>();
+  private slurs: OpenSlur[] = [];
+  /** Open where the first ending begins; null outside endings. */
+  private carried: readonly OpenSlur[] | null = null;
+  private ending = 0;
+
+  get depth(): number {
+    return this.slurs.length;
+  }
+
+  open(at: number | null): void {
+    this.slurs.push({ at, isClosed: false });
+  }
+
+  /** Closes the innermost one and says where it was opened; undefined where none is open. */
+  close(): number | null | undefined {
+    const slur = this.slurs.pop();
+    if (!slur) return undefined;
+    slur.isClosed = true;
+    if (this.carried?.includes(slur)) this.endings.set(this.ending, this.endings.get(this.ending)! + 1);
+    return slur.at;
+  }
+
+  /** Begins an ending; returns where the slurs were opened that the ending before leaves open. */
+  beginEnding(at: number, isFirst: boolean): number[] {
+    if (isFirst) this.endEndings();
+    const left = this.carried ? openedAt(this.slurs.filter((slur) => !this.carried!.includes(slur))) : [];
+    this.carried ??= [...this.slurs];
+    this.slurs = [...this.carried];
+    this.ending = at;
+    this.endings.set(at, 0);
+    return left;
+  }
+
+  endEndings(): void {
+    if (this.carried) this.slurs = this.slurs.filter((slur) => !(slur.isClosed && this.carried!.includes(slur)));
+    this.carried = null;
+  }
+
+  /** Where the slurs still open were opened. */
+  left(): number[] {
+    return openedAt(this.slurs);
+  }
+}
+
+const openedAt = (slurs: readonly OpenSlur[]) => slurs.flatMap(({ at }) => (at === null ? [] : [at]));
 
 /** White space in a row that the parser is given as it stands; it takes the square of the time for more. */
 const LONG_BLANK = /\s{32,}/g;

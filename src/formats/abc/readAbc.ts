@@ -110,8 +110,7 @@ function readOne(
     walk,
     lines.flatMap((staves) => staffOfVoice(staves, place) ?? []),
     lead.length,
-    prepared.playsAt,
-    prepared.openSlurs,
+    prepared,
     /%%propagate-accidentals\s+(\w+)/.exec(lead + tuneText.text)?.[1] ?? 'pitch',
   );
   if (!walk.bars.some(({ events }) => events.some(({ kind }) => kind === 'note'))) {

@@ -15,6 +15,7 @@ import {
   startTuplet,
 } from './elements';
 import type { RawBar } from '../score';
+import type { PreparedText } from './prepare';
 import type { VoiceLine } from './voices';
 
 /** Bars beyond this are not read: 10,000 bars are far more than any tune has. */
@@ -53,8 +54,7 @@ export function walkLines(
   walk: Walk,
   lines: readonly VoiceLine[],
   leadLength: number,
-  playsAt: ReadonlyMap<number, number>,
-  openSlurOffsets: ReadonlySet<number>,
+  { playsAt, openSlurs: openSlurOffsets, endings }: Omit<PreparedText, 'text' | 'messages'>,
   propagate: string,
 ): void {
   const { bars, messages, positions } = walk;
@@ -73,6 +73,10 @@ export function walkLines(
   let tuplet: Tuplet | null = null;
   let lastNote: NoteEvent | null = null;
   let restBetween = false;
+  /** What every ending follows: it stands before the first one. */
+  let beforeEndings: { lastNote: NoteEvent | null; restBetween: boolean; openSlurs: number } | null = null;
+  /** The next note is joined although no slur is open after it. */
+  let runsOn = false;
   let noteCount = 0;
   let restCount = 0;
   const unkept = new Set<string>();
@@ -149,9 +153,18 @@ export function walkLines(
             if (/bar_(thin_thin|thin_thick|thick_thin)/.test(type)) last.closesDouble = true;
             if (element.endEnding) last.endingCloses = true;
           }
-          if (type === 'bar_left_repeat' || type === 'bar_dbl_repeat') opensRepeat = true;
+          if (type === 'bar_left_repeat' || type === 'bar_dbl_repeat') {
+            opensRepeat = true;
+            beforeEndings = null;
+          }
           if (element.startEnding) {
             const numbers = endingNumbers(element.startEnding);
+            if (numbers?.includes(1)) beforeEndings = null;
+            beforeEndings ??= { lastNote, restBetween, openSlurs };
+            ({ lastNote, restBetween } = beforeEndings);
+            runsOn = beforeEndings.openSlurs > 0;
+            openSlurs =
+              [...endings].find(([at]) => at >= offset - 1 && at <= element.endChar - leadLength)?.[1] ?? openSlurs;
             if (numbers) pendingEnding = numbers;
             else
               say(
@@ -206,9 +219,11 @@ export function walkLines(
           if (duration.n <= 0) break;
           // As they stand in the text: an accidental of a grace note holds for its main note.
           const graceNotes = element.gracenotes?.map((grace) => pitchOf(grace, walk.key, accidentals, propagate, null));
-          const pitches = element.pitches
-            .map((pitch) => pitchOf(pitch, walk.key, accidentals, propagate, lastNote))
-            .sort((a, b) => midiOf(b) - midiOf(a));
+          const sounding = element.pitches.map((pitch) => ({
+            pitch: pitchOf(pitch, walk.key, accidentals, propagate, lastNote),
+            isTied: pitch.startTie !== undefined,
+          }));
+          const [top, ...under] = sounding.sort((a, b) => midiOf(b.pitch) - midiOf(a.pitch));
           for (const decoration of element.decoration ?? []) {
             if (JUMPS.includes(decoration))
               say(
@@ -247,12 +262,13 @@ export function walkLines(
             kind: 'note',
             id: `n${++noteCount}`,
             duration,
-            pitch: pitches[0]!,
+            pitch: top!.pitch,
             link: 'change',
           };
-          if (pitches.length > 1) note.stops = pitches.slice(1);
+          if (under.length > 0) note.stops = under.map(({ pitch }) => pitch);
           if (graceNotes && graceNotes.length > 0) note.graceNotes = graceNotes;
-          if (element.pitches.some(({ startTie }) => startTie)) note.tie = true;
+          // A lower note that is held while the top one is struck anew is a new note to the bow.
+          if (top!.isTied) note.tie = true;
           if (decorations.includes('upbow')) note.lock = 'up';
           else if (decorations.includes('downbow')) note.lock = 'down';
           if (finger !== undefined) note.finger = Number(finger);
@@ -261,7 +277,8 @@ export function walkLines(
           if (chord) note.chord = chord;
           if (marks.length > 0) note.marks = marks;
           if (noteCount === 1) note.link = 'start';
-          else if (openSlurs > 0 && lastNote) note.link = joiningLink(lastNote, note, restBetween);
+          else if ((openSlurs > 0 || runsOn) && lastNote) note.link = joiningLink(lastNote, note, restBetween);
+          runsOn = false;
           bar.events.push(note);
           lastNote = note;
           restBetween = false;

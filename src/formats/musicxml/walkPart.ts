@@ -148,6 +148,7 @@ class PartWalk {
           break;
         case 'barline':
           this.barline(item, bar);
+          if (bar.endingOpens && !bar.endingOpens.includes(1) && bar.events.length === 0) this.resumeSlurs(element);
           break;
         case 'note': {
           const isChord = child(item, 'chord') !== undefined;
@@ -467,13 +468,28 @@ class PartWalk {
     for (const { attributes } of slurs) if (attributes.type === 'start') this.openSlurs.add(attributes.number ?? '1');
   }
 
+  /** What a later ending closes without having opened it runs on from before the first one; nothing else does. */
+  private resumeSlurs(measure: XmlElement): void {
+    this.openSlurs.clear();
+    const opened = new Set<string>();
+    for (const note of childrenOf(measure, 'note'))
+      for (const { attributes } of notationsOf(note, 'slur')) {
+        const number = attributes.number ?? '1';
+        if (attributes.type === 'start') opened.add(number);
+        else if (attributes.type === 'stop' && !opened.delete(number)) this.openSlurs.add(number);
+      }
+  }
+
   /** A further note of a chord: the highest is the melody. */
   private chordNote(note: XmlElement, events: Sounding[]): void {
     const last = events[events.length - 1];
     const pitch = this.pitch(note);
     if (last?.kind !== 'note' || !pitch || (last.stops?.length ?? 0) >= 5) return;
     const [top, ...stops] = [last.pitch, ...(last.stops ?? []), pitch].sort((a, b) => midiOf(b) - midiOf(a));
-    const chord: NoteEvent = { ...last, pitch: top!, stops };
+    const { tie, ...rest } = last;
+    // The bow holds over what the top note holds over.
+    const ties = top === pitch ? isTied(note) : tie === true;
+    const chord: NoteEvent = { ...rest, ...(ties ? { tie: true as const } : {}), pitch: top!, stops };
     events[events.length - 1] = chord;
     if (this.lastNote === last) this.lastNote = chord;
   }

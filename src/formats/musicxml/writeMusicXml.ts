@@ -316,6 +316,9 @@ function noteElements(
   state: WriteState,
 ): XmlOut[] {
   const { slurs } = state.plain;
+  // A slur that runs on into a later ending is written anew there, since each sign must have its partner.
+  const resumes = slurs.resumes.has(note.id);
+  const opens = slurs.opens.has(note.id) || (resumes && !slurs.closes.has(note.id));
   const { isFirst, isLast } = piece;
   const ties = note.tie === true || !isLast;
   const graces = (isFirst ? (note.graceNotes ?? []) : []).map((pitch) =>
@@ -338,8 +341,8 @@ function noteElements(
   const notations = [
     ...(wasTied ? [el('tied', { type: 'stop' })] : []),
     ...(ties ? [el('tied', { type: 'start' })] : []),
-    ...(isLast && slurs.closes.has(note.id) ? [el('slur', { type: 'stop', number: 1 })] : []),
-    ...(isFirst && slurs.opens.has(note.id) ? [el('slur', { type: 'start', number: 1 })] : []),
+    ...(isLast && slurs.closes.has(note.id) && !resumes ? [el('slur', { type: 'stop', number: 1 })] : []),
+    ...(isFirst && opens ? [el('slur', { type: 'start', number: 1 })] : []),
     ...tupletMarks(note, piece),
     ...(isFirst
       ? [

@@ -1,8 +1,10 @@
-import type { BarEvent, Link, Part } from '#core/tune';
+import { joiningLink } from '#core/bowing';
+import type { BarEvent, Link, NoteEvent, Part } from '#core/tune';
 
 /**
  * A slur into the first note of a part holds where the tune is read on, and not where a repeat leads back to it: those
- * passes get a link of their own. A second ending's first note never follows what is written before it.
+ * passes get a link of their own. A second ending's first note follows what stands before the first ending, as that one's
+ * does: a slur that runs on into one runs on into all.
  */
 export function withPassLinks(parts: readonly Part[], form: readonly string[]): Part[] {
   return parts.map((part) => {
@@ -10,6 +12,10 @@ export function withPassLinks(parts: readonly Part[], form: readonly string[]): 
     let isEntry = true;
     let ending: string | null = null;
     let freshEnding = false;
+    let before: NoteEvent | null = null;
+    let restBetween = false;
+    /** What the endings follow, and whether their first notes are joined to it. */
+    let stem: { before: NoteEvent | null; restBetween: boolean; joins: boolean | null } | null = null;
     let barBefore: BarEvent | null = null;
     return {
       ...part,
@@ -17,20 +23,29 @@ export function withPassLinks(parts: readonly Part[], form: readonly string[]): 
         if (event.kind === 'bar') {
           const here = event.ending ? String(event.onPlays) : null;
           freshEnding = here !== null && ending !== null && here !== ending;
+          if (here !== null && ending === null) stem = { before, restBetween, joins: null };
           // Past a pickup that is played once, the next bar is where repeats come back to.
           if (!event.onPlays && barBefore?.onPlays && !barBefore.ending) isEntry = true;
           ending = here;
           barBefore = event;
           return event;
         }
+        if (event.kind === 'rest') restBetween = true;
         if (event.kind !== 'note') return event;
         const joins = event.link === 'slur' || event.link === 'hook';
         const entry = isEntry;
         isEntry = false;
         if (freshEnding) {
           freshEnding = false;
-          return joins ? { ...event, link: 'change' as const } : event;
+          const link: Link =
+            stem?.joins && stem.before ? joiningLink(stem.before, event, stem.restBetween || restBetween) : 'change';
+          before = event;
+          restBetween = false;
+          return joins || link !== 'change' ? { ...event, link } : event;
         }
+        if (stem) stem.joins ??= joins;
+        before = event;
+        restBetween = false;
         if (!entry || !joins || plays < 2) return event;
         const later = Array.from({ length: plays - 1 }, (_, i) => [i + 2, 'change' as const]);
         return { ...event, linkOnPass: Object.fromEntries(later) as Record<number, Link> };

@@ -29,12 +29,14 @@ export interface PlainScore {
 export interface SlurSigns {
   readonly opens: ReadonlySet<string>;
   readonly closes: ReadonlySet<string>;
+  /** First notes of later endings into which a slur runs on that opens before the first one. */
+  readonly resumes: ReadonlySet<string>;
 }
 
 export function plainScore(tune: Tune): PlainScore {
   const bracketed = new Set(tune.parts.filter(hasPlainEndings).map(({ name }) => name));
   const plays = simplePlays(tune, bracketed);
-  const { slurs, links } = slurred(tune.parts.flatMap((part) => part.events));
+  const { slurs, links } = slurred(tune.parts, bracketed);
   const relinked = tune.parts.map((part) => ({
     ...part,
     events: part.events.map((event): TuneEvent => {
@@ -110,25 +112,57 @@ function simplePlays(tune: Tune, bracketed: ReadonlySet<string>): Map<string, nu
   return isSimple && runs.length <= 26 ? new Map(runs.map(({ name, plays }) => [name, plays])) : null;
 }
 
-/** Where slur signs open and close so that each shared stroke stands under one, and the links that are read from them. */
-function slurred(events: readonly TuneEvent[]): { slurs: SlurSigns; links: Map<string, Link> } {
+/**
+ * Where slur signs open and close so that each shared stroke stands under one, and the links that are read from them. A
+ * slur that runs on into the first ending runs on into the others, and is closed in each.
+ */
+function slurred(
+  parts: readonly Part[],
+  bracketed: ReadonlySet<string>,
+): { slurs: SlurSigns; links: Map<string, Link> } {
   const opens = new Set<string>();
   const closes = new Set<string>();
+  const resumes = new Set<string>();
   const links = new Map<string, Link>();
   let before: NoteEvent | null = null;
   let inside = false;
   let restBetween = false;
-  for (const event of events) {
+  let ending: string | null = null;
+  let stem: { before: NoteEvent | null; restBetween: boolean; joins: boolean | null } | null = null;
+  let isFresh = false;
+  for (const { event, hasBrackets } of eventsOf(parts, bracketed)) {
+    if (event.kind === 'bar' && hasBrackets) {
+      const here = event.ending ? String(event.onPlays) : null;
+      if (here !== null && ending === null) stem = { before, restBetween, joins: null };
+      if (here !== null && ending !== null && here !== ending && stem) {
+        if (inside && before) closes.add(before.id);
+        ({ before, restBetween } = stem);
+        inside = stem.joins ?? false;
+        isFresh = true;
+      }
+      ending = here;
+    }
     if (event.kind === 'rest') restBetween = true;
     if (event.kind !== 'note') continue;
-    const joins: boolean = before !== null && (event.link === 'slur' || event.link === 'hook');
+    const wants: boolean = before !== null && (event.link === 'slur' || event.link === 'hook');
+    // What the first ending does, the others are read to do.
+    const joins: boolean = isFresh ? inside : wants;
     if (joins && !inside) opens.add(before!.id);
+    if (joins && isFresh) resumes.add(event.id);
     if (!joins && inside) closes.add(before!.id);
     links.set(event.id, before === null ? 'start' : joins ? joiningLink(before, event, restBetween) : 'change');
+    if (stem && ending !== null) stem.joins ??= joins;
     inside = joins;
     before = event;
     restBetween = false;
+    isFresh = false;
   }
   if (inside && before) closes.add(before.id);
-  return { slurs: { opens, closes }, links };
+  return { slurs: { opens, closes, resumes }, links };
+}
+
+function eventsOf(parts: readonly Part[], bracketed: ReadonlySet<string>) {
+  return parts.flatMap(({ name, events }) =>
+    events.map((event: TuneEvent) => ({ event, hasBrackets: bracketed.has(name) })),
+  );
 }

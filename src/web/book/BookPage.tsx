@@ -251,6 +251,7 @@ export function BookPage() {
               isDown={query.down === 'yes'}
               chosen={chosen}
               hasMore={hasNextPage}
+              isBusy={book.currentData === undefined}
               onSort={(sort) => show(sortedBy(query, sort, sortInForce(query)))}
               onChoose={setChosen}
               onMore={more}

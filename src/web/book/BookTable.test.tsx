@@ -80,6 +80,7 @@ function Book(props: {
       isDown={false}
       chosen={chosen}
       hasMore={props.onMore !== undefined}
+      isBusy={false}
       onSort={props.onSort ?? (() => undefined)}
       onChoose={(next) => {
         setChosen(next);

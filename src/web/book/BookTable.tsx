@@ -87,6 +87,8 @@ interface BookTableProps {
   readonly isDown: boolean;
   readonly chosen: Chosen;
   readonly hasMore: boolean;
+  /** What is shown is the answer to an earlier question. */
+  readonly isBusy: boolean;
   readonly onSort: (sort: BookSort) => void;
   readonly onChoose: (chosen: Chosen) => void;
   readonly onMore: () => void;
@@ -94,7 +96,7 @@ interface BookTableProps {
 
 /** The tunes, a row each; only what is seen is drawn. Arrows walk, Space chooses, Enter opens. */
 export function BookTable(props: BookTableProps) {
-  const { tunes, total, sort, isDown, chosen, hasMore, onSort, onChoose, onMore } = props;
+  const { tunes, total, sort, isDown, chosen, hasMore, isBusy, onSort, onChoose, onMore } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const [active, setActive] = useState(0);
   const [anchor, setAnchor] = useState<string | null>(null);
@@ -161,7 +163,8 @@ export function BookTable(props: BookTableProps) {
       role="table"
       aria-label="Tunes"
       aria-rowcount={(total ?? rows.length) + 1}
-      className="flex min-h-0 flex-1 flex-col"
+      aria-busy={isBusy}
+      className="flex min-h-0 flex-1 flex-col transition-opacity aria-busy:opacity-60"
     >
       <div role="rowgroup" className="border-b border-line pr-3 text-muted">
         <div role="row" aria-rowindex={1} className={GRID}>
