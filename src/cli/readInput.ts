@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { type Instrument, instrumentWith } from '#core/instrument';
 import { GUESSED_LIMITS, LIMIT_KEYS, type Limit, type LimitKey, type Limits, limitsWith } from '#core/tempo';
 import type { Tune } from '#core/tune';
+import { definedOnly, instrumentFileSchema, limitDate, limitValue } from '#contract/settings';
 import { readFile } from '#formats/file';
 import type { ImportMessage } from '#formats/text';
 import { InputError, UsageError } from './usage';
@@ -58,11 +59,19 @@ function readJson<T>(file: string, schema: z.ZodType<T>): T {
   );
 }
 
-const positive = z.number().positive();
-const limit = z.union([
-  positive.transform((value): Limit => ({ value, source: 'measured' })),
-  z.object({ value: positive, source: z.enum(['guess', 'measured']).default('measured'), date: z.string().optional() }),
-]);
+/** Each a number, or with where it is from and its day. */
+const limit = z.union([limitValue.transform((value): Limit => ({ value, source: 'measured' })), limitObject()], {
+  error: ({ input }) =>
+    `expected a number above 0, or { "value", "source", "date" } with such a value and a day such as 2026-03-02, got ${JSON.stringify(input)}`,
+});
+
+function limitObject() {
+  return z.strictObject({
+    value: limitValue,
+    source: z.enum(['guess', 'measured']).default('measured'),
+    date: limitDate.optional(),
+  });
+}
 const limitsFile = z.strictObject(
   Object.fromEntries(LIMIT_KEYS.map((key) => [key, limit.optional()])) as Record<LimitKey, z.ZodOptional<typeof limit>>,
 );
@@ -74,24 +83,9 @@ export function readLimits(file: string | undefined): Limits {
   );
 }
 
-const instrumentFile = z.strictObject({
-  stringLengthMm: positive.optional(),
-  bridgeRadiusMm: positive.optional(),
-  stringSpacingMm: positive.optional(),
-  marginDegrees: z.number().min(0).max(7).optional(),
-  hairCm: positive.optional(),
-  sweetSpotCm: positive.optional(),
-  windowHalfCm: positive.optional(),
-});
-
+/** Figures of fiddle and bow; what is left out is a full-size fiddle's. */
 export function readInstrument(file: string | undefined): Instrument {
-  if (file === undefined) return instrumentWith({});
-  const instrument = instrumentWith(readJson(file, instrumentFile));
-  if (instrument.stringSpacingMm >= 2 * instrument.bridgeRadiusMm)
-    throw new InputError(
-      `${file}:1:1: stringSpacingMm: expected less than twice bridgeRadiusMm (${2 * instrument.bridgeRadiusMm})`,
-    );
-  return instrument;
+  return instrumentWith(file === undefined ? {} : definedOnly(readJson(file, instrumentFileSchema)));
 }
 
 /** A number option within a range. */

@@ -3,8 +3,8 @@ import { reportTune } from '#core/report';
 import { USUAL_WISHES, proposeBowings } from '#core/search';
 import { LILTS, type Lilt, findLilt } from '#core/tempo';
 import type { Direction } from '#core/tune';
-import { parseTuning } from '#core/tuning';
 import { type Report, toReport } from '#contract/report';
+import { tuningOption } from './retune';
 import { numberOption, readInstrument, readLimits, readTunes } from './readInput';
 import { UsageError } from './usage';
 
@@ -36,11 +36,7 @@ export function report(file: string, flags: ReportFlags): string {
     throw new UsageError(
       `--pattern: expected one of ${PATTERNS.map(({ name }) => name).join(', ')}, got ${flags.pattern}`,
     );
-  const tuning = flags.tuning === undefined ? null : parseTuning(flags.tuning);
-  if (flags.tuning !== undefined && !tuning)
-    throw new UsageError(
-      `--tuning: expected four pitches low to high with octaves, such as "A3 E4 A4 E5", got "${flags.tuning}"`,
-    );
+  const tuning = flags.tuning === undefined ? null : tuningOption('tuning', flags.tuning);
   const start = oneOf('start', flags.start, ['down', 'up']) as Direction | undefined;
   const fingers = oneOf('fingers', flags.fingers, ['open', 'fourth']) as 'open' | 'fourth' | undefined;
   const lilt = flags.lilt === undefined ? undefined : liltNamed(flags.lilt);
@@ -51,7 +47,7 @@ export function report(file: string, flags: ReportFlags): string {
     const tuned = tuning ? { ...tune, tuning } : tune;
     const bowed = pattern ? applyPattern(tuned, pattern) : tuned;
     const checked = reportTune(bowed, { bpm, start, fingerRule: fingers, limits, instrument, lilt });
-    const candidates = optimise === undefined ? [] : proposeBowings(checked, USUAL_WISHES, optimise);
+    const candidates = optimise === undefined ? null : proposeBowings(checked, USUAL_WISHES, optimise);
     return toReport(checked, messages, candidates);
   });
   if (flags.json) return `${JSON.stringify(reports.length === 1 ? reports[0] : reports, null, 2)}\n`;

@@ -1,5 +1,6 @@
 import { STANDARD_TUNING, type Tuning, parseTuning, retunePlan } from '#core/tuning';
-import { type Retune, implausibleWords, toRetune } from '#contract/retune';
+import { type Retune, toRetune } from '#contract/retune';
+import { implausibleWords, tuningFault } from '#formats/text';
 import { InputError, UsageError } from './usage';
 
 /** `retune --from A --to B`: the way from one tuning to another. */
@@ -10,12 +11,15 @@ export function retune(from: string | undefined, to: string | undefined, json: b
   return json ? `${JSON.stringify(printed, null, 2)}\n` : summary(printed);
 }
 
-function tuningOption(name: string, text: string | undefined): Tuning {
+/** A tuning that is named on the command line: four pitches that a fiddle can be brought into. */
+export function tuningOption(name: string, text: string | undefined): Tuning {
   const tuning = text === undefined ? (name === 'from' ? STANDARD_TUNING : null) : parseTuning(text);
   if (!tuning)
     throw new UsageError(
       `--${name}: expected four pitches low to high with octaves, such as "A3 E4 A4 E5", got ${text === undefined ? 'nothing' : `"${text}"`}`,
     );
+  const fault = tuningFault(tuning);
+  if (fault) throw new InputError(`--${name}: ${fault}`);
   return tuning;
 }
 

@@ -264,9 +264,44 @@ test('retune tells each string, the way and what is always said', () => {
 test('a tuning read the wrong way round is refused with the reason', () => {
   const refused = run(['retune', '--to', 'E5 A4 E4 A3']);
   expect(refused.exitCode).toBe(1);
-  expect(refused.stderr).toContain('G: 21 semitones above its usual pitch, expected at most 4');
+  expect(refused.stderr).toContain('G: E5 is 21 semitones above its usual pitch, expected at most 4');
   expect(run(['retune'])).toMatchObject({ exitCode: 2 });
   expect(run(['retune', '--to', 'A E A E'])).toMatchObject({ exitCode: 2 });
+});
+
+test('what no fiddle is, is refused at every door with the figure, what was expected and why', () => {
+  const reversed = 'E5 A4 D4 G3';
+  expect(run(['report', reel, '--tuning', reversed])).toMatchObject({ exitCode: 1, stdout: '' });
+  expect(run(['retune', '--from', reversed, '--to', 'A3 E4 A4 E5']).exitCode).toBe(1);
+  const said = report(
+    file('reversed.abc', `X:1\nT:Reversed\nM:4/4\nL:1/8\n%%morrin-tuning ${reversed}\nK:D\nd4 e4|\n`),
+  );
+  expect(said.tuning).toEqual(['G3', 'D4', 'A4', 'E5']);
+  expect(said.messages).toMatchObject([
+    { line: 5, code: 'bad-directive', message: expect.stringMatching(/low to high/) },
+  ]);
+  const plan = JSON.parse(run(['convert', reel, '--to', 'json']).stdout) as { tuning: object[] };
+  plan.tuning.reverse();
+  expect(run(['report', file('reversed.morrin.json', JSON.stringify(plan))])).toMatchObject({
+    exitCode: 1,
+    stderr: expect.stringMatching(/tuning: G: E5 is 21 semitones above/),
+  });
+  const refusal = (kind: 'instrument' | 'limits', value: object) =>
+    run(['report', reel, `--${kind}`, file('odd.json', JSON.stringify(value))]);
+  for (const [kind, value, words] of [
+    ['instrument', { hairCm: 0.1 }, 'hairCm: expected 20 to 80, got 0.1'],
+    ['instrument', { sweetSpotCm: 64 }, 'sweetSpotCm: expected a place on the 63 cm of hair, got 64'],
+    [
+      'instrument',
+      { bridgeRadiusMm: 80, stringSpacingMm: 6, marginDegrees: 3 },
+      'marginDegrees: expected less than 2.1',
+    ],
+    ['limits', { strokeMs: 'fast' }, 'strokeMs: expected a number above 0'],
+    ['limits', { strokeMs: { value: 80, date: 'yesterday' } }, 'strokeMs: expected a number above 0, or { "value"'],
+  ] as const) {
+    const { exitCode, stderr } = refusal(kind, value);
+    expect([exitCode, stderr]).toEqual([1, expect.stringContaining(words)]);
+  }
 });
 
 test('the report tells the hand, what sounds together and ornaments, in its summary and in JSON', () => {

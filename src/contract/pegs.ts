@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { PLACES } from '#core/tune';
-import { STANDARD_TUNING, TENSION_NEWTONS, parseTuning, retunePlan, tuningName } from '#core/tuning';
-import { implausibleWords } from './retune';
+import { STANDARD_TUNING, TENSION_NEWTONS, parseTuning, tuningName } from '#core/tuning';
+import { tuningFault } from '#formats/text';
 import { INSTRUMENT_RANGES } from './settings';
 
 /** Most of each that is kept. */
@@ -19,8 +19,7 @@ const within = ([low, high]: readonly [number, number]) =>
 /** Why no fiddle is brought into a tuning; null where it may be, or where the text is none. */
 export function implausibleTuning(text: string): string | null {
   const tuning = parseTuning(text);
-  const plan = tuning && retunePlan(STANDARD_TUNING, tuning);
-  return plan && !plan.ok ? plan.implausible.map(implausibleWords).join('; ') : null;
+  return tuning && tuningFault(tuning);
 }
 
 /** A tuning as it is typed: four pitches low to high, which a fiddle can be brought into. */

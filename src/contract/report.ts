@@ -128,10 +128,7 @@ export const reportSchema = z.object({
   passes: z.array(passSchema),
   comesRound: z.boolean(),
   comesRoundAgain: z.boolean(),
-  againFrom: z
-    .object({ note: z.string() })
-    .nullable()
-    .describe('where the tune is taken up when it is played again'),
+  againFrom: z.object({ note: z.string() }).nullable().describe('where the tune is taken up when it is played again'),
   oneDirection: z.boolean(),
   differs: z.array(z.object({ id: z.string(), directions: z.record(z.string(), direction), planned: z.boolean() })),
   notes: z.array(noteSchema),
@@ -221,6 +218,7 @@ export const reportSchema = z.object({
   doublings: z
     .array(z.object({ index: z.int(), id: z.string(), open: z.enum(PLACES), finger: z.int(), on: z.enum(PLACES) }))
     .describe('open strings long enough to be doubled in unison on the next lower string'),
+  noCandidates: z.string().optional().describe('why --optimise found nothing'),
   candidates: z
     .array(
       z.object({
@@ -248,11 +246,14 @@ const seconds = rounded(6);
 const fine = rounded(3);
 const fineOrNull = (value: number | null) => (value === null ? null : fine(value));
 
+/** Why a search finds nothing: no bowing of so few notes brings every pass, and the tune begun again, back to one bow. */
+export const NO_BOWING = 'No bowing comes round: there are too few notes to turn on.';
+
 /** A report as the contract writes it. */
 export function toReport(
   report: TuneReport,
   messages: readonly ImportMessage[] = [],
-  candidates: readonly Candidate[] = [],
+  candidates: readonly Candidate[] | null = null,
 ): Report {
   const { tune, unrolled, settings, figures, timing } = report;
   const again = againFrom(unrolled);
@@ -334,7 +335,8 @@ export function toReport(
         on: stop.place,
       }),
     ),
-    candidates: candidates.map(toCandidate),
+    candidates: (candidates ?? []).map(toCandidate),
+    ...(candidates?.length === 0 ? { noCandidates: NO_BOWING } : {}),
   };
 }
 

@@ -70,15 +70,3 @@ export function toRetune({ strings, steps, totalTensionRatio, totalWarning }: Re
     safety: [...SAFETY],
   };
 }
-
-/** Why a change is not planned: `G: 21 semitones up, at most 4 are safe`. */
-export function implausibleWords(found: Implausible): string {
-  switch (found.reason) {
-    case 'too-high':
-      return `${found.place}: ${found.semitones} semitones above its usual pitch, expected at most 4; is the list low to high?`;
-    case 'too-low':
-      return `${found.place}: ${-found.semitones} semitones below its usual pitch, expected at most 7; is the list low to high?`;
-    case 'not-rising':
-      return `${found.place}: expected a pitch above that of the string before it`;
-  }
-}

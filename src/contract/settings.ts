@@ -24,33 +24,53 @@ export const INSTRUMENT_RANGES = {
 const MOST_LIMIT = 10_000;
 
 const figure = ([low, high]: readonly [number, number]) =>
-  z.number().min(low, `expected ${low} to ${high}`).max(high, `expected ${low} to ${high}`).optional();
+  z
+    .number({ error: ({ input }) => `expected a number from ${low} to ${high}, got ${JSON.stringify(input)}` })
+    .refine((value) => value >= low && value <= high, {
+      error: ({ input }) => `expected ${low} to ${high}, got ${String(input)}`,
+    })
+    .optional();
 
-const instrumentSchema = z
-  .object(
-    Object.fromEntries(Object.entries(INSTRUMENT_RANGES).map(([name, range]) => [name, figure(range)])) as Record<
-      keyof Instrument,
-      ReturnType<typeof figure>
-    >,
-  )
-  .superRefine((figures, context) => {
-    const { hairCm, sweetSpotCm, marginDegrees, stringSpacingMm, bridgeRadiusMm, ...rest } = instrumentWith(
-      definedOnly(figures),
+const instrumentFields = Object.fromEntries(
+  Object.entries(INSTRUMENT_RANGES).map(([name, range]) => [name, figure(range)]),
+) as Record<keyof Instrument, ReturnType<typeof figure>>;
+const instrumentSchema = z.object(instrumentFields).superRefine(fitTogether);
+/** The figures of a file: what is none is refused. */
+export const instrumentFileSchema = z.strictObject(instrumentFields).superRefine(fitTogether);
+
+/** Each string has an angle of its own, and the sweet spot lies on the hair. */
+function fitTogether(given: { readonly [K in keyof Instrument]?: number | undefined }, context: z.RefinementCtx): void {
+  const figures = instrumentWith(definedOnly(given));
+  const { hairCm, sweetSpotCm, marginDegrees, stringSpacingMm, bridgeRadiusMm } = figures;
+  const refuse = (path: keyof Instrument, message: string) =>
+    context.addIssue({ code: 'custom', path: [path], message });
+  if (sweetSpotCm > hairCm) refuse('sweetSpotCm', `expected a place on the ${hairCm} cm of hair, got ${sweetSpotCm}`);
+  if (stringSpacingMm >= 2 * bridgeRadiusMm)
+    return refuse(
+      'stringSpacingMm',
+      `expected less than twice the bridge radius of ${bridgeRadiusMm} mm, got ${stringSpacingMm}: the strings would not lie on its arc`,
     );
-    const refuse = (path: keyof Instrument, message: string) =>
-      context.addIssue({ code: 'custom', path: [path], message });
-    if (sweetSpotCm > hairCm) refuse('sweetSpotCm', `expected a place on the ${hairCm} cm of hair, got ${sweetSpotCm}`);
-    if (stringSpacingMm >= 2 * bridgeRadiusMm)
-      return refuse('stringSpacingMm', `expected less than twice the bridge radius, got ${stringSpacingMm}`);
-    const half = neighbourAngle({ hairCm, sweetSpotCm, marginDegrees, stringSpacingMm, bridgeRadiusMm, ...rest }) / 2;
-    if (marginDegrees >= half)
-      refuse('marginDegrees', `expected less than ${half.toFixed(1)}, half the angle between two strings`);
-  });
+  const half = neighbourAngle(figures) / 2;
+  if (marginDegrees >= half)
+    refuse(
+      'marginDegrees',
+      `expected less than ${half.toFixed(1)}, half the angle between two strings, got ${marginDegrees}: no string would have an angle of its own`,
+    );
+}
 
+/** A limit's figure, in the unit that its name tells. */
+export const limitValue = z
+  .number({ error: ({ input }) => `expected a number above 0, got ${JSON.stringify(input)}` })
+  .refine((value) => value > 0 && value <= MOST_LIMIT, {
+    error: ({ input }) => `expected more than 0, ${MOST_LIMIT} at most, got ${String(input)}`,
+  });
+export const limitDate = z.iso.date({
+  error: ({ input }) => `expected a day such as 2026-03-02, got ${JSON.stringify(input)}`,
+});
 const limitSchema = z.object({
-  value: z.number().positive('expected more than 0').max(MOST_LIMIT),
+  value: limitValue,
   source: z.enum(['guess', 'measured']),
-  date: z.iso.date().optional(),
+  date: limitDate.optional(),
 });
 
 const schoolsSchema = z.object(
@@ -176,7 +196,7 @@ export function playerSettings({ instrument, limits, schools, hand, bands, lilts
   };
 }
 
-function definedOnly<T extends object>(figures: T): { [K in keyof T]?: Exclude<T[K], undefined> } {
+export function definedOnly<T extends object>(figures: T): { [K in keyof T]?: Exclude<T[K], undefined> } {
   return Object.fromEntries(Object.entries(figures).filter(([, value]) => value !== undefined)) as never;
 }
 

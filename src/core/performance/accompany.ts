@@ -3,7 +3,6 @@ import { hertzOf } from '#core/drones';
 import { type ChordSpan, harmonyOf } from '#core/harmony';
 import type { TuneReport } from '#core/report';
 import type { Click, Pluck } from '#core/sound';
-import { isCompound } from '#core/tune';
 import { type Beat, offbeatOf } from './beats';
 
 /** Bass below the tune, chord between. */
@@ -11,8 +10,8 @@ const BASS_OCTAVE = 36;
 const CHORD_OCTAVE = 50;
 
 /** The even notes between a beat and the next: one, or two in compound beats. */
-function subdivisions({ at, length, bar }: Beat): number[] {
-  const parts = isCompound(bar.meter) ? 3 : 2;
+function subdivisions({ at, length, isThree }: Beat): number[] {
+  const parts = isThree ? 3 : 2;
   return Array.from({ length: parts - 1 }, (_, i) => at + ((i + 1) * length) / parts);
 }
 
@@ -43,7 +42,7 @@ export function backing(
   const chordAt = (place: number): ChordSpan | undefined => chords.findLast((span) => span.from <= place + 1e-9);
   return beats.flatMap((beat): Pluck[] => {
     const { meter } = beat.bar;
-    const inThree = !isCompound(meter) && meter.num === 3 && beat.length <= 1 / meter.den + 1e-9;
+    const inThree = !beat.isThree && meter.num === 3 && beat.length <= 1 / meter.den + 1e-9;
     const bassAt = inThree && beat.index !== 0 ? null : beat.at;
     const chordPlace = inThree ? (beat.index === 0 ? null : beat.at) : offbeatOf(beat);
     const isIn = (place: number | null): place is number => place !== null && place >= from - 1e-9 && place < to - 1e-9;

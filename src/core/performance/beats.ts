@@ -1,7 +1,7 @@
 import { type Fraction, toNumber } from '#core/base';
 import type { TuneReport } from '#core/report';
-import { secondsAt } from '#core/tempo';
-import { type PlayedBar, type Unrolled, isCompound } from '#core/tune';
+import { hasDottedBeats, secondsAt } from '#core/tempo';
+import type { PlayedBar, Unrolled } from '#core/tune';
 
 /** A beat of the dance where it is played, in whole notes. */
 export interface Beat {
@@ -12,6 +12,8 @@ export interface Beat {
   /** From 0 within its bar. */
   readonly index: number;
   readonly bar: PlayedBar;
+  /** A dotted quarter, which falls into three. */
+  readonly isThree: boolean;
 }
 
 /**
@@ -26,13 +28,14 @@ export function beatsOf({ bars }: Unrolled, beat: Fraction): Beat[] {
     const odd = bar.isPickup ? length - count * size : 0;
     return Array.from({ length: count }, (_, index): Beat => {
       const at = from + odd + index * size;
-      const isWaltz = !isCompound(bar.meter) && bar.meter.num % 3 === 0 && size < 0.5;
+      const isWaltz = !hasDottedBeats(bar.meter, beat) && bar.meter.num % 3 === 0 && size < 0.5;
       return {
         at,
         length: Math.min(size, from + length - at),
         isFirst: !bar.isPickup && index === 0,
         index: bar.isPickup ? index + (isWaltz ? 3 : 2) - count : index,
         bar,
+        isThree: hasDottedBeats(bar.meter, beat),
       };
     }).filter(({ at }) => at > from - 1e-9);
   });
@@ -69,6 +72,6 @@ export function beatsUnderNotes({ unrolled, timing, settings }: TuneReport): Not
 }
 
 /** Where the backing strums within a beat: halfway, in compound beats on their last third, where it falls in these dances. */
-export function offbeatOf({ at, length, bar }: Beat): number {
-  return at + length * (isCompound(bar.meter) ? 2 / 3 : 1 / 2);
+export function offbeatOf({ at, length, isThree }: Beat): number {
+  return at + length * (isThree ? 2 / 3 : 1 / 2);
 }

@@ -14,6 +14,7 @@ const USUAL_BANDS: BandTable = {
   hoedown: { low: 108, high: 128 },
   breakdown: { low: 108, high: 128 },
   hornpipe: { low: 72, high: 88 },
+  schottische: { low: 66, high: 80 },
   jig: { low: 106, high: 122 },
   'slip jig': { low: 108, high: 124 },
   slide: { low: 124, high: 142 },

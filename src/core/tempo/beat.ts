@@ -2,21 +2,32 @@ import { type BeatsPerMinute, type Fraction, type Seconds, fraction, toNumber } 
 import { type DanceType, type Meter, isCompound } from '#core/tune';
 
 /** Dances counted in half bars. */
-const HALF_BAR_DANCES: readonly DanceType[] = ['reel', 'hornpipe', 'hoedown', 'breakdown'];
+const HALF_BAR_DANCES: readonly DanceType[] = ['reel', 'hornpipe', 'schottische', 'hoedown', 'breakdown'];
+/** Dances counted in three, also where they are written in 3/8. */
+const THREE_BEAT_DANCES: readonly DanceType[] = ['waltz', 'mazurka'];
 
 /**
- * The note value that dancers count: dotted quarter in compound meters whatever the type; half a bar in reels,
- * hornpipes, hoedowns and breakdowns (half note in 4/4 and 2/2, quarter in 2/4); half in 3/2; quarter in the other
- * dances in simple meters; unknown types: half in 2/2 and 3/2, else quarter.
+ * The note value that dancers count: dotted quarter in compound meters whatever the type, but for waltz and mazurka in
+ * 3/8, which count eighths; half a bar in reels, hornpipes, schottisches, hoedowns and breakdowns (half note in 4/4 and
+ * 2/2, quarter in 2/4); half in 3/2; quarter in the other dances in simple meters; unknown types: half in 2/2 and 3/2,
+ * else quarter.
  */
 export function beatUnit(danceType: DanceType | null, meter: Meter): Fraction {
-  if (isCompound(meter)) return fraction(3, 8);
+  if (isCompound(meter))
+    return meter.num === 3 && danceType !== null && THREE_BEAT_DANCES.includes(danceType)
+      ? fraction(1, 8)
+      : fraction(3, 8);
   const isHalfMeter = meter.den === 2;
   if (danceType !== null && HALF_BAR_DANCES.includes(danceType) && meter.num % 2 === 0)
     return fraction(meter.num, 2 * meter.den);
   if (meter.num === 3 && isHalfMeter) return fraction(1, 2);
   if (danceType === null && isHalfMeter) return fraction(1, 2);
   return fraction(1, 4);
+}
+
+/** Whether a bar's beats are dotted quarters where the dance counts such a beat: in a 3/8 waltz they are not. */
+export function hasDottedBeats(meter: Meter, beat: Fraction): boolean {
+  return isCompound(meter) && !(meter.num === 3 && toNumber(beat) < 3 / 8);
 }
 
 /** Length of a whole note: (60 / bpm) / beat. */

@@ -3,7 +3,7 @@ import { type Meter, unroll } from '#core/tune';
 import { part, tune } from '../testing/tunes';
 import { type Lilt, liltFault, liltLeft, liltShift } from './lilt';
 import { LILTS } from './lilts';
-import { noteTimes, timing } from './noteTimes';
+import { noteTimes, secondsAt, timing } from './noteTimes';
 
 const of = (name: string) => LILTS.find((lilt) => lilt.name === name)!;
 const HALF = fraction(1, 2);
@@ -91,6 +91,31 @@ describe('notes under a lilt', () => {
     expect(durations[1]).toBeCloseTo(0.6 * 0.62, 12);
     expect(rests[2]).toBeCloseTo(0.6 * 0.38, 12);
     expect(durations[2]).toBeCloseTo(0.6 * 0.62, 12);
+  });
+
+  test.each(LILTS)('$name: time begins with a pickup, and ends where the tune does, at every tempo', ({ name }) => {
+    for (const bpm of [40, 109, 200])
+      for (const line of ['E4 | D4:2 E4 F#4 G4:4 | D4:2 E4 F#4 G4:2 A4', 'E4 | D4 E4 F#4 G4 A4:4 | D4:8']) {
+        const t = tune([part('A', line)]);
+        const unrolled = unroll(t);
+        const times = noteTimes(unrolled, HALF, of(name));
+        const { onsets, durations, total } = timing(times, bpm);
+        expect(onsets[0]).toBe(0);
+        expect(onsets[onsets.length - 1]! + durations[durations.length - 1]!).toBeCloseTo(total, 12);
+        expect(durations.reduce((sum, one) => sum + one, 0)).toBeCloseTo(total, 12);
+        const at = secondsAt(times, unrolled, bpm);
+        for (const [i, { onset }] of unrolled.notes.entries())
+          expect(at(onset.n / onset.d)).toBeCloseTo(onsets[i]!, 12);
+        expect(at(times.total)).toBeCloseTo(total, 12);
+        // Last bar and pickup make a bar: taken up again, each beat is as long as any.
+        if (line.endsWith('A4')) expect(total).toBeCloseTo(2 * (120 / bpm), 12);
+      }
+  });
+
+  test('a waltz in 3/8 counts eighths, whose notes are no jig', () => {
+    const { durations } = seconds('D4 E4 F#4', 'dotted', 100, { num: 3, den: 8 }, fraction(1, 8));
+    expect(durations[0]).not.toBeCloseTo(0.44 * 1.8, 3);
+    expect(durations.reduce((sum, one) => sum + one, 0)).toBeCloseTo(1.8, 12);
   });
 
   test('a last part of a bar that is no whole beat stays even', () => {

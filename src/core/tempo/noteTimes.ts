@@ -1,6 +1,6 @@
 import { type BeatsPerMinute, type Fraction, type Seconds, toNumber } from '#core/base';
-import { type PlayedBar, type Unrolled, isCompound } from '#core/tune';
-import { wholeNoteSeconds } from './beat';
+import type { PlayedBar, Unrolled } from '#core/tune';
+import { hasDottedBeats, wholeNoteSeconds } from './beat';
 import { freeLengths } from './rubato';
 import { type Lilt, STRAIGHT, liltLeft, liltShift } from './lilt';
 
@@ -12,6 +12,14 @@ interface Lengths {
   readonly rests: readonly number[];
 }
 
+/** What the full lilt adds to places and lengths. */
+interface Lean extends Lengths {
+  /** How much later than written the place stands at which the tune begins, in a pickup within a beat; all counts from there. */
+  readonly start: number;
+  /** What it adds to the whole tune. */
+  readonly total: number;
+}
+
 /** A tune's notes in time, at no tempo yet. */
 export interface NoteTimes {
   /** By the page. */
@@ -19,7 +27,7 @@ export interface NoteTimes {
   /** As they are played before any lilt: by the page, or freely. */
   readonly played: Lengths;
   /** What the full lilt adds to each length; null where every length stays as it is written. */
-  readonly lean: Lengths | null;
+  readonly lean: Lean | null;
   /** The whole tune, in whole notes. */
   readonly total: number;
   readonly lilt: Lilt;
@@ -45,8 +53,9 @@ const COMPOUND_BEAT = 3 / 8;
  * Where each note lies by the page, and how far the lilt moves it. A tune that is played freely has no lilt.
  *
  * Beats are counted from each bar's beginning, in a pickup back from its end; a last part of a bar that is no whole
- * beat stays even. A note from x to y lasts y − x + left·(shift(y) − shift(x)) whole notes, where `left` is what tempo
- * leaves of the lilt: so the notes of a beat always sum to the beat.
+ * beat stays even, unless a pickup follows that completes it, as it does where the tune begins again. A note from x to y
+ * lasts y − x + left·(shift(y) − shift(x)) whole notes, where `left` is what tempo leaves of the lilt: so the notes of a
+ * beat always sum to the beat. Time begins at the first note, wherever in its beat a pickup begins.
  * Time O(notes + bars).
  */
 export function noteTimes(unrolled: Unrolled, beat: Fraction, lilt: Lilt = STRAIGHT): NoteTimes {
@@ -61,26 +70,35 @@ export function noteTimes(unrolled: Unrolled, beat: Fraction, lilt: Lilt = STRAI
   return {
     written,
     played: free ?? written,
-    lean: !free && (lilt.simple || lilt.compound) ? leanOf(written, bars, lilt) : null,
+    lean: !free && (lilt.simple || lilt.compound) ? leanOf(written, bars, lilt, beat) : null,
     total: toNumber(duration),
     lilt,
     beat,
-    liltedBeat: first && isCompound(first) ? COMPOUND_BEAT : SIMPLE_BEAT,
+    liltedBeat: first && hasDottedBeats(first, beat) ? COMPOUND_BEAT : SIMPLE_BEAT,
   };
 }
 
-function leanOf({ onsets, durations, rests }: Lengths, bars: readonly PlayedBar[], lilt: Lilt): Lengths {
-  const lean = { onsets: [] as number[], durations: [] as number[], rests: [] as number[] };
-  let [bar, before] = [0, 0];
-  const placesOfBars = bars.map(({ onset, duration }) => ({ from: toNumber(onset), length: toNumber(duration) }));
+function leanOf({ onsets, durations, rests }: Lengths, bars: readonly PlayedBar[], lilt: Lilt, beat: Fraction): Lean {
+  const places = liltedBars(bars, beat);
+  const [firstBar, lastBar] = [places[0], places[places.length - 1]];
+  const first = firstBar ? shiftAt(firstBar, firstBar.from, lilt) : 0;
+  const last = lastBar ? shiftAt(lastBar, lastBar.from + lastBar.length, lilt) : 0;
+  const lean = {
+    onsets: [] as number[],
+    durations: [] as number[],
+    rests: [] as number[],
+    start: first,
+    total: last - first,
+  };
+  let [bar, before] = [0, first];
   for (let i = 0; i < onsets.length; i++) {
     const [from, to] = [onsets[i]!, onsets[i]! + durations[i]!];
-    while (bar + 1 < bars.length && placesOfBars[bar + 1]!.from <= from + 1e-12) bar += 1;
+    while (bar + 1 < bars.length && places[bar + 1]!.from <= from + 1e-12) bar += 1;
     let last = bar;
-    while (last + 1 < bars.length && placesOfBars[last + 1]!.from <= to + 1e-12) last += 1;
-    const start = shiftAt(bars[bar]!, placesOfBars[bar]!, from, lilt);
-    const end = shiftAt(bars[last]!, placesOfBars[last]!, to, lilt);
-    lean.onsets.push(start);
+    while (last + 1 < bars.length && places[last + 1]!.from <= to + 1e-12) last += 1;
+    const start = shiftAt(places[bar]!, from, lilt);
+    const end = shiftAt(places[last]!, to, lilt);
+    lean.onsets.push(start - first);
     lean.durations.push(end - start);
     lean.rests.push(rests[i]! > 0 ? start - before : 0);
     before = end;
@@ -88,13 +106,27 @@ function leanOf({ onsets, durations, rests }: Lengths, bars: readonly PlayedBar[
   return lean;
 }
 
-function shiftAt(
-  { meter, isPickup }: PlayedBar,
-  { from, length }: { readonly from: number; readonly length: number },
-  at: number,
-  lilt: Lilt,
-): number {
-  const isThree = isCompound(meter);
+/** A bar as the lilt sees it, in whole notes. */
+interface LiltedBar {
+  readonly from: number;
+  readonly length: number;
+  readonly isThree: boolean;
+  readonly isPickup: boolean;
+  /** What follows is a pickup: its last beat is completed there. */
+  readonly goesOn: boolean;
+}
+
+function liltedBars(bars: readonly PlayedBar[], beat: Fraction): LiltedBar[] {
+  return bars.map(({ onset, duration, meter, isPickup }, i) => ({
+    from: toNumber(onset),
+    length: toNumber(duration),
+    isThree: hasDottedBeats(meter, beat),
+    isPickup,
+    goesOn: bars[(i + 1) % bars.length]!.isPickup,
+  }));
+}
+
+function shiftAt({ from, length, isThree, isPickup, goesOn }: LiltedBar, at: number, lilt: Lilt): number {
   const shares = isThree ? lilt.compound : lilt.simple;
   if (!shares) return 0;
   const size = isThree ? COMPOUND_BEAT : SIMPLE_BEAT;
@@ -102,7 +134,7 @@ function shiftAt(
   const odd = isPickup ? length - size * Math.ceil(length / size - 1e-9) : 0;
   const beats = (at - from - odd) / size;
   const beat = Math.floor(beats + 1e-9);
-  if (!isPickup && (beat + 1) * size > length + 1e-9) return 0;
+  if (!isPickup && !goesOn && (beat + 1) * size > length + 1e-9) return 0;
   return size * liltShift(shares, Math.max(0, beats - beat));
 }
 
@@ -129,7 +161,8 @@ class TimedNotes implements Timing {
     const { played, lean, total, beat } = atAnyTempo;
     this.durations = this.inSeconds(played.durations, lean?.durations);
     this.rests = this.inSeconds(played.rests, lean?.rests);
-    this.total = wholeNoteSeconds(bpm, beat) * total;
+    const left = lean ? leftAt(atAnyTempo, bpm) : 0;
+    this.total = wholeNoteSeconds(bpm, beat) * (total + (lean ? left * lean.total : 0));
   }
 
   /** Asked for by few: counted then. */
@@ -172,7 +205,8 @@ export function secondsAt(times: NoteTimes, { bars }: Unrolled, bpm: BeatsPerMin
   if (times.played !== times.written) return freeSeconds(times, whole);
   if (!times.lean) return (place) => whole * place;
   const left = leftAt(times, bpm);
-  const places = bars.map(({ onset, duration }) => ({ from: toNumber(onset), length: toNumber(duration) }));
+  const { start, total } = times.lean;
+  const places = liltedBars(bars, times.beat);
   return (place) => {
     let [low, high] = [0, bars.length - 1];
     while (low < high) {
@@ -180,9 +214,10 @@ export function secondsAt(times: NoteTimes, { bars }: Unrolled, bpm: BeatsPerMin
       if (places[middle]!.from <= place + 1e-12) low = middle;
       else high = middle - 1;
     }
-    const bar = bars[low];
-    if (!bar || place < 0 || place > places[low]!.from + places[low]!.length) return whole * place;
-    return whole * (place + left * shiftAt(bar, places[low]!, place, times.lilt));
+    const bar = places[low];
+    if (!bar || place < 0) return whole * place;
+    if (place > bar.from + bar.length) return whole * (place + left * total);
+    return whole * (place + left * (shiftAt(bar, place, times.lilt) - start));
   };
 }
 

@@ -11,6 +11,7 @@ export const DANCE_TYPES = [
   'hoedown',
   'breakdown',
   'hornpipe',
+  'schottische',
   'jig',
   'slip jig',
   'slide',

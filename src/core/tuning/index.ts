@@ -10,5 +10,7 @@ export {
   tuningName,
 } from './tunings';
 // The way from one to another.
-export type { Implausible, RetunePlan, RetuneStep, RetunedString, StringWarning } from './retune';
+export type { Implausible } from './plausible';
+export { MOST_DOWN, MOST_UP, implausibleStrings } from './plausible';
+export type { RetunePlan, RetuneStep, RetunedString, StringWarning } from './retune';
 export { retunePlan } from './retune';

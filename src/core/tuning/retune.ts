@@ -1,6 +1,7 @@
 import type { Semitones } from '#core/base';
 import { type Pitch, intervalName, midiOf } from '#core/pitch';
 import { PLACES, type Place } from '#core/tune';
+import { type Implausible, implausibleStrings } from './plausible';
 import { TENSION_NEWTONS, type Tuning, tensionRatio } from './tunings';
 
 /** Why a string asks for care. */
@@ -39,16 +40,8 @@ export interface RetunePlan {
   readonly steps: readonly RetuneStep[];
 }
 
-/** Why a change of tuning is not planned: it would break a string, or the strings would stand in no order. */
-export type Implausible =
-  | { readonly reason: 'too-high' | 'too-low'; readonly place: Place; readonly semitones: Semitones }
-  | { readonly reason: 'not-rising'; readonly place: Place };
-
 /** From this many semitones above its usual pitch on a string is warned about; from standard, since strings are made for it. */
 const TONE: Semitones = 2;
-/** Beyond these no string of its place holds or speaks: read so far off, a list was read the wrong way round. Guesses. */
-const MOST_UP: Semitones = 4;
-const MOST_DOWN: Semitones = 7;
 /** A string this far down hardly speaks, a guess. */
 const SLACK: Semitones = 4;
 /** Rise of the total tension from which a luthier is asked, a guess. */
@@ -67,12 +60,7 @@ export function retunePlan(
   tensions: readonly number[] = TENSION_NEWTONS,
   usual: Tuning = from,
 ): RetunePlan | { readonly ok: false; readonly implausible: readonly Implausible[] } {
-  const implausible = PLACES.flatMap((place, i): Implausible[] => {
-    const semitones = midiOf(to[i]!) - midiOf(usual[i]!);
-    if (semitones > MOST_UP) return [{ reason: 'too-high', place, semitones }];
-    if (semitones < -MOST_DOWN) return [{ reason: 'too-low', place, semitones }];
-    return i > 0 && midiOf(to[i]!) <= midiOf(to[i - 1]!) ? [{ reason: 'not-rising', place }] : [];
-  });
+  const implausible = implausibleStrings(to, usual);
   if (implausible.length > 0) return { ok: false, implausible };
 
   const strings = PLACES.map((place, i): RetunedString => {

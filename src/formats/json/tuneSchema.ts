@@ -4,6 +4,7 @@ import { LETTERS, MODES } from '#core/pitch';
 import { HOLD_RANGE, LILT_NAME, MOST_BREATH, PACE_RANGE } from '#core/tempo';
 import { LEAST_WISH, MOST_WISH } from '#core/travel';
 import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune } from '#core/tune';
+import { tuningFault } from '../text';
 import { isTune } from './isTune';
 import { ID_WORDS, MOST, MOST_COUNT, MOST_EVENTS, MOST_PLAYED_EVENTS, WORDS, playedEvents } from './bounds';
 
@@ -85,7 +86,10 @@ export const documentSchema: z.ZodType<Tune> = z
     danceType: z.enum(DANCE_TYPES).nullable(),
     meter,
     key,
-    tuning: z.tuple([pitch, pitch, pitch, pitch]),
+    tuning: z.tuple([pitch, pitch, pitch, pitch]).superRefine((tuning, context) => {
+      const fault = tuningFault(tuning);
+      if (fault) context.addIssue({ code: 'custom', message: fault });
+    }),
     tempoBpm: z.number().min(10).max(400).nullable(),
     lilt: z.string().regex(LILT_NAME, 'a lilt is called by small letters, digits and hyphens').optional(),
     start: direction.nullable(),

@@ -22,7 +22,7 @@ import {
 } from '#core/tune';
 import type { Tuning } from '#core/tuning';
 import { type RawBar } from '../score';
-import { type ImportMessage, type TextPositions, importMessage } from '../text';
+import { type ImportMessage, type TextPositions, importMessage, tuningFault } from '../text';
 import { CHORD_KINDS, JOINED, MARKS_READ, MODES_READ, NOTE_TYPES } from './names';
 import { voiceOf } from './voices';
 import { type XmlElement, child, childText, childrenOf } from './xml';
@@ -317,14 +317,15 @@ class PartWalk {
     ]);
     const byString = new Map(strings);
     const [g, d, a, e] = [4, 3, 2, 1].map((number) => byString.get(number));
-    if (g && d && a && e) this.read.tuning = [g, d, a, e];
+    const fault = g && d && a && e ? tuningFault([g, d, a, e]) : null;
+    if (g && d && a && e && !fault) this.read.tuning = [g, d, a, e];
     else
       this.sayOnce(
         sign,
         'scordatura',
         'warning',
         'not-kept',
-        'This scordatura does not name all four strings; the tuning stays.',
+        fault ? `The tuning stays: ${fault}.` : 'This scordatura does not name all four strings; the tuning stays.',
       );
   }
 

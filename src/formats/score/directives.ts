@@ -17,7 +17,7 @@ import { LEAST_WISH, MOST_WISH } from '#core/travel';
 import { type Tuning, parseTuning } from '#core/tuning';
 import { POSITIONS } from '#core/fingering';
 import { HOLD_RANGE, LILTS, LILT_NAME, MOST_BREATH, PACE_RANGE, STRAIGHT } from '#core/tempo';
-import type { ImportMessage } from '../text';
+import { type ImportMessage, tuningFault } from '../text';
 import type { PlainScore } from './plainScore';
 
 /**
@@ -90,7 +90,9 @@ export function readDirectives(
       });
     if (name === 'tuning') {
       const parsed = parseTuning(value);
-      if (parsed) tuning = parsed;
+      const fault = parsed && tuningFault(parsed);
+      if (fault) refuse(`a tuning that a fiddle can be brought into (${fault})`);
+      else if (parsed) tuning = parsed;
       else refuse('four pitches low to high, such as A3 E4 A4 E5');
     } else if (name === 'start') {
       if (value.trim() === 'down' || value.trim() === 'up') start = value.trim() as Direction;

@@ -2,4 +2,5 @@
 export type { Decoded } from './decode';
 export { decodeText } from './decode';
 export type { ImportCode, ImportMessage } from './messages';
+export { implausibleWords, tuningFault } from './tuningWords';
 export { IMPORT_CODES, TextPositions, importMessage } from './messages';

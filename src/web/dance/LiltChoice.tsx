@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { TuneReport } from '#core/report';
-import { LILTS, type Lilt, liltLeft } from '#core/tempo';
-import { isCompound } from '#core/tune';
+import { LILTS, type Lilt, hasDottedBeats, liltLeft } from '#core/tempo';
+
 import { failureWords } from '../api/messages';
 import type { Failure } from '../api/client';
 import { useSaveSettingsMutation } from '../api/tunesApi';
@@ -100,7 +100,7 @@ function liltWords({ settings, tune, timing }: TuneReport): string {
   const { lilt, bpm, beat } = settings;
   if (timing.atAnyTempo.played !== timing.atAnyTempo.written)
     return 'This tune is played freely, by its holds, breaths and paces: no lilt.';
-  const isThree = isCompound(tune.meter);
+  const isThree = hasDottedBeats(tune.meter, beat);
   const shares = isThree ? lilt.compound : lilt.simple;
   if (!shares) return 'Notes that are written even last even.';
   const beats = isThree ? 'dotted quarters' : 'quarters';

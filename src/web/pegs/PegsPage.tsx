@@ -2,7 +2,7 @@ import { Settings2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { type Fiddle, type Pegs, withChecks } from '#contract/pegs';
-import { implausibleWords } from '#contract/retune';
+import { implausibleWords } from '#formats/text';
 import { type Minutes, creepScale, simulatedFiddle } from '#core/creep';
 import { PLACES, type Place } from '#core/tune';
 import { STANDARD_TUNING, parseTuning, retunePlan, tuningName } from '#core/tuning';

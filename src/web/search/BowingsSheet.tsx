@@ -1,5 +1,6 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { NO_BOWING } from '#contract/report';
 import { type TuneReport, reportTune } from '#core/report';
 import { type BowingFigures, type Candidate, type StyleWishes, adoptBowing, planFigures } from '#core/search';
 import type { Tune, UnrolledNote } from '#core/tune';
@@ -182,11 +183,7 @@ function SearchState(props: {
   const words = {
     searching: state.kind === 'searching' ? `looking … ${state.found} of ${WANTED}` : '',
     done:
-      found === 0
-        ? 'No bowing comes round: there are too few notes to turn on.'
-        : found < WANTED
-          ? `${found} found; no more differ enough to compare`
-          : `${found} found`,
+      found === 0 ? NO_BOWING : found < WANTED ? `${found} found; no more differ enough to compare` : `${found} found`,
     cancelled: 'stopped',
     failed: state.kind === 'failed' ? state.why : '',
   }[state.kind];

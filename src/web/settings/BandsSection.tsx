@@ -15,6 +15,7 @@ const METERS: Readonly<Record<DanceType, Meter>> = {
   hoedown: { num: 2, den: 4 },
   breakdown: { num: 2, den: 4 },
   hornpipe: { num: 4, den: 4 },
+  schottische: { num: 4, den: 4 },
   jig: { num: 6, den: 8 },
   'slip jig': { num: 9, den: 8 },
   slide: { num: 12, den: 8 },
