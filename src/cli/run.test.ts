@@ -297,7 +297,11 @@ test('what no fiddle is, is refused at every door with the figure, what was expe
       'marginDegrees: expected less than 2.1',
     ],
     ['limits', { strokeMs: 'fast' }, 'strokeMs: expected a number above 0'],
-    ['limits', { strokeMs: { value: 80, date: 'yesterday' } }, 'strokeMs: expected a number above 0, or { "value"'],
+    [
+      'limits',
+      { strokeMs: { value: 80, date: 'yesterday' } },
+      'strokeMs.date: expected a day such as 2026-03-02, got "yesterday"',
+    ],
   ] as const) {
     const { exitCode, stderr } = refusal(kind, value);
     expect([exitCode, stderr]).toEqual([1, expect.stringContaining(words)]);

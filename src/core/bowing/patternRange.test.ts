@@ -15,8 +15,8 @@ function figures(name: string, ids?: ReadonlySet<string>) {
 
 test('the pair-first shuffle makes six strokes a bar: even, and its beats alternate', () => {
   expect(figures('pair-first-shuffle')).toEqual({
-    strokes: 12,
-    turns: 12,
+    strokes: 24,
+    turns: 24,
     parity: 'even',
     beats: [
       ['down', 'up', 'up', 'down'],
@@ -29,6 +29,18 @@ test('offbeat pairs put every inner beat within a stroke', () => {
   // 1 2 2 2 1: five strokes a bar, so the second bar begins on the up-bow.
   expect(figures('offbeat-pairs').beats.map(([first]) => first)).toEqual(['down', 'up']);
   expect(figures('offbeat-pairs', new Set(['A1', 'A2', 'A3', 'A4', 'A5', 'A6', 'A7', 'A8'])).parity).toBe('odd');
+});
+
+test('the whole tune is counted through all its passes, to where it begins again', () => {
+  const odd = tune([part('A', 'D4 E4 F#4 G4 A4 B4 A4')], { form: ['A', 'A', 'A'], meter: { num: 7, den: 8 } });
+  const unrolled = unroll(odd);
+  expect(rangeFigures(unrolled, bowNotes(unrolled.notes, 'down'))).toMatchObject({
+    strokes: 21,
+    turns: 21,
+    parity: 'odd',
+  });
+  const part1 = new Set(unrolled.notes.map(({ note }) => note.id));
+  expect(rangeFigures(unrolled, bowNotes(unrolled.notes, 'down'), part1)).toMatchObject({ strokes: 7, turns: 7 });
 });
 
 test('parity over a range is whether the note after it is reached as its first note was', () => {

@@ -1,11 +1,11 @@
 import { type Direction, type Meter, type Unrolled, isCompound } from '#core/tune';
 import type { Pattern } from './patterns';
-import { type BowedNote, staysInStroke } from './strokes';
+import { type BowedNote, againFrom, bowAgain, staysInStroke } from './strokes';
 
-/** What a stretch of a tune comes to as it is bowed, on the first pass that plays it. */
+/** What a stretch of a tune comes to as it is bowed, on the first pass that plays it; the whole tune with all its passes. */
 export interface RangeFigures {
   readonly strokes: number;
-  /** Turns from its first note up to and into the note after it. */
+  /** Turns from its first note up to and into the note after it; of the whole tune, into the note at which it begins again. */
   readonly turns: number;
   readonly parity: 'even' | 'odd';
   /** Whole beats of the first bars: their directions, bar by bar. */
@@ -22,11 +22,13 @@ const BARS_TOLD = 2;
  * Time O(n).
  */
 export function rangeFigures(
-  { notes }: Unrolled,
+  unrolled: Unrolled,
   bowed: readonly BowedNote[],
   ids?: ReadonlySet<string>,
 ): RangeFigures | null {
-  const first = notes.findIndex(({ note }) => ids === undefined || ids.has(note.id));
+  const { notes } = unrolled;
+  const again = ids ? null : againFrom(unrolled);
+  const first = again?.index ?? notes.findIndex(({ note }) => ids?.has(note.id));
   if (first < 0) return null;
   const { passIndex } = notes[first]!;
   let [strokes, turns] = [0, 0];
@@ -34,15 +36,16 @@ export function rangeFigures(
   const bars = new Map<number, Direction[]>();
   for (let i = first; i < notes.length; i++) {
     const { note, passIndex: pass, bar, beat } = notes[i]!;
-    if (pass !== passIndex || (ids && !ids.has(note.id))) continue;
+    if (ids && (pass !== passIndex || !ids.has(note.id))) continue;
     last = i;
     const { link, bow } = bowed[i]!;
     if (i === first || !staysInStroke(link)) strokes += 1;
     if (i > first && link === 'change') turns += 1;
-    if (bar > 0 && Number.isInteger(beat) && (bars.size < BARS_TOLD || bars.has(bar)))
+    if (pass === passIndex && bar > 0 && Number.isInteger(beat) && (bars.size < BARS_TOLD || bars.has(bar)))
       bars.set(bar, [...(bars.get(bar) ?? []), bow]);
   }
-  if (notes[last + 1] && bowed[last + 1]!.link === 'change') turns += 1;
+  if (again) turns += bowAgain(unrolled, bowed) === bowed[last]!.bow ? 0 : 1;
+  else if (notes[last + 1] && bowed[last + 1]!.link === 'change') turns += 1;
   return { strokes, turns, parity: turns % 2 === 0 ? 'even' : 'odd', beats: [...bars.values()] };
 }
 

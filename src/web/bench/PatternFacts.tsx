@@ -18,8 +18,10 @@ export function PatternFacts({ pattern, report, ids, where }: PatternFactsProps)
   return (
     <div className="text-[13.5px] text-muted" data-pattern-facts>
       <p>
-        {range.strokes} strokes in {where}, {range.turns} turns to what follows: {range.parity}
-        {range.parity === 'odd' ? ', so it flips' : ''}
+        {range.strokes} strokes in {where}
+        {ids === undefined
+          ? `, all passes counted: ${roundWords(report)}`
+          : `, ${range.turns} turns to what follows: ${range.parity}${range.parity === 'odd' ? ', so it flips' : ''}`}
       </p>
       <p>
         beats:{' '}
@@ -47,4 +49,11 @@ function accentWords(pattern: Pattern, { tune }: TuneReport): string {
   if (accents.length === 0) return 'no accent comes by itself';
   const slots = accents.map(({ slot }) => slot).join(', ');
   return `accent on stroke ${slots} of the cycle: drawn ${Number(accents[0]!.ratio.toFixed(2))} times as fast, or the bow creeps away`;
+}
+
+function roundWords({ figures: { ledger } }: TuneReport): string {
+  const { comesRound, flippedParts } = ledger;
+  if (comesRound) return 'it comes round';
+  if (flippedParts.length === 0) return 'it flips when begun again';
+  return `${flippedParts.join(', ')} ${flippedParts.length > 1 ? 'flip' : 'flips'}`;
 }
