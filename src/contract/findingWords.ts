@@ -66,7 +66,7 @@ export function findingWords(finding: Finding, words: Pick<Words, 'cut' | 'flick
     case 'hop-too-fast':
       return {
         lead,
-        body: `One finger cannot hop from the ${finding.from} to the ${finding.to} string in time.`,
+        body: `One finger cannot ${finding.event === 'barre' ? 'be laid across' : 'hop from'} the ${finding.from} ${finding.event === 'barre' ? 'and' : 'to'} the ${finding.to} string in time.`,
         figures: tempoFigures(finding),
       };
     case 'shift-too-fast':
@@ -86,8 +86,11 @@ export function findingWords(finding: Finding, words: Pick<Words, 'cut' | 'flick
     case 'runs-out-of-hair':
       return {
         lead,
-        body: `Drawn at even speed the bow creeps to the ${finding.end} and runs out of hair; the short strokes need a quicker bow.`,
-        figures: `${finding.cm.toFixed(1)} cm beyond the ${finding.end} in the end · ${strokes(finding.strokes)} off the hair`,
+        body:
+          finding.cause === 'slow'
+            ? 'However slowly you draw it, this stroke runs out of hair.'
+            : 'This stroke is asked to be longer than the hair.',
+        figures: `${finding.seconds.toFixed(1)} s take ${round(finding.cm)} cm at least, you have ${round(finding.hairCm)}${others(finding.others, 'stroke')}`,
       };
     case 'lock-contradicted':
       return {
@@ -150,8 +153,8 @@ export function findingWords(finding: Finding, words: Pick<Words, 'cut' | 'flick
     case 'reverse-crossings':
       return {
         lead,
-        body: 'The bow crosses against its natural way: the lower string is drawn up each time.',
-        figures: `${finding.count} reverse crossings in a row${others(finding.others, 'passage')}`,
+        body: `The bow crosses the other way round than you like it: the ${finding.liked === 'lower-down' ? 'lower' : 'upper'} string is drawn up each time.`,
+        figures: `${finding.count} such crossings in a row${others(finding.others, 'passage')}`,
       };
     case 'window-left':
       return {
@@ -160,7 +163,7 @@ export function findingWords(finding: Finding, words: Pick<Words, 'cut' | 'flick
           finding.end === 'tip'
             ? 'From here the strokes lie far out, where the tone thins.'
             : 'From here the strokes lie near the frog, where the arm tires and the bow may bounce.',
-        figures: `${strokes(finding.strokes)} outside the working window, by up to ${finding.cm.toFixed(1)} cm${others(finding.others, 'passage')}`,
+        figures: `${strokes(finding.strokes)} of the phrase outside the working window, ${round(100 * finding.share)} % of its time, by up to ${finding.cm.toFixed(1)} cm${others(finding.others, 'phrase')}`,
       };
     case 'jerk':
       return {
@@ -196,6 +199,7 @@ export function findingWords(finding: Finding, words: Pick<Words, 'cut' | 'flick
 function eventName(event: EventKind, words: Pick<Words, 'cut' | 'flick'>): string {
   if (event === 'short-roll') return 'short roll';
   if (event === 'long-roll') return 'long roll';
+  if (event === 'grace') return 'grace note';
   const ornament = ORNAMENTS.find((candidate) => candidate === event);
   return ornament ? ornamentName(ornament, words) : event;
 }
@@ -215,7 +219,7 @@ export function positionWords(position: number | string): string {
 }
 
 /** ` · 2 more places like it`, where there are any. */
-function others(count: number, what: 'place' | 'passage'): string {
+function others(count: number, what: 'place' | 'passage' | 'phrase' | 'stroke'): string {
   return count > 0 ? ` · ${count} more ${what}${count === 1 ? '' : 's'} like it` : '';
 }
 
@@ -349,17 +353,13 @@ function costWords({ disturbs = [] }: Mend): string {
 }
 
 function gainWords(mend: Mend): string {
-  const { deed, ceilingBpm, hereBpm, notesOffHair, reverseOvals, comesRound, flippedParts } = mend;
+  const { deed, ceilingBpm, hereBpm, reverseOvals, comesRound, flippedParts } = mend;
   const { outside, jerks, armDegreesSaved } = mend;
   const to = (bpm: number | null) => (bpm === null ? 'at any tempo' : `to ${Math.floor(bpm)}`);
   if (deed === 'slower') return `${Math.floor(ceilingBpm ?? 0)} stands`;
   // Other places may still hold the tune back: then the gain is here alone.
   const isHereOnly = hereBpm !== undefined && ceilingBpm !== null && (hereBpm === null || hereBpm > ceilingBpm + 0.5);
   const stands = isHereOnly ? `stands ${to(hereBpm)} here` : `stands ${to(ceilingBpm)}`;
-  if (notesOffHair !== undefined) {
-    const hair = notesOffHair === 0 ? 'all on the hair' : `${notes(notesOffHair)} still off the hair`;
-    return `${hair}, ${comesRound ? '' : 'does not come round, '}${stands}`;
-  }
   const round = comesRound ? '' : 'does not come round, ';
   if (outside !== undefined)
     return `${outside === 0 ? 'all within the window' : `${strokes(outside)} still outside`}, ${round}${stands}`;

@@ -71,7 +71,7 @@ const noteSchema = z.object({
         from: z.number(),
         to: z.number(),
         mm: z.number(),
-        guide: z.string(),
+        guide: z.string().nullable(),
         audible: z.boolean(),
         wayBack: z.int().nullable(),
       })
@@ -94,7 +94,8 @@ const noteSchema = z.object({
       to: z.string(),
       skips: z.int(),
       inSlur: z.boolean(),
-      degrees: z.number(),
+      degrees: z.number().describe('between the planes'),
+      turnDegrees: z.number().describe('left to turn at the crossing, in the arm school of the settings'),
       oval: z.enum(['natural', 'reverse', 'free']).nullable(),
     })
     .nullable(),
@@ -411,7 +412,7 @@ function handRow({
       from: shift.from,
       to: shift.to,
       mm: fine(shift.mm),
-      guide: pitchName(shift.guide),
+      guide: shift.guide && pitchName(shift.guide),
       audible: shift.isAudible,
       wayBack: shift.wayBack,
     },
@@ -478,6 +479,7 @@ function noteRows(report: TuneReport): Report['notes'] {
             skips: crossing.skips,
             inSlur: crossing.inSlur,
             degrees: fine(crossing.degrees),
+            turnDegrees: fine(crossing.turnDegrees),
             oval: crossing.oval,
           }
         : null,

@@ -73,8 +73,27 @@ const limitSchema = z.object({
   date: limitDate.optional(),
 });
 
+/** Earlier names of choices, by school. */
+const RENAMED: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  arm: { elbow: 'early', wrist: 'middle' },
+};
+
+/** Limits that an earlier version kept and this one has no use for are left out. */
+function knownLimits(value: unknown): unknown {
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) return value;
+  return Object.fromEntries(Object.entries(value).filter(([key]) => key !== 'slurCrossingFactor'));
+}
+
+/** What an earlier version did not know yet is as usual. */
 const schoolsSchema = z.object(
-  Object.fromEntries(Object.entries(SCHOOL_CHOICES).map(([name, choices]) => [name, z.enum(choices)])),
+  Object.fromEntries(
+    Object.entries(SCHOOL_CHOICES).map(([name, choices]) => [
+      name,
+      z
+        .preprocess((value) => RENAMED[name]?.[String(value)] ?? value, z.enum(choices).optional())
+        .transform((value) => value ?? choices[0]),
+    ]),
+  ),
 ) as unknown as z.ZodType<Schools>;
 
 /** Spans narrower than this leave no hand, wider than this no fiddle asks for. */
@@ -152,7 +171,7 @@ export type Words = z.output<typeof wordsSchema>;
 
 export const settingsSchema = z.object({
   instrument: instrumentSchema,
-  limits: z.partialRecord(z.enum(LIMIT_KEYS as [string, ...string[]]), limitSchema),
+  limits: z.preprocess(knownLimits, z.partialRecord(z.enum(LIMIT_KEYS as [string, ...string[]]), limitSchema)),
   schools: schoolsSchema,
   words: wordsSchema,
   hand: handSchema.default(FREE_HAND),

@@ -11,7 +11,9 @@ import type { Words } from './settings';
 const EVENT_NAMES: Partial<Record<EventKind, string>> = {
   stroke: 'a stroke',
   hop: 'a finger’s hop to another string',
+  barre: 'a finger laid across two strings',
   shift: 'a shift',
+  grace: 'a grace note',
   retake: 'a retake',
 };
 

@@ -21,6 +21,15 @@ export function armPath(intervals: readonly Interval[]): Degrees[] {
   return path;
 }
 
+/**
+ * Of all paths of least turning the one that is always ahead: each angle is the one nearest to where the bow must go next.
+ * Turning is the same in both directions of time, so it is the lazy path of the tune played backwards.
+ * Time O(n).
+ */
+export function preparedPath(intervals: readonly Interval[]): Degrees[] {
+  return armPath([...intervals].reverse()).reverse();
+}
+
 function startAngle(intervals: readonly Interval[]): Degrees {
   let low = -Infinity;
   let high = Infinity;

@@ -3,7 +3,8 @@ import { type Direction, type Link, unroll } from '#core/tune';
 import { part, seeded, tune } from '../testing/tunes';
 import { bowNotes, setLinks } from '#core/bowing';
 import highs from 'highs';
-import { armPath, turning } from './armPath';
+import type { Schools } from '#core/schools';
+import { armPath, preparedPath, turning } from './armPath';
 import { armPlan } from './crossings';
 import { type Interval, type Plane, neighbourAngle, planeAngle, planeInterval, skippedStrings } from './planes';
 
@@ -94,11 +95,39 @@ test('the arm waits as long as it can, stops at the near edge, and starts neares
   expect(path).toEqual([d.high, d.high, a.low, a.low]);
 });
 
+test('an arm that prepares lies at the edge nearest the next string while the last one sounds', () => {
+  const [d, a, e] = (['D', 'A', 'E'] as const).map((place) => planeInterval([place], FULL_SIZE));
+  expect(preparedPath([d!, d!, a!, a!, e!])).toEqual([d!.high, d!.high, a!.high, a!.high, e!.low]);
+  expect(preparedPath([a!, d!, a!])).toEqual([a!.low, d!.high, a!.low]);
+});
+
+test('all paths of least turning turn as much, on 300 random ways over strings and pairs', () => {
+  for (let seed = 1; seed <= 300; seed++) {
+    const random = seeded(seed);
+    const planes: Plane[] = [['G'], ['D'], ['A'], ['E'], ['G', 'D'], ['D', 'A'], ['A', 'E']];
+    const intervals = Array.from({ length: 2 + Math.floor(random() * 20) }, () =>
+      planeInterval(planes[Math.floor(random() * planes.length)]!, FULL_SIZE),
+    );
+    const [late, early] = [armPath(intervals), preparedPath(intervals)];
+    expect(turning(early)).toBeCloseTo(turning(late), 9);
+    for (const [i, { low, high }] of intervals.entries()) {
+      expect(early[i]!).toBeGreaterThanOrEqual(low);
+      expect(early[i]!).toBeLessThanOrEqual(high);
+    }
+  }
+});
+
 describe('classes of crossings', () => {
-  function plan(line: string, planes: Plane[], links: [string, Link][] = [], start: Direction = 'down') {
+  function plan(
+    line: string,
+    planes: Plane[],
+    links: [string, Link][] = [],
+    start: Direction = 'down',
+    school: Schools['arm'] = 'early',
+  ) {
     const t = setLinks(tune([part('A', line)]), new Map(links));
     const { notes } = unroll(t);
-    return armPlan(notes, bowNotes(notes, start), planes, FULL_SIZE);
+    return armPlan(notes, bowNotes(notes, start), planes, FULL_SIZE, school);
   }
 
   test('an oval is natural when the lower-pitched string is drawn down, else reverse', () => {
@@ -131,6 +160,16 @@ describe('classes of crossings', () => {
   test('degrees are those between the planes bowed: 15.7 to a neighbour, half to a pair, 31.5 over a string', () => {
     const { crossings } = plan('D4 A4 E5 D4', [['D'], ['D', 'A'], ['E'], ['A']]);
     expect(crossings.map((c) => c && Number(c.degrees.toFixed(1)))).toEqual([null, 7.9, 23.6, 15.7]);
+  });
+
+  test('what is left to turn at a crossing is the room between, all since the last turn, or the whole way', () => {
+    const turns = (school: Schools['arm']) =>
+      plan('D4 A4 E5 A4 D4 E5', [['D'], ['A'], ['E'], ['A'], ['D'], ['E']], [], 'down', school).crossings.map(
+        (c) => c && Number(c.turnDegrees.toFixed(1)),
+      );
+    expect(turns('early')).toEqual([null, 2, 2, 2, 2, 17.7]);
+    expect(turns('late')).toEqual([null, 2, 15.7, 2, 15.7, 17.7]);
+    expect(turns('middle')).toEqual([null, 15.7, 15.7, 15.7, 15.7, 31.5]);
   });
 
   test('the naive path goes through the middles and never turns less', () => {

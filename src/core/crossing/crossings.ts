@@ -3,7 +3,7 @@ import { type BowedNote } from '#core/bowing';
 import type { Instrument } from '#core/instrument';
 import type { Schools } from '#core/schools';
 import type { UnrolledNote } from '#core/tune';
-import { armPath, turning } from './armPath';
+import { armPath, preparedPath, turning } from './armPath';
 import { type Interval, type Plane, planeAngle, planeInterval, skippedStrings } from './planes';
 
 /** The bow leaves one plane for another before a note. */
@@ -15,6 +15,8 @@ export interface Crossing {
   readonly inSlur: boolean;
   /** Angle between the planes bowed, centre to centre. */
   readonly degrees: Degrees;
+  /** Left to turn at the crossing itself, as the arm is taught to go. */
+  readonly turnDegrees: Degrees;
   /**
    * `natural`: at a bow change, the lower-pitched side drawn down; `reverse`: drawn up; `free`: at a rest, a hook's
    * stop or a retake. null inside a slur.
@@ -45,6 +47,10 @@ export interface ArmPlan {
 
 /**
  * Crossings, allowed intervals and the arm's path for played notes on their planes.
+ *
+ * Of the paths of least turning the school takes one. Early: while a string sounds the bow already lies where it is nearest
+ * to the next one, so that only the room between their intervals is left to turn. Late: it stays until it must turn. About a
+ * still elbow it goes through the middles, and turns the whole way.
  * @param planes `planes[i]` belongs to `notes[i]`
  * Time O(n).
  */
@@ -53,6 +59,7 @@ export function armPlan(
   bowed: readonly BowedNote[],
   planes: readonly (Plane | null)[],
   instrument: Instrument,
+  school: Schools['arm'],
 ): ArmPlan {
   // Few planes stand for many notes: each is reckoned once.
   const known = new Map<Plane, { angle: Degrees; interval: Interval }>();
@@ -65,35 +72,49 @@ export function armPlan(
     return entry;
   };
 
-  const crossings: (Crossing | null)[] = [];
   const intervals: (Interval | null)[] = [];
   const reached: Interval[] = [];
   const centres: Degrees[] = [];
-  let before: Plane | null = null;
-  for (let i = 0; i < planes.length; i++) {
-    const plane = planes[i]!;
+  for (const plane of planes) {
     const reckoned = plane && figures(plane);
     intervals.push(reckoned && reckoned.interval);
-    if (!reckoned) {
+    if (!reckoned) continue;
+    reached.push(reckoned.interval);
+    centres.push(reckoned.angle);
+  }
+  const least = school === 'late' ? armPath(reached) : preparedPath(reached);
+  const path = school === 'middle' ? centres : least;
+
+  const crossings: (Crossing | null)[] = [];
+  let before: Plane | null = null;
+  let step = 0;
+  for (let i = 0; i < planes.length; i++) {
+    const plane = planes[i]!;
+    if (!plane) {
       crossings.push(null);
       continue;
     }
-    crossings.push(before && before !== plane ? crossingBetween(before, plane, notes[i]!, bowed[i]!, figures) : null);
-    reached.push(reckoned.interval);
-    centres.push(reckoned.angle);
+    let turn = 0;
+    if (before && before !== plane)
+      turn =
+        school === 'early' ? roomBetween(reached[step - 1]!, reached[step]!) : Math.abs(path[step]! - path[step - 1]!);
+    crossings.push(
+      before && before !== plane ? crossingBetween(before, plane, turn, notes[i]!, bowed[i]!, figures) : null,
+    );
     before = plane;
+    step += 1;
   }
 
-  const path = armPath(reached);
-  let step = 0;
+  step = 0;
   const angles = intervals.map((interval) => (interval ? path[step++]! : null));
-  const sums = sumCrossings(crossings, turning(path), turning(centres));
+  const sums = sumCrossings(crossings, turning(least), turning(centres));
   return { planes, crossings, intervals, angles, sums };
 }
 
 function crossingBetween(
   from: Plane,
   to: Plane,
+  turnDegrees: Degrees,
   { restBefore }: UnrolledNote,
   { link, bow }: BowedNote,
   figures: (plane: Plane) => { angle: Degrees },
@@ -105,7 +126,12 @@ function crossingBetween(
   const lowerIsDown = turn < 0 ? bow === 'down' : bow === 'up';
   const isFree = link !== 'change' || restBefore.n > 0;
   const oval = inSlur ? null : isFree ? 'free' : lowerIsDown ? 'natural' : 'reverse';
-  return { from, to, skips: skippedStrings(from, to), inSlur, degrees: Math.abs(turn), oval };
+  return { from, to, skips: skippedStrings(from, to), inSlur, degrees: Math.abs(turn), turnDegrees, oval };
+}
+
+/** Degrees between two intervals; 0 where they touch. */
+function roomBetween(one: Interval, other: Interval): Degrees {
+  return Math.max(0, other.low - one.high, one.low - other.high);
 }
 
 function sumCrossings(crossings: readonly (Crossing | null)[], least: Degrees, naive: Degrees): CrossingSums {
@@ -122,7 +148,7 @@ function sumCrossings(crossings: readonly (Crossing | null)[], least: Degrees, n
   return { ...sums, armDegrees: least, armDegreesNaive: naive };
 }
 
-/** Turning that counts for a player: the elbow takes the least, a wrist about a still elbow goes through the middles. */
+/** Turning that counts for a player: the arm takes the least, a wrist about a still elbow goes through the middles. */
 export function turningOf({ armDegrees, armDegreesNaive }: CrossingSums, arm: Schools['arm']): Degrees {
-  return arm === 'wrist' ? armDegreesNaive : armDegrees;
+  return arm === 'middle' ? armDegreesNaive : armDegrees;
 }

@@ -1,7 +1,7 @@
 import { fraction } from '#core/base';
 import { parsePitch } from '#core/pitch';
-import { type ReportOptions, reportTune } from '#core/report';
-import type { EventKind, LimitKey, Limits } from '#core/tempo';
+import { type ReportOptions, type TuneReport, reportTune } from '#core/report';
+import { type EventKind, LEAST_TURN, type LimitKey, type Limits, crossingNeeds } from '#core/tempo';
 import type { NoteEvent, NoteMark, Tune } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
 
@@ -11,6 +11,7 @@ interface DrillNote {
   readonly eighths: number;
   readonly link?: NoteEvent['link'];
   readonly mark?: NoteMark;
+  readonly grace?: string;
   readonly place?: NoteEvent['place'];
   readonly finger?: number;
   readonly position?: number;
@@ -20,6 +21,8 @@ interface DrillNote {
 export interface Drill {
   readonly key: LimitKey;
   readonly kind: EventKind;
+  /** Of the crossings, those within a slur. */
+  readonly inSlur?: true;
   readonly notes: readonly DrillNote[];
 }
 
@@ -29,6 +32,16 @@ const note = (pitch: string, eighths: number, more: Partial<DrillNote> = {}): Dr
   eighths,
   ...more,
 });
+
+const open = (pitch: string, more: Partial<DrillNote> = {}) =>
+  note(pitch, 0.5, pitch === 'E5' ? { place: 'E', finger: 0, ...more } : more);
+const byTurns = (low: string, high: string) => times(8, open(low), open(high));
+/** Each bow begins on the string on which the last one ended. */
+const slurredByTurns = (low: string, high: string) =>
+  [
+    [low, high],
+    [high, low],
+  ].flatMap((pair) => Array.from({ length: 8 }, (_, i) => open(pair[i % 2]!, i > 0 ? { link: 'slur' } : {})));
 
 /**
  * A drill for each limit that time is measured against; the slowest bow has another way. Those that share a need are
@@ -51,15 +64,15 @@ export const DRILLS: readonly Drill[] = [
     kind: 'bowed-triplet',
     notes: times(2, note('A4', 2, { mark: 'bowed-triplet' }), note('B4', 2)),
   },
-  // Two open strings, side by side; then with one between.
-  { key: 'crossingMs', kind: 'crossing', notes: times(8, note('D4', 0.5), note('A4', 0.5)) },
-  {
-    key: 'crossingMsPerDegree',
-    kind: 'crossing',
-    notes: times(8, note('D4', 0.5), note('E5', 0.5, { place: 'E', finger: 0 })),
-  },
-  { key: 'slurCrossingFactor', kind: 'crossing', notes: times(8, note('D4', 0.5), note('A4', 0.5, { link: 'slur' })) },
-  { key: 'hopMs', kind: 'hop', notes: times(8, note('E4', 0.5), note('B4', 0.5)) },
+  // Open strings by turns: side by side, with one between, with two between; a stroke for every note, then eight to a bow.
+  { key: 'crossingMs', kind: 'crossing', notes: byTurns('D4', 'A4') },
+  { key: 'crossingMsPerDegree', kind: 'crossing', notes: byTurns('D4', 'E5') },
+  { key: 'skipMs', kind: 'crossing', notes: byTurns('G3', 'E5') },
+  { key: 'slurCrossingMs', kind: 'crossing', inSlur: true, notes: slurredByTurns('D4', 'A4') },
+  { key: 'slurCrossingMsPerDegree', kind: 'crossing', inSlur: true, notes: slurredByTurns('D4', 'E5') },
+  { key: 'slurSkipMs', kind: 'crossing', inSlur: true, notes: slurredByTurns('G3', 'E5') },
+  { key: 'hopMs', kind: 'hop', notes: times(8, note('F#4', 0.5), note('C5', 0.5)) },
+  { key: 'barreMs', kind: 'barre', notes: times(8, note('E4', 0.5), note('B4', 0.5)) },
   {
     key: 'shiftMs',
     kind: 'shift',
@@ -83,6 +96,8 @@ export const DRILLS: readonly Drill[] = [
   { key: 'flickMs', kind: 'flick', notes: times(8, note('E4', 0.5, { mark: 'flick' }), note('F#4', 0.5)) },
   { key: 'shortRollMs', kind: 'short-roll', notes: times(2, note('E4', 2, { mark: 'roll' }), note('F#4', 2)) },
   { key: 'longRollMs', kind: 'long-roll', notes: times(2, note('E4', 3, { mark: 'roll' }), note('F#4', 1)) },
+  { key: 'graceMs', kind: 'grace', notes: times(8, note('E4', 0.5, { grace: 'F#4' }), note('D4', 0.5)) },
+  { key: 'slideMs', kind: 'slide', notes: times(8, note('F#4', 0.5, { mark: 'slide' }), note('D4', 0.5)) },
   { key: 'pulseMs', kind: 'pulse', notes: times(2, note('D4', 2, { mark: 'pulse' }), note('A4', 2)) },
 ];
 
@@ -106,13 +121,14 @@ export function drillTune({ notes }: Drill): Tune {
         name: 'A',
         events: [
           { kind: 'bar', id: 'b1' },
-          ...notes.map(({ pitch, eighths, link, mark, place, finger, position }, i): NoteEvent => ({
+          ...notes.map(({ pitch, eighths, link, mark, grace, place, finger, position }, i): NoteEvent => ({
             kind: 'note',
             id: `n${i + 1}`,
             pitch: parsePitch(pitch)!,
             duration: fraction(2 * eighths, 16),
             link: i === 0 ? 'start' : (link ?? 'change'),
             ...(mark ? { marks: [mark] } : {}),
+            ...(grace ? { graceNotes: [parsePitch(grace)!] } : {}),
             ...(place ? { place } : {}),
             ...(finger === undefined ? {} : { finger }),
             ...(position === undefined ? {} : { position }),
@@ -124,23 +140,44 @@ export function drillTune({ notes }: Drill): Tune {
   };
 }
 
-/** What the drill's event has and would need at a tempo. */
+/** What the drill's tightest event has and would need at a tempo. */
 interface Measured {
+  /** Less what other crossings close before it take. */
   readonly availableMs: number;
-  /** Degrees between the planes, or millimetres of the shift; 0 where there is neither. */
+  /** Degrees left to turn, or millimetres of the shift; 0 where there is neither. */
   readonly amount: number;
+  /** Strings between. */
+  readonly skips: number;
+}
+
+/** The events that a drill is about, with the notes they lead to. */
+function eventsOf(drill: Drill, report: TuneReport) {
+  const { check, bowed } = report.figures;
+  return check.events.flatMap((events, index) =>
+    events.flatMap((event) =>
+      event.kind === drill.kind && (!drill.inSlur || bowed[index]!.link === 'slur') ? [{ event, index }] : [],
+    ),
+  );
 }
 
 function measure(drill: Drill, bpm: number, options: ReportOptions): Measured {
-  const { figures } = reportTune(drillTune(drill), { ...options, bpm });
-  for (const [index, events] of figures.check.events.entries()) {
-    const event = events.find(({ kind }) => kind === drill.kind);
-    if (!event) continue;
-    const amount =
-      drill.kind === 'shift' ? figures.moves[index]!.shift!.mm : (figures.arm.crossings[index]?.degrees ?? 0);
-    return { availableMs: event.availableMs, amount };
-  }
-  throw new RangeError(`drill ${drill.key}: no ${drill.kind} in it`);
+  const report = reportTune(drillTune(drill), { ...options, bpm });
+  const found = eventsOf(drill, report);
+  if (found.length === 0) throw new RangeError(`drill ${drill.key}: no ${drill.kind} in it`);
+  const room = ({ event }: (typeof found)[number]) => event.availableMs / event.neededMs;
+  const { event, index } = found.reduce((one, other) => (room(other) < room(one) ? other : one));
+  const { arm, moves } = report.figures;
+  const { limits, schools } = report.settings;
+  if (drill.kind === 'shift') return { availableMs: event.availableMs, amount: moves[index]!.shift!.mm, skips: 0 };
+  const crossing = drill.kind === 'crossing' ? arm.crossings[index] : null;
+  if (!crossing) return { availableMs: event.availableMs, amount: 0, skips: 0 };
+  const { turnDegrees, skips } = crossing;
+  const alone = crossingNeeds({ turnDegrees, skips, inSlur: drill.inSlur ?? false }, limits, schools.skips);
+  return {
+    availableMs: event.availableMs / (event.neededMs / alone),
+    amount: Math.max(LEAST_TURN, turnDegrees),
+    skips,
+  };
 }
 
 /** Limits below this cannot come of a drill: nobody's hands are so quick. */
@@ -149,20 +186,26 @@ const LEAST = 0.01;
 /**
  * The limit's value for which the drill is just possible at a tempo: the need of its event, as the dance check has it,
  * solved for the one limit with the others as they are.
- * Told in three digits. Crossing: a + b·degrees; inside a slur f·(a + b·degrees); shift: a + b·mm; all others need the limit itself.
+ * Told in three digits; of a crossing never more than was shown, since its need rises by steps. Crossing: a + b·degrees + c·strings between; shift: a + b·mm; all others need the limit itself.
  */
 export function measuredLimit(drill: Drill, bpm: number, options: ReportOptions & { readonly limits: Limits }): number {
-  const { availableMs, amount } = measure(drill, bpm, options);
+  const { availableMs, amount, skips } = measure(drill, bpm, options);
   const { limits } = options;
   const value = (key: LimitKey) => limits[key].value;
   const solved = (): number => {
     switch (drill.key) {
       case 'crossingMs':
-        return availableMs - value('crossingMsPerDegree') * amount;
+        return availableMs - value('crossingMsPerDegree') * amount - value('skipMs') * skips;
       case 'crossingMsPerDegree':
-        return (availableMs - value('crossingMs')) / amount;
-      case 'slurCrossingFactor':
-        return availableMs / (value('crossingMs') + value('crossingMsPerDegree') * amount);
+        return (availableMs - value('crossingMs') - value('skipMs') * skips) / amount;
+      case 'skipMs':
+        return (availableMs - value('crossingMs') - value('crossingMsPerDegree') * amount) / skips;
+      case 'slurCrossingMs':
+        return availableMs - value('slurCrossingMsPerDegree') * amount - value('slurSkipMs') * skips;
+      case 'slurCrossingMsPerDegree':
+        return (availableMs - value('slurCrossingMs') - value('slurSkipMs') * skips) / amount;
+      case 'slurSkipMs':
+        return (availableMs - value('slurCrossingMs') - value('slurCrossingMsPerDegree') * amount) / skips;
       case 'shiftMs':
         return availableMs - value('shiftMsPerMm') * amount;
       case 'shiftMsPerMm':
@@ -171,16 +214,16 @@ export function measuredLimit(drill: Drill, bpm: number, options: ReportOptions 
         return availableMs;
     }
   };
-  return Math.max(LEAST, Number(solved().toPrecision(3)));
+  const shown = solved();
+  const digit = 10 ** (Math.floor(Math.log10(Math.max(LEAST, shown))) - 2);
+  const told = drill.kind === 'crossing' ? Math.floor(shown / digit + 1e-6) * digit : shown;
+  return Math.max(LEAST, Number(told.toPrecision(3)));
 }
 
 /** The tempo at which the drill is just possible with the limits as they are. */
 export function drillCeiling(drill: Drill, options: ReportOptions): number {
-  const { figures } = reportTune(drillTune(drill), options);
-  let least = Infinity;
-  for (const events of figures.check.events)
-    for (const { kind, ceilingBpm } of events) if (kind === drill.kind) least = Math.min(least, ceilingBpm);
-  return least;
+  const found = eventsOf(drill, reportTune(drillTune(drill), options));
+  return Math.min(Infinity, ...found.map(({ event }) => event.ceilingBpm));
 }
 
 /** Slowest bow from one stroke over the whole hair, in cm a second. */

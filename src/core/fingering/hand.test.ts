@@ -1,3 +1,4 @@
+import type { Schools } from '#core/schools';
 import { FULL_SIZE } from '#core/instrument';
 import { midiOf, parsePitch, pitchName } from '#core/pitch';
 import { type Tune, unroll, writtenNotes } from '#core/tune';
@@ -50,13 +51,13 @@ test('the hand at rest spans a fourth in every position', () => {
   for (const position of [0.5, 1, 2, 3, 4, 5] as const) expect(handHome(position, 4) - handHome(position)).toBe(5);
 });
 
-function planOf(t: Tune) {
+function planOf(t: Tune, led: Schools['guide'] = 'lowest-finger') {
   const { notes } = unroll(t);
   const fingers = fingerTune(t, unroll(t), 'open');
   const whole = 1;
   const onsets = notes.map(({ onset }) => (whole * onset.n) / onset.d);
   const durations = notes.map(({ duration }) => (whole * duration.n) / duration.d);
-  return handPlan(t, notes, fingers, { onsets, durations }, FULL_SIZE);
+  return handPlan(t, notes, fingers, { onsets, durations }, FULL_SIZE, led);
 }
 
 test('a hop is one finger on two strings after each other; marked as a barre it is none', () => {
@@ -119,9 +120,28 @@ test('a shift tells its guide note, whether it is heard, and the way back', () =
   ]);
   const { shift } = planOf(t)[1]!;
   expect(shift).toMatchObject({ from: 1, to: 3, isAudible: true, wayBack: 3 });
-  // The first finger arrives on A in third position.
-  expect(pitchName(shift!.guide)).toBe('A5');
+  // The first finger of the third position lies on A.
+  expect(pitchName(shift!.guide!)).toBe('A5');
   expect(shift!.mm).toBeCloseTo(nutDistance(5, 328) - nutDistance(2, 328), 9);
+});
+
+test('the guide is the lowest finger of the new position, or the one that was down, and never the note itself', () => {
+  const shifted = (from: string, to: string, led: Schools['guide']) => {
+    const t = tune([
+      {
+        name: 'A',
+        events: [{ kind: 'bar', id: 'b' }, note('n1', from, 1, { position: 1 }), note('n2', to, 1, { position: 3 })],
+      },
+    ]);
+    const { guide } = planOf(t, led)[1]!.shift!;
+    return guide && pitchName(guide);
+  };
+  // E:3 in first position to E:4 in third: the first finger there lies on A, the third on C sharp.
+  expect(shifted('A5', 'D6', 'lowest-finger')).toBe('A5');
+  expect(shifted('A5', 'D6', 'travelling-finger')).toBe('C#6');
+  // To the first finger itself.
+  expect(shifted('F#5', 'A5', 'lowest-finger')).toBeNull();
+  expect(shifted('F#5', 'A5', 'travelling-finger')).toBeNull();
 });
 
 test('the rule of first position stands wherever it has the note; only what lies beyond is searched for', () => {

@@ -1,6 +1,7 @@
 import type { Millimetres, Seconds } from '#core/base';
 import type { Instrument } from '#core/instrument';
-import { type Key, type Pitch, alterInKey, isConsonant, midiOf, pitchAtStep, staffStep } from '#core/pitch';
+import { type Key, type Pitch, alterInKey, isConsonant, midiOf, pitchAtStep, samePitch, staffStep } from '#core/pitch';
+import type { Schools } from '#core/schools';
 import { PLACES, type Place, type Tune, type UnrolledNote } from '#core/tune';
 import type { Fingering, Stop } from './firstPosition';
 import { HAND_COSTS } from './handCosts';
@@ -33,8 +34,8 @@ export interface HopOption {
 }
 
 export interface ShiftGuide {
-  /** Where the finger of the note before arrives after the shift: heard in passing, or only thought. */
-  readonly guide: Pitch;
+  /** Where the leading finger arrives: heard in passing, or only thought; null where it goes to the note itself. */
+  readonly guide: Pitch | null;
   /** In a slur it is heard; at a turn or over a rest it is clean. */
   readonly isAudible: boolean;
   /** Index of the first later note with the hand where it came from; null where it does not come back. */
@@ -61,6 +62,7 @@ export function handPlan(
   fingers: ReadonlyMap<string, Fingering>,
   { onsets, durations }: Times,
   { stringLengthMm }: Pick<Instrument, 'stringLengthMm'>,
+  led: Schools['guide'],
 ): HandNote[] {
   const moves = handMoves(notes, fingers, { stringLengthMm });
   const lastUse: number[] = [-1, -1, -1, -1, -1];
@@ -81,7 +83,7 @@ export function handPlan(
       dronesThrough: top && staysThrough !== null ? lastDroned(of, notes, i, staysThrough, top) : null,
       lean: top && top.finger > 0 ? leanOf(top, stops, note.drone) : null,
       hop: move?.hop ? { ...move.hop, options: hopOptions(move.hop, notes[i]!.restBefore.n > 0) } : null,
-      shift: move?.shift ? { ...move.shift, ...guideOf(tune, move.shift, of, i, notes.length, notes[i]!) } : null,
+      shift: move?.shift ? { ...move.shift, ...guideOf(tune, move.shift, of, i, notes, led) } : null,
       isBarre: stopped.length > new Set(stopped.map(({ finger }) => finger)).size,
       spanMm: spanOf(
         i > 0 && of(i - 1).position === fingering.position ? [...stopped, ...stoppedOf(of(i - 1), stopped)] : stopped,
@@ -183,23 +185,32 @@ function spanOf(stopped: readonly Stop[], stringLengthMm: Millimetres): Millimet
   return Math.max(...at) - Math.min(...at);
 }
 
-/** The guide note: the finger that was down, at home in the new position, on the string of the new note. */
+/**
+ * The guide note: the lowest finger of the new position, or the finger that was down, on the string of the new note. A
+ * finger that goes to the note itself needs none.
+ */
 function guideOf(
   tune: Tune,
   { from, to }: Shift,
   of: (i: number) => Fingering,
   i: number,
-  count: number,
-  played: UnrolledNote,
+  notes: readonly UnrolledNote[],
+  led: Schools['guide'],
 ): ShiftGuide {
-  const finger = of(i - 1).finger || of(i).finger || 1;
+  const finger = led === 'lowest-finger' ? 1 : of(i - 1).finger || 1;
   const place = of(i).place;
+  const played = notes[i]!;
+  const guide = finger === of(i).finger ? null : guideNote(tune, place, finger, to);
   let wayBack: number | null = null;
-  for (let j = i + 1; j < Math.min(count, i + LOOKED_AHEAD) && wayBack === null; j++) {
+  for (let j = i + 1; j < Math.min(notes.length, i + LOOKED_AHEAD) && wayBack === null; j++) {
     const next = of(j);
     if (next.reachable && next.position === from) wayBack = j;
   }
-  return { guide: guideNote(tune, place, finger, to), isAudible: played.note.link === 'slur', wayBack };
+  return {
+    guide: guide && samePitch(guide, played.note.pitch) ? null : guide,
+    isAudible: played.note.link === 'slur',
+    wayBack,
+  };
 }
 
 function guideNote({ tuning, key }: Tune, place: Place, finger: number, position: Position): Pitch {

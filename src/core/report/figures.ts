@@ -1,4 +1,4 @@
-import type { BeatsPerMinute, Fraction, Seconds } from '#core/base';
+import type { BeatsPerMinute, Centimetres, Fraction, Seconds } from '#core/base';
 import {
   type BowedNote,
   type Ledger,
@@ -21,8 +21,10 @@ import {
   type Limits,
   type Timing,
   ceilingAt,
+  crossingGaps,
   danceCeiling,
   danceCheck,
+  dottedRatio,
   noteTimes,
   timing,
 } from '#core/tempo';
@@ -62,6 +64,8 @@ export interface Figures {
   /** Hops and shifts of the hand that lead to each note. */
   readonly moves: readonly (HandMove | null)[];
   readonly marks: readonly (readonly NoteMark[] | undefined)[];
+  /** How many grace notes stand before each note. */
+  readonly graces: readonly number[];
   readonly travel: readonly NoteTravel[];
   /** What pulses, accents and wished lengths add; null where nothing does. */
   readonly reach: Reach | null;
@@ -69,10 +73,11 @@ export interface Figures {
 }
 
 export function timesOf(
+  { danceType }: Tune,
   unrolled: Unrolled,
   { bpm, beat, lilt }: Pick<ReportSettings, 'bpm' | 'beat' | 'lilt'>,
 ): Timing {
-  return timing(noteTimes(unrolled, beat, lilt), bpm);
+  return timing(noteTimes(unrolled, beat, lilt, dottedRatio(danceType)), bpm);
 }
 
 /**
@@ -105,8 +110,9 @@ export function figuresOf(
   const start = startOf(tune, unrolled, settings.start);
   const bowed = bowNotes(unrolled.notes, start.direction);
   const reach = reachOf(unrolled.notes, settings.schools.pulse);
-  const arm = armPlan(unrolled.notes, bowed, planes, instrument);
+  const arm = armPlan(unrolled.notes, bowed, planes, instrument, settings.schools.arm);
   const marks = unrolled.notes.map(({ note }) => note.marks);
+  const graces = unrolled.notes.map(({ note }) => note.graceNotes?.length ?? 0);
   return {
     start,
     bowed,
@@ -114,18 +120,19 @@ export function figuresOf(
     arm,
     moves,
     marks,
+    graces,
     travel: rawTravel(bowed, times.durations, bowSpeed(tune.danceType), instrument, reach),
     reach,
-    check: danceCheck(checkInput(bowed, { arm, moves, marks }, times, settings)),
+    check: danceCheck(checkInput(bowed, { arm, moves, marks, graces }, times, settings)),
   };
 }
 
 /** What no link changes. */
-type HandAndArm = Pick<Figures, 'arm' | 'moves' | 'marks'>;
+type HandAndArm = Pick<Figures, 'arm' | 'moves' | 'marks' | 'graces'>;
 
 function checkInput(
   bowed: readonly BowedNote[],
-  { arm: { crossings }, moves, marks }: HandAndArm,
+  { arm: { crossings }, moves, marks, graces }: HandAndArm,
   times: Timing,
   { bpm, limits, instrument, schools }: ReportSettings,
 ): DanceCheckInput {
@@ -134,6 +141,8 @@ function checkInput(
     crossings,
     moves,
     marks,
+    graces,
+    gaps: crossingGaps(crossings, times.atAnyTempo.played.onsets),
     times: times.atAnyTempo,
     timing: times,
     bpm,
@@ -184,6 +193,8 @@ export interface SharedStroke extends AllocatedStroke {
   readonly first: number;
   readonly notes: number;
   readonly seconds: Seconds;
+  /** Length it would have on endless hair. */
+  readonly nominalCm: Centimetres;
   /** The bow was set anew for it. */
   readonly isFree: boolean;
 }
@@ -204,7 +215,8 @@ export function sharedStrokes(
     let seconds = durations[first++]!;
     while (first < bowed.length && bowed[first]!.inStroke > 1) seconds += durations[first++]!;
     const { fromCm, toCm } = allocated[i]!;
-    strokes.push({ fromCm, toCm, first: from, notes: first - from, seconds, isFree: wishes[i]!.isFree });
+    const { nominalCm, isFree } = wishes[i]!;
+    strokes.push({ fromCm, toCm, first: from, notes: first - from, seconds, nominalCm, isFree });
   }
   return strokes;
 }

@@ -78,8 +78,6 @@ export interface Mend {
   readonly ceilingBpm: BeatsPerMinute | null;
   /** Tempo to which the place itself stands afterwards, where the finding is about one place; null at any tempo. */
   readonly hereBpm?: BeatsPerMinute | null;
-  /** Notes that still leave the hair afterwards, where the finding is about the hair. */
-  readonly notesOffHair?: number;
   /** Reverse crossings that are left, where the finding is about them. */
   readonly reverseOvals?: number;
   /** Strokes that are still outside the working window, or jerks that are left, where the finding is about them. */
@@ -128,17 +126,31 @@ export type Finding = {
       /** Further places of the kind that are not told one by one. */
       readonly others: number;
     }
-  | { readonly code: 'runs-out-of-hair'; readonly cm: number; readonly strokes: number; readonly end: 'frog' | 'tip' }
+  | {
+      readonly code: 'runs-out-of-hair';
+      /** What the longest such stroke takes at least, and what there is. */
+      readonly cm: number;
+      readonly hairCm: number;
+      /** How long it lasts. */
+      readonly seconds: number;
+      /** Asked to be so long, or as slow as the player can draw. */
+      readonly cause: 'asked' | 'slow';
+      /** Further such strokes. */
+      readonly others: number;
+    }
   | {
       readonly code: 'reverse-crossings';
       /** Crossings of the passage. */
       readonly count: number;
+      /** How the player likes them. */
+      readonly liked: 'lower-down' | 'upper-down';
       /** Further passages that are not told one by one. */
       readonly others: number;
     }
   | {
       readonly code: 'window-left';
-      /** Strokes of the passage whose middle lies outside the working window, and how far the furthest is beyond it. */
+      /** Strokes of the phrase whose middle lies outside the working window, their share of its time, and how far the furthest is beyond. */
+      readonly share: number;
       readonly strokes: number;
       readonly cm: number;
       readonly end: 'frog' | 'tip';

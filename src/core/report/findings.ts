@@ -15,7 +15,6 @@ import {
 import { type Crossing, planeName } from '#core/crossing';
 import type { TimedEvent } from '#core/tempo';
 import { twinKeeper } from '#core/twins';
-import { LEAST_WISH, bowSpeed, notesOffHair, runsOut } from '#core/travel';
 import { type Direction, type NoteEvent, type Part, type Place, type Tune, occurrencesOf } from '#core/tune';
 import { barFindings } from './barFindings';
 import { ovalFindings } from './ovalFindings';
@@ -33,18 +32,12 @@ const PLACES_TOLD = 4;
 const PARTS_TOLD = 12;
 /** Mends of the round tried on a tune's locks, where it has any. */
 const MENDS_TRIED_ON_LOCKS = 24;
-/** Notes before the one that leaves the hair at whose links a mend is sought. */
-const HAIR_LOOKBACK = 8;
-/** Of the edits found for it, those that save most are tried in full. */
-const HAIR_MENDS_TRIED = 3;
-
 /** All findings of a plan, the gravest first within the order: round, locks, tempo, hair, bars, crossings, hand, colour. */
 export function findFindings(input: FindingInput): Finding[] {
   return [
     ...roundFindings(input),
     ...lockFindings(input),
     ...tempoFindings(input),
-    ...hairFindings(input),
     ...travelFindings(input),
     ...barFindings(input),
     ...ovalFindings(input),
@@ -224,6 +217,7 @@ const TEMPO_CODES: Record<TimedEvent['kind'], TempoCode> = {
   stroke: 'stroke-too-fast',
   crossing: 'crossing-too-fast',
   hop: 'hop-too-fast',
+  barre: 'hop-too-fast',
   shift: 'shift-too-fast',
   retake: 'retake-too-fast',
   'bowed-triplet': 'ornament-too-fast',
@@ -232,6 +226,9 @@ const TEMPO_CODES: Record<TimedEvent['kind'], TempoCode> = {
   'short-roll': 'ornament-too-fast',
   'long-roll': 'ornament-too-fast',
   pulse: 'ornament-too-fast',
+  grace: 'ornament-too-fast',
+  slide: 'ornament-too-fast',
+  turn: 'ornament-too-fast',
 };
 
 interface TempoEvent extends TimedEvent {
@@ -245,11 +242,11 @@ function tempoFinding(input: FindingInput, event: TempoEvent, others: number): F
   const { unrolled, settings } = input;
   const { code, kind, index, crossing, availableMs, neededMs, standsTo } = event;
   const { note } = unrolled.notes[index]!;
-  const isBetween = crossing !== null || kind === 'hop' || kind === 'shift';
+  const isBetween = crossing !== null || kind === 'hop' || kind === 'barre' || kind === 'shift';
   const before = isBetween ? unrolled.notes[index - 1]!.note : note;
   const [from, to] = crossing
     ? [planeName(crossing.from), planeName(crossing.to)]
-    : kind === 'shift' || kind === 'hop'
+    : kind === 'shift' || kind === 'hop' || kind === 'barre'
       ? [before, note].map(({ id }) => handWords(input, id, kind))
       : ['', ''];
   return {
@@ -261,7 +258,7 @@ function tempoFinding(input: FindingInput, event: TempoEvent, others: number): F
     from: from!,
     to: to!,
     inSlur: crossing?.inSlur ?? false,
-    degrees: crossing?.degrees ?? 0,
+    degrees: crossing?.turnDegrees ?? 0,
     availableMs,
     neededMs,
     standsTo,
@@ -271,9 +268,9 @@ function tempoFinding(input: FindingInput, event: TempoEvent, others: number): F
 }
 
 /** The string of a hop's end, or the position of a shift's. */
-function handWords({ fingers }: FindingInput, id: string, kind: 'hop' | 'shift'): string {
+function handWords({ fingers }: FindingInput, id: string, kind: 'hop' | 'barre' | 'shift'): string {
   const { place, position } = fingers.get(id)!;
-  return kind === 'hop' ? place : String(position ?? '');
+  return kind === 'shift' ? String(position ?? '') : place;
 }
 
 /** Splitting or joining at the note or beside it, where that lifts the place itself; else a slower tempo. */
@@ -297,101 +294,6 @@ function tempoMends(input: FindingInput, index: number, standsTo: BeatsPerMinute
   const ceiling = figures.check.ceiling?.ceilingBpm ?? null;
   const slower: Mend[] = ceiling !== null && ceiling < settings.bpm ? [mendBy(input, 'slower', [])] : [];
   return [...mends, ...slower].slice(0, MENDS_OFFERED);
-}
-
-function hairFindings(input: FindingInput): Finding[] {
-  const { unrolled, figures, settings } = input;
-  const { travel, bowed } = figures;
-  const out: number[] = [];
-  for (const [i, note] of travel.entries()) if (runsOut(note, settings.instrument)) out.push(i);
-  const first = out[0];
-  if (first === undefined) return [];
-  const strokes = new Set(out.map((i) => bowed[i]!.stroke)).size;
-  // In loops, since long tunes have more notes than a call may have arguments.
-  let [beyondTip, beforeFrog, longest] = [-Infinity, Infinity, 0];
-  for (const { bowStartCm, bowEndCm } of travel) {
-    beyondTip = Math.max(beyondTip, bowStartCm, bowEndCm);
-    beforeFrog = Math.min(beforeFrog, bowStartCm, bowEndCm);
-    longest = Math.max(longest, Math.abs(bowEndCm - bowStartCm));
-  }
-  const tipExcess = beyondTip - settings.instrument.hairCm;
-  const hasStrokeTooLong = longest > settings.instrument.hairCm;
-  const byTip = tipExcess >= -beforeFrog;
-  const mends = hairMends(input, first, out.length);
-  return [
-    {
-      code: 'runs-out-of-hair',
-      // A creep can be recovered by quicker short strokes; a stroke longer than the hair cannot.
-      severity: hasStrokeTooLong ? 'problem' : 'care',
-      ids: [unrolled.notes[first]!.note.id],
-      place: placeOf(input, first),
-      cm: byTip ? tipExcess : -beforeFrog,
-      strokes,
-      end: byTip ? 'tip' : 'frog',
-      mends: mends.length < MENDS_OFFERED ? [...mends, ...evenOut(input, byTip ? 'down' : 'up', out.length)] : mends,
-    },
-  ];
-}
-
-/** Splits and joins in the strokes that lead to the place, kept where at most half as many notes run out afterwards. */
-function hairMends(input: FindingInput, index: number, before: number): Mend[] {
-  const { unrolled, figures, settings, tune, durations } = input;
-  const { bowed, reach } = figures;
-  const tried: { deed: Mend['deed']; edits: LinkEdit[]; out: number }[] = [];
-  const occurrences = occurrencesOf(unrolled);
-  for (let at = index; at > Math.max(0, index - HAIR_LOOKBACK); at--) {
-    const played = unrolled.notes[at]!;
-    const { link } = bowed[at]!;
-    if (played.note.linkOnPass || link === 'start') continue;
-    const joined = joiningLink(unrolled.notes[at - 1]!.note, played.note, played.restBefore.n > 0);
-    const changed = link === 'change' ? joined : ('change' as const);
-    const { id } = played.note;
-    const indices = occurrences.get(id)!;
-    const change = { indices, link: changed };
-    const speed = bowSpeed(tune.danceType);
-    const out = notesOffHair(bowed, durations, speed, settings.instrument, reach, change, before / 2);
-    if (2 * out > before) continue;
-    tried.push({ deed: link === 'change' ? 'join' : 'split', edits: [{ id, link: changed, pass: null }], out });
-  }
-  tried.sort((a, b) => a.out - b.out);
-  const mends = tried.slice(0, HAIR_MENDS_TRIED).map(({ deed, edits, out }) => ({
-    ...mendBy(input, deed, edits),
-    notesOffHair: out,
-  }));
-  // What keeps the tune coming round goes before what saves more hair.
-  const flips = ({ comesRound }: Mend) => Number(figures.ledger.comesRound && !comesRound);
-  return mends.sort((a, b) => flips(a) - flips(b) || a.notesOffHair - b.notesOffHair).slice(0, MENDS_OFFERED);
-}
-
-/**
- * The strokes that go toward the end at which the hair runs out, drawn as much shorter as all those together are longer
- * than the others: what creeps away comes home. Kept where at most half as many notes run out afterwards.
- */
-function evenOut(input: FindingInput, toward: Direction, before: number): Mend[] {
-  const { unrolled, figures } = input;
-  const { bowed, travel } = figures;
-  const lengths = { down: 0, up: 0 };
-  const ways = new Map<string, Set<Direction>>();
-  for (const [i, { bow, inStroke }] of bowed.entries()) {
-    lengths[bow] += Math.abs(travel[i]!.bowEndCm - travel[i]!.bowStartCm);
-    if (inStroke > 1) continue;
-    const { id } = unrolled.notes[i]!.note;
-    ways.set(id, (ways.get(id) ?? new Set()).add(bow));
-  }
-  const ratio = Math.round(100 * (lengths[opposite(toward)] / lengths[toward])) / 100;
-  if (!(ratio < 1) || ratio < LEAST_WISH) return [];
-  const heads = [...ways].filter(([, bows]) => bows.size === 1 && bows.has(toward)).map(([id]) => id);
-  if (heads.length === 0) return [];
-  const wishes = new Map(unrolled.notes.map(({ note }) => [note.id, note.bowLength ?? 1]));
-  const notes = heads.map((id) => ({
-    id,
-    bowLength: Math.max(LEAST_WISH, Math.round(100 * ratio * wishes.get(id)!) / 100),
-  }));
-  const after = input.countAnew(withNoteEdits(input.tune, notes)).figures;
-  const out = after.travel.filter((note) => runsOut(note, input.settings.instrument)).length;
-  if (2 * out > before) return [];
-  const trial = { round: after.ledger, ceilingBpm: () => after.check.ceiling?.ceilingBpm ?? null };
-  return [{ ...mendBy(input, 'less-bow', [], trial), notes, notesOffHair: out }];
 }
 
 function handFindings(input: FindingInput): Finding[] {

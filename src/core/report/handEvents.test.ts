@@ -1,5 +1,5 @@
 import { FREE_HAND } from '#core/fingering';
-import { GUESSED_LIMITS, type TimedEvent } from '#core/tempo';
+import { GUESSED_LIMITS, type TimedEvent, limitsWith } from '#core/tempo';
 import type { NoteEvent, NoteMark, Tune } from '#core/tune';
 import { part, tune } from '../testing/tunes';
 import { mendTune } from './mendTune';
@@ -32,7 +32,8 @@ describe('what the hand needs time for', () => {
   test('a hop has the shorter of the two notes and a rest between, and needs 110 ms', () => {
     expect(eventsAt(tune([part('A', 'F#4:2 C5')]), 1).hop).toEqual([EIGHTH, GUESSED_LIMITS.hopMs]);
     expect(eventsAt(tune([part('A', 'F#4:2 z C5')]), 1).hop).toEqual([2 * EIGHTH, GUESSED_LIMITS.hopMs]);
-    expect(eventsAt(tune([part('A', 'F#4 C#5')]), 1).hop).toEqual([EIGHTH, GUESSED_LIMITS.hopMs]);
+    expect(eventsAt(tune([part('A', 'F#4 C#5')]), 1)).toMatchObject({ barre: [EIGHTH, GUESSED_LIMITS.barreMs] });
+    expect(eventsAt(tune([part('A', 'F#4 C#5')]), 1).hop).toBeUndefined();
     expect(eventsAt(tune([part('A', 'F#4 G4')]), 1).hop).toBeUndefined();
   });
 
@@ -71,7 +72,7 @@ describe('what the hand needs time for', () => {
   });
 
   test('marks that take no time of their own have no event', () => {
-    for (const mark of ['slide', 'snap', 'staccato', 'vibrato', 'accent'] as const)
+    for (const mark of ['snap', 'staccato', 'vibrato', 'accent'] as const)
       expect(Object.keys(eventsAt(marked('B4:2 D4', 'A1', mark), 0))).toEqual(['stroke']);
   });
 });
@@ -80,13 +81,15 @@ describe('their findings and mends', () => {
   const found = (t: Tune, code: string, bpm = BPM) =>
     reportTune(t, { bpm }).findings.find((finding) => finding.code === code);
 
-  test('a hop without time at one place on two strings is mended by a barre, and the event goes', () => {
-    const t = tune([part('A', 'E4:0.5 B4:0.5 E4:0.5 B4:0.5 D4:2')]);
-    const finding = found(t, 'hop-too-fast')!;
+  test('a finger without time to be laid across is mended by lying there already, and the event goes', () => {
+    const limits = limitsWith({ barreMs: { value: 300, source: 'measured' } });
+    const t = tune([part('A', 'E4 B4 E4 B4 D4:2')]);
+    const report = reportTune(t, { bpm: BPM, limits });
+    const finding = report.findings.find(({ code }) => code === 'hop-too-fast')!;
     const barre = finding.mends.find(({ deed }) => deed === 'barre')!;
     const after = mendTune(t, barre, finding);
-    expect(eventsAt(after, 1).hop).toBeUndefined();
-    expect(reportTune(after, { bpm: BPM }).figures.check.ceiling?.ceilingBpm ?? null).toBe(barre.ceilingBpm);
+    expect(eventsAt(after, 1).barre).toBeUndefined();
+    expect(reportTune(after, { bpm: BPM, limits }).figures.check.ceiling?.ceilingBpm ?? null).toBe(barre.ceilingBpm);
   });
 
   test('a shift without time is mended by another fingering where one lifts the place', () => {

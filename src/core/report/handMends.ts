@@ -15,6 +15,8 @@ const ORNAMENT_MARKS: Partial<Record<TimedEvent['kind'], NoteMark>> = {
   'short-roll': 'roll',
   'long-roll': 'roll',
   pulse: 'pulse',
+  slide: 'slide',
+  turn: 'turn',
 };
 
 /**
@@ -30,10 +32,8 @@ export function handMends(
   const { note } = unrolled.notes[index]!;
   const ornament = ORNAMENT_MARKS[kind];
   if (ornament) return triedMend(input, event, 'leave-off', [{ id: note.id, unmark: ornament }]);
-  const hop = figures.moves[index]?.hop;
-  if (kind !== 'hop' && kind !== 'shift') return [];
-  const barre =
-    kind === 'hop' && hop?.couldBarre ? triedMend(input, event, 'barre', [{ id: note.id, mark: 'barre' }]) : [];
+  if (kind !== 'hop' && kind !== 'barre' && kind !== 'shift') return [];
+  const barre = kind === 'barre' ? triedMend(input, event, 'barre', [{ id: note.id, mark: 'barre' }]) : [];
   const now = fingers.get(note.id)!;
   const ways = choicesFor(note, tune.tuning, settings.hand, settings.instrument)
     .filter(([top]) => top!.place !== now.place || top!.finger !== now.finger || top!.position !== now.position)

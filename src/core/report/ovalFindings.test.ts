@@ -1,13 +1,16 @@
 import { setLinks } from '#core/bowing';
 import { part, tune } from '../testing/tunes';
-import { REVERSE_RUN } from './ovalFindings';
+import { OVAL_RUN } from './ovalFindings';
+import { type Schools, USUAL_SCHOOLS } from '#core/schools';
 import { reportTune } from './report';
 
 /** D and A string by turns, the higher one down: each crossing is reverse. */
 const backwards = 'D5 C#5 A4 D4 A4 D4 A4 D4 A4 B4 C#5 D5';
-const found = (t: ReturnType<typeof tune>) => reportTune(t).findings.filter(({ code }) => code === 'reverse-crossings');
+const lowerDown: Schools = { ...USUAL_SCHOOLS, ovals: 'lower-down' };
+const found = (t: ReturnType<typeof tune>, schools = lowerDown) =>
+  reportTune(t, { schools }).findings.filter(({ code }) => code === 'reverse-crossings');
 
-test('from three reverse crossings in a row on the passage is named, with its count', () => {
+test('from six crossings in a row against what the player likes the passage is named, with its count', () => {
   const t = tune([part('A', backwards)], { start: 'down', form: ['A'] });
   const [finding, ...others] = found(t);
   expect(finding).toMatchObject({ severity: 'note', place: { bar: 1 }, count: 6 });
@@ -15,7 +18,15 @@ test('from three reverse crossings in a row on the passage is named, with its co
   // Begun on the other bow the same crossings are natural.
   expect(found({ ...t, start: 'up' })).toEqual([]);
   const { sums } = reportTune(t).figures.arm;
-  expect(sums.reverseOvals).toBeGreaterThanOrEqual(REVERSE_RUN);
+  expect(sums.reverseOvals).toBeGreaterThanOrEqual(OVAL_RUN);
+});
+
+test('nobody is told of them who has not chosen, or who likes them so', () => {
+  const t = tune([part('A', backwards)], { start: 'down', form: ['A'] });
+  expect(found(t, USUAL_SCHOOLS)).toEqual([]);
+  expect(found(t, { ...USUAL_SCHOOLS, ovals: 'upper-down' })).toEqual([]);
+  expect(found({ ...t, start: 'up' }, { ...USUAL_SCHOOLS, ovals: 'upper-down' })).toHaveLength(1);
+  expect(found(tune([part('A', 'D5 A4 D4 A4 D4 A4 B4 C#5')], { start: 'down' }))).toEqual([]);
 });
 
 test('turning the passage round makes all of it natural and leaves the round as it was', () => {

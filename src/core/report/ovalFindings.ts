@@ -1,8 +1,8 @@
 import { joiningLink, opposite, staysInStroke } from '#core/bowing';
 import { type Finding, type FindingInput, type LinkEdit, type Mend, mendBy, placeOf } from './finding';
 
-/** Reverse crossings in a row from which it is worth turning the passage round. */
-export const REVERSE_RUN = 3;
+/** Crossings in a row the other way round than the player likes them from which it is worth turning the passage round. */
+export const OVAL_RUN = 6;
 /** Passages told, the longest first; further ones are counted. */
 const RUNS_TOLD = 2;
 /** Notes before and behind a passage at whose links it may be turned round. */
@@ -14,13 +14,15 @@ interface Run {
 }
 
 /**
- * Passages with three or more reverse crossings in a row, a natural one between them ending the row. Mends: the passage
- * turned round by one link before and one behind it, or the whole tune begun on the other bow where that makes more
- * crossings natural than it makes reverse.
+ * Passages with six or more crossings in a row the other way round than a player likes them, one that is liked between
+ * them ending the row; nobody else is told. Mends, which all keep the round: the passage turned round by one link before and
+ * one behind it, or the whole tune begun on the other bow where that makes more crossings as they are liked.
  * Time O(n), and one trial for each passage told.
  */
 export function ovalFindings(input: FindingInput): Finding[] {
-  const { unrolled } = input;
+  const { unrolled, settings } = input;
+  const { ovals } = settings.schools;
+  if (ovals === 'no-matter') return [];
   const told = new Set<string>();
   const runs = reverseRuns(input).filter(({ crossings: [first] }) => {
     const { id } = unrolled.notes[first!]!.note;
@@ -38,6 +40,7 @@ export function ovalFindings(input: FindingInput): Finding[] {
       ids: [...new Set(ids)],
       place: placeOf(input, first - 1),
       count: crossings.length,
+      liked: ovals,
       others: i === RUNS_TOLD - 1 ? runs.length - RUNS_TOLD : 0,
       mends: [...(flip ? [flip] : []), ...start],
     };
@@ -47,16 +50,24 @@ export function ovalFindings(input: FindingInput): Finding[] {
 /** The tune begun on the other bow turns every crossing round: offered where most are reverse now. */
 function startMend(input: FindingInput): Mend[] {
   const { naturalOvals, reverseOvals } = input.figures.arm.sums;
-  if (reverseOvals <= naturalOvals) return [];
+  const [liked, against] =
+    dislikedOval(input) === 'reverse' ? [naturalOvals, reverseOvals] : [reverseOvals, naturalOvals];
+  if (against <= liked) return [];
   const start = opposite(input.figures.start.direction);
-  return [{ ...mendBy(input, 'start', [], input.attempt([], start)), start, reverseOvals: naturalOvals }];
+  return [{ ...mendBy(input, 'start', [], input.attempt([], start)), start, reverseOvals: liked }];
 }
 
-function reverseRuns({ unrolled, figures: { arm } }: FindingInput): Run[] {
+/** Which way round a player does not like to cross: with the lower string drawn up, or down. */
+const dislikedOval = ({ settings }: FindingInput) => (settings.schools.ovals === 'upper-down' ? 'natural' : 'reverse');
+
+function reverseRuns(input: FindingInput): Run[] {
+  const { unrolled, figures } = input;
+  const { arm } = figures;
+  const disliked = dislikedOval(input);
   const runs: Run[] = [];
   let open: number[] = [];
   const close = () => {
-    if (open.length >= REVERSE_RUN) runs.push({ crossings: open });
+    if (open.length >= OVAL_RUN) runs.push({ crossings: open });
     open = [];
   };
   for (const [i, crossing] of arm.crossings.entries()) {
@@ -65,8 +76,8 @@ function reverseRuns({ unrolled, figures: { arm } }: FindingInput): Run[] {
       close();
       continue;
     }
-    if (crossing?.oval === 'reverse') open.push(i);
-    else if (crossing?.oval === 'natural' || crossing?.oval === 'free') close();
+    if (crossing?.oval === disliked) open.push(i);
+    else if (crossing?.oval) close();
   }
   close();
   return runs;

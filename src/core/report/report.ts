@@ -90,7 +90,7 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
   const fingers = fingerTune(tune, unrolled, settings.fingerRule, settings.hand, settings.instrument);
   const moves = handMoves(unrolled.notes, fingers, settings.instrument);
   const planes = notePlanes(unrolled.notes, fingers);
-  const times = timesOf(unrolled, settings);
+  const times = timesOf(tune, unrolled, settings);
   const figures = figuresOf(tune, unrolled, planes, moves, times, settings);
   const occurrences = occurrencesOf(unrolled);
   const attempt = (edits: readonly LinkEdit[], start = settings.start) =>

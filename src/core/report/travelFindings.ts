@@ -1,22 +1,77 @@
+import { toNumber } from '#core/base';
 import { joiningLink, recognisePatterns } from '#core/bowing';
+import type { Link } from '#core/tune';
 import { PATTERNS, patternFigures } from '#core/bowing';
 import type { SharedStroke, Trial } from './figures';
 import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Mend, mendBy, placeOf } from './finding';
 import { withNoteEdits } from './mendTune';
 
-/** Speeds of neighbour strokes further apart than this are a jerk. */
-export const JERK_RATIO = 2.5;
-/** Strokes in a row outside the working window from which it is worth a word, and from which it asks for care. */
-const LEAST_OUTSIDE = 3;
-const MANY_OUTSIDE = 8;
+/**
+ * Speeds of neighbour strokes further apart than this are a jerk, beyond what the rhythm asks: a dotted pair in single
+ * strokes asks for 3 to 1. A guess.
+ */
+export const JERK_RATIO = 2.2;
+/** The least share of its length to which a stroke can be drawn and still be itself. A guess. */
+const LEAST_LENGTH = 0.6;
+/** More of a phrase's time than this outside the working window is told, and more than the other asks for care. Guesses. */
+const SHARE_OUTSIDE = 0.25;
+const MUCH_OUTSIDE = 0.6;
+/** Bars of a phrase. */
+const PHRASE_BARS = 4;
 /** Share of its own length to which a stroke is cut that carries the bow away. */
 const LESS_BOW = 0.6;
+/** In whole notes: from a quarter on the bow has time to be lifted. */
+const LONG_ENOUGH_TO_LIFT = 0.25;
 /** Notes before the place at whose links a mend is sought. */
 const LOOKBACK = 8;
 
-/** Where the bow leaves the working window, and where it jerks, with the hair shared out. */
+/**
+ * Where the hair does not do, where the bow leaves the working window, and where it jerks: all with the hair shared out
+ * among the strokes. What strokes drawn at even speed would come to is told nowhere, since nobody draws so.
+ */
 export function travelFindings(input: FindingInput): Finding[] {
-  return [...windowFindings(input), ...jerkFindings(input)];
+  return [...runOutFindings(input), ...windowFindings(input), ...jerkFindings(input)];
+}
+
+/**
+ * Strokes for which no sharing of the hair leaves six tenths of their length, or which are longer than the hair when drawn as
+ * slowly as the player can. The longest is told, the others counted.
+ */
+function runOutFindings(input: FindingInput): Finding[] {
+  const { instrument, limits } = input.settings;
+  const slowest = limits.slowestBowCmPerSecond.value;
+  const leastOf = ({ nominalCm, seconds }: SharedStroke) => Math.max(LEAST_LENGTH * nominalCm, slowest * seconds);
+  const out = input.shared().filter((stroke) => leastOf(stroke) > instrument.hairCm);
+  const [longest] = [...out].sort((a, b) => leastOf(b) - leastOf(a) || a.first - b.first);
+  if (!longest) return [];
+  const { unrolled } = input;
+  const { note } = unrolled.notes[longest.first]!;
+  const isAsked = LEAST_LENGTH * longest.nominalCm > slowest * longest.seconds;
+  const inside = unrolled.notes.slice(longest.first + 1, longest.first + longest.notes);
+  const splits = inside
+    .filter((played) => !played.note.linkOnPass)
+    .map((played) => mendBy(input, 'split', [{ id: played.note.id, link: 'change', pass: null }]))
+    .sort((a, b) => Number(b.comesRound) - Number(a.comesRound));
+  const less = isAsked && note.bowLength !== undefined ? [{ id: note.id, bowLength: 1 }] : [];
+  const shorter = less.map((edit): Mend => {
+    const after = input.countAnew(withNoteEdits(input.tune, [edit])).figures;
+    const trial = { round: after.ledger, ceilingBpm: () => after.check.ceiling?.ceilingBpm ?? null };
+    return { ...mendBy(input, 'less-bow', [], trial), notes: [edit], place: placeOf(input, longest.first) };
+  });
+  return [
+    {
+      code: 'runs-out-of-hair',
+      severity: 'problem',
+      ids: [note.id],
+      place: placeOf(input, longest.first),
+      cm: leastOf(longest),
+      hairCm: instrument.hairCm,
+      seconds: longest.seconds,
+      cause: isAsked ? 'asked' : 'slow',
+      others: new Set(out.map(({ first }) => unrolled.notes[first]!.note.id)).size - 1,
+      mends: [...shorter, ...splits].slice(0, MENDS_OFFERED),
+    },
+  ];
 }
 
 /** How far a stroke's middle lies beyond the working window; positive toward the tip, 0 within. */
@@ -26,46 +81,55 @@ function beyondWindow({ fromCm, toCm }: SharedStroke, input: FindingInput): numb
   return Math.sign(stray) * Math.max(0, Math.abs(stray) - instrument.windowHalfCm);
 }
 
+/** Strokes of one phrase: four bars of a pass, a pickup with the first of them. */
+function phrasesOf({ unrolled: { notes } }: FindingInput, strokes: readonly SharedStroke[]): SharedStroke[][] {
+  const phrases = new Map<string, SharedStroke[]>();
+  for (const stroke of strokes) {
+    const { passIndex, bar } = notes[stroke.first]!;
+    const key = `${passIndex} ${Math.floor(Math.max(0, bar - 1) / PHRASE_BARS)}`;
+    const phrase = phrases.get(key);
+    if (phrase) phrase.push(stroke);
+    else phrases.set(key, [stroke]);
+  }
+  return [...phrases.values()];
+}
+
 /**
- * Passages of three or more strokes whose middles lie outside the working window: far out the tone thins, near the frog
- * the arm tires and the bow may bounce. The longest is told, the others counted.
+ * Phrases of which the bow spends more than a quarter of the time outside the working window: far out the tone thins, near
+ * the frog the arm tires and the bow may bounce. The one with most is told, the others counted.
  * Time O(m) for m strokes, and the hair shared out for each mend tried.
  */
 function windowFindings(input: FindingInput): Finding[] {
   const strokes = input.shared();
-  const runs: SharedStroke[][] = [];
-  let open: SharedStroke[] = [];
-  let openSide = 0;
-  for (const stroke of strokes) {
-    const side = Math.sign(beyondWindow(stroke, input));
-    if (side !== openSide && open.length > 0) {
-      runs.push(open);
-      open = [];
-    }
-    openSide = side;
-    if (side !== 0) open.push(stroke);
-  }
-  runs.push(open);
-  const told = runs.filter((run) => run.length >= LEAST_OUTSIDE).sort((a, b) => b.length - a.length);
-  const [longest] = told;
-  if (!longest) return [];
-  const furthest = longest.map((stroke) => beyondWindow(stroke, input)).sort((a, b) => Math.abs(b) - Math.abs(a))[0]!;
-  const { first } = longest[0]!;
+  const sum = (some: readonly SharedStroke[]) => some.reduce((total, { seconds }) => total + seconds, 0);
+  const told = phrasesOf(input, strokes)
+    .map((phrase) => {
+      const outside = phrase.filter((stroke) => beyondWindow(stroke, input) !== 0);
+      return { outside, share: sum(outside) / sum(phrase) };
+    })
+    .filter(({ share }) => share > SHARE_OUTSIDE)
+    .sort((a, b) => b.share - a.share);
+  const [worst] = told;
+  if (!worst) return [];
+  const { outside, share } = worst;
+  const furthest = outside.map((stroke) => beyondWindow(stroke, input)).sort((a, b) => Math.abs(b) - Math.abs(a))[0]!;
+  const { first } = outside[0]!;
   return [
     {
       code: 'window-left',
-      severity: longest.length >= MANY_OUTSIDE ? 'care' : 'note',
+      severity: share > MUCH_OUTSIDE ? 'care' : 'note',
       ids: [input.unrolled.notes[first]!.note.id],
       place: placeOf(input, first),
-      strokes: longest.length,
+      strokes: outside.length,
+      share,
       cm: Math.abs(furthest),
       end: furthest > 0 ? 'tip' : 'frog',
-      others: told.length - 1,
+      others: new Set(told.map(({ outside: [one] }) => input.unrolled.notes[one!.first]!.note.id)).size - 1,
       mends: [
         ...linkMends(input, first, outsideCount(input, strokes), ({ shared }) => outsideCount(input, shared())).map(
           ({ left, ...mend }) => ({ ...mend, outside: left }),
         ),
-        ...lessBow(input, strokes, longest, furthest > 0 ? 1 : -1),
+        ...lessBow(input, strokes, outside, furthest > 0 ? 1 : -1),
       ].slice(0, MENDS_OFFERED),
     },
   ];
@@ -103,8 +167,9 @@ function outsideCount(input: FindingInput, strokes: readonly SharedStroke[]): nu
 const speedOf = ({ fromCm, toCm, seconds }: SharedStroke) => (seconds > 0 ? Math.abs(toCm - fromCm) / seconds : 0);
 
 /**
- * Neighbour strokes of which one is drawn more than two and a half times as fast as the other, where no pulse, accent,
- * wished length or pattern wants it. The worst is told, the others counted.
+ * Neighbour strokes of which one is drawn more than 2.2 times as fast as the other beyond what the rhythm asks, where no
+ * pulse, accent, wished length or pattern wants it. What is asked: a short stroke beside a long one is drawn back over the
+ * same hair, so as many times as fast as it is shorter. The worst is told, the others counted.
  */
 function jerkFindings(input: FindingInput): Finding[] {
   const strokes = input.shared();
@@ -159,22 +224,24 @@ interface Jerk {
 function jerksOf(input: FindingInput, strokes: readonly SharedStroke[]): Jerk[] {
   const wanted = wantedAccents(input);
   const { notes } = input.unrolled;
-  const isMeant = ({ first, notes: count }: SharedStroke) => {
-    const { bowLength } = notes[first]!.note;
-    if (bowLength !== undefined) return true;
+  /** A quick stroke is meant by an accent, a pulse, a pattern or a wish; a slow one by a wish. */
+  const isWished = ({ first }: SharedStroke) => notes[first]!.note.bowLength !== undefined;
+  const isMeant = (stroke: SharedStroke) => {
+    const { first, notes: count } = stroke;
     for (let i = first; i < first + count; i++)
       if (notes[i]!.note.marks?.some((mark) => mark === 'accent' || mark === 'pulse')) return true;
-    return wanted(notes[first]!.note.id);
+    return isWished(stroke) || wanted(notes[first]!.note.id);
   };
   const jerks: Jerk[] = [];
   for (let at = 1; at < strokes.length; at++) {
     const [before, stroke] = [strokes[at - 1]!, strokes[at]!];
     if (stroke.isFree) continue;
     const [one, other] = [speedOf(before), speedOf(stroke)];
-    const slow = Math.min(one, other);
-    const quick = Math.max(one, other);
-    if (quick <= JERK_RATIO * slow || isMeant(before) || isMeant(stroke)) continue;
-    jerks.push({ at, ratio: quick / Math.max(slow, 1e-9) });
+    const [slow, quick] = one < other ? [before, stroke] : [stroke, before];
+    const asked = Math.max(1, slow.seconds / quick.seconds);
+    const ratio = Math.max(one, other) / Math.max(Math.min(one, other), 1e-9) / asked;
+    if (ratio <= JERK_RATIO || isMeant(quick) || isWished(slow)) continue;
+    jerks.push({ at, ratio });
   }
   return jerks;
 }
@@ -216,13 +283,21 @@ function linkMends(
     const played = unrolled.notes[at]!;
     const { link } = figures.bowed[at]!;
     if (played.note.linkOnPass || link === 'start') continue;
-    const joined = joiningLink(unrolled.notes[at - 1]!.note, played.note, played.restBefore.n > 0);
-    const edits: LinkEdit[] = [{ id: played.note.id, link: link === 'change' ? joined : 'change', pass: null }];
-    const trial = input.attempt(edits);
-    const left = leftAfter(trial);
-    if (2 * left > before) continue;
-    const flips = Number(figures.ledger.comesRound && !trial.round.comesRound);
-    tried.push({ mend: mendBy(input, link === 'change' ? 'join' : 'split', edits, trial), left, flips });
+    const earlier = unrolled.notes[at - 1]!;
+    const joined = joiningLink(earlier.note, played.note, played.restBefore.n > 0);
+    const canLift = played.restBefore.n > 0 || toNumber(earlier.duration) >= LONG_ENOUGH_TO_LIFT;
+    const ways: [Mend['deed'], Link][] =
+      link === 'change'
+        ? [['join', joined], ...(canLift ? [['retake', 'retake'] as [Mend['deed'], Link]] : [])]
+        : [['split', 'change']];
+    for (const [deed, way] of ways) {
+      const edits: LinkEdit[] = [{ id: played.note.id, link: way, pass: null }];
+      const trial = input.attempt(edits);
+      const left = leftAfter(trial);
+      if (2 * left > before) continue;
+      const flips = Number(figures.ledger.comesRound && !trial.round.comesRound);
+      tried.push({ mend: mendBy(input, deed, edits, trial), left, flips });
+    }
   }
   tried.sort((a, b) => a.flips - b.flips || a.left - b.left);
   return tried.slice(0, MENDS_OFFERED).map(({ mend, left }) => ({ ...mend, left }));

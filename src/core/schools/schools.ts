@@ -6,8 +6,15 @@ export interface Schools {
   readonly turn: 'merge' | 'stop';
   /** A crossing over a string stays on the strings, which may sound, or leaves them. */
   readonly skips: 'on-string' | 'off-string';
-  /** The elbow carries the bow's angle, or stays at a middle level while the wrist turns. */
-  readonly arm: 'elbow' | 'wrist';
+  /**
+   * When the arm turns to another string: ahead, so that the bow lies at the edge nearest the next string before the crossing;
+   * at the crossing itself; or the wrist turns about a still elbow, through the strings' middles.
+   */
+  readonly arm: 'early' | 'late' | 'middle';
+  /** Crossings at a bow change are liked with the lower string drawn down, with the upper one, or as they come. */
+  readonly ovals: 'no-matter' | 'lower-down' | 'upper-down';
+  /** What leads the hand to a new position: its lowest finger there, or the finger that was down. */
+  readonly guide: 'lowest-finger' | 'travelling-finger';
   /** A pulse is made by drawing quicker, or by weight at even speed. */
   readonly pulse: 'speed' | 'weight';
   /** A passage is learned in one direction, or in both. */
@@ -22,7 +29,9 @@ export interface Schools {
 export const SCHOOL_CHOICES = {
   turn: ['merge', 'stop'],
   skips: ['on-string', 'off-string'],
-  arm: ['elbow', 'wrist'],
+  arm: ['early', 'late', 'middle'],
+  ovals: ['no-matter', 'lower-down', 'upper-down'],
+  guide: ['lowest-finger', 'travelling-finger'],
   pulse: ['speed', 'weight'],
   learning: ['one-direction', 'both-directions'],
   downbeat: ['down', 'free'],
@@ -35,7 +44,9 @@ export const SCHOOL_NAMES = Object.keys(SCHOOL_CHOICES) as (keyof Schools)[];
 export const USUAL_SCHOOLS: Schools = {
   turn: 'merge',
   skips: 'on-string',
-  arm: 'elbow',
+  arm: 'early',
+  ovals: 'no-matter',
+  guide: 'lowest-finger',
   pulse: 'speed',
   learning: 'one-direction',
   downbeat: 'down',

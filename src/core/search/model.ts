@@ -10,7 +10,14 @@ import {
 } from '#core/bowing';
 import { planeAngle } from '#core/crossing';
 import type { TuneReport } from '#core/report';
-import { crossingTime, wholeNoteSeconds } from '#core/tempo';
+import {
+  crossingGaps,
+  crossingHas,
+  crossingNeeds,
+  densityFactor,
+  recentCrossings,
+  wholeNoteSeconds,
+} from '#core/tempo';
 import { bowSpeed, nominalLength, strokeRatio } from '#core/travel';
 import { type Direction, type Link, type Tune, isCompound, writtenBars } from '#core/tune';
 import { type Chain, type Chains, chainsOf } from './chains';
@@ -101,6 +108,8 @@ export function searchModel(
   const cellAt = (cm: number) => Math.min(cells - 1, Math.max(0, Math.round(cm / cellCm)));
   const unitCm = nominalLength(wholeNoteSeconds(settings.bpm, settings.beat) * toNumber(gridUnit(tune)), speed);
   const first = notes[0]?.note;
+  const gaps = crossingGaps(figures.arm.crossings, timing.atAnyTempo.played.onsets);
+  const wholeSeconds = wholeNoteSeconds(settings.bpm, settings.beat);
   const startLock = settings.start ?? tune.start ?? first?.lock ?? null;
 
   const noteTerms = (index: number, link: Choice, bow: Direction): TermCosts => {
@@ -129,17 +138,19 @@ export function searchModel(
       } else if (link === 'change' && restBefore.n === 0) {
         const turn = planeAngle(crossing.to, instrument) - planeAngle(crossing.from, instrument);
         const lowerIsDown = turn < 0 ? bow === 'down' : bow === 'up';
-        if (!lowerIsDown) add('reverse', W.reverse);
+        const { ovals } = settings.schools;
+        if (ovals !== 'no-matter' && lowerIsDown !== (ovals === 'lower-down')) add('reverse', W.reverse);
       }
-      const { availableMs, neededMs } = crossingTime(
-        { degrees: crossing.degrees, skips: crossing.skips, inSlur, turns: link === 'change' },
+      const { turnDegrees, skips } = crossing;
+      const has = crossingHas(
+        { inSlur, turns: link === 'change' },
         durations[index - 1]!,
         durations[index]!,
         rests[index]!,
-        limits,
-        settings.schools,
+        settings.schools.turn,
       );
-      add('tempo', W.tempo * lacking(availableMs, neededMs));
+      const needs = crossingNeeds({ turnDegrees, skips, inSlur }, limits, settings.schools.skips);
+      add('tempo', W.tempo * lacking(has, needs * densityFactor(recentCrossings(gaps, index, wholeSeconds))));
     }
     if (link === 'hook') {
       const hasCause = earlier !== undefined && joiningLink(earlier.note, note, restBefore.n > 0) === 'hook';

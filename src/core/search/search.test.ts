@@ -1,4 +1,5 @@
 import { type TuneReport, reportTune } from '#core/report';
+import { USUAL_SCHOOLS } from '#core/schools';
 import { bar, note, part, randomTune, seeded, tune } from '../testing/tunes';
 import { type Direction, type Part, type Tune, writtenNotes } from '#core/tune';
 import highs from 'highs';
@@ -293,17 +294,20 @@ describe('the terms of the objective', () => {
     expect(points(4, 'slur').acrossBeat).toBeCloseTo(COST_WEIGHTS.acrossBeat);
     expect(points(3, 'slur').acrossBeat).toBeUndefined();
   });
-  test('a crossing costs within a slur, and at a turn where the lower string is drawn up', () => {
+  test('a crossing costs within a slur, and at a turn the other way round than a player likes it', () => {
     expect(points(4, 'slur').slurCrossing).toBeCloseTo(COST_WEIGHTS.slurCrossing);
     // Toward the A string: the D before it is drawn the other way than the A.
-    expect(points(4, 'change', 'up').reverse).toBeUndefined();
-    expect(points(4, 'change', 'down').reverse).toBeCloseTo(COST_WEIGHTS.reverse);
+    expect(points(4, 'change', 'down').reverse).toBeUndefined();
+    const report = reportTune(played, { schools: { ...USUAL_SCHOOLS, ovals: 'lower-down' } });
+    const chosen = searchModel(report, wishes);
+    expect(chosen.noteTerms(4, 'change', 'up').reverse).toBeUndefined();
+    expect(chosen.noteTerms(4, 'change', 'down').reverse! / MILLIONTHS).toBeCloseTo(COST_WEIGHTS.reverse);
   });
-  test('an eighth of 150 ms has room for a crossing of 101 ms at a turn and for none of 127 ms less', () => {
+  test('an eighth of 150 ms has room for a crossing of 67 ms at a turn, one of 60 ms lacks some', () => {
     expect(points(4, 'change').tempo).toBeUndefined();
-    const quick = modelOf({ ...played, tempoBpm: 150 }, wishes);
-    // 60 s / 150 / 4 = 100 ms for what needs 70 + 2 · 15.73 = 101.5 ms.
-    expect(quick.noteTerms(4, 'change', 'down').tempo! / MILLIONTHS).toBeCloseTo(4 * (101.46 / 100 - 1), 2);
+    const quick = modelOf({ ...played, tempoBpm: 250 }, wishes);
+    // 60 s / 250 / 4 = 60 ms for what needs 55 + 1.5 · 8 = 67 ms.
+    expect(quick.noteTerms(4, 'change', 'down').tempo! / MILLIONTHS).toBeCloseTo(4 * (67 / 60 - 1), 2);
   });
   test('a hook on one pitch has its cause, one between two pitches has none', () => {
     expect(points(7, 'hook').hook).toBeCloseTo(COST_WEIGHTS.hook);

@@ -38,6 +38,8 @@ const MARK_OF: Partial<Record<EventKind, NoteMark>> = {
   'short-roll': 'roll',
   'long-roll': 'roll',
   pulse: 'pulse',
+  slide: 'slide',
+  turn: 'turn',
 };
 
 /** A written place with an event that needs its time: the least ceiling of all times it is played. */
@@ -98,7 +100,7 @@ export function changesAt(report: TuneReport, { index, kind }: Pick<PlacedEvent,
       : [],
   );
   const barres: Change[] =
-    kind === 'hop' && report.figures.moves[index]?.hop?.couldBarre
+    kind === 'barre'
       ? [
           {
             key: `${here.note.id} barre`,

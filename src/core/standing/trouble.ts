@@ -12,6 +12,7 @@ const TROUBLE_OF: Readonly<Record<EventKind, Trouble>> = {
   retake: 'bow',
   crossing: 'crossings',
   hop: 'hand',
+  barre: 'hand',
   shift: 'hand',
   'bowed-triplet': 'ornaments',
   cut: 'ornaments',
@@ -19,6 +20,9 @@ const TROUBLE_OF: Readonly<Record<EventKind, Trouble>> = {
   'short-roll': 'ornaments',
   'long-roll': 'ornaments',
   pulse: 'ornaments',
+  grace: 'ornaments',
+  slide: 'ornaments',
+  turn: 'ornaments',
 };
 
 /** Places without their time at a tempo. */

@@ -5,7 +5,8 @@ import type { HandMove } from '#core/fingering';
 import type { Schools } from '#core/schools';
 import type { NoteMark } from '#core/tune';
 import { wholeNoteSeconds } from './beat';
-import { type LimitKey, type Limits, crossingTime } from './limits';
+import { type CrossingGaps, recentCrossings, wholeSecondsOf } from './density';
+import { type LimitKey, type Limits, MOST_RECENT, crossingHas, crossingNeeds, densityFactor } from './limits';
 import { type NoteTimes, type Timing, timeNotes } from './noteTimes';
 
 /** What takes time of its own: of the bow, of the hand, and of ornaments. */
@@ -13,6 +14,7 @@ export const EVENT_KINDS = [
   'stroke',
   'crossing',
   'hop',
+  'barre',
   'shift',
   'retake',
   'bowed-triplet',
@@ -21,6 +23,9 @@ export const EVENT_KINDS = [
   'short-roll',
   'long-roll',
   'pulse',
+  'grace',
+  'slide',
+  'turn',
 ] as const;
 export type EventKind = (typeof EVENT_KINDS)[number];
 
@@ -61,6 +66,9 @@ export interface DanceCheckInput {
   /** Hops and shifts that lead to each note, and its marks. */
   readonly moves: readonly (HandMove | null)[];
   readonly marks: readonly (readonly NoteMark[] | undefined)[];
+  /** How many grace notes stand before each note. */
+  readonly graces: ArrayLike<number>;
+  readonly gaps: CrossingGaps;
   readonly times: NoteTimes;
   /** The notes at `bpm`. */
   readonly timing: Pick<Timing, 'durations' | 'rests'>;
@@ -82,9 +90,11 @@ type Visit = (index: number, kind: TimedEvent['kind'], availableMs: Milliseconds
 /**
  * Visits the timed events of a note: the stroke first, then the crossing, the hand, the retake and ornaments.
  *
- * Stroke: its duration against `strokeMs`. Crossing: as `crossingTime` has it. Hop: the shorter of the two notes and a rest
- * between against `hopMs`. Shift: the note before and a rest against `shiftMs` and its millimetres. Retake: half the note
- * before and a rest. Ornaments: the note that carries them; a bowed triplet a third of two running notes for each stroke.
+ * Stroke: its duration against `strokeMs`. Crossing: `crossingHas` against `crossingNeeds`, more after other crossings close
+ * before it. Hop: the shorter of the two notes and a rest between against `hopMs`; a barre laid once, the same against
+ * `barreMs`. Shift: the note before and a rest against `shiftMs` and its millimetres. Retake: half the note before and a
+ * rest. Ornaments, graces and slides: the note that carries them; a bowed triplet a third of two running notes for each
+ * stroke.
  * Whether a crossing lies in a slur is asked of the bowing, so that crossings counted before an edit of links still serve
  * after it.
  */
@@ -99,36 +109,49 @@ function visitNote(i: number, input: DanceCheckInput, moment: Moment, visit: Vis
   }
   const crossing = crossings[i];
   if (crossing && i > 0) {
-    const { availableMs, neededMs } = crossingTime(
-      { degrees: crossing.degrees, skips: crossing.skips, inSlur: link === 'slur', turns: link === 'change' },
+    const inSlur = link === 'slur';
+    const { turnDegrees, skips } = crossing;
+    const has = crossingHas(
+      { inSlur, turns: link === 'change' },
       durations[i - 1]!,
       durations[i]!,
       rests[i]!,
-      limits,
-      schools,
+      schools.turn,
     );
-    visit(i, 'crossing', availableMs, neededMs);
+    const recent = recentCrossings(input.gaps, i, moment.wholeSeconds);
+    const needed = crossingNeeds({ turnDegrees, skips, inSlur }, limits, schools.skips);
+    visit(i, 'crossing', has, needed * densityFactor(recent));
   }
   const move = moves[i];
   if (move && i > 0) visitMove(move, i, limits, moment, visit);
   if (link === 'retake' && i > 0) visit(i, 'retake', 1000 * (durations[i - 1]! / 2 + rests[i]!), limits.retakeMs.value);
+  const graces = input.graces[i]!;
+  if (graces > 0) visit(i, 'grace', 1000 * durations[i]!, graces * limits.graceMs.value);
   const ornaments = marks[i];
   if (ornaments) visitOrnaments(ornaments, i, input, moment, visit);
 }
 
 function visitMove({ hop, shift }: HandMove, i: number, limits: Limits, { durations, rests }: Moment, visit: Visit) {
   const before = durations[i - 1]!;
-  if (hop) visit(i, 'hop', 1000 * (Math.min(before, durations[i]!) + rests[i]!), limits.hopMs.value);
+  if (hop) {
+    const has = 1000 * (Math.min(before, durations[i]!) + rests[i]!);
+    visit(i, hop.couldBarre ? 'barre' : 'hop', has, limits[hop.couldBarre ? 'barreMs' : 'hopMs'].value);
+  }
   if (shift)
     visit(i, 'shift', 1000 * (before + rests[i]!), limits.shiftMs.value + limits.shiftMsPerMm.value * shift.mm);
 }
 
-/** Ornaments that need time, with the limit they are held against; a roll is long or short by its note. */
+/** Ornaments that need time, with the limit they are held against; a roll is long or short by its note, a turn has as many sounds as a short one. */
 const TIMED_ORNAMENTS: Partial<Record<NoteMark, { readonly kind: EventKind; readonly limit: LimitKey }>> = {
   cut: { kind: 'cut', limit: 'cutMs' },
   flick: { kind: 'flick', limit: 'flickMs' },
   pulse: { kind: 'pulse', limit: 'pulseMs' },
+  slide: { kind: 'slide', limit: 'slideMs' },
+  turn: { kind: 'turn', limit: 'shortRollMs' },
 };
+
+/** Grace notes that a mark stands for, at least. */
+const MARKED_GRACES: Partial<Record<NoteMark, number>> = { mordent: 2, trill: 2 };
 
 /** Two running eighths, the time of a bowed triplet, and the dotted quarter from which a roll is long, in whole notes. */
 export const TRIPLET_TIME = 1 / 4;
@@ -145,6 +168,7 @@ function visitOrnaments(
   for (const mark of marks) {
     const timed = TIMED_ORNAMENTS[mark];
     if (timed) visit(i, timed.kind, 1000 * seconds, limits[timed.limit].value);
+    else if (MARKED_GRACES[mark]) visit(i, 'grace', 1000 * seconds, MARKED_GRACES[mark] * limits.graceMs.value);
     else if (mark === 'roll') {
       const isLong = times.written.durations[i]! >= LONG_ROLL_TIME * (1 - 1e-9);
       visit(
@@ -173,7 +197,9 @@ function momentOf({ timing, bpm, times }: DanceCheckInput): Moment {
  *
  * An event's own ceiling is the tempo at which its available time is what it needs; the tune's is the least of them.
  * With even timing every available time is proportional to 1/tempo, so it is tempo · available/needed. With a lilt
- * available times still fall strictly with tempo, so there is one such tempo, which `ceilingSolver` finds. A tune's
+ * available times still fall strictly with tempo, so there is one such tempo, which `ceilingSolver` finds. A crossing's need
+ * rises by steps, where with the tempo one more crossing comes to lie close before it: its ceiling is on the step where it
+ * has what it needs, or at the foot of the next. A tune's
  * floor is the highest tempo at which a stroke, drawn at the slowest comfortable speed, is as long as the hair; even:
  * tempo · d · v / hair for its longest stroke d. Ties go to the earlier event.
  * Time O(n), under a lilt about a dozen times that.
@@ -188,13 +214,13 @@ export function danceCheck(input: DanceCheckInput): DanceCheck {
   let floor: DanceCheck['floor'] = null;
   const visit: Visit = (index, kind, availableMs, neededMs) => {
     const own = events[index]!;
-    const ceilingBpm = solve(index, own.length, availableMs, neededMs);
+    const ceilingBpm = solve(index, own.length, kind, availableMs, neededMs);
     const event = { kind, availableMs, neededMs, ceilingBpm };
     own.push(event);
     headroom[index] = Math.min(headroom[index] ?? Infinity, availableMs / neededMs);
     keepTightest(tightest, event, index);
     if (kind === 'stroke') {
-      const bpm = solve(index, own.length - 1, availableMs, slowestMs);
+      const bpm = solve(index, own.length - 1, kind, availableMs, slowestMs);
       if (bpm > (floor?.bpm ?? 0)) floor = { bpm, index };
     }
   };
@@ -226,12 +252,11 @@ export function ceilingAt(input: DanceCheckInput, indices: readonly number[]): B
 }
 
 function leastCeiling(input: DanceCheckInput, indices: readonly number[] | null): BeatsPerMinute {
-  const solve = input.times.lean ? ceilingSolver(input) : null;
+  const solve = ceilingSolver(input);
   let least = Infinity;
   let ordinal = 0;
-  // Even: the least share of all, and its tempo at the end.
-  const visit: Visit = (index, _kind, availableMs, neededMs) => {
-    const own = solve ? solve(index, ordinal++, availableMs, neededMs) : availableMs / neededMs;
+  const visit: Visit = (index, kind, availableMs, neededMs) => {
+    const own = solve(index, ordinal++, kind, availableMs, neededMs);
     if (own < least) least = own;
   };
   const moment = momentOf(input);
@@ -241,13 +266,14 @@ function leastCeiling(input: DanceCheckInput, indices: readonly number[] | null)
   };
   if (indices) indices.forEach(visitOne);
   else for (let i = 0; i < input.bowed.length; i++) visitOne(i);
-  return solve ? least : least * input.bpm;
+  return least;
 }
 
 /** Finds the tempo at which event `ordinal` of note `index`, which has `availableMs` now, has just `neededMs`. */
 type CeilingSolver = (
   index: number,
   ordinal: number,
+  kind: EventKind,
   availableMs: Milliseconds,
   neededMs: Milliseconds,
 ) => BeatsPerMinute;
@@ -263,8 +289,36 @@ const BRACKET = Math.LN2 / 4;
  * halved; the event is counted anew at each tempo tried, from its own notes only. About ten steps to twelve digits.
  */
 function ceilingSolver(input: DanceCheckInput): CeilingSolver {
+  const { bpm, times } = input;
+  const plain: PlainSolver = times.lean
+    ? liltedSolver(input)
+    : (_i, _n, availableMs, neededMs) => (bpm * availableMs) / neededMs;
+  const wholeNow = wholeNoteSeconds(bpm, times.beat);
+  return (index, ordinal, kind, availableMs, neededMs) => {
+    if (kind !== 'crossing') return plain(index, ordinal, availableMs, neededMs);
+    const { gaps } = input;
+    const alone = neededMs / densityFactor(recentCrossings(gaps, index, wholeNow));
+    let from = 0;
+    for (let recent = 0; ; recent++) {
+      // Beyond this tempo one more crossing lies close before.
+      const to = recent < MOST_RECENT ? (bpm * wholeNow) / wholeSecondsOf(gaps, index, recent + 1) : Infinity;
+      if (to <= from) continue;
+      const own = plain(index, ordinal, availableMs, alone * densityFactor(recent));
+      if (own <= to) return Math.max(own, from);
+      from = to;
+    }
+  };
+}
+
+type PlainSolver = (
+  index: number,
+  ordinal: number,
+  availableMs: Milliseconds,
+  neededMs: Milliseconds,
+) => BeatsPerMinute;
+
+function liltedSolver(input: DanceCheckInput): PlainSolver {
   const { bpm, times, bowed } = input;
-  if (!times.lean) return (_index, _ordinal, availableMs, neededMs) => (bpm * availableMs) / neededMs;
   const durations = new Float64Array(bowed.length);
   const rests = new Float64Array(bowed.length);
   const availableAt = (index: number, ordinal: number, tempo: BeatsPerMinute): Milliseconds => {

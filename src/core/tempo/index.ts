@@ -4,7 +4,16 @@ export { REGIONS, USUAL_REGION, defaultTempo, tempoBand } from './bands';
 export { beatUnit, hasDottedBeats, wholeNoteSeconds } from './beat';
 // What the player needs time for, and the tempos that follow.
 export type { Limit, LimitKey, Limits } from './limits';
-export { GUESSED_LIMITS, LIMIT_KEYS, crossingNeeds, crossingTime, limitsWith } from './limits';
+export {
+  GUESSED_LIMITS,
+  LEAST_TURN,
+  LIMIT_KEYS,
+  crossingHas,
+  crossingNeeds,
+  densityFactor,
+  limitsWith,
+} from './limits';
+export { crossingGaps, recentCrossings } from './density';
 export type { DanceCheck, DanceCheckInput, EventKind, PlacedEvent, TimedEvent } from './danceCheck';
 export {
   EVENT_KINDS,
@@ -18,7 +27,7 @@ export {
 // Notes that are written even and played uneven, and when each of them sounds at a tempo.
 export type { Lilt, LiltFault } from './lilt';
 export { LILT_NAME, LILT_NOTES, STRAIGHT, liltFault, liltLeft, liltShift } from './lilt';
-export { LILTS, findLilt } from './lilts';
+export { LILTS, dottedRatio, findLilt } from './lilts';
 export type { NoteTimes, Timing } from './noteTimes';
 export { noteTimes, secondsAt, timing } from './noteTimes';
 export { HOLD_RANGE, MOST_BREATH, PACE_RANGE } from './rubato';

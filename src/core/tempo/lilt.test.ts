@@ -2,7 +2,7 @@ import { fraction } from '#core/base';
 import { type Meter, unroll } from '#core/tune';
 import { part, tune } from '../testing/tunes';
 import { type Lilt, liltFault, liltLeft, liltShift } from './lilt';
-import { LILTS } from './lilts';
+import { LILTS, dottedRatio } from './lilts';
 import { noteTimes, secondsAt, timing } from './noteTimes';
 
 const of = (name: string) => LILTS.find((lilt) => lilt.name === name)!;
@@ -121,5 +121,39 @@ describe('notes under a lilt', () => {
   test('a last part of a bar that is no whole beat stays even', () => {
     const { durations } = seconds('D4 E4 F#4 G4 A4', 'dotted', 50, { num: 5, den: 8 });
     expect(durations[4]).toBeCloseTo(0.3, 12);
+  });
+});
+
+describe('a dotted pair', () => {
+  const seconds = (line: string, ratio: number, lilt = 'straight') => {
+    const unrolled = unroll(tune([part('A', line)]));
+    return timing(noteTimes(unrolled, HALF, of(lilt), ratio), 60);
+  };
+
+  test('is played at the ratio of the dance, a snap the other way round, and fills its quarter', () => {
+    const { durations, onsets, total } = seconds('D4:1.5 E4:0.5 F#4:0.5 G4:1.5 A4:4', 1.8);
+    expect(durations[0]! / durations[1]!).toBeCloseTo(1.8, 12);
+    expect(durations[3]! / durations[2]!).toBeCloseTo(1.8, 12);
+    expect(onsets[2]).toBeCloseTo(0.5, 12);
+    expect(total).toBeCloseTo(2, 12);
+  });
+
+  test('that fills no quarter of the bar, or is parted by a rest, stays as it is written', () => {
+    const { durations } = seconds('D4 E4:1.5 F#4:0.5 G4 D4:1.5 z:0.5 A4:0.5 B4 A4:0.5', 1.8);
+    expect(durations[1]! / durations[2]!).toBeCloseTo(3, 12);
+    // An eighth lasts 0.25 s.
+    expect(durations[4]!).toBeCloseTo(1.5 * 0.25, 12);
+  });
+
+  test('keeps its ratio under a lilt, while the even notes beside it have theirs', () => {
+    const { durations } = seconds('D4:1.5 E4:0.5 F#4 G4 A4:4', 1.8, 'dotted');
+    expect(durations[0]! / durations[1]!).toBeCloseTo(1.8, 12);
+    expect(durations[2]! / durations[3]!).toBeCloseTo(0.62 / 0.38, 9);
+  });
+
+  test('is softer in hornpipes and schottisches, and as written elsewhere', () => {
+    expect([dottedRatio('hornpipe'), dottedRatio('schottische'), dottedRatio('strathspey'), dottedRatio(null)]).toEqual(
+      [1.8, 1.8, 3, 3],
+    );
   });
 });

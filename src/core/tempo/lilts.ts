@@ -1,3 +1,4 @@
+import type { DanceType } from '#core/tune';
 import { type Lilt, STRAIGHT } from './lilt';
 
 /**
@@ -12,6 +13,17 @@ export const LILTS: readonly Lilt[] = [
   { name: 'dotted', simple: [0.62, 0.38], compound: [0.44, 0.23, 0.33], fullTo: 120, flattening: 0.8 },
   { name: 'snapped', simple: [0.4, 0.6], compound: [0.28, 0.39, 0.33], fullTo: 120, flattening: 0.8 },
 ];
+
+/**
+ * Long to short of a written dotted pair as the dances play it, guesses: a hornpipe's or a schottische's is softer than it
+ * is written, a strathspey's and all others' as it is.
+ */
+const DOTTED_RATIOS: Partial<Record<DanceType, number>> = { hornpipe: 1.8, schottische: 1.8 };
+const WRITTEN_DOTTED_RATIO = 3;
+
+export function dottedRatio(danceType: DanceType | null): number {
+  return (danceType && DOTTED_RATIOS[danceType]) ?? WRITTEN_DOTTED_RATIO;
+}
 
 /** A lilt by its name, of those that come along or of a player's own; null for no such name. */
 export function findLilt(name: string, own: readonly Lilt[] = []): Lilt | null {

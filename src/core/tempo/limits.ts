@@ -1,4 +1,4 @@
-import type { Milliseconds, Seconds } from '#core/base';
+import type { Degrees, Milliseconds, Seconds } from '#core/base';
 import type { Schools } from '#core/schools';
 
 /** A player's limit: a guess until a measuring drill replaces it. */
@@ -10,16 +10,22 @@ export interface Limit {
 }
 
 /**
- * What a player needs time for, in milliseconds where the name says so. The dance check weighs strokes and crossings;
- * the other figures are kept for the player and travel with the report.
+ * What a player needs time for, in milliseconds where the name says so: guesses. A crossing needs its own time and more for
+ * each degree that is left to turn and each string that is rolled over; within a slur the hand goes with the flow, but the
+ * bow must lighten over a string between.
  */
 export const GUESSED_LIMITS = {
   strokeMs: 85,
   tripletStrokeMs: 60,
-  crossingMs: 70,
-  crossingMsPerDegree: 2,
-  slurCrossingFactor: 1.25,
+  crossingMs: 55,
+  crossingMsPerDegree: 1.5,
+  skipMs: 20,
+  slurCrossingMs: 45,
+  slurCrossingMsPerDegree: 1.2,
+  slurSkipMs: 80,
   hopMs: 110,
+  /** One finger laid across two neighbour strings at one place. */
+  barreMs: 60,
   shiftMs: 120,
   shiftMsPerMm: 1,
   retakeMs: 120,
@@ -28,6 +34,8 @@ export const GUESSED_LIMITS = {
   shortRollMs: 260,
   longRollMs: 320,
   pulseMs: 180,
+  graceMs: 45,
+  slideMs: 80,
   /** Slowest comfortable bow: the player's limit, not physics. */
   slowestBowCmPerSecond: 5,
 } as const;
@@ -44,15 +52,17 @@ export function limitsWith(known: Partial<Record<LimitKey, Limit>> = {}): Limits
   ) as Record<LimitKey, Limit>;
 }
 
-/** 70 ms + 2 ms a degree at a bow change; 1.25 times that inside a slur (guesses). */
-export function crossingNeeds(limits: Limits, degrees: number, inSlur: boolean): Milliseconds {
-  const needed = limits.crossingMs.value + limits.crossingMsPerDegree.value * degrees;
-  return inSlur ? limits.slurCrossingFactor.value * needed : needed;
-}
+/** Nobody grazes the edge of a string's room exactly: at least so many degrees are turned. A guess. */
+export const LEAST_TURN = 8;
+/** Crossings close on each other cost more: so much for each earlier one within so long, up to a most. Guesses. */
+export const DENSITY = { seconds: 0.6, each: 0.08, most: 0.4 } as const;
+export const MOST_RECENT = DENSITY.most / DENSITY.each;
 
 /** A crossing as the time for it is reckoned. */
 export interface TimedCrossing {
-  readonly degrees: number;
+  /** Left to turn at the crossing itself. */
+  readonly turnDegrees: Degrees;
+  /** Strings between. */
   readonly skips: number;
   readonly inSlur: boolean;
   /** The bow changes direction here: a hook's stop or a retake is no turn. */
@@ -60,22 +70,40 @@ export interface TimedCrossing {
 }
 
 /**
- * Time that a crossing has and needs. It has the shorter of the two notes, plus a rest between where the bow stops or
- * turns there. Where the bow is taught to stop for a turn, that comes out of the first note: half of it, plus the rest.
- * Where strings are skipped off the string, the bow is lifted over them, which needs no less than a retake.
+ * What a crossing needs by itself: `crossingMs + crossingMsPerDegree·max(8°, turn) + skipMs·k` over k strings between, the
+ * same with its own limits in a slur. Where strings are skipped off the string, the bow is lifted over them, which needs no
+ * less than a retake.
  */
-export function crossingTime(
-  { degrees, skips, inSlur, turns }: TimedCrossing,
+export function crossingNeeds(
+  { turnDegrees, skips, inSlur }: Omit<TimedCrossing, 'turns'>,
+  limits: Limits,
+  skipping: Schools['skips'],
+): Milliseconds {
+  const degrees = Math.max(LEAST_TURN, turnDegrees);
+  if (inSlur)
+    return (
+      limits.slurCrossingMs.value + limits.slurCrossingMsPerDegree.value * degrees + limits.slurSkipMs.value * skips
+    );
+  const needed = limits.crossingMs.value + limits.crossingMsPerDegree.value * degrees + limits.skipMs.value * skips;
+  return skips > 0 && skipping === 'off-string' ? Math.max(needed, limits.retakeMs.value) : needed;
+}
+
+/** How many times as much a crossing needs that follows so many others within 0.6 s. */
+export function densityFactor(recent: number): number {
+  return 1 + Math.min(DENSITY.most, DENSITY.each * recent);
+}
+
+/**
+ * Time that a crossing has: half of both notes together, plus a rest between. Where the bow is taught to stop for a turn,
+ * that comes out of the first note: half of it, plus the rest.
+ */
+export function crossingHas(
+  { inSlur, turns }: Pick<TimedCrossing, 'inSlur' | 'turns'>,
   before: Seconds,
   note: Seconds,
   rest: Seconds,
-  limits: Limits,
-  { turn, skips: skipping }: Pick<Schools, 'turn' | 'skips'>,
-): { readonly availableMs: Milliseconds; readonly neededMs: Milliseconds } {
-  const shorter = Math.min(before, note);
-  const stops = turns && turn === 'stop';
-  const available = inSlur ? shorter : (stops ? before / 2 : shorter) + rest;
-  const needed = crossingNeeds(limits, degrees, inSlur);
-  const isLifted = !inSlur && skips > 0 && skipping === 'off-string';
-  return { availableMs: 1000 * available, neededMs: isLifted ? Math.max(needed, limits.retakeMs.value) : needed };
+  turn: Schools['turn'],
+): Milliseconds {
+  const stops = turns && !inSlur && turn === 'stop';
+  return 1000 * ((stops ? before / 2 : (before + note) / 2) + rest);
 }

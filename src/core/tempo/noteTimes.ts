@@ -1,5 +1,5 @@
 import { type BeatsPerMinute, type Fraction, type Seconds, toNumber } from '#core/base';
-import type { PlayedBar, Unrolled } from '#core/tune';
+import { type PlayedBar, type Unrolled, isCompound } from '#core/tune';
 import { hasDottedBeats, wholeNoteSeconds } from './beat';
 import { freeLengths } from './rubato';
 import { type Lilt, STRAIGHT, liltLeft, liltShift } from './lilt';
@@ -26,6 +26,8 @@ export interface NoteTimes {
   readonly written: Lengths;
   /** As they are played before any lilt: by the page, or freely. */
   readonly played: Lengths;
+  /** It is played freely: by its holds, breaths and paces. */
+  readonly isFree: boolean;
   /** What the full lilt adds to each length; null where every length stays as it is written. */
   readonly lean: Lean | null;
   /** The whole tune, in whole notes. */
@@ -50,7 +52,8 @@ const SIMPLE_BEAT = 1 / 4;
 const COMPOUND_BEAT = 3 / 8;
 
 /**
- * Where each note lies by the page, and how far the lilt moves it. A tune that is played freely has no lilt.
+ * Where each note lies by the page, how its dotted pairs are played, and how far the lilt moves it. A tune that is played
+ * freely has neither.
  *
  * Beats are counted from each bar's beginning, in a pickup back from its end; a last part of a bar that is no whole
  * beat stays even, unless a pickup follows that completes it, as it does where the tune begins again. A note from x to y
@@ -58,7 +61,12 @@ const COMPOUND_BEAT = 3 / 8;
  * beat always sum to the beat. Time begins at the first note, wherever in its beat a pickup begins.
  * Time O(notes + bars).
  */
-export function noteTimes(unrolled: Unrolled, beat: Fraction, lilt: Lilt = STRAIGHT): NoteTimes {
+export function noteTimes(
+  unrolled: Unrolled,
+  beat: Fraction,
+  lilt: Lilt = STRAIGHT,
+  dottedRatio = WRITTEN_RATIO,
+): NoteTimes {
   const { notes, bars, duration } = unrolled;
   const free = freeLengths(unrolled);
   const written = {
@@ -67,10 +75,12 @@ export function noteTimes(unrolled: Unrolled, beat: Fraction, lilt: Lilt = STRAI
     rests: notes.map(({ restBefore }) => toNumber(restBefore)),
   };
   const first = bars[0]?.meter;
+  const pairs = free || dottedRatio === WRITTEN_RATIO ? null : dottedPairs(unrolled, written);
   return {
     written,
-    played: free ?? written,
-    lean: !free && (lilt.simple || lilt.compound) ? leanOf(written, bars, lilt, beat) : null,
+    played: free ?? (pairs ? withRatio(written, pairs, dottedRatio) : written),
+    isFree: free !== null,
+    lean: !free && (lilt.simple || lilt.compound) ? leanOf(written, bars, lilt, beat, pairs) : null,
     total: toNumber(duration),
     lilt,
     beat,
@@ -78,7 +88,13 @@ export function noteTimes(unrolled: Unrolled, beat: Fraction, lilt: Lilt = STRAI
   };
 }
 
-function leanOf({ onsets, durations, rests }: Lengths, bars: readonly PlayedBar[], lilt: Lilt, beat: Fraction): Lean {
+function leanOf(
+  { onsets, durations, rests }: Lengths,
+  bars: readonly PlayedBar[],
+  lilt: Lilt,
+  beat: Fraction,
+  pairs: readonly boolean[] | null,
+): Lean {
   const places = liltedBars(bars, beat);
   const [firstBar, lastBar] = [places[0], places[places.length - 1]];
   const first = firstBar ? shiftAt(firstBar, firstBar.from, lilt) : 0;
@@ -96,14 +112,54 @@ function leanOf({ onsets, durations, rests }: Lengths, bars: readonly PlayedBar[
     while (bar + 1 < bars.length && places[bar + 1]!.from <= from + 1e-12) bar += 1;
     let last = bar;
     while (last + 1 < bars.length && places[last + 1]!.from <= to + 1e-12) last += 1;
-    const start = shiftAt(places[bar]!, from, lilt);
-    const end = shiftAt(places[last]!, to, lilt);
+    // Between the notes of a dotted pair the dance's own ratio stands.
+    const start = pairs?.[i - 1] ? 0 : shiftAt(places[bar]!, from, lilt);
+    const end = pairs?.[i] ? 0 : shiftAt(places[last]!, to, lilt);
     lean.onsets.push(start - first);
     lean.durations.push(end - start);
     lean.rests.push(rests[i]! > 0 ? start - before : 0);
     before = end;
   }
   return lean;
+}
+
+/** Long to short of a dotted pair as it is written. */
+const WRITTEN_RATIO = 3;
+/** A dotted eighth and a sixteenth, in whole notes. */
+const PAIR = 1 / 4;
+const DOTTED = 3 / 16;
+const SHORT = 1 / 16;
+
+/** Whether a note and the next are a dotted pair, or a snap, that fills a quarter of a simple bar. */
+function dottedPairs({ notes, bars }: Unrolled, { onsets, durations, rests }: Lengths): boolean[] {
+  const near = (a: number, b: number) => Math.abs(a - b) < 1e-9;
+  let bar = 0;
+  return notes.map(({ passIndex, bar: number }, i) => {
+    const next = notes[i + 1];
+    if (!next || next.passIndex !== passIndex || next.bar !== number || rests[i + 1]! > 0) return false;
+    const [a, b] = [durations[i]!, durations[i + 1]!];
+    if (!(near(a, DOTTED) && near(b, SHORT)) && !(near(a, SHORT) && near(b, DOTTED))) return false;
+    while (bar + 1 < bars.length && toNumber(bars[bar + 1]!.onset) <= onsets[i]! + 1e-12) bar += 1;
+    const { onset, meter, isPickup, duration } = bars[bar]!;
+    // Beats of a pickup stand at its end.
+    const from = toNumber(onset) + (isPickup ? toNumber(duration) : 0);
+    const beats = (onsets[i]! - from) / PAIR;
+    return !isCompound(meter) && near(beats, Math.round(beats));
+  });
+}
+
+/** Dotted pairs by another ratio of their long note to the short one; what they fill stays. */
+function withRatio({ onsets, durations, rests }: Lengths, pairs: readonly boolean[], ratio: number): Lengths {
+  const played = { onsets: [...onsets], durations: [...durations], rests };
+  for (const [i, isPair] of pairs.entries()) {
+    if (!isPair) continue;
+    const short = PAIR / (1 + ratio);
+    const first = durations[i]! > durations[i + 1]! ? PAIR - short : short;
+    played.durations[i] = first;
+    played.durations[i + 1] = PAIR - first;
+    played.onsets[i + 1] = onsets[i]! + first;
+  }
+  return played;
 }
 
 /** A bar as the lilt sees it, in whole notes. */
@@ -202,7 +258,7 @@ export function timeNotes(
  */
 export function secondsAt(times: NoteTimes, { bars }: Unrolled, bpm: BeatsPerMinute): (place: number) => Seconds {
   const whole = wholeNoteSeconds(bpm, times.beat);
-  if (times.played !== times.written) return freeSeconds(times, whole);
+  if (times.isFree) return freeSeconds(times, whole);
   if (!times.lean) return (place) => whole * place;
   const left = leftAt(times, bpm);
   const { start, total } = times.lean;

@@ -3,12 +3,14 @@ import { formatFraction } from '#core/base';
 import { bowNotes, setLinks } from '#core/bowing';
 import { armPlan, type Plane } from '#core/crossing';
 import { FULL_SIZE } from '#core/instrument';
-import { type DanceType, type Link, type Meter, unroll } from '#core/tune';
+import { type DanceType, type Link, type Meter, type Tune, unroll } from '#core/tune';
 import { part, tune } from '../testing/tunes';
 import { defaultTempo } from './bands';
 import { beatUnit, wholeNoteSeconds } from './beat';
-import { danceCheck } from './danceCheck';
-import { crossingTime, limitsWith } from './limits';
+import { type EventKind, danceCheck } from './danceCheck';
+import { crossingGaps } from './density';
+import { GUESSED_LIMITS, crossingNeeds, limitsWith } from './limits';
+import { findLilt } from './lilts';
 import { noteTimes, timing } from './noteTimes';
 
 const meter = (text: string): Meter => {
@@ -53,17 +55,28 @@ test('a bar of a reel at 109 half notes a minute lasts 60/109 of two seconds', (
 });
 
 describe('dance check', () => {
-  function check(line: string, planes: Plane[], links: [string, Link][], bpm = 109, schools: Schools = USUAL_SCHOOLS) {
-    const unrolled = unroll(setLinks(tune([part('A', line)]), new Map(links)));
+  const check = (
+    line: string,
+    planes: Plane[],
+    links: [string, Link][],
+    bpm = 109,
+    schools: Schools = USUAL_SCHOOLS,
+    lilt = 'straight',
+  ) => checked(setLinks(tune([part('A', line)]), new Map(links)), planes, bpm, schools, lilt);
+
+  function checked(t: Tune, planes: Plane[], bpm: number, schools: Schools, lilt = 'straight') {
+    const unrolled = unroll(t);
     const { notes } = unrolled;
-    const times = noteTimes(unrolled, { n: 1, d: 2 });
+    const times = noteTimes(unrolled, { n: 1, d: 2 }, findLilt(lilt)!);
     const bowed = bowNotes(notes, 'down');
-    const { crossings } = armPlan(notes, bowed, planes, FULL_SIZE);
+    const { crossings } = armPlan(notes, bowed, planes, FULL_SIZE, schools.arm);
     return danceCheck({
       bowed,
       crossings,
       moves: notes.map(() => null),
       marks: notes.map(({ note }) => note.marks),
+      graces: notes.map(({ note }) => note.graceNotes?.length ?? 0),
+      gaps: crossingGaps(crossings, times.played.onsets),
       times,
       timing: timing(times, bpm),
       bpm,
@@ -73,12 +86,85 @@ describe('dance check', () => {
     });
   }
 
-  test('a slur over a skipped string needs 166 ms, has 138 and stands to 90', () => {
+  test('a slur over a skipped string needs 146 ms, has 138 and stands to 102', () => {
     const { ceiling } = check('F5 F#4 A4:2', [['E'], ['D'], ['D']], [['A2', 'slur']]);
     expect(ceiling).toMatchObject({ kind: 'crossing', index: 1 });
-    expect(ceiling!.neededMs).toBeCloseTo(1.25 * (70 + 2 * 31.476), 1);
+    expect(ceiling!.neededMs).toBeCloseTo(45 + 1.2 * 17.738 + 80, 1);
     expect(ceiling!.availableMs).toBeCloseTo(137.615, 2);
-    expect(ceiling!.ceilingBpm).toBeCloseTo(90.25, 1);
+    expect(ceiling!.ceilingBpm).toBeCloseTo(102.5, 1);
+  });
+
+  test.each([
+    // Adjacent and over one string; at a change and in a slur.
+    ['early', [67, 54.6, 101.6, 146.3]],
+    ['middle', [78.6, 63.9, 122.2, 162.8]],
+  ] as const)(
+    'an arm that is %s needs, to a neighbour and over a string, at a change and in a slur, %j ms',
+    (arm, needs) => {
+      const schools = { ...USUAL_SCHOOLS, arm };
+      const need = (to: Plane, slurred: boolean) =>
+        check('D4 D4', [['D'], to], slurred ? [['A2', 'slur']] : [], 109, schools).events[1]!.find(
+          ({ kind }) => kind === 'crossing',
+        )!.neededMs;
+      const found = [need(['A'], false), need(['A'], true), need(['E'], false), need(['E'], true)];
+      for (const [i, ms] of found.entries()) expect(ms).toBeCloseTo(needs[i]!, 0);
+    },
+  );
+
+  test('a crossing has half of both notes together, so a short one beside a long one has more than its length', () => {
+    const { events } = check('D4:3 A4', [['D'], ['A']], []);
+    expect(events[1]!.find(({ kind }) => kind === 'crossing')!.availableMs).toBeCloseTo(2 * 137.615, 1);
+  });
+
+  test('each crossing within 0.6 s before it adds 8 % to its need, 40 % at most', () => {
+    const line = Array.from({ length: 12 }, (_, i) => (i % 2 ? 'A4' : 'D4')).join(' ');
+    const planes: Plane[] = Array.from({ length: 12 }, (_, i) => [i % 2 ? 'A' : 'D']);
+    const { events } = check(line, planes, []);
+    const needs = events.flatMap((own) =>
+      own.filter(({ kind }) => kind === 'crossing').map(({ neededMs }) => neededMs),
+    );
+    // Eighths of 138 ms: four of them lie within 0.6 s.
+    for (const [i, ms] of needs.entries()) expect(ms).toBeCloseTo(67 * (1 + 0.08 * Math.min(4, i)), 9);
+    const quicker = check(line, planes, [], 140).events[11]!.find(({ kind }) => kind === 'crossing')!;
+    expect(quicker.neededMs).toBeCloseTo(67 * 1.4, 9);
+  });
+
+  test('a ceiling that density sets is the highest tempo below which every crossing has its time', () => {
+    for (const [name, line, planes] of [
+      ['sawing on two strings', 'D4 A4 D4 A4 D4 A4 D4 A4', 'DADADADA'],
+      ['rolling over three', 'D4:0.5 A4:0.5 E5:0.5 A4:0.5 D4:0.5 A4:0.5 E5:0.5 A4:0.5', 'DAEADAEA'],
+      ['a crossing after a pause', 'D4:2 A4:0.5 D4:0.5 A4:0.5 D4:0.5 A4:4', 'DADADA'],
+    ] as const)
+      for (const lilt of ['straight', 'dotted']) {
+        const on = [...planes].map((place): Plane => [place as 'D']);
+        const at = (bpm: number) => check(line, on, [], bpm, USUAL_SCHOOLS, lilt);
+        const { ceilingBpm } = at(109).ceiling!;
+        const stands = (bpm: number) => at(bpm).headroom.every((room) => room === null || room >= 1 - 1e-9);
+        expect([name, lilt, stands(ceilingBpm * 1.0001)]).toEqual([name, lilt, false]);
+        for (let bpm = 30; bpm < ceilingBpm; bpm += 1.7) expect([name, bpm, stands(bpm)]).toEqual([name, bpm, true]);
+      }
+  });
+
+  test('graces, slides and turns need time of the note that carries them', () => {
+    const plain = tune([part('A', 'D4 E4 F#4:2')]);
+    const marked = {
+      ...plain,
+      parts: plain.parts.map((own) => ({
+        ...own,
+        events: own.events.map((event) =>
+          event.id === 'A2' && event.kind === 'note'
+            ? { ...event, graceNotes: [event.pitch, event.pitch] }
+            : event.id === 'A3' && event.kind === 'note'
+              ? { ...event, marks: ['slide', 'turn'] as const }
+              : event,
+        ),
+      })),
+    };
+    const { events } = checked(marked, [['D'], ['D'], ['D']], 109, USUAL_SCHOOLS);
+    const need = (index: number, kind: EventKind) => events[index]!.find((event) => event.kind === kind)!.neededMs;
+    expect(need(1, 'grace')).toBe(2 * 45);
+    expect(need(2, 'slide')).toBe(80);
+    expect(need(2, 'turn')).toBe(GUESSED_LIMITS.shortRollMs);
   });
 
   test('where the bow stops for a turn, a crossing has half the note before', () => {
@@ -93,19 +179,17 @@ describe('dance check', () => {
     const off: Schools = { ...USUAL_SCHOOLS, skips: 'off-string' };
     const needs = (links: [string, Link][], schools?: Schools) =>
       check('F5 F#4', [['A'], ['G']], links, 109, schools).events[1]!.find(({ kind }) => kind === 'crossing')!.neededMs;
-    // Two strings down the bow turns 31.5 degrees: 133 ms of its own.
-    expect(needs([], off)).toBeCloseTo(70 + 2 * 31.476, 1);
+    // Over one string 102 ms of its own, but 120 to be lifted.
+    expect(needs([])).toBeCloseTo(101.6, 1);
+    expect(needs([], off)).toBe(120);
     expect(needs([['A2', 'slur']], off)).toBe(needs([['A2', 'slur']]));
     const slowHands = limitsWith({ retakeMs: { value: 200, source: 'measured' } });
-    const lifted = crossingTime({ degrees: 31.476, skips: 1, inSlur: false, turns: true }, 0.2, 0.2, 0, slowHands, off);
-    expect(lifted.neededMs).toBe(200);
+    expect(crossingNeeds({ turnDegrees: 17.7, skips: 1, inSlur: false }, slowHands, 'off-string')).toBe(200);
   });
 
-  test('a rest between gives a crossing more time, but not inside a slur', () => {
+  test('a rest between gives a crossing more time', () => {
     const plain = check('D4 z A4 D4', [['D'], ['A'], ['D']], []);
     expect(plain.events[1]!.find(({ kind }) => kind === 'crossing')!.availableMs).toBeCloseTo(2 * 137.615, 1);
-    const slurred = check('D4 z A4 D4', [['D'], ['A'], ['D']], [['A3', 'slur']]);
-    expect(slurred.events[1]!.find(({ kind }) => kind === 'crossing')!.availableMs).toBeCloseTo(137.615, 1);
   });
 
   test('at its ceiling the binding event has just the time it needs, above it less', () => {

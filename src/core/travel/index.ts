@@ -1,15 +1,6 @@
 // Bow travel.
 export type { NoteTravel } from './travel';
-export {
-  AIR_SPEED,
-  DANCE_SPEED,
-  SATURATION_CM,
-  bowSpeed,
-  nominalLength,
-  notesOffHair,
-  rawTravel,
-  runsOut,
-} from './travel';
+export { AIR_SPEED, DANCE_SPEED, SATURATION_CM, bowSpeed, nominalLength, rawTravel } from './travel';
 // Sharing the hair.
 export type { AllocatedStroke, StrokeWish } from './allocation';
 export {

@@ -3,7 +3,7 @@ import { USUAL_SCHOOLS } from '#core/schools';
 import { setBowLengths } from '#core/bowing';
 import { note, part, tune } from '../testing/tunes';
 import { accentLength, accentSpeed, pulseDecibels, pulseLength, pulseSpeed, reachOf, strokeRatio } from './reach';
-import { nominalLength, notesOffHair, rawTravel } from './travel';
+import { nominalLength, rawTravel } from './travel';
 
 /** Mean of a function over 0 … 1 by the midpoint rule. */
 function mean(f: (share: number) => number, steps = 20_000): number {
@@ -83,33 +83,4 @@ test('within a slur the pulsed note takes its share of the stroke by its own spe
   const lengths = travel.slice(0, 2).map(({ bowStartCm, bowEndCm }) => Math.abs(bowEndCm - bowStartCm));
   expect(lengths[1]! / lengths[0]!).toBeCloseTo(pulseLength(), 9);
   expect(travel[0]!.bowEndCm).toBeCloseTo(travel[1]!.bowStartCm, 12);
-});
-
-test('notes off the hair with a link changed are those of the tune bowed anew', () => {
-  const long = tune([part('A', 'D4:8 E4 F#4 | G4:6 A4 | (B4:6 d5) e5 | D4:8 E4:2')], {
-    start: 'down',
-    form: ['A', 'A'],
-  });
-  const { figures, timing, settings, unrolled } = reportTune(long);
-  for (const link of ['slur', 'change', 'retake', 'hook'] as const)
-    for (const id of ['A2', 'A3', 'A5', 'A7', 'A9']) {
-      const changed = {
-        ...long,
-        parts: long.parts.map((item) => ({
-          ...item,
-          events: item.events.map((event) => (event.id === id && event.kind === 'note' ? { ...event, link } : event)),
-        })),
-      };
-      const anew = reportTune(changed).figures;
-      const indices = unrolled.notes.flatMap(({ note: { id: other } }, i) => (other === id ? i : []));
-      const counted = rawTravel(anew.bowed, timing.durations, 45, settings.instrument).filter(
-        ({ bowStartCm, bowEndCm }) =>
-          Math.min(bowStartCm, bowEndCm) < -1e-9 || Math.max(bowStartCm, bowEndCm) > 63 + 1e-9,
-      ).length;
-      expect([
-        id,
-        link,
-        notesOffHair(figures.bowed, timing.durations, 45, settings.instrument, null, { indices, link }),
-      ]).toEqual([id, link, counted]);
-    }
 });

@@ -26,13 +26,18 @@ test('too much weight scratches, too little whistles', () => {
   expect(toneOf(8, REFERENCE_CONTACT, 0.6)).toBe('scratch');
 });
 
-test('a fade needs less weight, or a bow nearer the bridge', () => {
-  const { mostWeight, contact } = fadeTo(10, REFERENCE_CONTACT, 0.6);
-  expect(mostWeight).toBeCloseTo((1.25 * 10) / 35, 9);
-  expect(contact!).toBeLessThan(REFERENCE_CONTACT);
-  expect(toneWindow(10, contact!).most).toBeCloseTo(0.6, 9);
-  expect(toneWindow(10, contact!).least).toBeLessThan(0.6);
-  expect(fadeTo(30, REFERENCE_CONTACT, 0.6).contact).toBeNull();
+test('a fade gets lighter, slower and moves toward the fingerboard, and what spoke speaks to its end', () => {
+  for (const speed of [15, 35, 60])
+    for (const contact of [0.06, REFERENCE_CONTACT, 0.15, 0.2]) {
+      const { least, most } = toneWindow(speed, contact);
+      for (const weight of [1.01 * least, Math.sqrt(least * most), 0.99 * most]) {
+        const fade = fadeTo(speed, speed / 3, contact, weight);
+        expect(fade.contact).toBeGreaterThanOrEqual(contact);
+        expect(fade.weight).toBeLessThan(weight);
+        expect(toneOf(speed / 3, fade.contact, fade.weight)).toBe('clean');
+      }
+    }
+  expect(fadeTo(35, 12, REFERENCE_CONTACT, 0.6).contact).toBeCloseTo(1.5 * REFERENCE_CONTACT, 12);
 });
 
 test('both schools draw the nominal length at dance tempo; short strokes keep it, the whole bow comes down to it', () => {

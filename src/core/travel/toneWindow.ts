@@ -41,25 +41,37 @@ export function toneOf(
   return weight < least ? 'whistle' : 'clean';
 }
 
-/** What a fade to a slower bow asks for. */
+/** Where a fade ends. */
 export interface Fade {
-  /** Most weight at its end, where the contact stays. */
-  readonly mostWeight: Newtons;
-  /** The contact at which the weight may stay as it is; null where it fits already, or nowhere on the string. */
-  readonly contact: Contact | null;
+  readonly weight: Newtons;
+  readonly contact: Contact;
+  /** The weights that speak there. */
+  readonly window: ToneWindow;
 }
 
 /** Furthest from the bridge at which a bow is still on the hair side of the fingerboard, a guess. */
 const FURTHEST_CONTACT: Contact = 0.2;
+/** How many times as far from the bridge a fade ends as it began, a guess. */
+const FADE_OUTWARD = 1.5;
 
 /**
- * How weight or contact must move when a stroke fades to a slower speed. As the bow slows, the most weight falls with
- * it: either the weight goes down, or the bow toward the bridge, where more is borne: `β = k·v/F`.
+ * Where a fade from one speed to a slower one ends: lighter, slower, and further from the bridge, in the place in its window
+ * that the weight had at the beginning. With `r = ln(F/least) / ln(most/least)` there, held within 0 … 1, the weight at the
+ * end is `least'^(1−r)·most'^r`: since both ends of the window fall, it is always less.
+ * @param speed above 0
+ * @param endSpeed above 0, below `speed`
  */
-export function fadeTo(endSpeed: CentimetresPerSecond, contact: Contact, weight: Newtons): Fade {
-  const { most } = toneWindow(endSpeed, contact);
-  if (weight <= most) return { mostWeight: most, contact: null };
-  const nearer = (MOST_WEIGHT * (endSpeed / REFERENCE_SPEED) * REFERENCE_CONTACT) / weight;
-  const fits = nearer <= FURTHEST_CONTACT && toneOf(endSpeed, nearer, weight * (1 - 1e-9)) === 'clean';
-  return { mostWeight: most, contact: fits ? nearer : null };
+export function fadeTo(
+  speed: CentimetresPerSecond,
+  endSpeed: CentimetresPerSecond,
+  contact: Contact,
+  weight: Newtons,
+): Fade {
+  const begins = toneWindow(speed, contact);
+  const outward = Math.max(contact, Math.min(FURTHEST_CONTACT, FADE_OUTWARD * contact));
+  const ends = toneWindow(endSpeed, outward);
+  const isOpen = begins.least < begins.most;
+  const place = isOpen ? Math.log(weight / begins.least) / Math.log(begins.most / begins.least) : 0.5;
+  const r = Math.min(1, Math.max(0, place));
+  return { weight: ends.least ** (1 - r) * ends.most ** r, contact: outward, window: ends };
 }

@@ -97,7 +97,7 @@ function Tone({ report, stroke }: Pick<BowSheetProps, 'report' | 'stroke'>) {
   const speed = stroke.seconds > 0 ? stroke.cm / stroke.seconds : 0;
   const { least, most } = toneWindow(speed, contact);
   const tone = toneOf(speed, contact, weight);
-  const fade = fadeTo(speed * FADE_SHARE, contact, weight);
+  const fade = fadeTo(speed, speed * FADE_SHARE, contact, weight);
   const mm = (share: number) => `${Math.round(share * stringLengthMm)} mm from the bridge`;
   const verdict = {
     clean: 'They go together: the string speaks.',
@@ -151,10 +151,8 @@ function Tone({ report, stroke }: Pick<BowSheetProps, 'report' | 'stroke'>) {
           : 'So near the bridge no weight fits: go out, or draw quicker.'}
       </p>
       <p className="mt-1 text-[14px]">
-        A fade to a third of the speed:{' '}
-        {weight <= fade.mostWeight
-          ? 'the weight may stay.'
-          : `let the weight go down to ${fade.mostWeight.toFixed(2)} N at its end${fade.contact === null ? '' : `, or move in to ${mm(fade.contact)}`}.`}
+        A fade to a third of the speed: lighter, and out toward the fingerboard, to {fade.weight.toFixed(2)} N at{' '}
+        {mm(fade.contact)}, where {fade.window.least.toFixed(2)} to {fade.window.most.toFixed(2)} N fit.
       </p>
     </section>
   );

@@ -98,8 +98,7 @@ export function LiltChoice({ report, onLilt }: LiltChoiceProps) {
 /** `The even notes of a beat last 57, 43 % of it at this tempo; full up to 110, flatter beyond.` */
 function liltWords({ settings, tune, timing }: TuneReport): string {
   const { lilt, bpm, beat } = settings;
-  if (timing.atAnyTempo.played !== timing.atAnyTempo.written)
-    return 'This tune is played freely, by its holds, breaths and paces: no lilt.';
+  if (timing.atAnyTempo.isFree) return 'This tune is played freely, by its holds, breaths and paces: no lilt.';
   const isThree = hasDottedBeats(tune.meter, beat);
   const shares = isThree ? lilt.compound : lilt.simple;
   if (!shares) return 'Notes that are written even last even.';

@@ -259,7 +259,7 @@ function NoteFacts({ hand, report }: { readonly hand: HandNote; readonly report:
       : []),
     ...(hand.shift
       ? [
-          `Shift of ${hand.shift.mm.toFixed(0)} mm from ${positionWords(hand.shift.from)} to ${positionWords(hand.shift.to)} position, ${hand.shift.isAudible ? 'heard, since it lies in a slur' : 'clean, at the turn'}; the guide note is ${writtenPitch(hand.shift.guide)}; ${hand.shift.wayBack === null ? 'the hand stays there' : `back again at ${place(hand.shift.wayBack)}`}.`,
+          `Shift of ${hand.shift.mm.toFixed(0)} mm from ${positionWords(hand.shift.from)} to ${positionWords(hand.shift.to)} position, ${hand.shift.isAudible ? 'heard, since it lies in a slur' : 'clean, at the turn'}; ${hand.shift.guide ? `the guide note is ${writtenPitch(hand.shift.guide)}` : 'the finger goes to the note itself'}; ${hand.shift.wayBack === null ? 'the hand stays there' : `back again at ${place(hand.shift.wayBack)}`}.`,
         ]
       : []),
     ...(hand.isBarre ? ['One finger lies across two strings.'] : []),

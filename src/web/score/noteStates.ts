@@ -91,8 +91,6 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
   const strokes = strokeFacts(report, shared);
   const states = new Map<string, NoteState>();
   const { hairCm } = settings.instrument;
-  // The elbow in the middle, the wrist goes through the middles of the planes.
-  const turnsFromWrist = settings.schools.arm === 'wrist';
   for (const played of unrolled.notes) {
     const { index, note, part, pass } = played;
     const wanted = (inView[part] ?? 1) === pass;
@@ -130,7 +128,7 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
       pulses: note.marks?.includes('pulse') ?? false,
       drone: dronePlace(note, fingering.place),
       outOfHair: Math.min(bowStartCm, bowEndCm) < -1e-9 || Math.max(bowStartCm, bowEndCm) > hairCm + 1e-9,
-      angle: turnsFromWrist && plane ? planeAngle(plane, settings.instrument) : (arm.angles[index] ?? null),
+      angle: arm.angles[index] ?? null,
       isPair: plane?.length === 2,
       skips: crossing?.skips ?? 0,
       crossesInSlur: crossing?.inSlur ?? false,

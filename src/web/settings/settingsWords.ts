@@ -26,11 +26,31 @@ export const SCHOOL_WORDS: { readonly [K in keyof Schools]: SchoolWords<K> } = {
   arm: {
     title: 'The bow’s angle',
     choices: {
-      elbow: { name: 'carried by the elbow', means: 'the arm lane shows the path of least turning' },
-      wrist: {
-        name: 'turned by the wrist',
-        means: 'the elbow stays in the middle; the lane runs through the strings’ middles',
+      early: {
+        name: 'ready before the crossing',
+        means: 'the bow already lies at the edge nearest the next string: little is left to turn at the crossing',
       },
+      late: { name: 'at the crossing', means: 'the bow stays where it is and turns as the string changes' },
+      middle: {
+        name: 'from the wrist',
+        means:
+          'the elbow stays still; the lane runs through the strings’ middles, and each crossing turns the whole way',
+      },
+    },
+  },
+  ovals: {
+    title: 'Crossings at a bow change',
+    choices: {
+      'no-matter': { name: 'either way round', means: 'nothing is said of them' },
+      'lower-down': { name: 'lower string on the down-bow', means: 'six or more the other way in a row are told' },
+      'upper-down': { name: 'upper string on the down-bow', means: 'six or more the other way in a row are told' },
+    },
+  },
+  guide: {
+    title: 'A shift is led',
+    choices: {
+      'lowest-finger': { name: 'by the lowest finger of the new position', means: 'its note is the guide note' },
+      'travelling-finger': { name: 'by the finger that was down', means: 'where it arrives is the guide note' },
     },
   },
   pulse: {
@@ -80,8 +100,12 @@ export const LIMIT_WORDS: Readonly<Record<LimitKey, { readonly name: string; rea
   tripletStrokeMs: { name: 'Shortest stroke of a bowed triplet', unit: 'ms' },
   crossingMs: { name: 'Crossing', unit: 'ms' },
   crossingMsPerDegree: { name: 'Crossing, for each degree', unit: 'ms/°' },
-  slurCrossingFactor: { name: 'Crossing in a slur', unit: 'times that' },
-  hopMs: { name: 'Same finger to another string', unit: 'ms' },
+  skipMs: { name: 'Crossing, for each string between', unit: 'ms' },
+  slurCrossingMs: { name: 'Crossing in a slur', unit: 'ms' },
+  slurCrossingMsPerDegree: { name: 'Crossing in a slur, for each degree', unit: 'ms/°' },
+  slurSkipMs: { name: 'Crossing in a slur, for each string between', unit: 'ms' },
+  hopMs: { name: 'Same finger to another place on another string', unit: 'ms' },
+  barreMs: { name: 'One finger laid across two strings', unit: 'ms' },
   shiftMs: { name: 'Shift', unit: 'ms' },
   shiftMsPerMm: { name: 'Shift, for each mm', unit: 'ms/mm' },
   retakeMs: { name: 'Retake', unit: 'ms' },
@@ -90,6 +114,8 @@ export const LIMIT_WORDS: Readonly<Record<LimitKey, { readonly name: string; rea
   shortRollMs: { name: 'Short roll', unit: 'ms' },
   longRollMs: { name: 'Long roll', unit: 'ms' },
   pulseMs: { name: 'Pulse', unit: 'ms' },
+  graceMs: { name: 'Each grace note', unit: 'ms' },
+  slideMs: { name: 'Slide', unit: 'ms' },
   slowestBowCmPerSecond: { name: 'Slowest comfortable bow', unit: 'cm/s' },
 };
 
