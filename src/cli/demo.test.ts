@@ -64,7 +64,7 @@ const HARD_PRESSED = 1.6;
 const CHOOSY: Schools = { ...USUAL_SCHOOLS, ovals: 'upper-down' };
 const OFTEN_FINE: readonly string[] = ['crossing-too-fast', 'hop-too-fast', 'reverse-crossings'];
 /** What only shows where there is little hair, played far below the tempos of the dances. */
-const SHORT_BOW = instrumentWith({ hairCm: 20 });
+const SHORT_BOWS = [20, 24].map((hairCm) => instrumentWith({ hairCm }));
 const FAR_BELOW = 0.25;
 const OF_THE_HAIR: readonly string[] = ['runs-out-of-hair', 'window-left'];
 /** So rare that no demo tune shows it. */
@@ -78,11 +78,10 @@ const pressed = tunes.flatMap((tune) =>
   })),
 );
 const scant = tunes.flatMap((tune) =>
-  [FAR_BELOW, 1].flatMap((slowed) =>
-    reportTune(tune, { bpm: slowed * wishedTempo(tune), instrument: SHORT_BOW }).findings.map((finding) => ({
-      tune,
-      finding,
-    })),
+  SHORT_BOWS.flatMap((instrument) =>
+    [FAR_BELOW, 1].flatMap((slowed) =>
+      reportTune(tune, { bpm: slowed * wishedTempo(tune), instrument }).findings.map((finding) => ({ tune, finding })),
+    ),
   ),
 );
 const pained = tunes.flatMap((tune) =>

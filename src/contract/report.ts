@@ -9,6 +9,7 @@ import { type Pitch, intervalName, keyName, midiOf, pitchName } from '#core/pitc
 import { type TuneReport, droneSceneOf, handOf } from '#core/report';
 import { COST_TERMS, type Candidate, MILLIONTHS } from '#core/search';
 import { EVENT_KINDS, LIMIT_KEYS } from '#core/tempo';
+import { bowSpeed, sharedTravel } from '#core/travel';
 import { LINKS, type NoteEvent, PLACES, type Place, type Tune, meterName } from '#core/tune';
 import { playingShare, twinFigures } from '#core/twins';
 import { IMPORT_CODES, type ImportMessage } from '#formats/text';
@@ -88,6 +89,9 @@ const noteSchema = z.object({
   bowStartCm: z.number(),
   bowEndCm: z.number(),
   speedCmPerSecond: z.number(),
+  sharedStartCm: z.number().describe('with the hair shared out, on which all findings about hair rest'),
+  sharedEndCm: z.number(),
+  sharedSpeedCmPerSecond: z.number(),
   crossing: z
     .object({
       from: z.string(),
@@ -431,6 +435,13 @@ function noteRows(report: TuneReport): Report['notes'] {
   } = report;
   const hand = handOf(report);
   const { bowed, travel, arm, check } = figures;
+  const shared = sharedTravel(
+    bowed,
+    timing.durations,
+    bowSpeed(report.tune.danceType),
+    report.settings.instrument,
+    figures.reach,
+  );
   const strokeNotes = new Map<number, number>();
   for (const { stroke } of bowed) strokeNotes.set(stroke, (strokeNotes.get(stroke) ?? 0) + 1);
   const names = (pitches: readonly Pitch[] | undefined) => pitches?.map(pitchName) ?? [];
@@ -438,6 +449,8 @@ function noteRows(report: TuneReport): Report['notes'] {
     const fingering = fingers.get(note.id)!;
     const { link, bow, stroke, inStroke } = bowed[i]!;
     const { bowStartCm, bowEndCm, speed } = travel[i]!;
+    const own = shared[i]!;
+    const sounding = timing.durations[i]!;
     const crossing = arm.crossings[i];
     const interval = arm.intervals[i];
     return {
@@ -472,6 +485,9 @@ function noteRows(report: TuneReport): Report['notes'] {
       bowStartCm: fine(bowStartCm),
       bowEndCm: fine(bowEndCm),
       speedCmPerSecond: fine(speed),
+      sharedStartCm: fine(own.bowStartCm),
+      sharedEndCm: fine(own.bowEndCm),
+      sharedSpeedCmPerSecond: fine(sounding > 0 ? Math.abs(own.bowEndCm - own.bowStartCm) / sounding : 0),
       crossing: crossing
         ? {
             from: planeName(crossing.from),

@@ -13,7 +13,7 @@ export interface BowingFigures {
   /** Crossings within a slur, all passes counted. */
   readonly slurCrossings: number;
   readonly armDegreesPerBar: Degrees;
-  /** Furthest that raw travel strays from the sweet spot, in centimetres. */
+  /** Furthest that a stroke's middle strays from the sweet spot with the hair shared out, in centimetres. */
   readonly driftCm: number;
   readonly comesRound: boolean;
   /** null: stands at any tempo. */
@@ -57,18 +57,20 @@ export function bowingFigures(report: TuneReport, bowing: Pick<Bowing, 'links' |
 }
 
 /** The same figures of the plan at hand. */
-export function planFigures({ figures, timing, bars, unrolled, settings }: TuneReport): BowingFigures {
-  const { bowed, arm, ledger, check, travel } = figures;
+export function planFigures(report: TuneReport): BowingFigures {
+  const { figures, timing, bars, unrolled, settings } = report;
+  const { bowed, arm, ledger, check } = figures;
   const strokes = bowed[bowed.length - 1]?.stroke ?? 0;
   return {
     strokesPerSecond: timing.total > 0 ? strokes / timing.total : 0,
     slurCrossings: arm.sums.inSlur,
     armDegreesPerBar: bars > 0 ? turningOf(arm.sums, settings.schools.arm) / bars : 0,
-    driftCm: travel.reduce(
-      (most, { bowStartCm, bowEndCm }) =>
-        Math.max(most, Math.abs((bowStartCm + bowEndCm) / 2 - settings.instrument.sweetSpotCm)),
-      0,
-    ),
+    driftCm: report
+      .sharedStrokes()
+      .reduce(
+        (most, { fromCm, toCm }) => Math.max(most, Math.abs((fromCm + toCm) / 2 - settings.instrument.sweetSpotCm)),
+        0,
+      ),
     comesRound: ledger.comesRound,
     ceilingBpm: check.ceiling?.ceilingBpm ?? null,
     likeness: 1,
