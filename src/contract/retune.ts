@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { pitchName } from '#core/pitch';
 import { PLACES } from '#core/tune';
-import type { Implausible, RetunePlan, StringWarning } from '#core/tuning';
+import type { RetunePlan, StringWarning } from '#core/tuning';
 
 const place = z.enum(PLACES);
 

@@ -3,7 +3,7 @@ export { hertzOf } from './roughness';
 export type { IntervalClass } from './intervals';
 export { INTERVAL_CLASSES } from './intervals';
 export type { Intonation } from './intonation';
-export { LEADING_NOTE_CHOICES, intonationAgainst, openStringCents } from './intonation';
+export { LEADING_NOTE_CHOICES, intonationAgainst, openStringCents, unisonBeats } from './intonation';
 // What may sound beside a note, ranked.
 export type { EarWeights, Harmony, RankedDrone, TonalRole } from './rank';
 export { USUAL_EAR } from './rank';

@@ -16,7 +16,7 @@ export interface OrnamentFacts {
   readonly time: { readonly availableMs: Milliseconds; readonly neededMs: Milliseconds } | null;
   /** The finger that does it; null where none does. */
   readonly finger: number | null;
-  /** Hair that it takes altogether. */
+  /** Hair that each of its strokes takes; they go to and fro, so that is also how far it reaches. */
   readonly hairCm: Centimetres | null;
   /** Strokes that the note has with it, against 1 without; an even difference keeps the count of strokes. */
   readonly strokesAdded: number;
@@ -83,7 +83,7 @@ export function ornamentFacts(scene: OrnamentScene, index: number, ornament: Orn
     obstacles,
     time: timed,
     finger,
-    hairCm: ornament === 'bowed-triplet' ? (TRIPLET_SPEED * timed!.availableMs * 3) / 1000 : null,
+    hairCm: ornament === 'bowed-triplet' ? (TRIPLET_SPEED * timed!.availableMs) / 1000 : null,
     strokesAdded: ornament === 'bowed-triplet' ? tripletStrokes(scene, index) : 0,
     harmonic:
       ornament === 'flick' && finger !== null ? harmonicAt(fingering, finger, scene.limits.flickMs.value) : null,

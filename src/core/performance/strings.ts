@@ -6,11 +6,11 @@ import { hertzAt, pitchGesture } from './gestures';
 import type { Layer } from './layers';
 import { soundingSeconds } from './soundingTime';
 
-/** What is heard of pulses, accents and closing swells; where in a note a flick comes, how long a finger presses in. Guesses. */
+/** What is heard of pulses, accents and closing swells; how long a flick, at the onset of its note, and how long a finger presses in. Guesses. */
 const PULSE_DECIBELS = 5;
 const ACCENT_DECIBELS = 2.5;
 const CLOSING_DECIBELS = 4;
-const FLICK = { at: 0.45, seconds: 0.022 } as const;
+const FLICK_SECONDS = 0.022;
 const PRESS = { most: 0.09, share: 0.4 } as const;
 const VIBRATO = { after: 0.12, rate: 5.6, cents: 28, grow: 0.3 } as const;
 /** A rolled chord: its lower strings first. */
@@ -61,10 +61,8 @@ export function played(
         cents: VIBRATO.cents,
         grow: marks.includes('vibrato-growing') ? seconds - VIBRATO.after : VIBRATO.grow,
       });
-    if (marks.includes('flick')) {
-      const from = begin + FLICK.at * seconds;
-      touches[place]!.push({ kind: 'flick', from, to: from + Math.min(FLICK.seconds, 0.3 * seconds) });
-    }
+    if (marks.includes('flick'))
+      touches[place]!.push({ kind: 'flick', from: begin, to: begin + Math.min(FLICK_SECONDS, 0.3 * seconds) });
     if (marks.includes('pressed-in'))
       touches[place]!.push({ kind: 'press', from: begin, to: begin + Math.min(PRESS.most, PRESS.share * seconds) });
     const swell = swellOf(layers.has('bowing') ? (note.marks ?? []) : marks, begin, seconds, settings.schools.pulse);

@@ -8,23 +8,21 @@ import {
   joiningLink,
   linkInFlow,
   lockConflicts,
-  opposite,
   recognisePatterns,
   roundMends,
 } from '#core/bowing';
 import { type Crossing, planeName } from '#core/crossing';
 import type { TimedEvent } from '#core/tempo';
 import { twinKeeper } from '#core/twins';
-import { type Direction, type NoteEvent, type Part, type Place, type Tune, occurrencesOf } from '#core/tune';
+import type { NoteEvent, Part, Place, Tune } from '#core/tune';
 import { barFindings } from './barFindings';
 import { ovalFindings } from './ovalFindings';
-import { withNoteEdits } from './mendTune';
 import { planeFindings } from './planeFindings';
 import { travelFindings } from './travelFindings';
 import { colourFindings } from './colourFindings';
 import { handMends } from './handMends';
 import { lockFindings } from './lockFindings';
-import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Mend, mendBy, placeOf } from './finding';
+import { type Finding, type FindingInput, MENDS_OFFERED, type Mend, mendBy, placeOf } from './finding';
 
 /** More places of one kind than this are not told one by one: the last of them says how many there are. */
 const PLACES_TOLD = 4;

@@ -27,7 +27,7 @@ export function handMends(
   input: FindingInput,
   event: TimedEvent & { readonly index: number; readonly standsTo: number },
 ): Mend[] {
-  const { unrolled, figures, tune, fingers, settings } = input;
+  const { unrolled, tune, fingers, settings } = input;
   const { kind, index } = event;
   const { note } = unrolled.notes[index]!;
   const ornament = ORNAMENT_MARKS[kind];

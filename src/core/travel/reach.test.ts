@@ -3,7 +3,7 @@ import { USUAL_SCHOOLS } from '#core/schools';
 import { setBowLengths } from '#core/bowing';
 import { note, part, tune } from '../testing/tunes';
 import { accentLength, accentSpeed, pulseDecibels, pulseLength, pulseSpeed, reachOf, strokeRatio } from './reach';
-import { nominalLength, rawTravel } from './travel';
+import { nominalLength } from './travel';
 
 /** Mean of a function over 0 … 1 by the midpoint rule. */
 function mean(f: (share: number) => number, steps = 20_000): number {

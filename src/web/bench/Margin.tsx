@@ -29,10 +29,11 @@ export function Margin({ findings, onShow, onMend, onPreview }: MarginProps) {
   const [isOpen, setOpen] = useState(false);
   const fitting = fittingFindings(findings);
   const shown = isOpen ? findings : findings.slice(0, fitting);
+  const keys = keysOf(findings);
   return (
     <aside className="border-line pb-3 lg:border-l lg:pl-4" aria-label="Findings">
-      {shown.map((finding) => (
-        <FindingNote key={keyOf(finding)} finding={finding} onShow={onShow} onMend={onMend} onPreview={onPreview} />
+      {shown.map((finding, i) => (
+        <FindingNote key={keys[i]} finding={finding} onShow={onShow} onMend={onMend} onPreview={onPreview} />
       ))}
       {findings.length > fitting && (
         <Button look="link" onClick={() => setOpen(!isOpen)} aria-expanded={isOpen}>
@@ -57,9 +58,17 @@ function fittingFindings(findings: readonly Finding[]): number {
   return Math.max(1, tooMany < 0 ? findings.length : tooMany);
 }
 
-function keyOf(finding: Finding): string {
-  const kind = finding.code === 'ornament-misfits' ? ` ${finding.ornament} ${finding.obstacle}` : '';
-  return `${finding.code}${kind} ${finding.ids.join(' ')}`;
+/** A key of its own for each finding, the same as long as it speaks of the same place: several may speak of one note. */
+export function keysOf(findings: readonly Finding[]): string[] {
+  const seen = new Map<string, number>();
+  return findings.map((finding) => {
+    const kind = finding.code === 'ornament-misfits' ? ` ${finding.ornament} ${finding.obstacle}` : '';
+    const join = finding.code === 'join-does-not-add-up' ? ` ${finding.from} ${finding.to ?? 'again'}` : '';
+    const key = `${finding.code}${kind}${join} ${finding.ids.join(' ')}`;
+    const count = seen.get(key) ?? 0;
+    seen.set(key, count + 1);
+    return count === 0 ? key : `${key} #${count + 1}`;
+  });
 }
 
 function FindingNote({
@@ -88,8 +97,8 @@ function FindingNote({
       </p>
       <p className="text-[13.5px] leading-snug text-muted">{figures}</p>
       <ul className="leading-snug">
-        {mends.map((mend) => (
-          <li key={mendWords(mend, finding)}>
+        {mends.map((mend, i) => (
+          <li key={`${i} ${mendWords(mend, finding)}`}>
             <Button
               look="link"
               className="min-h-6 py-0.5 text-left"

@@ -5,13 +5,15 @@ import {
   type RankedDrone,
   applyDrones,
   doublings,
+  hertzOf,
   intonationAgainst,
   openDrones,
   openStringCents,
   stoppedDoubles,
   threeStrings,
+  unisonBeats,
 } from '#core/drones';
-import { stopsOf } from '#core/fingering';
+import { centsToMm, stopsOf } from '#core/fingering';
 import { intervalName, midiOf } from '#core/pitch';
 import { droneSceneOf } from '#core/report';
 import { PLACES, writtenNotes } from '#core/tune';
@@ -183,8 +185,8 @@ export function BesideNote({ report, ids, where, ear, onApply }: DronesProps) {
         <p className="mt-2 text-[14px] text-muted">
           The open {doubling.open} string sounds long enough to be doubled. Drill the way to {doubling.stop.place}:
           {doubling.stop.finger} from{' '}
-          {doubling.approaches.map((finger) => `${doubling.stop.place}:${finger}`).join(', ')}; a few cents off it
-          beats, and how much is yours to choose.
+          {doubling.approaches.map((finger) => `${doubling.stop.place}:${finger}`).join(', ')}. Off it beats, and how
+          much is yours to choose: {beatWords(melody, doubling.stop.semitones, settings.instrument.stringLengthMm)}.
         </p>
       )}
       {strings > 2 && (
@@ -195,6 +197,18 @@ export function BesideNote({ report, ids, where, ear, onApply }: DronesProps) {
       )}
     </section>
   );
+}
+
+/** Cents off a unison that are told: pure, lively, sour to most ears. */
+const OFF_UNISON = [2, 5, 8];
+
+/** `2 cents (0.3 mm) 0.5 beats a second, …`. */
+function beatWords(midi: number, semitones: number, stringLengthMm: number): string {
+  const told = OFF_UNISON.map((cents) => {
+    const mm = centsToMm(cents, semitones, stringLengthMm);
+    return `${cents} cents (${mm.toFixed(1)} mm) ${unisonBeats(hertzOf(midi), cents).toFixed(1)}`;
+  });
+  return `${told.join(', ')} beats a second`;
 }
 
 function applyDouble(tune: DronesProps['report']['tune'], id: string) {

@@ -70,7 +70,7 @@ function factWords({ time, finger, hairCm, strokesAdded, harmonic, liftCm, hair 
   const words = [
     ...(time ? [`${Math.round(time.availableMs)} ms, needs ${Math.round(time.neededMs)}`] : []),
     ...(finger !== null && finger > 0 ? [`${FINGERS[finger]} finger`] : []),
-    ...(hairCm !== null ? [`${hairCm.toFixed(1)} cm of hair`] : []),
+    ...(hairCm !== null ? [`${hairCm.toFixed(1)} cm of hair to and fro`] : []),
     ...(strokesAdded > 0
       ? [`${strokesAdded} strokes more, ${strokesAdded % 2 === 0 ? 'which flips nothing' : 'which flips what follows'}`]
       : []),

@@ -1,5 +1,4 @@
 import { type NoteBeat, beatsUnderNotes } from '#core/performance';
-import { planeAngle } from '#core/crossing';
 import type { TuneReport } from '#core/report';
 import { bowSpeed, sharedTravel } from '#core/travel';
 import { type Direction, type Link, type NoteEvent, type NoteMark, PLACES, type Place } from '#core/tune';
