@@ -28,6 +28,7 @@ export async function bringIn(page: Page, abc: string): Promise<void> {
   await page.getByLabel('Text').fill(abc);
   await page.getByRole('button', { name: 'Read it' }).click();
   await page.getByRole('button', { name: /^Keep \d/ }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
 }
 
 export async function kept(page: Page): Promise<void> {

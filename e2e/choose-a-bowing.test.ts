@@ -43,13 +43,14 @@ test('other bowings are laid side by side with the plan, and one is taken for th
 test('wishes change what is proposed', async ({ page }) => {
   await addTune(page, ODD_REEL('Wishes Heard'));
   await page.locator('[data-note]').first().click();
+  await expect(page.locator('[data-note]').first()).toBeFocused();
   await page.keyboard.press('w');
   const dialog = page.getByRole('dialog', { name: sheet });
   await expect(dialog.locator(found)).toBeVisible();
   const strokes = async () =>
     Number(/(\d\.\d) strokes a second/.exec((await dialog.locator('[data-bowing="Bowing 1"]').textContent())!)![1]);
   await dialog.getByRole('slider', { name: 'As it is now' }).fill('0');
-  await dialog.getByLabel('Shuffle').fill('0');
+  await dialog.getByRole('slider', { name: 'One way of bowing' }).fill('0');
   await dialog.getByLabel('Smoothness').fill('1');
   await expect.poll(strokes).toBeLessThan(2);
   await dialog.getByLabel('Smoothness').fill('0');
@@ -74,7 +75,7 @@ test('a bowing is found and taken by keyboard only', async ({ page }) => {
   await expect(verdict(page)).toContainText('flips');
   await page.locator('[data-note]').first().focus();
   await page.keyboard.press('w');
-  await expect(page.getByLabel('Shuffle')).toBeFocused();
+  await expect(page.getByRole('slider', { name: 'One way of bowing' })).toBeFocused();
   await page.keyboard.press('ArrowRight');
   await expect(page.locator(found)).toBeVisible();
   for (let presses = 0; presses < 20; presses++) {

@@ -230,6 +230,11 @@ export const reportSchema = z.object({
         start: direction.describe("of the tune's first stroke"),
         links: z.array(z.tuple([z.string(), z.enum(LINKS)])),
         cost: z.number().describe('points of the objective'),
+        idea: z.string().describe('the way of bowing a bar that it keeps to'),
+        template: z
+          .array(z.object({ bar: z.string(), template: z.string().nullable() }))
+          .describe('by bar id, the way of bowing that the bar follows note for note'),
+        regret: z.number().describe('points more than the best of the proposals'),
         terms: z.record(z.enum(COST_TERMS), z.number()).describe('points of each term; they sum to the cost'),
         comesRound: z.boolean(),
         ceilingBpm: z.number().nullable(),
@@ -345,12 +350,16 @@ export function toReport(
   };
 }
 
-function toCandidate({ start, links, cost, terms, figures }: Candidate): Report['candidates'][number] {
+function toCandidate(candidate: Candidate): Report['candidates'][number] {
+  const { start, links, cost, template, barTemplates, regret, terms, figures } = candidate;
   const points = (millionths: number) => millionths / MILLIONTHS;
   return {
     start,
     links: [...links],
     cost: points(cost),
+    idea: template,
+    template: [...barTemplates].map(([bar, name]) => ({ bar, template: name })),
+    regret: points(regret),
     terms: Object.fromEntries(COST_TERMS.map((term) => [term, points(terms[term])])) as Record<
       (typeof COST_TERMS)[number],
       number

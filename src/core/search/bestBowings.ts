@@ -1,6 +1,7 @@
+import type { TuneReport } from '#core/report';
 import { setLinks, startOf } from '#core/bowing';
 import { type Direction, type Link, type Tune, unroll } from '#core/tune';
-import { bestOfChain, chainTable } from './chainBest';
+import { type ChainTable, bestOfChain, chainTable } from './chainBest';
 import { type TuneBowing, joinChains } from './meet';
 import type { Choice, SearchModel } from './model';
 import { MILLIONTHS } from './wishes';
@@ -15,15 +16,20 @@ export interface Bowing {
   readonly links: ReadonlyMap<string, Link>;
 }
 
+/** The summed costs of all chains; `like` are those of the same tune under another template. */
+export function chainTables(model: SearchModel, like?: readonly ChainTable[]): ChainTable[] {
+  return model.chains.map((_, j) => chainTable(model, j, like?.[j]));
+}
+
 /**
  * The K best bowings of a tune by the objective of `searchModel`, exactly, least cost first.
  * Ties: down before up at the start, then the earlier of `CHOICES` at the first written note that differs.
+ * @param tables of the model, where they are counted already
  * @returns empty where no bowing agrees on all passes: a tune without notes, or of a single one
  * Time O(n·m·c·K) for n written notes, m notes in a stroke at most and c cells of the bow.
  */
-export function bestBowings(model: SearchModel, count: number): Bowing[] {
+export function bestBowings(model: SearchModel, count: number, tables = chainTables(model)): Bowing[] {
   if (model.chains.length === 0) return [];
-  const tables = model.chains.map((_, j) => chainTable(model, j));
   const best = tables.map((table) => bestOfChain(table, count));
   return joinChains(model, best, count).map((joined) => bowingOf(model, joined));
 }
@@ -47,10 +53,14 @@ const REFINEMENTS = 2;
  * @param onFound called after each bowing with how many there are
  * Time O(K·p·n·m·c) for p penalties tried, about ten.
  */
-export function differingBowings(model: SearchModel, count: number, onFound?: (found: number) => void): Bowing[] {
+export function differingBowings(
+  model: SearchModel,
+  count: number,
+  onFound?: (found: number) => void,
+  tables = chainTables(model),
+): Bowing[] {
   if (model.chains.length === 0) return [];
-  const tables = model.chains.map((_, j) => chainTable(model, j));
-  const barOf = barsOfNotes(model);
+  const barOf = barsOfNotes(model.report);
   const found: { readonly bowing: Bowing; readonly plain: number }[] = [];
   const solve = (points: number): Bowing | null => {
     const common = Math.round(points * MILLIONTHS);
@@ -107,7 +117,7 @@ export function reallyDiffer(one: Bowing, other: Bowing, barOf: (id: string) => 
 }
 
 /** The bar in which a written note stands, by the note's id: part, and number as it is first played. */
-export function barsOfNotes({ report: { unrolled } }: SearchModel): (id: string) => string | undefined {
+export function barsOfNotes({ unrolled }: TuneReport): (id: string) => string | undefined {
   const bars = new Map<string, string>();
   for (const { note, part, bar, pass } of unrolled.notes)
     if (!bars.has(note.id)) bars.set(note.id, `${part} ${pass} ${bar}`);

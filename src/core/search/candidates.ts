@@ -2,10 +2,20 @@ import type { Degrees } from '#core/base';
 import { staysInStroke } from '#core/bowing';
 import { turningOf } from '#core/crossing';
 import { type TuneReport, reportTune } from '#core/report';
-import type { Tune } from '#core/tune';
-import { type Bowing, adoptBowing, differingBowings } from './bestBowings';
+import { type Link, type Tune, writtenBars } from '#core/tune';
+import {
+  type Bowing,
+  adoptBowing,
+  barsOfNotes,
+  bestBowings,
+  chainTables,
+  differingBowings,
+  reallyDiffer,
+} from './bestBowings';
+import type { ChainTable } from './chainBest';
+import { type Template, idiomOf, unlike } from './idioms';
 import { type Choice, type SearchModel, searchModel } from './model';
-import { COST_TERMS, type CostTerm, type StyleWishes } from './wishes';
+import { COST_TERMS, type CostTerm, MILLIONTHS, type StyleWishes } from './wishes';
 
 /** What a bowing comes to, counted by the report on the tune that has it. */
 export interface BowingFigures {
@@ -26,14 +36,22 @@ export interface BowingFigures {
 
 /** A proposed bowing. */
 export interface Candidate extends Bowing {
+  /** The way of bowing a bar that it keeps to. */
+  readonly template: string;
+  /** By the id of each written bar with notes, the template that it follows; null where it follows none. */
+  readonly barTemplates: ReadonlyMap<string, string | null>;
+  /** What it costs more than the best of the proposals, in whole millionths of a point. */
+  readonly regret: number;
   readonly figures: BowingFigures;
   /** What each term of the objective adds, in whole millionths of a point; their sum is the cost. */
   readonly terms: Readonly<Record<CostTerm, number>>;
 }
 
 /**
- * Proposes up to K bowings that really differ, with their figures.
- * Time as for `differingBowings`, and a report for each.
+ * Proposes up to K bowings that differ in idea, with their figures: for each way in which players of the dance bow a bar, the
+ * best bowing of all that keeps to it, cheapest first; where the dance has fewer, or two come to the same, others that
+ * really differ from all of them and keep to the best.
+ * Time as for `bestBowings` for each template, and a report for each bowing.
  * @throws RangeError as `joinChains` does
  */
 export function proposeBowings(
@@ -42,12 +60,82 @@ export function proposeBowings(
   count: number,
   onFound?: (found: number) => void,
 ): Candidate[] {
-  const model = searchModel(report, wishes);
-  return differingBowings(model, count, onFound).map((bowing) => ({
-    ...bowing,
-    figures: bowingFigures(report, bowing),
-    terms: bowingTerms(model, bowing),
-  }));
+  const { templates } = idiomOf(report.tune);
+  const barOf = barsOfNotes(report);
+  const proposals: Proposal[] = [];
+  let tables: readonly ChainTable[] | undefined;
+  for (const template of templates) {
+    const model = searchModel(report, wishes, { template });
+    const own = chainTables(model, tables);
+    tables ??= own;
+    const [bowing] = bestBowings(model, 1, own);
+    if (!bowing) return [];
+    proposals.push({ template, model, tables: own, bowing, cost: bowing.cost + idiomCost(report, template) });
+  }
+  proposals.sort((a, b) => a.cost - b.cost);
+  const chosen: Proposal[] = [];
+  const add = (proposal: Proposal) => {
+    if (chosen.length === count || !chosen.every(({ bowing }) => reallyDiffer(bowing, proposal.bowing, barOf))) return;
+    chosen.push(proposal);
+    onFound?.(chosen.length);
+  };
+  proposals.forEach(add);
+  const [best] = proposals;
+  if (chosen.length < count && best)
+    for (const bowing of differingBowings(best.model, count + 1 - chosen.length, undefined, best.tables)) {
+      const cost = bowing.cost + idiomCost(report, best.template);
+      if (cost <= MOST_FURTHER * best.cost) add({ ...best, bowing, cost });
+    }
+  chosen.sort((a, b) => a.cost - b.cost);
+  const followed = templates.map(({ name, links }) => ({ name, links: links(report.tune) }));
+  return chosen.map(({ template, model, bowing, cost }): Candidate => {
+    const idiom = idiomCost(report, template);
+    return {
+      ...bowing,
+      cost,
+      template: template.name,
+      barTemplates: barTemplates(report.tune, bowing, followed),
+      regret: cost - chosen[0]!.cost,
+      figures: bowingFigures(report, bowing),
+      terms: { ...bowingTerms(model, bowing), idiom },
+    };
+  });
+}
+
+interface Proposal {
+  readonly template: Template;
+  readonly model: SearchModel;
+  readonly tables: ChainTable[];
+  readonly bowing: Bowing;
+  readonly cost: number;
+}
+
+/** What is no idea of its own may cost so many times the best: beyond it nobody would play it. */
+const MOST_FURTHER = 1.3;
+
+/** What a template costs more than the one most at home, all bars played counted. */
+function idiomCost({ unrolled: { bars } }: TuneReport, { points }: Template): number {
+  return Math.round(points * MILLIONTHS) * bars.length;
+}
+
+/** The template that each bar follows note for note, the most at home first. */
+function barTemplates(
+  tune: Tune,
+  { links }: Bowing,
+  followed: readonly { readonly name: string; readonly links: ReadonlyMap<string, Link> }[],
+): Map<string, string | null> {
+  const found = new Map<string, string | null>();
+  for (const bars of writtenBars(tune).values())
+    for (const { event, events } of bars) {
+      // How a bar's first note is come to belongs to the bar before as much.
+      const [, ...inner] = events.filter(({ id }) => links.has(id)).map(({ id }) => id);
+      if (inner.length === 0) continue;
+      const template = followed.find((one) =>
+        inner.every((id) => unlike(links.get(id)!, one.links.get(id) ?? 'change') === 0),
+      );
+      found.set(event.id, template?.name ?? null);
+    }
+  return found;
 }
 
 /** The figures of a bowing, by a whole report of the tune that has it. */

@@ -28,8 +28,11 @@ export interface ChainTable {
   readonly cells: number;
 }
 
-/** Sums the costs of a chain once, so that searches with other penalties need not count them again. */
-export function chainTable(model: SearchModel, chain: number): ChainTable {
+/**
+ * Sums the costs of a chain once, so that searches with other penalties need not count them again.
+ * @param like the same chain's table under another template, which changes nothing of its strokes
+ */
+export function chainTable(model: SearchModel, chain: number, like?: ChainTable): ChainTable {
   const { starts, length } = model.chains[chain]!;
   const { cells } = model;
   const choices = Array.from({ length }, (_, k) => model.choicesAt(chain, k));
@@ -41,6 +44,7 @@ export function chainTable(model: SearchModel, chain: number): ChainTable {
           (sum, start) => sum + sumOf(model.noteTerms(start + k, choice, bow)),
           0,
         );
+  if (like) return { ...like, note };
   const size = (length + 1) * MOST_IN_STROKE * 2 * cells;
   const stroke = new Float64Array(size);
   const cell = new Uint8Array(size);
@@ -91,10 +95,10 @@ export function bestOfChain(
       costs[at]! += more;
       costs[at + 1]! += more;
     }
-  return DIRECTIONS.map((bow) => {
-    const d = DIRECTIONS.indexOf(bow);
-    return DIRECTIONS.map((_, exit) => {
-      const values = valuesFrom(table, costs, exit, count);
+  // What is still to come hangs on how the chain ends, and not on how it began.
+  const byExit = DIRECTIONS.map((_, exit) => valuesFrom(table, costs, exit, count));
+  return DIRECTIONS.map((bow, d) =>
+    byExit.map((values) => {
       const bowings: ChainBowing[] = [];
       for (const choice of table.choices[0]!) {
         const state = stateIndex(cells, d, 1, table.home[d]!);
@@ -109,8 +113,8 @@ export function bestOfChain(
         }
       }
       return bowings;
-    });
-  });
+    }),
+  );
 }
 
 const stateIndex = (cells: number, d: number, notes: number, c: number) => (d * MOST_IN_STROKE + notes - 1) * cells + c;

@@ -4,6 +4,9 @@ export { COST_TERMS, COST_WEIGHTS, MILLIONTHS, MOST_IN_STROKE, USUAL_CELL_CM, US
 // The objective on a tune.
 export type { Choice, SearchModel, SearchOptions } from './model';
 export { CHOICES, searchModel } from './model';
+// How the dances are bowed.
+export type { Template } from './idioms';
+export { idiomOf } from './idioms';
 // The best bowings, and those that really differ.
 export type { Bowing } from './bestBowings';
 export { LEAST_BARS, LEAST_DIFFERENCE, adoptBowing, bestBowings, differingBowings, reallyDiffer } from './bestBowings';

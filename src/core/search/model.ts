@@ -1,13 +1,5 @@
 import { toNumber } from '#core/base';
-import {
-  type Pattern,
-  findPattern,
-  gridUnit,
-  joiningLink,
-  linkOnPass,
-  patternLinks,
-  staysInStroke,
-} from '#core/bowing';
+import { gridUnit, joiningLink, linkOnPass, staysInStroke } from '#core/bowing';
 import { planeAngle } from '#core/crossing';
 import type { TuneReport } from '#core/report';
 import {
@@ -19,8 +11,9 @@ import {
   wholeNoteSeconds,
 } from '#core/tempo';
 import { bowSpeed, nominalLength, strokeRatio } from '#core/travel';
-import { type Direction, type Link, type Tune, isCompound, writtenBars } from '#core/tune';
+import { type Direction, type Link, writtenBars } from '#core/tune';
 import { type Chain, type Chains, chainsOf } from './chains';
+import { type Template, idiomOf, unlike, upBowPoints } from './idioms';
 import { COST_WEIGHTS, type CostTerm, MILLIONTHS, type StyleWishes, USUAL_CELL_CM } from './wishes';
 
 /** The links that may be chosen, in the order by which ties are broken. */
@@ -60,42 +53,46 @@ export interface SearchOptions {
   readonly cellCm?: number;
   /** The only links that are to be chosen, a turn of the bow among them. */
   readonly choices?: readonly Choice[];
+  /** The way of bowing a bar that is kept to; the one most at home in the dance when left out. */
+  readonly template?: Template;
 }
 
 /** Whole but for rounding: beats of tuplets are not exact. */
 const isWhole = (count: number) => Math.abs(count - Math.round(count)) < 1e-6;
 
-/** The shuffle at home in a meter. */
-const HOME_SHUFFLES = { common: 'pair-first-shuffle', compound: 'two-and-one', waltz: 'waltz-long-short' };
-
-function homeShuffle({ meter }: Tune): Pattern {
-  const kind = isCompound(meter) ? 'compound' : meter.num % 3 === 0 ? 'waltz' : 'common';
-  return findPattern(HOME_SHUFFLES[kind])!;
-}
+/**
+ * How much of the way back a stroke takes that would lie off the sweet spot: hair is shared out between keeping each
+ * stroke's length and staying about the sweet spot, and this is how far a steady hand goes at each stroke. A guess.
+ */
+const GIVE = 0.5;
+/** The least share of its length to which a stroke is drawn. */
+const LEAST_LENGTH = 0.4;
 
 /**
  * The objective of the search, over the tune as it is played, repeats counted:
  *
- * `Σ notes (strokes + shuffle + likeness + downbeat + acrossBeat + slurCrossing + reverse + tempo + hook + retake + lock)
- * + Σ strokes (tempo + hair)`, each with its weight of `COST_WEIGHTS`, every term of a note or stroke rounded to a
- * millionth.
+ * `Σ notes (strokes + template + likeness + upBow + tuplet + acrossBeat + slurCrossing + reverse + tempo + hook + retake +
+ * lock) + Σ strokes (tempo + hair)`, each with its weight of `COST_WEIGHTS`, every term of a note or stroke rounded to a
+ * millionth. What one template costs more than another in the dance (`idiom`) is the same for every bowing of a search.
  *
- * Hair: strokes have their nominal length (`nominalLength`); the bow is set at the sweet spot at the head of each chain
- * and at each retake, then each stroke begins where the last one ended, to the nearest cell. A stroke costs the square
- * of how far its middle is from the sweet spot and of how much hair it lacks, and the last one of a chain the square of
- * how far from the sweet spot it leaves the bow.
+ * Hair: the bow is set at the sweet spot at the head of each chain and at each retake, then each stroke begins where the last
+ * one ended, to the nearest cell. A stroke would have its nominal length (`nominalLength`); it gives half of the way by
+ * which it would miss the place that centres it on the sweet spot, as a steady hand shares out the hair. It costs the square
+ * of what it is stretched, of how far its middle is from the sweet spot and of how much hair it lacks, and the last one of a
+ * chain the square of how far from the sweet spot it leaves the bow.
  */
 export function searchModel(
   report: TuneReport,
   wishes: StyleWishes,
-  { cellCm = USUAL_CELL_CM, choices = CHOICES }: SearchOptions = {},
+  { cellCm = USUAL_CELL_CM, choices = CHOICES, template }: SearchOptions = {},
 ): SearchModel {
   const { tune, unrolled, settings, timing, figures } = report;
   const { instrument, limits } = settings;
   const { notes } = unrolled;
   const { durations, rests } = timing;
   const chains = chainsOf(unrolled);
-  const shuffle = patternLinks(tune, homeShuffle(tune));
+  const idiom = idiomOf(tune);
+  const wanted = (template ?? idiom.templates[0]!).links(tune);
   const denominators = new Map(
     [...writtenBars(tune).values()].flat().flatMap(({ events, meter }) => events.map(({ id }) => [id, meter.den])),
   );
@@ -120,12 +117,14 @@ export function searchModel(
     };
     const shares = staysInStroke(link);
     add('strokes', W.strokes * (shares ? 1 - wishes.smooth : wishes.smooth));
-    const shuffled = shuffle.get(note.id);
-    if (shuffled !== undefined && staysInStroke(shuffled) !== shares) add('shuffle', W.shuffle * wishes.shuffle);
+    const asked = wanted.get(note.id);
+    if (asked !== undefined)
+      add('template', W.template * wishes.shuffle * unlike(link, asked === 'start' ? 'change' : asked));
+    if (note.tuplet && !note.tuplet.first && link !== 'slur' && link !== 'hook') add('tuplet', W.tuplet);
     const now = linkOnPass(note, pass);
     if ((now === 'start' ? 'change' : now) !== link) add('likeness', W.likeness * wishes.likeness);
-    if (wishes.downbeat === 'down' && at === 1 && bar > 0 && bow === 'up')
-      add('downbeat', shares ? W.downbeat / 2 : W.downbeat);
+    if (wishes.downbeat === 'down' && bar > 0 && bow === 'up')
+      add('upBow', W.upBow * upBowPoints(idiom, at) * (shares ? 0.5 : 1));
     if (wishes.acrossBeat === 'avoid' && shares && isWhole((at - 1) / (beat * denominators.get(note.id)!)))
       add('acrossBeat', W.acrossBeat);
     const crossing = figures.arm.crossings[index];
@@ -154,7 +153,8 @@ export function searchModel(
     }
     if (link === 'hook') {
       const hasCause = earlier !== undefined && joiningLink(earlier.note, note, restBefore.n > 0) === 'hook';
-      add('hook', hasCause ? W.hook : W.hookWithoutCause);
+      // A hook that the dance asks for costs nothing.
+      if (asked !== 'hook') add('hook', hasCause ? W.hook : W.hookWithoutCause);
     }
     if (link === 'retake') {
       const available = index > 0 ? durations[index - 1]! / 2 + rests[index]! : 0;
@@ -187,18 +187,21 @@ export function searchModel(
       return points > 0 ? { tempo: whole(points) } : {};
     },
     land: (from, count, bow, cell, isLast) => {
-      const length =
+      const nominal =
         nominalLength(durationOf(from, count), speed) * strokeRatio(figures.reach, durations, from, from + count);
       const sign = bow === 'down' ? 1 : -1;
       const begin = cell * cellCm;
+      const centred = instrument.sweetSpotCm + (sign * nominal) / 2;
+      const natural = begin + sign * nominal;
+      const given = sign * (natural + GIVE * (centred - natural) - begin);
+      const length = Math.max(LEAST_LENGTH * nominal, given);
       const end = begin + sign * length;
+      const stretch = nominal > 0 ? length / nominal - 1 : 0;
       const stray = (begin + end) / 2 - instrument.sweetSpotCm;
       const lack = Math.max(0, end - instrument.hairCm, -end);
       const open = isLast ? end - instrument.sweetSpotCm : 0;
-      return {
-        cell: cellAt(end),
-        cost: whole((W.hairStray * stray ** 2 + W.hairLacking * lack ** 2 + W.hairOpen * open ** 2) / 100),
-      };
+      const hair = W.hairStray * stray ** 2 + W.hairLacking * lack ** 2 + W.hairOpen * open ** 2;
+      return { cell: cellAt(end), cost: whole(W.hairStretch * stretch ** 2 + hair / 100) };
     },
     home: (bow) => cellAt(homeCm(bow)),
   };

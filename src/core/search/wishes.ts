@@ -1,6 +1,6 @@
 /** What a player wants of a bowing. */
 export interface StyleWishes {
-  /** How much the home shuffle of the meter is wanted, 0 … 1. */
+  /** How closely one way of bowing a bar is kept to, 0 … 1. */
   readonly shuffle: number;
   /** 0 wants every note its own stroke, 1 as many in a stroke as may be, 0.5 does not mind. */
   readonly smooth: number;
@@ -25,10 +25,12 @@ export const USUAL_WISHES: StyleWishes = {
 
 /** The terms of the objective, in the order in which they are told. */
 export const COST_TERMS = [
+  'idiom',
   'strokes',
-  'shuffle',
+  'template',
   'likeness',
-  'downbeat',
+  'upBow',
+  'tuplet',
   'acrossBeat',
   'slurCrossing',
   'reverse',
@@ -44,12 +46,14 @@ export type CostTerm = (typeof COST_TERMS)[number];
 export const COST_WEIGHTS = {
   /** A note that begins a stroke where it is to share one, or the other way round. */
   strokes: 1,
-  /** A note that does not begin or share a stroke as the shuffle would. */
-  shuffle: 1.2,
+  /** A note that does not begin or share a stroke as the template would; half of it for a hook instead of a slur. */
+  template: 3,
   /** A note with another link than now. */
   likeness: 1,
-  /** Beat 1 of a bar on an up-bow; half of it where no stroke begins there. */
-  downbeat: 0.8,
+  /** A place of the bar on an up-bow, times what the dance says of the place; half of it where no stroke begins there. */
+  upBow: 0.8,
+  /** A tuplet that is not whole: a stroke that begins within it. */
+  tuplet: 4,
   /** A beat that falls within a stroke, where that is to be avoided. */
   acrossBeat: 0.6,
   /** A crossing within a slur, and each string that it sweeps over. */
@@ -64,11 +68,13 @@ export const COST_WEIGHTS = {
   hook: 0.5,
   hookWithoutCause: 1.5,
   retake: 2,
-  /** Strokes away from the sweet spot, per (10 cm)²; hair that is lacking, per (10 cm)². */
-  hairStray: 0.2,
+  /** A stroke longer or shorter than by itself, per its own length squared; away from the sweet spot, per (10 cm)². */
+  hairStretch: 1,
+  hairStray: 0.05,
+  /** Hair that is lacking, per (10 cm)². */
   hairLacking: 10,
   /** A chain that does not end about the sweet spot, so that the next begins with a jump, per (10 cm)². */
-  hairOpen: 0.5,
+  hairOpen: 0.05,
   /** A locked direction contradicted: more than everything else together in a tune of any length. */
   lock: 1000,
 } as const;

@@ -7,6 +7,7 @@ import type { Tune, UnrolledNote } from '#core/tune';
 import { StrokeRow, strokeWords } from '../score/StrokeRow';
 import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
+import { ideaWords } from './ideaWords';
 import { type Searcher, startSearcher } from './startSearch';
 import { WishFields } from './WishFields';
 import { keepWishes, readWishes } from './wishesKept';
@@ -216,7 +217,15 @@ function CandidateRow(props: {
   const marked = useMemo(() => changedLinks(report, after), [report, after]);
   const isMany = tune.parts.length > 1;
   return (
-    <BowingRow name={name} figures={candidate.figures} notes={notes} bowed={after} marked={marked} width={width}>
+    <BowingRow
+      name={name}
+      idea={ideaOf(report, candidate)}
+      figures={candidate.figures}
+      notes={notes}
+      bowed={after}
+      marked={marked}
+      width={width}
+    >
       <div className="flex flex-wrap items-center justify-end gap-2">
         {isMany && (
           <Button
@@ -242,6 +251,8 @@ function CandidateRow(props: {
 
 function BowingRow(props: {
   readonly name: string;
+  /** What it keeps to; left out for the plan at hand. */
+  readonly idea?: string;
   readonly figures: BowingFigures;
   readonly notes: readonly UnrolledNote[];
   readonly bowed: TuneReport;
@@ -249,12 +260,13 @@ function BowingRow(props: {
   readonly marked?: ReadonlySet<number>;
   readonly children?: React.ReactNode;
 }) {
-  const { name, figures, notes, bowed, width, marked, children } = props;
+  const { name, idea, figures, notes, bowed, width, marked, children } = props;
   const words = strokeWords(notes, bowed.figures.bowed);
   return (
     <li className="rounded-md border border-line px-3 py-2" data-bowing={name}>
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
         <h3 className="font-serif text-[17px] font-bold">{name}</h3>
+        {idea !== undefined && <p>{idea}</p>}
         <p className={`font-bold ${figures.comesRound ? 'text-lichen-ink' : 'text-madder'}`}>
           {figures.comesRound ? 'comes round' : 'does not come round'}
         </p>
@@ -272,6 +284,14 @@ function BowingRow(props: {
       />
     </li>
   );
+}
+
+/** `offbeat pairs in 14 of 16 bars`. */
+function ideaOf({ tune }: TuneReport, { template, barTemplates }: Candidate): string {
+  const bars = [...barTemplates.values()];
+  const kept = bars.filter((one) => one === template).length;
+  const throughout = kept === bars.length;
+  return `${ideaWords(template)} ${throughout ? 'throughout' : `in ${kept} of ${bars.length} bars`}${tune.danceType ? '' : ', as for its meter'}`;
 }
 
 function figureWords(figures: BowingFigures, withLikeness: boolean): string {

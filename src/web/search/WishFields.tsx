@@ -6,7 +6,7 @@ interface WishFieldsProps {
 }
 
 const SLIDERS = [
-  { name: 'shuffle', label: 'Shuffle', low: 'none', high: 'throughout' },
+  { name: 'shuffle', label: 'One way of bowing', low: 'freely', high: 'throughout' },
   { name: 'smooth', label: 'Smoothness', low: 'single strokes', high: 'long slurs' },
   { name: 'likeness', label: 'As it is now', low: 'start afresh', high: 'keep it' },
 ] as const;
