@@ -256,8 +256,9 @@ const seconds = rounded(6);
 const fine = rounded(3);
 const fineOrNull = (value: number | null) => (value === null ? null : fine(value));
 
-/** Why a search finds nothing: no bowing of so few notes brings every pass, and the tune begun again, back to one bow. */
-export const NO_BOWING = 'No bowing comes round: there are too few notes to turn on.';
+/** Why a search finds nothing: no bowing brings every pass, and the tune begun again, back to one bow. */
+export const NO_BOWING =
+  'No bowing comes round: there are too few notes to turn on, or the pickup is led to in two ways by bars that do not add up.';
 
 /** A report as the contract writes it. */
 export function toReport(
