@@ -2,7 +2,7 @@ import { toNumber } from '#core/base';
 import { joiningLink, recognisePatterns } from '#core/bowing';
 import type { Link } from '#core/tune';
 import { PATTERNS, patternFigures } from '#core/bowing';
-import type { SharedStroke, Trial } from './figures';
+import { LEAST_LENGTH, type SharedStroke, type Trial, leastHair } from './figures';
 import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Mend, mendBy, placeOf } from './finding';
 import { withNoteEdits } from './mendTune';
 
@@ -11,8 +11,6 @@ import { withNoteEdits } from './mendTune';
  * strokes asks for 3 to 1. A guess.
  */
 export const JERK_RATIO = 2.2;
-/** The least share of its length to which a stroke can be drawn and still be itself. A guess. */
-const LEAST_LENGTH = 0.6;
 /** More of a phrase's time than this outside the working window is told, and more than the other asks for care. Guesses. */
 const SHARE_OUTSIDE = 0.25;
 const MUCH_OUTSIDE = 0.6;
@@ -40,7 +38,7 @@ export function travelFindings(input: FindingInput): Finding[] {
 function runOutFindings(input: FindingInput): Finding[] {
   const { instrument, limits } = input.settings;
   const slowest = limits.slowestBowCmPerSecond.value;
-  const leastOf = ({ nominalCm, seconds }: SharedStroke) => Math.max(LEAST_LENGTH * nominalCm, slowest * seconds);
+  const leastOf = (stroke: SharedStroke) => leastHair(stroke, input.settings);
   const out = input.shared().filter((stroke) => leastOf(stroke) > instrument.hairCm);
   const [longest] = [...out].sort((a, b) => leastOf(b) - leastOf(a) || a.first - b.first);
   if (!longest) return [];

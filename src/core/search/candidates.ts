@@ -94,7 +94,7 @@ export function proposeBowings(
       ...bowing,
       cost,
       template: template.name,
-      barTemplates: barTemplates(report.tune, bowing, followed),
+      barTemplates: barTemplates(report.tune, bowing, ownFirst(followed, template.name)),
       regret: cost - chosen[0]!.cost,
       figures: bowingFigures(report, bowing),
       terms: { ...bowingTerms(model, bowing), idiom },
@@ -118,7 +118,11 @@ function idiomCost({ unrolled: { bars } }: TuneReport, { points }: Template): nu
   return Math.round(points * MILLIONTHS) * bars.length;
 }
 
-/** The template that each bar follows note for note, the most at home first. */
+/** A bar that follows two templates is told to follow the proposal's own. */
+const ownFirst = <T extends { readonly name: string }>(followed: readonly T[], own: string): T[] =>
+  [...followed].sort((a, b) => Number(b.name === own) - Number(a.name === own));
+
+/** The template that each bar follows note for note, the first that fits. */
 function barTemplates(
   tune: Tune,
   { links }: Bowing,

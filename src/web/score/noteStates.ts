@@ -1,5 +1,5 @@
 import { type NoteBeat, beatsUnderNotes } from '#core/performance';
-import type { TuneReport } from '#core/report';
+import { type TuneReport, leastHair } from '#core/report';
 import { bowSpeed, sharedTravel } from '#core/travel';
 import { type Direction, type Link, type NoteEvent, type NoteMark, PLACES, type Place } from '#core/tune';
 
@@ -75,7 +75,7 @@ export type PassesInView = Readonly<Record<string, number>>;
  */
 export function noteStates(report: TuneReport, inView: PassesInView): Map<string, NoteState> {
   const { unrolled, figures, fingers, settings } = report;
-  const { bowed, travel, arm, check, ledger } = figures;
+  const { bowed, arm, check, ledger } = figures;
   const shared = sharedTravel(
     bowed,
     report.timing.durations,
@@ -90,6 +90,7 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
   const strokes = strokeFacts(report, shared);
   const states = new Map<string, NoteState>();
   const { hairCm } = settings.instrument;
+  const runsOut = report.sharedStrokes().map((stroke) => leastHair(stroke, settings) > hairCm);
   for (const played of unrolled.notes) {
     const { index, note, part, pass } = played;
     const wanted = (inView[part] ?? 1) === pass;
@@ -100,7 +101,6 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
     const crossing = arm.crossings[index];
     const plane = arm.planes[index];
     const own = strokes[stroke - 1]!;
-    const { bowStartCm, bowEndCm } = travel[index]!;
     const state: NoteState = {
       id: note.id,
       index,
@@ -126,7 +126,7 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
       wish: own.wish,
       pulses: note.marks?.includes('pulse') ?? false,
       drone: dronePlace(note, fingering.place),
-      outOfHair: Math.min(bowStartCm, bowEndCm) < -1e-9 || Math.max(bowStartCm, bowEndCm) > hairCm + 1e-9,
+      outOfHair: runsOut[stroke - 1]!,
       angle: arm.angles[index] ?? null,
       isPair: plane?.length === 2,
       skips: crossing?.skips ?? 0,

@@ -12,7 +12,7 @@ export const SCHOOL_WORDS: { readonly [K in keyof Schools]: SchoolWords<K> } = {
   turn: {
     title: 'A crossing at a bow change',
     choices: {
-      merge: { name: 'merged into the turn', means: 'it has the shorter of the two notes' },
+      merge: { name: 'merged into the turn', means: 'it has half of both notes together' },
       stop: { name: 'stop, turn, bow on', means: 'it has half the note before; ceilings fall' },
     },
   },
