@@ -26,6 +26,8 @@ const common = {
 export default {
   cacheDirectory: '<rootDir>/node_modules/.cache/jest',
   maxWorkers: '100%',
+  // A maximum, not a wait: a machine that is busy with something else is slow, and no test is about that.
+  testTimeout: 60_000,
   projects: [
     {
       ...common,

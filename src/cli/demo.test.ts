@@ -30,6 +30,8 @@ const CODES: Readonly<Record<Finding['code'], true>> = {
   'retake-too-fast': true,
   'ornament-too-fast': true,
   'runs-out-of-hair': true,
+  'bars-begin-up': true,
+  'bowed-unlike': true,
   'window-left': true,
   jerk: true,
   'reverse-crossings': true,

@@ -37,7 +37,7 @@ test('the demo reel has an odd count in its B part and a slur over a skipped str
     ['B', 1],
     ['B', 1],
   ]);
-  expect(heron.findings.map(({ code }) => code)).toEqual(['part-flips', 'slur-skips-string', 'one-plane']);
+  expect(heron.findings.map(({ code }) => code)).toEqual(['part-flips', 'slur-skips-string', 'bowed-unlike', 'one-plane']);
   expect(heron.comesRound).toBe(false);
 });
 

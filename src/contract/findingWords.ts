@@ -41,7 +41,7 @@ export function findingWords(finding: Finding, words: Pick<Words, 'cut' | 'flick
       return {
         lead: `${finding.part} flips.`,
         body: `Its pass ${finding.pass} starts on the ${BOW[finding.entry]}, pass 1 on the other.`,
-        figures: `${turns(finding.turns)} from beat 1 to the next: an odd count flips it · ${finding.changed} notes change direction${unmended(finding)}`,
+        figures: `${turns(finding.turns)} from beat 1 to the next: an odd count flips it · ${finding.changed} notes change direction${finding.locks > 0 ? `, ${notes(finding.locks)} of them locked` : ''}${unmended(finding)}`,
       };
     case 'tune-flips-again':
       return {
@@ -156,6 +156,18 @@ export function findingWords(finding: Finding, words: Pick<Words, 'cut' | 'flick
         body: `The bow crosses the other way round than you like it: the ${finding.liked === 'lower-down' ? 'lower' : 'upper'} string is drawn up each time.`,
         figures: `${finding.count} such crossings in a row${others(finding.others, 'passage')}`,
       };
+    case 'bars-begin-up':
+      return {
+        lead: `${finding.part} begins its bars on the up-bow.`,
+        body: 'Most bars begin where the bow pulls least.',
+        figures: `${finding.up} of ${finding.bars} bars${others(finding.others, 'part')}`,
+      };
+    case 'bowed-unlike':
+      return {
+        lead,
+        body: 'This figure comes again and is bowed another way there: at speed it is two figures to the hand.',
+        figures: `${notes(finding.notes)}, ${finding.places} places${finding.flips > 0 ? ' · bowed alike, what follows one of them flips' : ''}${others(finding.others, 'figure')}`,
+      };
     case 'window-left':
       return {
         lead,
@@ -219,7 +231,7 @@ export function positionWords(position: number | string): string {
 }
 
 /** ` · 2 more places like it`, where there are any. */
-function others(count: number, what: 'place' | 'passage' | 'phrase' | 'stroke'): string {
+function others(count: number, what: 'place' | 'passage' | 'phrase' | 'stroke' | 'part' | 'figure'): string {
   return count > 0 ? ` · ${count} more ${what}${count === 1 ? '' : 's'} like it` : '';
 }
 
@@ -313,6 +325,8 @@ function deedWords(mend: Mend, { place: own, ids }: MendedFinding): string {
       return 'leave it off';
     case 'press-in':
       return 'press it in instead';
+    case 'make-alike':
+      return 'bow them alike';
     case 'other-drone':
       return 'take the string on the other side';
     case 'no-drone':

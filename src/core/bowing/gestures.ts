@@ -106,3 +106,8 @@ function editNotes(tune: Tune, edit: (note: NoteEvent) => Edit | null): Tune {
     }),
   };
 }
+
+/** A tuplet stays whole: no stroke begins or ends within it by itself. */
+export function isInsideTuplet({ tuplet }: Pick<NoteEvent, 'tuplet'>): boolean {
+  return tuplet !== undefined && !tuplet.first;
+}

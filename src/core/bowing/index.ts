@@ -31,5 +31,13 @@ export type { PatternRun } from './recognise';
 export { recognisePatterns } from './recognise';
 // Edits.
 export type { Gesture } from './gestures';
-export { gestureTargets, joiningLink, makeGesture, setBowLengths, setLinks, setLocks } from './gestures';
+export {
+  gestureTargets,
+  isInsideTuplet,
+  joiningLink,
+  makeGesture,
+  setBowLengths,
+  setLinks,
+  setLocks,
+} from './gestures';
 export { scaleBowLengths, strokeHeads } from './bowLength';

@@ -1,6 +1,6 @@
 import { toNumber } from '#core/base';
 import { type Link, type NoteEvent, type Unrolled, type UnrolledNote, occurrencesOf } from '#core/tune';
-import { joiningLink } from './gestures';
+import { isInsideTuplet, joiningLink } from './gestures';
 import { type BowedNote, againFrom, bowAgain, entryNote, staysInStroke } from './strokes';
 
 /** What an edit costs the player beside the mend itself. */
@@ -91,7 +91,7 @@ export function roundMends(input: MendInput): RoundMend[] {
   const inPart = target.partOf.map((name) => name === part);
   for (const [id, indices] of occurrencesOf(unrolled)) {
     const played = unrolled.notes[indices[0]!]!;
-    if (played.index === 0 || played.note.linkOnPass) continue;
+    if (played.index === 0 || played.note.linkOnPass || isInsideTuplet(played.note)) continue;
     const options = editsAt(input, played, id);
     if (options.length === 0) continue;
     const key = target.flipsBy(indices);

@@ -59,6 +59,8 @@ export interface Mend {
     | 'leave-off'
     /** A slide is pressed in instead. */
     | 'press-in'
+    /** All places of an equal figure are bowed like one of them. */
+    | 'make-alike'
     /** A drone is moved to the other side, or taken off. */
     | 'other-drone'
     | 'no-drone';
@@ -99,6 +101,8 @@ export type Finding = {
 } & (
   | {
       readonly code: 'part-flips';
+      /** Locked notes that come out the other way because of it. */
+      readonly locks: number;
       readonly part: string;
       readonly turns: number;
       readonly changed: number;
@@ -145,6 +149,23 @@ export type Finding = {
       /** How the player likes them. */
       readonly liked: 'lower-down' | 'upper-down';
       /** Further passages that are not told one by one. */
+      readonly others: number;
+    }
+  | {
+      readonly code: 'bars-begin-up';
+      readonly part: string;
+      /** Of so many full bars of its first pass so many begin on an up-bow. */
+      readonly up: number;
+      readonly bars: number;
+      readonly others: number;
+    }
+  | {
+      readonly code: 'bowed-unlike';
+      /** Notes of the figure, and how often it stands in the tune. */
+      readonly notes: number;
+      readonly places: number;
+      /** Places after which everything flips if they are bowed alike, at least. */
+      readonly flips: number;
       readonly others: number;
     }
   | {

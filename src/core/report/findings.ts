@@ -5,6 +5,7 @@ import {
   againFrom,
   entryNote,
   gridUnit,
+  isInsideTuplet,
   joiningLink,
   linkInFlow,
   lockConflicts,
@@ -16,13 +17,14 @@ import type { TimedEvent } from '#core/tempo';
 import { twinKeeper } from '#core/twins';
 import type { NoteEvent, Part, Place, Tune } from '#core/tune';
 import { barFindings } from './barFindings';
+import { bowingFindings } from './bowingFindings';
 import { ovalFindings } from './ovalFindings';
 import { planeFindings } from './planeFindings';
 import { travelFindings } from './travelFindings';
 import { colourFindings } from './colourFindings';
 import { handMends } from './handMends';
-import { lockFindings } from './lockFindings';
-import { type Finding, type FindingInput, MENDS_OFFERED, type Mend, mendBy, placeOf } from './finding';
+import { belongsToFlip, lockFindings } from './lockFindings';
+import { type Finding, type FindingInput, MENDS_OFFERED, type Mend, type Severity, mendBy, placeOf } from './finding';
 
 /** More places of one kind than this are not told one by one: the last of them says how many there are. */
 const PLACES_TOLD = 4;
@@ -30,8 +32,29 @@ const PLACES_TOLD = 4;
 const PARTS_TOLD = 12;
 /** Mends of the round tried on a tune's locks, where it has any. */
 const MENDS_TRIED_ON_LOCKS = 24;
-/** All findings of a plan, the gravest first within the order: round, locks, tempo, hair, bars, crossings, hand, colour. */
+/** Notes of the lowest kind beyond these are not told: what is graver comes first. */
+const NOTES_TOLD = 3;
+
+/** All findings of a plan, the gravest first within the order: round, locks, tempo, hair, bars, crossings, bowing, hand, colour. */
 export function findFindings(input: FindingInput): Finding[] {
+  let notes = 0;
+  return lookedFor(input)
+    .filter(({ severity }) => severity !== 'note' || ++notes <= NOTES_TOLD)
+    .map((finding) => ({ ...finding, mends: worthwhile(input, finding.mends) }));
+}
+
+/** Mends that do not make the tune worse: all of them only where there is nothing better. */
+function worthwhile({ figures, settings }: FindingInput, mends: readonly Mend[]): readonly Mend[] {
+  const { ledger, check } = figures;
+  const now = Math.min(settings.bpm, check.ceiling?.ceilingBpm ?? Infinity);
+  const isGood = ({ comesRound, ceilingBpm }: Mend) =>
+    (comesRound || !ledger.comesRound) && (ceilingBpm ?? Infinity) >= now - 1e-6;
+  const better = mends.filter(isGood);
+  // To go slower, or to give up what was wished, mends nothing.
+  return better.some(({ deed }) => deed !== 'slower' && deed !== 'unlock') ? better : mends;
+}
+
+function lookedFor(input: FindingInput): Finding[] {
   return [
     ...roundFindings(input),
     ...lockFindings(input),
@@ -39,6 +62,7 @@ export function findFindings(input: FindingInput): Finding[] {
     ...travelFindings(input),
     ...barFindings(input),
     ...ovalFindings(input),
+    ...bowingFindings(input),
     ...planeFindings(input),
     ...handFindings(input),
     ...colourFindings(input),
@@ -83,7 +107,10 @@ function roundFindings(input: FindingInput): Finding[] {
     return [
       {
         code: 'part-flips',
-        severity: 'problem',
+        severity: flipSeverity(input),
+        locks: lockConflicts(unrolled, bowed).filter(
+          ({ indices }) => unrolled.notes[indices[0]!]!.part === part && belongsToFlip(input, indices),
+        ).length,
         ids: [note.note.id],
         place: placeOf(input, note.index),
         part,
@@ -103,7 +130,7 @@ function roundFindings(input: FindingInput): Finding[] {
   return [
     {
       code: 'tune-flips-again',
-      severity: 'problem',
+      severity: flipSeverity(input),
       ids: [unrolled.notes[unrolled.notes.length - 1]!.note.id],
       place: placeOf(input, unrolled.notes.length - 1),
       turns,
@@ -111,6 +138,10 @@ function roundFindings(input: FindingInput): Finding[] {
     },
   ];
 }
+
+/** Where both directions are learned, and in airs, a flip is worth a note and no problem. */
+const flipSeverity = ({ tune, settings }: FindingInput): Severity =>
+  settings.schools.learning === 'both-directions' || tune.danceType === 'air' ? 'note' : 'problem';
 
 /** Tells whether a note stands in a bar whose links follow a pattern; each part is looked at when it is first asked for. */
 function patternKeeper({ tune }: FindingInput): (id: string) => boolean {
@@ -276,7 +307,7 @@ function tempoMends(input: FindingInput, index: number, standsTo: BeatsPerMinute
   const { unrolled, figures, settings } = input;
   const mends = [index, index + 1].flatMap((at): Mend[] => {
     const played = unrolled.notes[at];
-    if (at === 0 || !played || played.note.linkOnPass) return [];
+    if (at === 0 || !played || played.note.linkOnPass || isInsideTuplet(played.note)) return [];
     const { link } = figures.bowed[at]!;
     const joins = link === 'change';
     const joined = joiningLink(unrolled.notes[at - 1]!.note, played.note, played.restBefore.n > 0);

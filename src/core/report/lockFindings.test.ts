@@ -14,7 +14,8 @@ const mend = (plan: Tune, { edits, start }: Mend) =>
 const locksIn = (plan: Tune) => reportTune(plan).findings.filter(({ code }) => code === 'lock-contradicted');
 
 test('a retake alone would flip the repeat, so the note after is turned back with it', () => {
-  const plan = setLocks(AA('D4 E4 F#4 G4 A4 G4 F#4 E4'), ['A2'], 'down');
+  // Slow enough for a retake to have its time.
+  const plan = setLocks({ ...AA('D4 E4 F#4 G4 A4 G4 F#4 E4'), tempoBpm: 50 }, ['A2'], 'down');
   const [finding] = locksIn(plan);
   expect(finding).toMatchObject({ lock: 'down', passes: ['A1', 'A2'] });
   const [first] = finding!.mends;
@@ -30,7 +31,7 @@ test('beginning on the other bow is offered where it brings the lock out', () =>
 
 test('on tunes with locks at random, every mend offered ends its conflict on all passes and makes no other', () => {
   let tried = 0;
-  const seeds = Math.max(4, cases(14));
+  const seeds = Math.max(6, cases(14));
   for (let seed = 1; seed <= seeds; seed++) {
     const random = seeded(seed + 1000);
     const plain = randomTune(seed);
@@ -53,5 +54,5 @@ test('on tunes with locks at random, every mend offered ends its conflict on all
         tried += 1;
       }
   }
-  expect(tried).toBeGreaterThan((30 / 14) * seeds);
+  expect(tried).toBeGreaterThan((25 / 14) * seeds);
 });

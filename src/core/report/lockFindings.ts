@@ -7,7 +7,10 @@ const CONFLICTS_MENDED = 12;
 
 /** Locks that the links contradict, each with the mends that really bring the locked direction out on every pass. */
 export function lockFindings(input: FindingInput): Finding[] {
-  return lockConflicts(input.unrolled, input.figures.bowed).map((conflict, i, conflicts): Finding => {
+  const own = lockConflicts(input.unrolled, input.figures.bowed).filter(
+    ({ indices }) => !belongsToFlip(input, indices),
+  );
+  return own.map((conflict, i, conflicts): Finding => {
     const { id, lock, passes, indices } = conflict;
     const place = placeOf(input, indices[0]!);
     const mends = i < CONFLICTS_MENDED ? lockMends(input, conflict, conflicts.length) : [];
@@ -21,6 +24,15 @@ export function lockFindings(input: FindingInput): Finding[] {
       mends: [...mends, { ...mendBy(input, 'unlock', []), place }],
     };
   });
+}
+
+/** A lock that is only contradicted where its part comes in on the other bow belongs to the flip of the part. */
+export function belongsToFlip({ unrolled, figures }: FindingInput, indices: readonly number[]): boolean {
+  const { ledger } = figures;
+  const { part } = unrolled.notes[indices[0]!]!;
+  if (!ledger.flippedParts.includes(part)) return false;
+  const home = ledger.passes.find((pass) => pass.part === part)!.entry;
+  return indices.every((index) => ledger.passes[unrolled.notes[index]!.passIndex]!.entry !== home);
 }
 
 /**

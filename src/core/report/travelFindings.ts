@@ -1,5 +1,5 @@
 import { toNumber } from '#core/base';
-import { joiningLink, recognisePatterns } from '#core/bowing';
+import { isInsideTuplet, joiningLink, recognisePatterns } from '#core/bowing';
 import type { Link } from '#core/tune';
 import { PATTERNS, patternFigures } from '#core/bowing';
 import { LEAST_LENGTH, type SharedStroke, type Trial, leastHair } from './figures';
@@ -47,7 +47,7 @@ function runOutFindings(input: FindingInput): Finding[] {
   const isAsked = LEAST_LENGTH * longest.nominalCm > slowest * longest.seconds;
   const inside = unrolled.notes.slice(longest.first + 1, longest.first + longest.notes);
   const splits = inside
-    .filter((played) => !played.note.linkOnPass)
+    .filter((played) => !played.note.linkOnPass && !isInsideTuplet(played.note))
     .map((played) => mendBy(input, 'split', [{ id: played.note.id, link: 'change', pass: null }]))
     .sort((a, b) => Number(b.comesRound) - Number(a.comesRound));
   const less = isAsked && note.bowLength !== undefined ? [{ id: note.id, bowLength: 1 }] : [];
@@ -280,7 +280,7 @@ function linkMends(
   for (let at = index; at > Math.max(0, index - LOOKBACK); at--) {
     const played = unrolled.notes[at]!;
     const { link } = figures.bowed[at]!;
-    if (played.note.linkOnPass || link === 'start') continue;
+    if (played.note.linkOnPass || link === 'start' || isInsideTuplet(played.note)) continue;
     const earlier = unrolled.notes[at - 1]!;
     const joined = joiningLink(earlier.note, played.note, played.restBefore.n > 0);
     const canLift = played.restBefore.n > 0 || toNumber(earlier.duration) >= LONG_ENOUGH_TO_LIFT;

@@ -127,6 +127,8 @@ export const FINDING_NAMES: Readonly<Record<string, string>> = {
   'crossing-too-fast': 'a crossing without time',
   'stroke-too-fast': 'a stroke too short',
   'runs-out-of-hair': 'hair that runs out',
+  'bars-begin-up': 'bars on the up-bow',
+  'bowed-unlike': 'a figure bowed two ways',
   'window-left': 'strokes outside the window',
   jerk: 'a jerk',
   'skip-may-sound': 'a skip that may sound',
