@@ -37,7 +37,12 @@ test('the demo reel has an odd count in its B part and a slur over a skipped str
     ['B', 1],
     ['B', 1],
   ]);
-  expect(heron.findings.map(({ code }) => code)).toEqual(['part-flips', 'slur-skips-string', 'bowed-unlike', 'one-plane']);
+  expect(heron.findings.map(({ code }) => code)).toEqual([
+    'part-flips',
+    'slur-skips-string',
+    'bowed-unlike',
+    'one-plane',
+  ]);
   expect(heron.comesRound).toBe(false);
 });
 
@@ -328,4 +333,38 @@ test('the report tells the hand, what sounds together and ornaments, in its summ
     role: 'root',
   });
   expect(checked.doubleStops.find(({ id }) => id === chord!.id)).toMatchObject({ open: false, beats: null });
+});
+
+test('a pair of strings held throughout stops nothing, leaves no note alone, and crosses less', () => {
+  interface Line {
+    wish: string;
+    notes: { partner: { finger: number } | null; pair: string | null; inChord: boolean | null }[];
+    crossings: { before: number; after: number };
+    armDegrees: { before: number; after: number };
+  }
+  const line = (wish: string) => JSON.parse(run(['drones', 'demo/heron.abc', '--wish', wish, '--json']).stdout) as Line;
+  const pair = line('pair');
+  expect(pair.notes).toHaveLength(232);
+  for (const { partner, pair: plane } of pair.notes) {
+    expect(partner!.finger).toBe(0);
+    expect(plane).toMatch(/^[GDA]-[DAE]$/);
+  }
+  expect(pair.crossings.after).toBeLessThan(pair.crossings.before / 2);
+  expect(pair.armDegrees.after).toBeLessThan(pair.armDegrees.before);
+  const [stressed, ends] = [line('stressed'), line('phrase-ends')].map(({ notes }) => notes.filter((n) => n.partner));
+  expect(ends!.length).toBeGreaterThan(0);
+  expect(stressed!.length).toBeGreaterThan(ends!.length);
+  expect(run(['drones', 'demo/heron.abc', '--wish', 'always'])).toMatchObject({ exitCode: 2 });
+});
+
+test('a fingering tells what each note is charged, and the charges sum to its cost', () => {
+  const { notes, cost, shifts } = JSON.parse(run(['fingering', 'demo/pewter-sky.abc', '--json']).stdout) as {
+    notes: { id: string; cost: number; terms: { stop: number; move: number }; position: number }[];
+    cost: number;
+    shifts: object[];
+  };
+  const each = new Map(notes.map((note) => [note.id, note]));
+  expect([...each.values()].reduce((sum, note) => sum + note.cost, 0)).toBeCloseTo(cost, 1);
+  for (const note of notes) expect(note.terms.stop + note.terms.move).toBeCloseTo(note.cost, 2);
+  expect(shifts.length > 0).toBe(new Set(notes.map(({ position }) => position)).size > 1);
 });

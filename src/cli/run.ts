@@ -1,5 +1,7 @@
 import { parseArgs } from 'node:util';
 import { convert } from './convert';
+import { drones } from './drones';
+import { fingering } from './fingering';
 import { render } from './render';
 import { report } from './report';
 import { retune } from './retune';
@@ -32,6 +34,7 @@ const OPTIONS = {
   optimise: text,
   from: text,
   layers: text,
+  wish: text,
   to: text,
   out: text,
 } as const;
@@ -55,6 +58,10 @@ export function run(argv: readonly string[]): Outcome {
         return { ...done(convert(file(), values.to, values.tune, values.out)), outPath: values.out };
       case 'render':
         return { ...done(render(file(), values)), outPath: values.out };
+      case 'drones':
+        return done(drones(file(), values));
+      case 'fingering':
+        return done(fingering(file(), values));
       case 'patterns':
         return done(patterns(values.json ?? false));
       case 'tunings':
@@ -65,7 +72,9 @@ export function run(argv: readonly string[]): Outcome {
         if (argument !== 'report') throw new UsageError(`schema: expected report, got ${argument ?? 'nothing'}`);
         return done(reportJsonSchema());
       default:
-        throw new UsageError(`expected report, convert, render, patterns, tunings, retune or schema, got ${command}`);
+        throw new UsageError(
+          `expected report, convert, render, drones, fingering, patterns, tunings, retune or schema, got ${command}`,
+        );
     }
   } catch (error) {
     if (error instanceof UsageError) return { exitCode: 2, stdout: '', stderr: `${error.message}\n` };

@@ -12,6 +12,8 @@ export const USAGE = `morrin: checks the bowing of fiddle tunes
   convert FILE --to abc|musicxml|midi|json [--tune X] [--out PATH]
   render FILE --out x.wav [--tune X] [--tempo N] [--lilt NAME] [--from BAR] [--to BAR]
               [--layers melody,drones,bowing,colour,backing,click,tone]
+  drones FILE [--wish pair|stressed|phrase-ends|throughout] [--tune X] [--json]
+  fingering FILE [--tune X] [--json]
   patterns [--json]
   tunings [--json]
   retune [--from "G3 D4 A4 E5"] --to "A3 E4 A4 E5" [--json]

@@ -25,6 +25,8 @@ export interface DroneScene {
   /** Harmonies in force at each note: the key's, and the chord's where one is written. */
   readonly harmonies: readonly (readonly Harmony[])[];
   readonly isStrong: readonly boolean[];
+  /** The dance's beat, in whole notes. */
+  readonly beat: number;
   /** Index of the next strong note; -1 where there is none. */
   readonly nextStrong: readonly number[];
 }
@@ -58,7 +60,7 @@ export function droneScene(
     nextStrong[i] = next;
     if (isStrong[i]) next = i;
   }
-  return { tune, unrolled, fingers, hand, harmonies, isStrong, nextStrong };
+  return { tune, unrolled, fingers, hand, harmonies, isStrong, beat: size, nextStrong };
 }
 
 /** A step up or down: what a resolution moves by. */

@@ -1,11 +1,14 @@
 import { type Fraction, toNumber } from '#core/base';
 import { type Plane, planeOf } from '#core/crossing';
-import { PLACES, type Place } from '#core/tune';
-import { type DroneScene, type StoppedDouble, openDrones, stoppedDoubles } from './candidates';
+import { PLACES, type Place, type Unrolled } from '#core/tune';
+import { type DroneScene, type StoppedDouble, openDrones } from './candidates';
 import { type EarWeights, type RankedDrone, USUAL_EAR } from './rank';
 
-/** Where drones are wished for. */
-export const DRONE_WISHES = ['none', 'stressed', 'phrase-ends', 'one-pair'] as const;
+/**
+ * Where drones are wished for. One pair: the hand holds a pair of open strings while the melody changes strings on it, so
+ * nothing is stopped and no note is on a single string.
+ */
+export const DRONE_WISHES = ['none', 'stressed', 'phrase-ends', 'throughout', 'one-pair'] as const;
 export type DroneWish = (typeof DRONE_WISHES)[number];
 
 /** What a wished drone earns, against the terms of its rank: a sharp, rough one costs more than that. A guess. */
@@ -16,9 +19,8 @@ const UNASKED = 0.2;
 const PLANE_TURN = 0.12;
 /** Where one pair is wished, leaving it. A guess. */
 const PAIR_LEFT = 0.4;
-/** Melody fingers near a sounding neighbour, and a finger more for a stopped one. Guesses. */
+/** Melody fingers near a sounding neighbour. Guesses. */
 const RISK: Readonly<Record<RankedDrone['reachRisk'], number>> = { none: 0, some: 0.02, high: 0.08 };
-const STOPPED = 0.15;
 /** Bars of a phrase; the last note of each is its end. */
 const PHRASE_BARS = 4;
 
@@ -26,6 +28,7 @@ const PHRASE_BARS = 4;
 export type DroneChoice =
   | { readonly kind: 'none' }
   | { readonly kind: 'lower' | 'upper'; readonly drone: RankedDrone }
+  /** Chosen for a note by itself; a line is of open strings. */
   | { readonly kind: 'stopped'; readonly double: StoppedDouble };
 
 export interface DroneLine {
@@ -43,9 +46,9 @@ export interface DroneStep {
 }
 
 /**
- * The cheapest drones for a run of played notes, `from` up to, not including, `to`: the sum of each choice's rank, reach
- * risk and wish, and of the turning between planes. Exact, by dynamic programming over four choices a note.
- * Time O(n) with at most 16 joins a note.
+ * The cheapest open drones for a run of played notes, `from` up to, not including, `to`: the sum of each choice's rank, reach
+ * risk and wish, and of the turning between planes. Exact, by dynamic programming over three choices a note.
+ * Time O(n) with at most 9 joins a note.
  */
 export function droneLine(
   scene: DroneScene,
@@ -116,24 +119,35 @@ export function droneSteps(scene: DroneScene, index: number, wish: DroneWish, ea
   const open = openDrones(scene, index, ear).map((drone) =>
     step({ kind: drone.kind, drone }, pairOf(place, drone.kind), drone.rank + RISK[drone.reachRisk] + earns),
   );
-  const [double] = stoppedDoubles(scene, index, ear);
-  const stopped = double
-    ? [step({ kind: 'stopped', double }, pairOf(place, 'lower'), double.rank + STOPPED + earns)]
-    : [];
-  return [plain, ...open, ...stopped];
+  return wish === 'one-pair' && open.length > 0 ? open : [plain, ...open];
 }
 
 function pairOf(place: Place, side: 'lower' | 'upper'): Plane {
   return side === 'lower' ? planeOf(place, true) : planeOf(PLACES[PLACES.indexOf(place) + 1]!, true);
 }
 
-function isWished({ unrolled, isStrong }: DroneScene, index: number, wish: DroneWish): boolean {
-  if (wish === 'one-pair') return true;
+function isWished({ unrolled, isStrong, beat }: DroneScene, index: number, wish: DroneWish): boolean {
+  if (wish === 'one-pair' || wish === 'throughout') return true;
   if (wish === 'stressed') return isStrong[index]!;
-  const { bar, passIndex } = unrolled.notes[index]!;
-  const next = unrolled.notes[index + 1];
-  const isLast = next?.passIndex !== passIndex || next.bar !== bar;
-  return isLast && bar > 0 && bar % PHRASE_BARS === 0;
+  return isPhraseEnd(unrolled, index, beat);
+}
+
+/**
+ * Whether a note ends a phrase: the last note of a beat or more in the phrase's last bar, before what leads in to the next
+ * phrase; where the bar has none so long, its last note.
+ */
+export function isPhraseEnd({ notes }: Unrolled, index: number, beat: number): boolean {
+  const { bar, passIndex, duration } = notes[index]!;
+  if (bar === 0 || bar % PHRASE_BARS !== 0) return false;
+  const isInBar = (i: number) => notes[i]?.passIndex === passIndex && notes[i]?.bar === bar;
+  const isLong = (i: number) => toNumber(notes[i]!.duration) >= beat - 1e-9;
+  if (toNumber(duration) >= beat - 1e-9) {
+    for (let i = index + 1; isInBar(i); i++) if (isLong(i)) return false;
+    return true;
+  }
+  if (isInBar(index + 1)) return false;
+  for (let i = index - 1; i >= 0 && isInBar(i); i--) if (isLong(i)) return false;
+  return true;
 }
 
 /** Where a plane lies among the strings: neighbour planes are half a neighbour angle apart, whatever the bridge. */

@@ -28,8 +28,11 @@ export const HAND_COSTS = {
   substitute: 16,
   /** A long note open where vibrato is wanted. */
   longOpen: 30,
-  /** Each position above or below the first. */
+  /** One finger slides along a string between two notes; its way is added. A semitone is rolled: its way alone. */
+  slide: 25,
+  /** Each position above the first; half position, which is no place to be. */
   position: 5,
+  halfPosition: 40,
   /** What no hand should have to do: kept only where nothing else is left, and then named. */
   forbidden: 100_000,
 } as const;
@@ -48,7 +51,8 @@ export type HandChord = readonly HandStop[];
 
 /** Cost of one note or chord by itself, in millimetres. `isLong`: it lasts long enough for vibrato. */
 export function stopCost(chord: HandChord, hand: Hand, isLong: boolean, stringLengthMm: Millimetres): number {
-  let cost = HAND_COSTS.position * Math.abs(chord[0]!.position - 1);
+  const { position } = chord[0]!;
+  let cost = position < 1 ? HAND_COSTS.halfPosition : HAND_COSTS.position * (position - 1);
   for (const stop of chord) {
     if (stop.finger === 4) cost += HAND_COSTS.fourth;
     if (stop.extended) cost += HAND_COSTS.extendedFourth;
@@ -87,8 +91,11 @@ export function moveCost(
   }
   if (from.finger === 0 || to.finger === 0) return cost;
   if (from.finger === to.finger) {
-    if (apart > 0) cost += handOver(from, to, apart) * (following === 'rest' ? AT_LEISURE : 1);
-    return cost;
+    if (apart > 0) return cost + handOver(from, to, apart) * (following === 'rest' ? AT_LEISURE : 1);
+    const apartSemitones = Math.abs(to.semitones - from.semitones);
+    if (apartSemitones === 0) return cost;
+    const way = Math.abs(wholeDistance(to.semitones, stringLengthMm) - wholeDistance(from.semitones, stringLengthMm));
+    return cost + way + (apartSemitones > 1 ? HAND_COSTS.slide : 0);
   }
   return cost + stretchCost(from, to, hand, stringLengthMm);
 }

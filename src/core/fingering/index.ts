@@ -10,8 +10,8 @@ export type { Ban, BanReason, Hand } from './hand';
 export { BAN_REASONS, FREE_HAND, isBanned } from './hand';
 // The cheapest fingering of a whole tune.
 export type { HandChord } from './handCosts';
-export type { Alternative, FingeredNote, FingeringResult } from './searchFingering';
-export { searchFingering } from './searchFingering';
+export type { Alternative, FingeredNote, FingeringResult, FingeringTerms } from './searchFingering';
+export { fingeringTerms, searchFingering } from './searchFingering';
 export { choicesFor } from './choices';
 export type { Pin } from './pins';
 export { pinFingering, pinsFor, releaseFingering } from './pins';

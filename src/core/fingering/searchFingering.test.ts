@@ -236,3 +236,19 @@ test('in any tuning what sounds is what is written', () => {
     }
   }
 });
+
+test('two notes on one string take two fingers, and no finger slides between them', () => {
+  const inG = tune([part('A', 'D5:2 G5 F#5 D5:2 G5 F#5')], { key: { letter: 'G', alter: 0, mode: 'major' } });
+  const { notes } = searchFingering(inG, unroll(inG), FREE_HAND, FULL_SIZE);
+  const calls = [...notes.values()].map(({ chord: [top] }) => `${top!.place}:${top!.finger}`);
+  expect(calls.slice(1, 3)).toEqual(['E:2', 'E:1']);
+  expect(calls.slice(4, 6)).toEqual(['E:2', 'E:1']);
+});
+
+test('a tune in a flat key stays in first position', () => {
+  const inF = tune([part('A', 'F4 G4 A4 Bb4 C5 D5 E5 F5 | F5 E5 D5 C5 Bb4 A4 G4 F4')], {
+    key: { letter: 'F', alter: 0, mode: 'major' },
+  });
+  const { notes } = searchFingering(inF, unroll(inF), FREE_HAND, FULL_SIZE);
+  expect(new Set([...notes.values()].map(({ chord: [top] }) => top!.position))).toEqual(new Set([1]));
+});

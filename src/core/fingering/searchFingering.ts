@@ -121,6 +121,35 @@ export function searchFingering(
   };
 }
 
+/** What a written note of a fingering is charged by itself and for the way from the note before; they sum to the cost. */
+export interface FingeringTerms {
+  readonly stop: number;
+  readonly move: number;
+}
+
+/** The charges of a fingering, note by note. Time O(n). */
+export function fingeringTerms(
+  tune: Tune,
+  unrolled: Unrolled,
+  { notes }: FingeringResult,
+  hand: Hand,
+  { stringLengthMm }: Pick<Instrument, 'stringLengthMm'>,
+): Map<string, FingeringTerms> {
+  const steps = stepsOf(tune, unrolled);
+  const chordOf = (i: number): HandChord | undefined => notes.get(steps[i]!.note.id)?.chord;
+  const terms = new Map<string, FingeringTerms>();
+  for (const [i, { note, before, following }] of steps.entries()) {
+    const chord = chordOf(i);
+    if (!chord) continue;
+    const from = before >= 0 ? chordOf(before) : undefined;
+    terms.set(note.id, {
+      stop: stopCost(chord, hand, toNumber(note.duration) >= LONG_NOTE, stringLengthMm),
+      move: from ? moveCost(from[0]!, chord[0]!, hand, following, stringLengthMm) : 0,
+    });
+  }
+  return terms;
+}
+
 /** A note of the result; what else could be done there is counted when it is asked for. */
 class Fingered implements FingeredNote {
   private sorted: readonly Alternative[] | null = null;

@@ -228,8 +228,10 @@ function tempoFindings(input: FindingInput): Finding[] {
   for (const event of events) {
     const places = placesOf.get(event.code) ?? new Map<string, TempoEvent>();
     placesOf.set(event.code, places);
-    const { id } = input.unrolled.notes[event.index]!.note;
-    if (!places.has(id)) places.set(id, event);
+    // A run of them in one bar is one place: the tightest of it is told.
+    const { part, bar, note } = input.unrolled.notes[event.index]!;
+    const place = `${part} ${bar} ${note.link === 'slur' ? 'slur' : ''}`;
+    if (!places.has(place)) places.set(place, event);
   }
   const told = [...placesOf.values()].flatMap((places) => {
     const shown = [...places.values()].slice(0, PLACES_TOLD);

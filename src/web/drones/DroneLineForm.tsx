@@ -10,6 +10,7 @@ const WISHES: Readonly<Record<DroneWish, string>> = {
   none: 'none',
   stressed: 'on stressed beats',
   'phrase-ends': 'at the ends of phrases',
+  throughout: 'wherever it fits',
   'one-pair': 'one pair of strings throughout',
 };
 
