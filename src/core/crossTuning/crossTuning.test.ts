@@ -6,7 +6,7 @@ import { PLACES, unroll, writtenNotes } from '#core/tune';
 import { STANDARD_TUNING, TUNINGS, parseTuning } from '#core/tuning';
 import { part, randomTune, tune } from '../testing/tunes';
 import { changeTuning } from './changeTuning';
-import { TUNING_TERMS, bestFirst, rankTuning, rankTunings } from './rankTunings';
+import { TUNING_TERMS, bestFirst, rankTuning, rankTunings, tiedWith } from './rankTunings';
 import { ringOf } from './ring';
 
 test('in another tuning every note sounds as before where it is had at all; what is lost is named', () => {
@@ -80,4 +80,9 @@ test('other keys are tried too, and an implausible tuning is left out', () => {
   expect(ranked.map(({ name, key }) => `${name} ${key.letter}`)).toEqual(['standard D', 'standard G']);
   const costs = bestFirst(ranked).map(({ cost }) => cost);
   expect(costs).toEqual([...costs].sort((a, b) => a - b));
+});
+
+test('gaps too small to hear are ties, held against the first of them', () => {
+  const costs = [1, 1.1, 1.14, 1.2, 1.6, 1.74].map((cost) => ({ cost }));
+  expect(tiedWith(costs)).toEqual([false, true, true, false, false, true]);
 });

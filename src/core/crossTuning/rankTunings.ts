@@ -104,6 +104,19 @@ export function rankTuning(
   };
 }
 
+/** Gaps between costs smaller than this are too small to hear: the two are as good as each other. A guess. */
+export const TIE = 0.15;
+
+/** Which of some tunings, cheapest first, are as good as the best of their group: each is held against the group's first. */
+export function tiedWith(ranked: readonly Pick<RankedTuning, 'cost'>[]): boolean[] {
+  let best = -Infinity;
+  return ranked.map(({ cost }, i) => {
+    const isTied = i > 0 && cost - best < TIE;
+    if (!isTied) best = cost;
+    return isTied;
+  });
+}
+
 /**
  * Rankings one by one, so that a worker may tell how far it is; in the tune's own key and in those of other tonics.
  * Tunings that no fiddle with the usual strings is brought into are left out.

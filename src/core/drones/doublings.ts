@@ -27,7 +27,7 @@ export function doublingOf(open: Place, tuning: Tune['tuning']): Pick<Doubling, 
 
 /**
  * Places for a unison doubling: open notes that sound longer than the running note of their part and at least 200 ms.
- * The running note is the commonest length of the part, the shorter of two as common. Time O(n).
+ * The running note is the commonest length of the part. Time O(n).
  */
 export function doublings(
   tune: Tune,
@@ -46,11 +46,19 @@ export function doublings(
   });
 }
 
+/** The commonest length, a dotted pair counted as the two even notes that it stands for; the shorter of two as common. */
 function runningNote(tune: Tune): number {
   const counts = new Map<number, number>();
-  for (const { duration } of writtenNotes(tune)) {
-    const length = toNumber(duration);
-    counts.set(length, (counts.get(length) ?? 0) + 1);
+  const count = (length: number, times: number) => counts.set(length, (counts.get(length) ?? 0) + times);
+  const lengths = writtenNotes(tune).map(({ duration }) => toNumber(duration));
+  for (let i = 0; i < lengths.length; i++) {
+    const [here, next] = [lengths[i]!, lengths[i + 1] ?? 0];
+    const isPair = next > 0 && (Math.abs(here - 3 * next) < 1e-9 || Math.abs(next - 3 * here) < 1e-9);
+    if (!isPair) count(here, 1);
+    else {
+      count((here + next) / 2, 2);
+      i += 1;
+    }
   }
   const [first] = [...counts].sort((a, b) => b[1] - a[1] || a[0] - b[0]);
   return first?.[0] ?? 0;

@@ -258,6 +258,21 @@ describe('unison doubling', () => {
     },
   );
 
+  test('dotted pairs run in eighths, not in sixteenths: a short note of them is no running note', () => {
+    const line = 'D4:1.5 E4:0.5 D4:1.5 E4:0.5 D4:1.5 E4:0.5 A4:1 F#4:1 | A4:1.5 B4:0.5 A4:1.5 B4:0.5 A4:4';
+    const t = tune([part('A', line)], { danceType: 'hornpipe' });
+    const unrolled = unroll(t);
+    const found = doublings(
+      t,
+      unrolled,
+      fingerTune(t, unrolled, 'open'),
+      unrolled.notes.map(() => 0.3),
+    );
+    // Open strings of an eighth are the running note; those of a dotted eighth and more are longer.
+    expect(found.map(({ id }) => id)).not.toContain('A7');
+    expect(found.map(({ id }) => id)).toContain('A13');
+  });
+
   test('only what sounds longer than the running note and at least 200 ms is doubled', () => {
     const t = tune([part('A', 'D4 E4 A4:2 F#4 A4 E5:4 z:2')]);
     const un = unroll(t);

@@ -13,7 +13,7 @@ export type { DoubleStop } from './sounding';
 export { doubleStops } from './sounding';
 // Drones for a whole line.
 export type { DroneChoice, DroneLine, DroneWish } from './droneLine';
-export { DRONE_WISHES, droneLine, droneShare } from './droneLine';
+export { DRONE_WISHES, droneLine, droneShare, isPhraseEnd } from './droneLine';
 export { applyDrones } from './applyLine';
 // Open strings doubled, and chords on three strings.
 export type { Doubling } from './doublings';

@@ -1,8 +1,7 @@
-import { fraction } from '#core/base';
 import { bowNotes } from '#core/bowing';
 import { droneScene } from '#core/drones';
 import { fingerTune } from '#core/fingering';
-import { limitsWith } from '#core/tempo';
+import { beatUnit, limitsWith } from '#core/tempo';
 import { type Tune, unroll, writtenNotes } from '#core/tune';
 import { part, tune } from '../testing/tunes';
 import { ORNAMENTS } from './kinds';
@@ -13,7 +12,7 @@ import { type OrnamentRule, easierVersions, ornament, ornamentPlaces } from './r
 function sceneOf(t: Tune, whole = 1.1): OrnamentScene {
   const unrolled = unroll(t);
   return {
-    drones: droneScene(t, unrolled, fingerTune(t, unrolled, 'open'), fraction(1, 2)),
+    drones: droneScene(t, unrolled, fingerTune(t, unrolled, 'open'), beatUnit(t.danceType, t.meter)),
     bowed: bowNotes(unrolled.notes, 'down'),
     durations: unrolled.notes.map(({ duration }) => (whole * duration.n) / duration.d),
     limits: limitsWith(),
@@ -132,6 +131,32 @@ describe('by rule', () => {
           for (const index of indices) expect(ornamentFacts(scene, index, kind).obstacles).toEqual([]);
         }
       }
+  });
+
+  test('no note is chosen because it is long: a phrase is decorated evenly', () => {
+    const plain = tune([part('A', 'B4 A4 F#4 E4 B4 A4 F#4:2 | B4 A4 F#4 E4 B4 A4 F#4 E4')]);
+    const ids = ornamentPlaces(sceneOf(plain), { ornament: 'cut', place: 'on-beat', mostInPhrase: 2 });
+    expect(ids).toEqual(['A1', 'A8']);
+  });
+
+  test('the offbeat is halfway through the dance beat, in compound time its last third', () => {
+    const rule = { ornament: 'cut', place: 'offbeat', mostInPhrase: 9 } as const;
+    // Half notes are the beat of a reel: halfway are the second and fourth quarter.
+    expect(ornamentPlaces(sceneOf(tune([part('A', 'B4 A4 F#4 E4 B4 A4 F#4 E4')])), rule)).toEqual(['A3', 'A7']);
+    const jig = tune([part('A', 'B4 A4 F#4 E4 F#4 A4')], { danceType: 'jig', meter: { num: 6, den: 8 } });
+    expect(ornamentPlaces(sceneOf(jig), rule)).toEqual(['A3', 'A6']);
+  });
+
+  test('a bowed triplet is on nothing longer than a quarter, and a waltz is pulsed on one', () => {
+    const long = tune([part('A', 'B4:3 A4 F#4:2 E4:2')]);
+    const triplet = { ornament: 'bowed-triplet', place: 'on-beat', mostInPhrase: 9 } as const;
+    expect(ornamentPlaces(sceneOf(long), triplet)).toEqual(['A3']);
+    const waltz = tune([part('A', 'B4:2 A4:2 F#4:2 | E4:2 F#4:2 A4:2')], {
+      danceType: 'waltz',
+      meter: { num: 3, den: 4 },
+    });
+    const pulse = { ornament: 'pulse', place: 'on-beat', mostInPhrase: 9 } as const;
+    expect(ornamentPlaces(sceneOf(waltz), pulse)).toEqual(['A1', 'A4']);
   });
 
   test('twice by the same rule is as once', () => {

@@ -1,5 +1,6 @@
 import { toNumber } from '#core/base';
 import { toggleMark } from '#core/editing';
+import { type DroneScene, isPhraseEnd } from '#core/drones';
 import type { Tune, UnrolledNote } from '#core/tune';
 import { ORNAMENT_LAYERS, type Ornament } from './kinds';
 import { type OrnamentScene, ornamentFacts } from './ornamentFacts';
@@ -19,31 +20,56 @@ export interface OrnamentRule {
 const PHRASE_BARS = 4;
 
 /**
- * Written notes that a rule decorates: those of its kind where the ornament fits on every pass, the longest of each phrase
- * first up to its density, a note played on several passes counted once. Time O(n log n).
+ * Written notes that a rule decorates: those of its kind where the ornament fits on every pass, spread evenly over each
+ * phrase up to its density, a note played on several passes counted once. How long a note is does not choose it. A bowed
+ * triplet is on nothing longer than a quarter, and a waltz is pulsed on one. Time O(n).
  */
 export function ornamentPlaces(scene: OrnamentScene, { ornament, place, mostInPhrase }: OrnamentRule): string[] {
   const { unrolled } = scene.drones;
   const misfits = new Set<string>();
-  const found = new Map<string, { readonly phrase: string; readonly length: number; readonly index: number }>();
+  const found = new Map<string, { readonly phrase: string; readonly index: number }>();
   for (const played of unrolled.notes) {
-    const { note, index, part, bar, duration } = played;
-    if (!isAt(scene, played, place)) continue;
+    const { note, index, part, bar } = played;
+    if (!isAt(scene, played, place) || !suits(scene, played, ornament)) continue;
     if (ornamentFacts(scene, index, ornament).obstacles.length > 0) misfits.add(note.id);
     const phrase = `${part} ${Math.floor(Math.max(0, bar - 1) / PHRASE_BARS)}`;
-    if (!found.has(note.id)) found.set(note.id, { phrase, length: toNumber(duration), index });
+    if (!found.has(note.id)) found.set(note.id, { phrase, index });
   }
-  const ofPhrase = new Map<string, { id: string; length: number; index: number }[]>();
-  for (const [id, { phrase, length, index }] of found)
-    if (!misfits.has(id)) ofPhrase.set(phrase, [...(ofPhrase.get(phrase) ?? []), { id, length, index }]);
+  const ofPhrase = new Map<string, { id: string; index: number }[]>();
+  for (const [id, { phrase, index }] of found)
+    if (!misfits.has(id)) ofPhrase.set(phrase, [...(ofPhrase.get(phrase) ?? []), { id, index }]);
   return [...ofPhrase.values()]
-    .flatMap((list) => list.sort((a, b) => b.length - a.length || a.index - b.index).slice(0, mostInPhrase))
+    .flatMap((list) => spread(list, mostInPhrase))
     .sort((a, b) => a.index - b.index)
     .map(({ id }) => id);
 }
 
-function isAt(scene: OrnamentScene, { duration, index, passIndex, bar }: UnrolledNote, place: RulePlace): boolean {
-  const { unrolled, isStrong } = scene.drones;
+/** So many of a list, evenly from its beginning on. */
+function spread<T>(list: readonly T[], most: number): T[] {
+  if (list.length <= most) return [...list];
+  return Array.from({ length: most }, (_, k) => list[Math.floor((k * list.length) / most)]!);
+}
+
+/** In whole notes: the longest note that a bowed triplet is put on. */
+const LONGEST_TRIPLET = 1 / 4;
+
+function suits({ drones: { tune } }: OrnamentScene, { duration, beat }: UnrolledNote, ornament: Ornament): boolean {
+  if (ornament === 'bowed-triplet') return toNumber(duration) <= LONGEST_TRIPLET + 1e-9;
+  const isWaltz = tune.danceType === 'waltz' || tune.danceType === 'mazurka';
+  return !(ornament === 'pulse' && isWaltz) || beat === 1;
+}
+
+/** Halfway through the dance's beat, or on the last third of a dotted one, where the backing strums. */
+function isOffbeat({ unrolled, beat }: DroneScene, { onset, passIndex, bar }: UnrolledNote): boolean {
+  const since = toNumber(onset) - toNumber(unrolled.passes[passIndex]!.firstFullBarOnset);
+  const within = since / beat - Math.floor(since / beat + 1e-9);
+  const isDotted = Math.abs(beat - 3 / 8) < 1e-9;
+  return bar > 0 && Math.abs(within - (isDotted ? 2 / 3 : 1 / 2)) < 1e-6;
+}
+
+function isAt(scene: OrnamentScene, played: UnrolledNote, place: RulePlace): boolean {
+  const { duration, index } = played;
+  const { unrolled, isStrong, beat } = scene.drones;
   const length = toNumber(duration);
   switch (place) {
     case 'dotted-quarters':
@@ -51,14 +77,11 @@ function isAt(scene: OrnamentScene, { duration, index, passIndex, bar }: Unrolle
     case 'on-beat':
       return isStrong[index]!;
     case 'offbeat':
-      return !isStrong[index]!;
+      return isOffbeat(scene.drones, played);
     case 'long-notes':
       return length >= 1 / 4;
-    case 'phrase-ends': {
-      const next = unrolled.notes[index + 1];
-      const isLast = next?.passIndex !== passIndex || next.bar !== bar;
-      return isLast && bar > 0 && bar % PHRASE_BARS === 0;
-    }
+    case 'phrase-ends':
+      return isPhraseEnd(unrolled, index, beat);
   }
 }
 

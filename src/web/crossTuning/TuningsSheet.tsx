@@ -1,6 +1,13 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { type NamedTuning, type RankedTuning, TUNING_TERMS, type TuningTerm, changeTuning } from '#core/crossTuning';
+import {
+  type NamedTuning,
+  type RankedTuning,
+  TUNING_TERMS,
+  type TuningTerm,
+  changeTuning,
+  tiedWith,
+} from '#core/crossTuning';
 import { transposeToKey } from '#core/editing';
 import { type TuneReport, reportTune } from '#core/report';
 import type { Key } from '#core/pitch';
@@ -63,6 +70,7 @@ export function TuningsSheet({ report, tunings, onApply, onClose }: TuningsSheet
     };
   }, [tune, tunings, settings, otherKeys]);
   const { done, ranked, problem } = useRanking(request);
+  const ties = useMemo(() => tiedWith(ranked ?? []), [ranked]);
   const [chosen, setChosen] = useState<RankedTuning | null>(null);
   const total = request.tunings.length * request.tonics.length;
   return (
@@ -110,7 +118,7 @@ export function TuningsSheet({ report, tunings, onApply, onClose }: TuningsSheet
             </tr>
           </thead>
           <tbody>
-            {(ranked ?? []).map((one) => {
+            {(ranked ?? []).map((one, i) => {
               const isNow = tuningName(one.tuning) === tuningName(tune.tuning) && one.key.letter === tune.key.letter;
               return (
                 <tr
@@ -125,6 +133,7 @@ export function TuningsSheet({ report, tunings, onApply, onClose }: TuningsSheet
                   </th>
                   <td className="py-1.5 pr-3 text-right font-bold tabular-nums">
                     {one.cost.toFixed(1).replace('-', '−')}
+                    {ties[i] && <span className="block font-normal text-muted">as good</span>}
                   </td>
                   {TUNING_TERMS.map((term) => (
                     <td
