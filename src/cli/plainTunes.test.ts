@@ -8,7 +8,7 @@ import { USUAL_WISHES, adoptBowing, proposeBowings } from '#core/search';
 import { type DanceType, type NoteEvent, type RestEvent, type Tune, writtenBars } from '#core/tune';
 import { readAbc } from '#formats/abc';
 import { PLAIN_TUNES } from '../core/testing/plainTunes';
-import { some } from '../core/testing/share';
+import { cases, some } from '../core/testing/share';
 
 const read = readAbc(PLAIN_TUNES).tunes;
 const reports = read.map(({ tune }) => reportTune(tune));
@@ -74,7 +74,8 @@ const shape = (events: readonly (NoteEvent | RestEvent)[]) =>
 
 test('proposed bowings keep equal bars alike, tuplets whole, and begin most bars down', () => {
   let [equal, alike, bars, down] = [0, 0, 0, 0];
-  for (const report of some(reports, 3))
+  // Too few would tell nothing of a share: every fourth at least.
+  for (const report of reports.filter((_, i) => i % (cases(4) === 4 ? 1 : 4) === 0))
     for (const found of proposeBowings(report, USUAL_WISHES, 3)) {
       const adopted = adoptBowing(report.tune, found);
       const { unrolled, figures } = reportTune(adopted);
@@ -137,12 +138,13 @@ function inChord({ tune, unrolled, settings, ...rest }: TuneReport): [number, nu
   return [all, fitting];
 }
 
-test('drones on stressed notes: how many lie in the chord of the moment', () => {
+test('of the drones on stressed notes nine in ten lie in the chord of the moment', () => {
   let [all, fitting] = [0, 0];
-  for (const report of some(reports, 1)) {
+  for (const report of reports) {
     const [a, f] = inChord(report);
     all += a;
     fitting += f;
   }
-  console.log(fitting / all);
+  expect(all).toBeGreaterThan(500);
+  expect(fitting / all).toBeGreaterThanOrEqual(0.9);
 });

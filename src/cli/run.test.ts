@@ -349,7 +349,7 @@ test('a pair of strings held throughout stops nothing, leaves no note alone, and
     expect(partner!.finger).toBe(0);
     expect(plane).toMatch(/^[GDA]-[DAE]$/);
   }
-  expect(pair.crossings.after).toBeLessThan(pair.crossings.before / 2);
+  expect(pair.crossings.after).toBeLessThan(0.6 * pair.crossings.before);
   expect(pair.armDegrees.after).toBeLessThan(pair.armDegrees.before);
   const [stressed, ends] = [line('stressed'), line('phrase-ends')].map(({ notes }) => notes.filter((n) => n.partner));
   expect(ends!.length).toBeGreaterThan(0);

@@ -211,7 +211,7 @@ export const reportSchema = z.object({
         class: z.enum(INTERVAL_CLASSES),
         roughness: z.number(),
         resolves: z.boolean(),
-        role: z.enum(['root', 'fifth', 'other']),
+        role: z.enum(['root', 'fifth', 'third', 'other']),
         terms: z.object({ roughness: z.number(), class: z.number(), role: z.number() }),
         rank: z.number().describe('sum of the terms; less is better'),
         beats: z.number().nullable().describe('a second, finger at its tempered place against the open string'),

@@ -1,19 +1,10 @@
 import { type Fraction, toNumber } from '#core/base';
 import { FREE_HAND, type Fingering, type Hand, type HandStop, isBanned, stopsOf, stopsOnString } from '#core/fingering';
 import { alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
-import { PLACES, type Tune, type Unrolled, writtenBars } from '#core/tune';
+import { type Chord, chordsOfKey, harmonyOf } from '#core/harmony';
+import { PLACES, type Tune, type Unrolled } from '#core/tune';
 import { intervalClass } from './intervals';
-import {
-  type EarWeights,
-  type Harmony,
-  type RankedDrone,
-  USUAL_EAR,
-  chordHarmony,
-  rankOf,
-  rankTerms,
-  roleOf,
-  tonicOf,
-} from './rank';
+import { type EarWeights, type RankedDrone, USUAL_EAR, rankOf, rankTerms, roleOf } from './rank';
 
 /** What stands about each played note: the harmony in force, whether it is stressed, what comes next. */
 export interface DroneScene {
@@ -22,8 +13,8 @@ export interface DroneScene {
   readonly fingers: ReadonlyMap<string, Fingering>;
   /** What the player keeps from the hand is not suggested. */
   readonly hand: Hand;
-  /** Harmonies in force at each note: the key's, and the chord's where one is written. */
-  readonly harmonies: readonly (readonly Harmony[])[];
+  /** The chord of the moment at each note: the written one, else the one found from the melody, which the backing plays. */
+  readonly chords: readonly Chord[];
   readonly isStrong: readonly boolean[];
   /** The dance's beat, in whole notes. */
   readonly beat: number;
@@ -39,18 +30,20 @@ export function droneScene(
   beat: Fraction,
   hand: Hand = FREE_HAND,
 ): DroneScene {
-  const keys = new Map<string, Harmony>();
-  for (const bars of writtenBars(tune).values())
-    for (const { events, key } of bars) for (const { id } of events) keys.set(id, tonicOf(key));
   const size = toNumber(beat);
-  let chord: Harmony | null = null;
-  const harmonies: (readonly Harmony[])[] = [];
+  const spans = harmonyOf(
+    tune,
+    unrolled,
+    danceBeats(unrolled, beat).filter((at) => at >= 0),
+  );
+  let span = 0;
+  const chords: Chord[] = [];
   const isStrong: boolean[] = [];
-  for (const { note, onset, passIndex } of unrolled.notes) {
-    if (note.chord) chord = chordHarmony(note.chord) ?? chord;
-    const key = keys.get(note.id) ?? tonicOf(tune.key);
-    harmonies.push(chord ? [key, chord] : [key]);
-    const since = toNumber(onset) - toNumber(unrolled.passes[passIndex]!.firstFullBarOnset);
+  for (const { onset, passIndex } of unrolled.notes) {
+    const at = toNumber(onset);
+    while (span + 1 < spans.length && spans[span + 1]!.from <= at + 1e-9) span += 1;
+    chords.push(spans[span]?.chord ?? tonicChord(tune.key));
+    const since = at - toNumber(unrolled.passes[passIndex]!.firstFullBarOnset);
     const beats = since / size;
     isStrong.push(Math.abs(beats - Math.round(beats)) < 1e-6);
   }
@@ -60,8 +53,21 @@ export function droneScene(
     nextStrong[i] = next;
     if (isStrong[i]) next = i;
   }
-  return { tune, unrolled, fingers, hand, harmonies, isStrong, beat: size, nextStrong };
+  return { tune, unrolled, fingers, hand, chords, isStrong, beat: size, nextStrong };
 }
+
+/** Where the dance's beats fall, in whole notes: from each bar's beginning, in a pickup back from its end. */
+function danceBeats({ bars }: Unrolled, beat: Fraction): number[] {
+  const size = toNumber(beat);
+  return bars.flatMap(({ onset, duration, isPickup }) => {
+    const [from, length] = [toNumber(onset), toNumber(duration)];
+    const count = Math.ceil(length / size - 1e-9);
+    const odd = isPickup ? length - count * size : 0;
+    return Array.from({ length: count }, (_, k) => from + odd + k * size);
+  });
+}
+
+const tonicChord = (key: Tune['key']): Chord => chordsOfKey(key)[0]!;
 
 /** A step up or down: what a resolution moves by. */
 const STEP = 2;
@@ -92,7 +98,7 @@ export function openDrones(scene: DroneScene, index: number, ear: EarWeights = U
     const midi = midiOf(pitch);
     const own = intervalClass(melody - midi);
     const resolves = own === 'sharp' && resolvesAt(scene, index, midi);
-    const role = roleOf(midi, scene.harmonies[index]!);
+    const role = roleOf(midi, scene.chords[index]!);
     const terms = rankTerms(melody, midi, role, resolves, ear);
     const reachRisk = fingering.finger === 0 ? 'none' : kind === 'upper' ? 'high' : 'some';
     return [
@@ -141,7 +147,7 @@ export function stoppedDoubles(scene: DroneScene, index: number, ear: EarWeights
     const midi = midiOf(pitch);
     const own = intervalClass(melody - midi);
     const resolves = own === 'sharp' && resolvesAt(scene, index, midi);
-    const terms = rankTerms(melody, midi, roleOf(midi, scene.harmonies[index]!), resolves, ear);
+    const terms = rankTerms(melody, midi, roleOf(midi, scene.chords[index]!), resolves, ear);
     return { stop, pitch, semitones: melody - midi, rank: rankOf(terms), terms, isBarre };
   });
   return found.sort((a, b) => a.rank - b.rank);

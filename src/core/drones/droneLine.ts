@@ -17,8 +17,8 @@ const EARNS = 0.7;
 const UNASKED = 0.2;
 /** Turning of the bow between the planes of two notes, for each neighbour angle. A guess. */
 const PLANE_TURN = 0.12;
-/** Where one pair is wished, leaving it. A guess. */
-const PAIR_LEFT = 0.4;
+/** Where one pair is wished, leaving it: as much as some harsh notes. A guess. */
+const PAIR_LEFT = 2;
 /** Melody fingers near a sounding neighbour. Guesses. */
 const RISK: Readonly<Record<RankedDrone['reachRisk'], number>> = { none: 0, some: 0.02, high: 0.08 };
 /** Bars of a phrase; the last note of each is its end. */
@@ -95,9 +95,10 @@ export function droneLine(
 
 /** All that the choices at a note hang on: the note, its harmony, whether it is wished for, and what comes next. */
 function surroundings(scene: DroneScene, index: number, wish: DroneWish): string {
-  const { unrolled, harmonies, nextStrong } = scene;
+  const { unrolled, chords, nextStrong } = scene;
   const next = nextStrong[index]!;
-  const chord = harmonies[index]!.map(({ root, fifth }) => 12 * root + fifth).join(' ');
+  const { root, third, fifth } = chords[index]!;
+  const chord = `${root} ${third} ${fifth}`;
   const isAsked = wish !== 'none' && isWished(scene, index, wish);
   return `${unrolled.notes[index]!.note.id} ${next < 0 ? '' : unrolled.notes[next]!.note.id} ${chord} ${isAsked}`;
 }

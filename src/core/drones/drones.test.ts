@@ -11,7 +11,7 @@ import { doublingOf, doublings } from './doublings';
 import { intervalClass, pureCents, pureRatio } from './intervals';
 import { LEADING_NOTE_CHOICES, intonationAgainst, openStringCents, unisonBeats } from './intonation';
 import { type Answer, explained, fitEar, listeningPairs } from './listening';
-import { USUAL_EAR, chordHarmony, rankTerms } from './rank';
+import { USUAL_EAR, rankTerms } from './rank';
 import { hertzOf, pitchRoughness, roughnessOf, toneOf } from './roughness';
 import { threeStrings } from './threeStrings';
 
@@ -66,8 +66,8 @@ describe('roughness', () => {
 });
 
 describe('rank', () => {
-  test('a seventh that does not resolve never outranks a third on any string of any tuning', () => {
-    const roles = ['root', 'fifth', 'other'] as const;
+  test('of two tones that are the same to the chord a seventh that does not resolve never outranks a third, on any string', () => {
+    const roles = ['root', 'fifth', 'third', 'other'] as const;
     const total = (melody: number, drone: number, role: (typeof roles)[number]) => {
       const { roughness, class: own, role: tonal } = rankTerms(melody, drone, role, false);
       return roughness + own + tonal;
@@ -82,15 +82,14 @@ describe('rank', () => {
             const isThird = [3, 4].includes(Math.abs(melody - third!) % 12);
             const isSeventh = [10, 11].includes(Math.abs(melody - seventh!) % 12);
             if (!isThird || !isSeventh) continue;
-            for (const a of roles)
-              for (const b of roles) expect(total(melody, third!, a)).toBeLessThan(total(melody, seventh!, b));
+            for (const role of roles) expect(total(melody, third!, role)).toBeLessThan(total(melody, seventh!, role));
           }
         }
     // And over any one open string, from G up.
     for (let drone = 55; drone <= 76; drone++)
       for (const third of [3, 4])
         for (const seventh of [10, 11])
-          expect(total(drone + third, drone, 'other')).toBeLessThan(total(drone + seventh, drone, 'root'));
+          expect(total(drone + third, drone, 'other')).toBeLessThan(total(drone + seventh, drone, 'other'));
   });
 
   test('a seventh that resolves counts as sweet; terms add up to the rank', () => {
@@ -116,11 +115,22 @@ describe('rank', () => {
     });
   });
 
-  test('chord symbols are told by root and fifth', () => {
-    expect(chordHarmony('Em')).toEqual({ root: 4, fifth: 11 });
-    expect(chordHarmony('F#dim')).toEqual({ root: 6, fifth: 0 });
-    expect(chordHarmony('Cb')).toEqual({ root: 11, fifth: 6 });
-    expect(chordHarmony('slowly')).toBeNull();
+  test('the chord of the moment charges its tones little and what lies outside it much', () => {
+    const charge = (role: 'root' | 'fifth' | 'third' | 'other') => rankTerms(69, 62, role, false).role;
+    expect([charge('root'), charge('fifth'), charge('third'), charge('other')]).toEqual([0, 0.05, 0.12, 0.45]);
+    // Under A the open A is the root, under Em it lies outside: written chords win.
+    const under = (chord: string) => {
+      const t = tune([part('A', 'E5:4 C#5:4')]);
+      const named = {
+        ...t,
+        parts: t.parts.map((own) => ({
+          ...own,
+          events: own.events.map((event) => (event.id === 'A1' ? { ...event, chord } : event)),
+        })),
+      };
+      return openDrones(sceneOf(named as Tune), 0).find(({ pitch }) => pitchName(pitch) === 'A4')!.role;
+    };
+    expect([under('A'), under('D'), under('F'), under('Em')]).toEqual(['root', 'fifth', 'third', 'other']);
   });
 
   test('a double stop with two stopped notes lies under one hand and in the key', () => {
@@ -131,10 +141,11 @@ describe('rank', () => {
         expect(['E4', 'F#4', 'G4', 'A4']).toContain(pitchName(pitch));
         expect(isBarre).toBe(stop.finger === [3, 2, 1][i]);
       }
-    // D over G is a fifth under one finger, D over A a fourth for two; F sharp below is a sixth.
+    // Under D, A below is its fifth; G, a fifth under one finger, lies outside it; F sharp below is a sixth.
     const doubles = stoppedDoubles(sceneOf(t), 0);
-    expect(doubles[0]).toMatchObject({ isBarre: true, semitones: 7 });
-    expect(pitchName(doubles[1]!.pitch)).toBe('A4');
+    expect(doubles[0]).toMatchObject({ isBarre: false, semitones: 5 });
+    expect(pitchName(doubles[0]!.pitch)).toBe('A4');
+    expect(doubles.find(({ isBarre }) => isBarre)).toMatchObject({ semitones: 7 });
     expect(doubles.find(({ stop }) => stop.finger === 2)).toMatchObject({ semitones: 8 });
   });
 });

@@ -5,7 +5,7 @@ export { INTERVAL_CLASSES } from './intervals';
 export type { Intonation } from './intonation';
 export { LEADING_NOTE_CHOICES, intonationAgainst, openStringCents, unisonBeats } from './intonation';
 // What may sound beside a note, ranked.
-export type { EarWeights, Harmony, RankedDrone, TonalRole } from './rank';
+export type { EarWeights, RankedDrone, TonalRole } from './rank';
 export { USUAL_EAR } from './rank';
 export type { DroneScene, StoppedDouble } from './candidates';
 export { droneScene, openDrones, stoppedDoubles } from './candidates';

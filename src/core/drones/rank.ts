@@ -1,4 +1,5 @@
-import { midiOf, type Pitch } from '#core/pitch';
+import type { Chord } from '#core/harmony';
+import type { Pitch } from '#core/pitch';
 import type { Place } from '#core/tune';
 import { type IntervalClass, intervalClass } from './intervals';
 import { pitchRoughness } from './roughness';
@@ -14,14 +15,11 @@ export const USUAL_EAR: EarWeights = { roughness: 1, class: 1, role: 1 };
 
 /** Penalty of each class; a sharp interval that resolves counts as a sweet one. */
 const CLASS_PENALTY: Readonly<Record<IntervalClass, number>> = { perfect: 0, sweet: 0.1, sharp: 0.35 };
-/**
- * Charge for a drone that is neither root nor fifth of the key or chord. A guess, kept smaller than what the classes are
- * apart, so that a role never makes a seventh better than a third.
- */
-const ROLE_PENALTY = 0.05;
+/** What the chord of the moment charges its tones and what lies outside it. Guesses. */
+const ROLE_PENALTY: Readonly<Record<TonalRole, number>> = { root: 0, fifth: 0.05, third: 0.12, other: 0.45 };
 
-/** What a drone is to the key and the chord in force. */
-export type TonalRole = 'root' | 'fifth' | 'other';
+/** What a drone is to the chord of the moment. */
+export type TonalRole = 'root' | 'fifth' | 'third' | 'other';
 
 /** A drone beside one note, every term of its rank shown; less is better. */
 export interface RankedDrone {
@@ -51,35 +49,16 @@ export function rankTerms(
   return {
     roughness: ear.roughness * pitchRoughness(melody, drone),
     class: ear.class * CLASS_PENALTY[counted],
-    role: ear.role * (role === 'other' ? ROLE_PENALTY : 0),
+    role: ear.role * ROLE_PENALTY[role],
   };
 }
 
 export const rankOf = ({ roughness, class: own, role }: RankedDrone['terms']): number => roughness + own + role;
 
-/** Pitch classes of root and fifth. */
-export interface Harmony {
-  readonly root: number;
-  readonly fifth: number;
-}
-
-export function roleOf(midi: number, harmonies: readonly Harmony[]): TonalRole {
+/** What a tone is to a chord: the one that the backing plays, written or found from the melody. */
+export function roleOf(midi: number, chord: Pick<Chord, 'root' | 'third' | 'fifth'>): TonalRole {
   const tone = midi % 12;
-  if (harmonies.some(({ root }) => root === tone)) return 'root';
-  return harmonies.some(({ fifth }) => fifth === tone) ? 'fifth' : 'other';
-}
-
-/** Root and fifth of a chord symbol (`Em`, `F#dim`, `Bb7`); null for what is none. */
-export function chordHarmony(symbol: string): Harmony | null {
-  const match = /^([A-G])(#|b)?(.*)$/.exec(symbol.trim());
-  if (!match) return null;
-  const alter = match[2] === '#' ? 1 : match[2] === 'b' ? -1 : 0;
-  const root = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 }[match[1] as 'C'] + alter + 12;
-  const fifth = /dim|°|b5/.test(match[3]!) ? 6 : /aug|\+|#5/.test(match[3]!) ? 8 : 7;
-  return { root: root % 12, fifth: (root + fifth) % 12 };
-}
-
-export function tonicOf({ letter, alter }: { readonly letter: Pitch['letter']; readonly alter: number }): Harmony {
-  const root = midiOf({ letter, alter, octave: 4 }) % 12;
-  return { root, fifth: (root + 7) % 12 };
+  if (tone === chord.root) return 'root';
+  if (tone === chord.fifth) return 'fifth';
+  return tone === chord.third ? 'third' : 'other';
 }

@@ -43,7 +43,7 @@ export function doubleStops(scene: DroneScene, stringLengthMm: number, ear: EarW
     const [melody, midi] = [midiOf(note.pitch), midiOf(pitch)];
     const own = intervalClass(melody - midi);
     const resolves = own === 'sharp' && resolvesAt(scene, index, midi);
-    const role = roleOf(midi, scene.harmonies[index]!);
+    const role = roleOf(midi, scene.chords[index]!);
     const terms = rankTerms(melody, midi, role, resolves, ear);
     return [
       {

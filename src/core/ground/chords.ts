@@ -68,7 +68,7 @@ function chordName([root, third, fifth]: readonly [Pitch, Pitch, Pitch]): string
 export interface OpenString {
   readonly place: ScaleStop['place'];
   readonly pitch: Pitch;
-  readonly role: TonalRole | 'third' | null;
+  readonly role: TonalRole | null;
 }
 
 export function openStrings(key: Key, tuning: readonly Pitch[]): OpenString[] {

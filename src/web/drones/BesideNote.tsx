@@ -23,9 +23,10 @@ import { Button, SignButton } from '../ui/Button';
 import type { DronesProps } from './DronesSheet';
 
 const ROLES: Readonly<Record<RankedDrone['role'], string>> = {
-  root: 'root',
-  fifth: 'fifth',
-  other: 'neither root nor fifth',
+  root: 'root of the chord',
+  fifth: 'fifth of the chord',
+  third: 'third of the chord',
+  other: 'outside the chord',
 };
 const RISKS: Readonly<Record<RankedDrone['reachRisk'], string>> = {
   none: 'no finger near it',
@@ -116,7 +117,7 @@ export function BesideNote({ report, ids, where, ear, onApply }: DronesProps) {
     <section aria-label={`Beside ${writtenPitch(note.pitch)}`}>
       <p className="mb-2">
         <b>{writtenPitch(note.pitch)}</b> in {where}. Less is better: roughness, a charge for the class of the interval,
-        and one where the drone is neither root nor fifth. None is forbidden.
+        and one by what the drone is to the chord of the moment. None is forbidden.
       </p>
       {rows.length === 0 ? (
         <p className="text-muted">

@@ -35,7 +35,7 @@ export function EarTest() {
     <section aria-label="Your ear">
       <p className="mb-2">
         {isUsual ? 'The terms count as usual:' : 'Fitted to your ear:'} roughness × <b>{ear.roughness.toFixed(2)}</b>,
-        class × <b>{ear.class.toFixed(2)}</b>, root and fifth × <b>{ear.role.toFixed(2)}</b>.
+        class × <b>{ear.class.toFixed(2)}</b>, chord × <b>{ear.role.toFixed(2)}</b>.
         {answers.length === PAIRS.length && (
           <span className="text-muted">
             {' '}
