@@ -13,7 +13,7 @@ export interface Move {
 }
 
 /** Lengths of what a finger does in passing, the longest and as a share of the note; guesses. */
-const CUT = { most: 0.045, share: 0.3 } as const;
+const CUT = { most: 0.028, share: 0.3 } as const;
 const GRACE = { most: 0.06, share: 0.4 } as const;
 const SLIDE = { most: 0.1, share: 0.4, cents: 170 } as const;
 const RUN = { each: 0.045, share: 0.45, notes: 3 } as const;

@@ -66,7 +66,32 @@ describe('strokes', () => {
     expect(strokes.map(({ sign }) => sign)).toEqual([1, -1, 1, -1, 1]);
     expect(strokes.slice(1, 4).every(({ bite }) => bite > 2)).toBe(true);
     expect(strokes[3]!.to).toBeCloseTo(4 * EIGHTH, 9);
+    // Each of the first two sounds six tenths of its third.
+    for (const stroke of strokes.slice(1, 3)) expect(stroke.to - stroke.from).toBeCloseTo((0.6 * 2 * EIGHTH) / 3, 9);
     expect(planFor(t, only('melody', 'bowing')).strokes.length).toBe(3);
+  });
+
+  const decibels = (louder: number, softer: number) => 20 * Math.log10(louder / softer);
+
+  test('the quick single of three-and-one speaks: 3 dB over the slurred three, where neither is on the beat', () => {
+    const bar = '(D4 E4 F#4) G4 (A4 G4 F#4) E4';
+    const { strokes } = planFor(line(Array.from({ length: 32 }, () => bar).join(' | ')));
+    const threes = strokes.filter((_, i) => i % 4 === 2).map(({ speed }) => speed);
+    const singles = strokes.filter((_, i) => i % 4 === 3).map(({ speed }) => speed);
+    const mean = (list: readonly number[]) => list.reduce((sum, one) => sum + one, 0) / list.length;
+    // The threes at the half bar have the backbeat and the down-bow on their side, and are softer all the same.
+    expect(decibels(mean(singles), mean(threes))).toBeGreaterThan(3 - 1.5 - 0.7);
+  });
+
+  test('the beat is louder than the backbeat, the backbeat than the rest, and a down-bow a little than an up-bow', () => {
+    const bar = 'D4 E4 F#4 G4 A4 G4 F#4 E4';
+    const { strokes } = planFor(line(Array.from({ length: 8 }, () => bar).join(' | ')));
+    const mean = (at: readonly number[]) => {
+      const some = strokes.filter((_, i) => at.includes(i % 8)).map(({ speed }) => speed);
+      return some.reduce((sum, one) => sum + one, 0) / some.length;
+    };
+    expect(decibels(mean([0, 4]), mean([2, 6]))).toBeGreaterThan(0.4);
+    expect(decibels(mean([2, 6]), mean([1, 3, 5, 7]))).toBeGreaterThan(1);
   });
 });
 

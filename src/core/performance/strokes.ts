@@ -4,15 +4,18 @@ import type { TuneReport } from '#core/report';
 import type { BowStroke } from '#core/sound';
 import { TRIPLET_TIME, wholeNoteSeconds } from '#core/tempo';
 import type { Direction } from '#core/tune';
+import { strokeAccents } from './accents';
 import type { Layer } from './layers';
 import { soundingSeconds } from './soundingTime';
 
 /** A gap of the bow at a hook, the bow in the air before a retake. Guesses. */
 const HOOK_SECONDS = 0.03;
 const LIFT = { most: 0.07, share: 0.35 } as const;
-/** Usual and least or most speeds of the bow that are heard, m/s; how much of a difference in speed the weight leaves. */
-const SPEED = { usual: 0.35, drawn: 0.45, least: 0.2, most: 0.55, power: 0.4 } as const;
+/** Usual and least or most speeds of the bow that are heard, m/s. */
+const SPEED = { usual: 0.35, least: 0.18, most: 0.7 } as const;
 const FORCE = 0.8;
+/** Share of its time that a stroke of a bowed triplet sounds. */
+const TRIPLET_SOUNDS = 0.6;
 const BITE = { triplet: 2.2, accent: 1.5, snap: 1.7, seconds: 0.012, accentSeconds: 0.05 } as const;
 
 /** Strokes as planned; bowed triplets are three of their own. */
@@ -28,6 +31,7 @@ export function strokesOf(
   const asPlanned = layers.has('bowing');
   const hasColour = layers.has('colour');
   const tripletSeconds = TRIPLET_TIME * wholeNoteSeconds(settings.bpm, settings.beat);
+  const accents = strokeAccents(report);
   let plain: Direction = 'up';
   for (let i = first, next = i; i < end; i = next) {
     next = i + 1;
@@ -41,7 +45,7 @@ export function strokesOf(
     to = at(last) + soundingSeconds(to - at(last), lastMarks);
     if (asPlanned && figures.bowed[next]?.link === 'retake' && unrolled.notes[next]!.restBefore.n === 0)
       to -= Math.min(LIFT.most, LIFT.share * (to - at(last)));
-    const speed = speedOf(report, i, next, to - from);
+    const speed = speedOf(asPlanned ? (accents.get(i) ?? 0) : 0);
     const stroke = { from, to, sign, speed, force: FORCE, bite: 1, biteSeconds: 0, stops: [] } as const;
     if (marks.includes('bowed-triplet') && last === i) {
       const third = Math.min(to - from, tripletSeconds) / 3;
@@ -51,7 +55,8 @@ export function strokesOf(
           ...stroke,
           ...bite,
           from: from + part * third,
-          to: part === 2 ? to : from + (part + 1) * third,
+          // Consonant first, then a gap: so the three are told apart.
+          to: part === 2 ? to : from + (part + TRIPLET_SOUNDS) * third,
           sign: part === 1 ? (-sign as 1 | -1) : sign,
         });
       continue;
@@ -74,9 +79,7 @@ export function strokesOf(
   return strokes;
 }
 
-/** What is left of a difference in the bow's speed once the weight goes with it. */
-function speedOf({ figures }: TuneReport, from: number, to: number, seconds: Seconds): number {
-  const cm = Math.abs(figures.travel[to - 1]!.bowEndCm - figures.travel[from]!.bowStartCm);
-  const drawn = seconds > 0 ? cm / 100 / seconds : SPEED.drawn;
-  return Math.min(SPEED.most, Math.max(SPEED.least, SPEED.usual * (drawn / SPEED.drawn) ** SPEED.power));
+/** Speed of the bow for a stroke so many decibels above a plain one: the string's amplitude goes with it. */
+function speedOf(decibels: number): number {
+  return Math.min(SPEED.most, Math.max(SPEED.least, SPEED.usual * 10 ** (decibels / 20)));
 }

@@ -1,0 +1,61 @@
+import { toNumber } from '#core/base';
+import type { TuneReport } from '#core/report';
+import type { DanceType } from '#core/tune';
+
+/** How much a stroke stands out by where it begins, in decibels. */
+interface AccentWeights {
+  readonly beat: number;
+  /** Where the backing strums. */
+  readonly backbeat: number;
+  readonly down: number;
+}
+
+const PLAIN: AccentWeights = { beat: 2.5, backbeat: 1.5, down: 0.7 };
+/** By dance, guesses: what drives the dancers is on the beat, in a polka or hoedown as much off it; an air hardly beats. */
+const ACCENTS: Partial<Record<DanceType, AccentWeights>> = {
+  jig: { beat: 2.5, backbeat: 1, down: 0.7 },
+  'slip jig': { beat: 2.2, backbeat: 1, down: 0.7 },
+  slide: { beat: 2.5, backbeat: 0.8, down: 0.7 },
+  polka: { beat: 2, backbeat: 2, down: 0.7 },
+  hoedown: { beat: 2, backbeat: 2.2, down: 0.7 },
+  breakdown: { beat: 2, backbeat: 2.2, down: 0.7 },
+  hornpipe: { beat: 3, backbeat: 1.5, down: 0.7 },
+  strathspey: { beat: 3, backbeat: 1, down: 0.7 },
+  waltz: { beat: 2, backbeat: 0.8, down: 0.5 },
+  air: { beat: 0.6, backbeat: 0, down: 0.3 },
+};
+
+/** Decibels for ten times the speed that a stroke would have by itself. */
+const SPEED_DECIBELS = 12;
+/** Hands are not machines: so many decibels more or less, the same for the same stroke each time. */
+const SPREAD = 0.8;
+
+/**
+ * How much louder than a plain stroke each stroke begins, by the index of its first note, in decibels: 12·log10 of its speed
+ * with the hair shared out over its speed by itself, and what its place in the bar and its direction add. So the quick
+ * single of three-and-one speaks without being told to. Time O(n).
+ */
+export function strokeAccents(report: TuneReport): ReadonlyMap<number, number> {
+  const { tune, unrolled, settings } = report;
+  const weights = (tune.danceType && ACCENTS[tune.danceType]) ?? PLAIN;
+  const beat = toNumber(settings.beat);
+  const isDotted = Math.abs(beat - 3 / 8) < 1e-9;
+  const accents = new Map<number, number>();
+  for (const { first, fromCm, toCm, nominalCm } of report.sharedStrokes()) {
+    const { onset, passIndex } = unrolled.notes[first]!;
+    const since = (toNumber(onset) - toNumber(unrolled.passes[passIndex]!.firstFullBarOnset)) / beat;
+    const within = since - Math.floor(since + 1e-9);
+    const place =
+      within < 1e-6 ? weights.beat : Math.abs(within - (isDotted ? 2 / 3 : 1 / 2)) < 1e-6 ? weights.backbeat : 0;
+    const length = Math.abs(toCm - fromCm);
+    const drawn = nominalCm > 0 && length > 0 ? SPEED_DECIBELS * Math.log10(length / nominalCm) : 0;
+    accents.set(first, place + (toCm > fromCm ? weights.down : 0) + drawn + SPREAD * spread(first));
+  }
+  return accents;
+}
+
+/** A number from -1 to 1 that looks like chance and is the same each time. */
+function spread(index: number): number {
+  const mixed = Math.imul(index + 1, 0x9e3779b1) ^ (index << 7);
+  return ((mixed >>> 8) % 2001) / 1000 - 1;
+}
