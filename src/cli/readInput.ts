@@ -3,7 +3,8 @@ import { z } from 'zod';
 import { type Instrument, instrumentWith } from '#core/instrument';
 import { GUESSED_LIMITS, LIMIT_KEYS, type Limit, type LimitKey, type Limits, limitsWith } from '#core/tempo';
 import type { Tune } from '#core/tune';
-import { definedOnly, instrumentFileSchema, limitDate, limitValue } from '#contract/settings';
+import { type Schools, USUAL_SCHOOLS } from '#core/schools';
+import { definedOnly, instrumentFileSchema, limitDate, limitValue, schoolsFileSchema } from '#contract/settings';
 import { readFile } from '#formats/file';
 import type { ImportMessage } from '#formats/text';
 import { InputError, UsageError } from './usage';
@@ -86,6 +87,11 @@ export function readLimits(file: string | undefined): Limits {
 /** Figures of fiddle and bow; what is left out is a full-size fiddle's. */
 export function readInstrument(file: string | undefined): Instrument {
   return instrumentWith(file === undefined ? {} : definedOnly(readJson(file, instrumentFileSchema)));
+}
+
+/** How the player was taught; what is left out is as usual. */
+export function readSchools(file: string | undefined): Schools {
+  return { ...USUAL_SCHOOLS, ...(file === undefined ? {} : definedOnly(readJson(file, schoolsFileSchema))) };
 }
 
 /** A number option within a range. */

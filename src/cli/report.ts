@@ -5,7 +5,7 @@ import { LILTS, type Lilt, findLilt } from '#core/tempo';
 import type { Direction } from '#core/tune';
 import { type Report, toReport } from '#contract/report';
 import { tuningOption } from './retune';
-import { numberOption, readInstrument, readLimits, readTunes } from './readInput';
+import { numberOption, readInstrument, readLimits, readSchools, readTunes } from './readInput';
 import { UsageError } from './usage';
 
 export interface ReportFlags {
@@ -19,6 +19,7 @@ export interface ReportFlags {
   readonly fingers?: string;
   readonly limits?: string;
   readonly instrument?: string;
+  readonly schools?: string;
   readonly optimise?: string;
 }
 
@@ -42,11 +43,12 @@ export function report(file: string, flags: ReportFlags): string {
   const lilt = flags.lilt === undefined ? undefined : liltNamed(flags.lilt);
   const limits = readLimits(flags.limits);
   const instrument = readInstrument(flags.instrument);
+  const schools = readSchools(flags.schools);
 
   const reports = readTunes(file, flags.tune).map(({ tune, messages }) => {
     const tuned = tuning ? { ...tune, tuning } : tune;
     const bowed = pattern ? applyPattern(tuned, pattern) : tuned;
-    const checked = reportTune(bowed, { bpm, start, fingerRule: fingers, limits, instrument, lilt });
+    const checked = reportTune(bowed, { bpm, start, fingerRule: fingers, limits, instrument, schools, lilt });
     const candidates = optimise === undefined ? null : proposeBowings(checked, USUAL_WISHES, optimise);
     return toReport(checked, messages, candidates);
   });

@@ -8,6 +8,7 @@ import { setLinks } from '#core/bowing';
 import { reportTune } from '#core/report';
 import { readAbc } from '#formats/abc';
 import { readMorrinJson } from '#formats/json';
+import type { Report } from '#contract/report';
 import { run } from './run';
 import { some } from '../core/testing/share';
 
@@ -333,6 +334,22 @@ test('the report tells the hand, what sounds together and ornaments, in its summ
     role: 'root',
   });
   expect(checked.doubleStops.find(({ id }) => id === chord!.id)).toMatchObject({ open: false, beats: null });
+});
+
+test('the arm goes as the player was taught, and what a crossing needs with it', () => {
+  const schooled = (arm: string) => report(reel, '--schools', file(`${arm}.json`, JSON.stringify({ arm })));
+  const crossing = ({ notes }: Report) => notes.find((note) => note.crossing && note.crossing.skips === 0)!;
+  const [early, middle] = [crossing(schooled('early')), crossing(schooled('middle'))];
+  expect(crossing(report(reel)).crossing).toEqual(early.crossing);
+  expect(early.crossing!.turnDegrees).toBeCloseTo(2, 3);
+  expect(middle.crossing!.turnDegrees).toBeCloseTo(15.738, 3);
+  expect(middle.crossing!.degrees).toBe(early.crossing!.degrees);
+  expect(middle.arm!.angle).toBeCloseTo((middle.arm!.low + middle.arm!.high) / 2, 2);
+  const refused = run(['report', reel, '--schools', file('odd.json', '{"arm": "elbow"}')]);
+  expect(refused).toMatchObject({
+    exitCode: 1,
+    stderr: expect.stringMatching(/arm: expected early or late or middle/),
+  });
 });
 
 test('a pair of strings held throughout stops nothing, leaves no note alone, and crosses less', () => {

@@ -31,6 +31,7 @@ const OPTIONS = {
   fingers: text,
   limits: text,
   instrument: text,
+  schools: text,
   optimise: text,
   from: text,
   layers: text,

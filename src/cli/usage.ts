@@ -8,7 +8,7 @@ export const USAGE = `morrin: checks the bowing of fiddle tunes
 
   report FILE [--json] [--tune X] [--tempo N] [--pattern NAME] [--start down|up]
               [--tuning "A3 E4 A4 E5"] [--lilt NAME] [--fingers open|fourth]
-              [--limits FILE] [--instrument FILE] [--optimise K]
+              [--limits FILE] [--instrument FILE] [--schools FILE] [--optimise K]
   convert FILE --to abc|musicxml|midi|json [--tune X] [--out PATH]
   render FILE --out x.wav [--tune X] [--tempo N] [--lilt NAME] [--from BAR] [--to BAR]
               [--layers melody,drones,bowing,colour,backing,click,tone]

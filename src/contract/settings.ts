@@ -84,6 +84,20 @@ function knownLimits(value: unknown): unknown {
   return Object.fromEntries(Object.entries(value).filter(([key]) => key !== 'slurCrossingFactor'));
 }
 
+/** Schools of a file: those that are told, each among its choices. */
+export const schoolsFileSchema = z.strictObject(
+  Object.fromEntries(
+    Object.entries(SCHOOL_CHOICES).map(([name, choices]) => [
+      name,
+      z
+        .enum(choices, {
+          error: ({ input }) => `expected ${choices.join(' or ')}, got ${JSON.stringify(input)}`,
+        })
+        .optional(),
+    ]),
+  ),
+) as unknown as z.ZodType<Partial<Schools>>;
+
 /** What an earlier version did not know yet is as usual. */
 const schoolsSchema = z.object(
   Object.fromEntries(
