@@ -1,7 +1,6 @@
 import { type DroneChoice, type DroneWish, applyDrones, droneLine } from '#core/drones';
 import { planeName } from '#core/crossing';
 import { harmonyOf } from '#core/harmony';
-import { beatsOf } from '#core/performance';
 import { intervalName, midiOf, pitchName } from '#core/pitch';
 import { type TuneReport, droneSceneOf, reportTune } from '#core/report';
 import type { Tune } from '#core/tune';
@@ -80,10 +79,7 @@ function choicesOf(report: TuneReport, wish: DroneWish): Map<string, DroneChoice
 
 /** Whether a tone belongs to the chord that the backing plays under a note. */
 function chordTester({ tune, unrolled, settings }: TuneReport): (index: number, midi: number) => boolean {
-  const places = beatsOf(unrolled, settings.beat)
-    .map(({ at }) => at)
-    .filter((at) => at >= 0);
-  const spans = harmonyOf(tune, unrolled, places);
+  const spans = harmonyOf(tune, unrolled, settings.beat);
   return (index, midi) => {
     const { n, d } = unrolled.notes[index]!.onset;
     const under = spans.findLast(({ from }) => from <= n / d + 1e-9)?.chord;

@@ -1,7 +1,6 @@
 import { droneLine } from '#core/drones';
 import { searchFingering } from '#core/fingering';
 import { harmonyOf } from '#core/harmony';
-import { beatsOf } from '#core/performance';
 import { midiOf } from '#core/pitch';
 import { type TuneReport, droneSceneOf, reportTune } from '#core/report';
 import { USUAL_WISHES, adoptBowing, proposeBowings } from '#core/search';
@@ -116,15 +115,9 @@ test('fingered anew no finger slides, and nothing leaves first position without 
 });
 
 /** Whether the drones of a line belong to the chords that the backing plays. */
-function inChord({ tune, unrolled, settings, ...rest }: TuneReport): [number, number] {
-  const report = { tune, unrolled, settings, ...rest } as TuneReport;
-  const spans = harmonyOf(
-    tune,
-    unrolled,
-    beatsOf(unrolled, settings.beat)
-      .map(({ at }) => at)
-      .filter((at) => at >= 0),
-  );
+function inChord(report: TuneReport): [number, number] {
+  const { tune, unrolled, settings } = report;
+  const spans = harmonyOf(tune, unrolled, settings.beat);
   let [all, fitting] = [0, 0];
   const { choices } = droneLine(droneSceneOf(report), 0, unrolled.notes.length, 'stressed');
   for (const [i, choice] of choices.entries()) {

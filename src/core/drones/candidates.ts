@@ -31,11 +31,7 @@ export function droneScene(
   hand: Hand = FREE_HAND,
 ): DroneScene {
   const size = toNumber(beat);
-  const spans = harmonyOf(
-    tune,
-    unrolled,
-    danceBeats(unrolled, beat).filter((at) => at >= 0),
-  );
+  const spans = harmonyOf(tune, unrolled, beat);
   let span = 0;
   const chords: Chord[] = [];
   const isStrong: boolean[] = [];
@@ -54,17 +50,6 @@ export function droneScene(
     if (isStrong[i]) next = i;
   }
   return { tune, unrolled, fingers, hand, chords, isStrong, beat: size, nextStrong };
-}
-
-/** Where the dance's beats fall, in whole notes: from each bar's beginning, in a pickup back from its end. */
-function danceBeats({ bars }: Unrolled, beat: Fraction): number[] {
-  const size = toNumber(beat);
-  return bars.flatMap(({ onset, duration, isPickup }) => {
-    const [from, length] = [toNumber(onset), toNumber(duration)];
-    const count = Math.ceil(length / size - 1e-9);
-    const odd = isPickup ? length - count * size : 0;
-    return Array.from({ length: count }, (_, k) => from + odd + k * size);
-  });
 }
 
 const tonicChord = (key: Tune['key']): Chord => chordsOfKey(key)[0]!;

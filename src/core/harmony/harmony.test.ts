@@ -1,3 +1,4 @@
+import { fraction } from '#core/base';
 import type { Key } from '#core/pitch';
 import { unroll } from '#core/tune';
 import { part, seeded, tune } from '../testing/tunes';
@@ -38,11 +39,40 @@ test.each([
   ).toBe(names);
 });
 
-const halves = (bars: number) => Array.from({ length: 2 * bars }, (_, i) => i / 2);
+const HALF = fraction(1, 2);
 
 test('broken chords are found as what they are, and the tune ends at home', () => {
   const t = tune([part('A', 'D4 F#4 A4 F#4 G4 B4 D5 B4 | A4 C#5 E5 C#5 D5 A4 F#4 D4')], { key: D_MAJOR });
-  expect(harmonyOf(t, unroll(t), halves(2)).map(({ chord }) => chord.name)).toEqual(['D', 'G', 'A', 'D']);
+  expect(harmonyOf(t, unroll(t), HALF).map(({ chord }) => chord.name)).toEqual(['D', 'G', 'A', 'D']);
+});
+
+test('in three-time the chord changes once a bar at most', () => {
+  const waltz = tune([part('A', 'D4:2 F#4:2 A4:2 | G4:2 A4:2 B4:2 | A4:2 C#5:2 E5:2 | D5:6')], {
+    key: D_MAJOR,
+    danceType: 'waltz',
+    meter: { num: 3, den: 4 },
+  });
+  const spans = harmonyOf(waltz, unroll(waltz), fraction(1, 4));
+  expect(spans.map(({ from, chord }) => [from, chord.name])).toEqual([
+    [0, 'D'],
+    [0.75, 'G'],
+    [1.5, 'A'],
+    [2.25, 'D'],
+  ]);
+});
+
+test('each pass closes at home, from the fifth step or the flat seventh', () => {
+  // Nothing in the last two bars says more of one chord than of another.
+  const plain = 'D4:4 F#4:4 | G4:4 B4:4 | A4:4 E4:4 | E4:4 D4:4';
+  const closing = (key: Key) => {
+    const t = tune([part('A', plain)], { key, form: ['A', 'A'] });
+    return harmonyOf(t, unroll(t), HALF).map(({ chord }) => chord.name);
+  };
+  const inD = closing(D_MAJOR);
+  expect([inD[7], inD[15]]).toEqual(['D', 'D']);
+  const mixolydian = closing({ letter: 'D', alter: 0, mode: 'mixolydian' });
+  expect(mixolydian[7]).toBe('D');
+  expect(['C', 'A', 'Am']).toContain(mixolydian[6]);
 });
 
 test('written chords hold until the next, wherever it stands; before the first they are found', () => {
@@ -57,7 +87,7 @@ test('written chords hold until the next, wherever it stands; before the first t
     ],
     { key: D_MAJOR },
   );
-  const spans = harmonyOf(t, unroll(t), halves(2));
+  const spans = harmonyOf(t, unroll(t), HALF);
   expect(spans.map(({ from, chord, given: isGiven }) => [from, chord.name, isGiven])).toEqual([
     [0, 'D', false],
     [0.5, 'Em', true],

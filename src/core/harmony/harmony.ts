@@ -1,7 +1,8 @@
-import { toNumber } from '#core/base';
+import { type Fraction, toNumber } from '#core/base';
 import { type Key, LETTERS, alterInKey, keyFifths, midiOf } from '#core/pitch';
 import type { Tune, Unrolled } from '#core/tune';
 import { type Chord, parseChord, triad } from './chord';
+import { chordPlaces } from './places';
 
 /** A stretch of the played tune under one chord, in whole notes. */
 export interface ChordSpan {
@@ -21,6 +22,10 @@ const USUAL: Readonly<Record<number, number>> = { 0: 0.3, 3: 0.15, 4: 0.2, 6: 0.
 const RARE = -0.3;
 const CHANGE = 0.45;
 const HOME_AT_THE_END = 0.8;
+/** A pass closes at home, from the fifth step or the flat seventh. */
+const [HOME, LEADING] = [0, [4, 6] as readonly number[]];
+const AT_HOME = 0.5;
+const LEADS_HOME = 0.3;
 
 /** A chord on each step of the scale; that on a step with a diminished fifth is left out. */
 export function chordsOfKey(key: Key): Chord[] {
@@ -42,16 +47,25 @@ export function chordsOfKey(key: Key): Chord[] {
  * is, the chords of the key that fit the melody best, with few changes and home at the end.
  *
  * Found ones maximise Σ fit − Σ changes over all stretches of the given places (Viterbi). Time O(n + stretches · 7²).
- * @param places beginnings of the stretches in whole notes, rising; the last ends with the tune
+ * A pass ends at home, come to from the fifth step or the flat seventh, as phrases close. Stretches are those between the
+ * places at which the dance lets a chord change.
+ * @param beat the dance's beat, in whole notes
  */
-export function harmonyOf(tune: Tune, unrolled: Unrolled, places: readonly number[]): ChordSpan[] {
+export function harmonyOf(tune: Tune, unrolled: Unrolled, beat: Fraction): ChordSpan[] {
+  const places = chordPlaces(unrolled, beat);
   const total = toNumber(unrolled.duration);
   const stretches = places.map((from, i) => ({ from, to: places[i + 1] ?? total }));
   const chords = chordsOfKey(tune.key);
   const tonic = chords[0]!.root;
+  const ends = new Set(unrolled.passes.map(({ end }) => Math.round(toNumber(end) * 1e6)));
+  const closes = stretches.map(({ to }) => ends.has(Math.round(to * 1e6)));
   const found = bestChords(
-    stretches.map((stretch) =>
-      chords.map((chord, i) => fitOf(unrolled, stretch, chord) + usual(chord, tonic, i, chords)),
+    stretches.map((stretch, s) =>
+      chords.map((chord, i) => {
+        const step = stepOf(chord, tonic, i, chords);
+        const cadence = closes[s] && step === HOME ? AT_HOME : closes[s + 1] && LEADING.includes(step) ? LEADS_HOME : 0;
+        return fitOf(unrolled, stretch, chord) + (USUAL[step] ?? RARE) + cadence;
+      }),
     ),
   );
   const given = givenChords(unrolled);
@@ -70,9 +84,8 @@ export function harmonyOf(tune: Tune, unrolled: Unrolled, places: readonly numbe
   });
 }
 
-function usual(chord: Chord, tonic: number, index: number, chords: readonly Chord[]): number {
-  const step = chords.length === 7 ? index : STEP_OF_CLASS[(chord.root - tonic + 12) % 12]!;
-  return USUAL[step] ?? RARE;
+function stepOf(chord: Chord, tonic: number, index: number, chords: readonly Chord[]): number {
+  return chords.length === 7 ? index : STEP_OF_CLASS[(chord.root - tonic + 12) % 12]!;
 }
 
 const STEP_OF_CLASS: Readonly<Record<number, number>> = {

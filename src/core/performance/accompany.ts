@@ -28,17 +28,13 @@ export function clicksOf(beats: readonly Beat[], from: number, to: number, at: (
 
 /** Bass on the beat, by turns root and fifth; chord on the offbeat. In three-time the bass has the first beat, the chord the others. */
 export function backing(
-  { tune, unrolled }: TuneReport,
+  { tune, unrolled, settings }: TuneReport,
   beats: readonly Beat[],
   from: number,
   to: number,
   at: (place: number) => Seconds,
 ): Pluck[] {
-  const chords = harmonyOf(
-    tune,
-    unrolled,
-    beats.filter(({ at: place }) => place >= 0).map(({ at: place }) => place),
-  );
+  const chords = harmonyOf(tune, unrolled, settings.beat);
   const chordAt = (place: number): ChordSpan | undefined => chords.findLast((span) => span.from <= place + 1e-9);
   return beats.flatMap((beat): Pluck[] => {
     const { meter } = beat.bar;
