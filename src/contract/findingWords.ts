@@ -158,8 +158,8 @@ export function findingWords(finding: Finding, words: Pick<Words, 'cut' | 'flick
       };
     case 'bars-begin-up':
       return {
-        lead: `${finding.part} begins its bars on the up-bow.`,
-        body: 'Most bars begin where the bow pulls least.',
+        lead: `Up-bow bars in ${finding.part}.`,
+        body: 'Most of its bars begin where the bow pulls least.',
         figures: `${finding.up} of ${finding.bars} bars${others(finding.others, 'part')}`,
       };
     case 'bowed-unlike':
