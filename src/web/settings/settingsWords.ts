@@ -64,7 +64,10 @@ export const SCHOOL_WORDS: { readonly [K in keyof Schools]: SchoolWords<K> } = {
     title: 'A passage is learned',
     choices: {
       'one-direction': { name: 'in one direction', means: 'loops that flip are given a retake' },
-      'both-directions': { name: 'in both directions', means: 'a part that flips is a note and no problem; so are loops' },
+      'both-directions': {
+        name: 'in both directions',
+        means: 'a part that flips is a note and no problem; so are loops',
+      },
     },
   },
   downbeat: {
