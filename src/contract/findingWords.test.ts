@@ -21,7 +21,7 @@ test('a part that flips says on which bow, by what count, and what brings it rou
 test('a slur over a string says how far and how long, and that splitting it helps', () => {
   const { all, mends } = wordsOf('|:(fF)Ad (fF)Ad:|', 'slur-skips-string');
   expect(all).toMatch(
-    /^Bar 1 of A\. This slur jumps from E to D over a string between\. 18° in 138 ms, you need 181 · stands to 88/,
+    /^Bar 1 of A\. This slur jumps from E to D over a string between\. 18° in 138 ms, you need 181 after 3 other crossings in 0.6 s · stands to 88/,
   );
   expect(mends.some((words) => words.startsWith('split it'))).toBe(true);
 });

@@ -256,13 +256,16 @@ function turns(count: number): string {
 
 function tempoFigures(finding: {
   readonly degrees: number;
+  readonly recent: number;
   readonly availableMs: number;
   readonly neededMs: number;
   readonly standsTo: number;
   readonly others: number;
 }): string {
   const way = finding.degrees > 0 ? `${round(finding.degrees)}° in ` : '';
-  return `${way}${round(finding.availableMs)} ms, you need ${round(finding.neededMs)} · stands to ${round(finding.standsTo)}${others(finding.others, 'place')}`;
+  const close =
+    finding.recent > 0 ? ` after ${finding.recent} other crossing${finding.recent === 1 ? '' : 's'} in 0.6 s` : '';
+  return `${way}${round(finding.availableMs)} ms, you need ${round(finding.neededMs)}${close} · stands to ${round(finding.standsTo)}${others(finding.others, 'place')}`;
 }
 
 type MendedFinding = Pick<Finding, 'place' | 'ids'>;

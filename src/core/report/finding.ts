@@ -124,6 +124,8 @@ export type Finding = {
       readonly to: string;
       readonly inSlur: boolean;
       readonly degrees: number;
+      /** Other crossings within 0.6 s before it, for which it needs more. */
+      readonly recent: number;
       readonly availableMs: number;
       readonly neededMs: number;
       readonly standsTo: BeatsPerMinute;

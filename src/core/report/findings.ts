@@ -13,7 +13,7 @@ import {
   roundMends,
 } from '#core/bowing';
 import { type Crossing, planeName } from '#core/crossing';
-import type { TimedEvent } from '#core/tempo';
+import { DENSITY, type TimedEvent, crossingNeeds } from '#core/tempo';
 import { twinKeeper } from '#core/twins';
 import type { NoteEvent, Part, Place, Tune } from '#core/tune';
 import { barFindings } from './barFindings';
@@ -290,12 +290,25 @@ function tempoFinding(input: FindingInput, event: TempoEvent, others: number): F
     to: to!,
     inSlur: crossing?.inSlur ?? false,
     degrees: crossing?.turnDegrees ?? 0,
+    recent: crossing ? recentBefore(input, crossing, index, neededMs) : 0,
     availableMs,
     neededMs,
     standsTo,
     others,
     mends: [...handMends(input, event), ...tempoMends(input, index, standsTo)].slice(0, MENDS_OFFERED),
   };
+}
+
+/** How many other crossings close before one make it need more. */
+function recentBefore(
+  { figures, settings }: FindingInput,
+  crossing: Crossing,
+  index: number,
+  neededMs: number,
+): number {
+  const inSlur = figures.bowed[index]!.link === 'slur';
+  const alone = crossingNeeds({ ...crossing, inSlur }, settings.limits, settings.schools.skips);
+  return Math.round((neededMs / alone - 1) / DENSITY.each);
 }
 
 /** The string of a hop's end, or the position of a shift's. */

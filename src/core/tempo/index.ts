@@ -5,6 +5,7 @@ export { beatUnit, hasDottedBeats, wholeNoteSeconds } from './beat';
 // What the player needs time for, and the tempos that follow.
 export type { Limit, LimitKey, Limits } from './limits';
 export {
+  DENSITY,
   GUESSED_LIMITS,
   LEAST_TURN,
   LIMIT_KEYS,
