@@ -35,7 +35,7 @@ test('other bowings are laid side by side with the plan, and one is taken for th
     .getByRole('button', { name: /^Take it/ })
     .click();
   await expect(verdict(page)).toContainText('It comes round.');
-  await expect(page.getByText(`stands to ${promised},`)).toBeVisible();
+  await expect(page.getByRole('paragraph').filter({ hasText: `stands to ${promised},` })).toBeVisible();
   await page.keyboard.press('Control+z');
   await kept(page);
 });

@@ -13,7 +13,7 @@ const tunes = readdirSync('demo')
 describe.each(LILTS)('the demo danced $name', (lilt) => {
   const danced = some(tunes, LILTS.indexOf(lilt));
 
-  test('at a ceiling its event has just its time, a little above less, a little below more', () => {
+  test('just above a ceiling its event lacks time, just below it has enough', () => {
     for (const tune of danced) {
       const { check } = reportTune(tune, { lilt }).figures;
       for (const { index, ceilingBpm } of check.tightest.slice(0, 3)) {
@@ -22,9 +22,9 @@ describe.each(LILTS)('the demo danced $name', (lilt) => {
           const event = reportTune(tune, { lilt, bpm }).figures.check.events[index]![own]!;
           return event.availableMs / event.neededMs;
         };
-        expect(headroom(ceilingBpm)).toBeCloseTo(1, 8);
-        expect(headroom(1.01 * ceilingBpm)).toBeLessThan(1);
-        expect(headroom(0.99 * ceilingBpm)).toBeGreaterThan(1);
+        // Faster by a hair it lacks time, be it that the crossings before it now come too close.
+        expect(headroom((1 + 1e-6) * ceilingBpm)).toBeLessThan(1);
+        expect(headroom((1 - 1e-6) * ceilingBpm)).toBeGreaterThan(1);
       }
     }
   });

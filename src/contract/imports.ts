@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { tuneSchema } from '#formats/json';
+import { newTuneSchema } from '#formats/json';
 import { MOST_IMPORT_BYTES } from './tunes';
 
 /** Most tunes that one import may bring. */
@@ -18,7 +18,7 @@ export const importPieceSchema = z.object({
   tunes: z
     .array(
       z.object({
-        tune: tuneSchema,
+        tune: newTuneSchema,
         /** The tune's own text; left out: the file is kept as a whole. */
         source: z.string().max(MOST_IMPORT_BYTES).optional(),
       }),

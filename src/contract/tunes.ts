@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { tuneSchema } from '#formats/json';
+import { newTuneSchema, tuneSchema } from '#formats/json';
 
 /** Largest body of a save, and largest text of an import. */
 export const MOST_TUNE_BYTES = 12 * 1024 * 1024;
@@ -61,7 +61,7 @@ const MOST_ADDED = 50;
 export const createTunesSchema = z.object({
   fileName: z.string().max(300).optional(),
   tunes: z
-    .array(z.object({ tune: tuneSchema, source: z.string().max(MOST_IMPORT_BYTES).optional() }))
+    .array(z.object({ tune: newTuneSchema, source: z.string().max(MOST_IMPORT_BYTES).optional() }))
     .min(1)
     .max(MOST_ADDED),
 });

@@ -214,11 +214,32 @@ test('every proposed bowing is met in one direction on all passes and comes roun
   }
 });
 
+/**
+ * A pickup of one note at which the repeat begins again, but not the tune: its last bar is full. After that note the bow is
+ * turned, and without it it is not, so that no bowing comes to the first full bar in one direction.
+ */
+function hasNoWay(model: SearchModel): boolean {
+  return model.chains.some(
+    ({ from, to, length }, i) => from === to && length === 1 && model.choicesAt(i, 0).join() === 'change',
+  );
+}
+
+test('a tune that begins again after a pickup of one note, which its repeats come back to, has no bowing', () => {
+  const ebb = tune([part('A', 'D4 | E4:8'), part('B', 'F#4:8 | A4:8')], { form: ['A', 'A', 'B', 'B'] });
+  const model = modelOf(ebb);
+  expect(hasNoWay(model)).toBe(true);
+  expect(bestBowings(model, 1)).toEqual([]);
+});
+
 test('any two candidates differ in a tenth of the links and in two bars, and none costs less than the best', () => {
   for (let seed = 1; seed <= cases(20); seed++) {
     const model = modelOf(randomTune(seed), randomWishes(seed));
     const barOf = barsOfNotes(model.report);
     const found = differingBowings(model, 5);
+    if (hasNoWay(model)) {
+      expect(found).toEqual([]);
+      continue;
+    }
     expect(found[0]!.cost).toBe(bestBowings(model, 1)[0]!.cost);
     for (const [i, one] of found.entries())
       for (const other of found.slice(i + 1)) expect(reallyDiffer(one, other, barOf)).toBe(true);
@@ -236,7 +257,9 @@ test('a locked note keeps its direction wherever any bowing can', () => {
     const free = randomTune(seed);
     const ids = writtenNotes(free).map(({ id }) => id);
     const locked = withLock(free, ids[Math.floor(ids.length / 2)]!, seed % 2 ? 'up' : 'down');
-    const [best] = proposeBowings(reportTune(locked), USUAL_WISHES, 1);
+    const report = reportTune(locked);
+    if (hasNoWay(searchModel(report, USUAL_WISHES))) continue;
+    const [best] = proposeBowings(report, USUAL_WISHES, 1);
     expect({ seed, broken: best!.figures.locksContradicted }).toEqual({ seed, broken: 0 });
   }
 });

@@ -1,5 +1,5 @@
 import { readAbcTunes } from '../abc';
-import { readMorrinBook, tuneSchema } from '../json';
+import { readMorrinBook, newTuneSchema } from '../json';
 import { type MidiChoice, readMidi } from '../midi';
 import { readMusicXml } from '../musicxml';
 import type { ReadTune } from '../score';
@@ -35,7 +35,7 @@ export function* readFile(bytes: Uint8Array, choice: FileChoice = {}): Generator
 /** What a reader made of a file may still be no tune that can be kept: a title of a thousand letters, a note beyond hearing. */
 function checked(read: FileTune): FileRead {
   if (read.kind === 'json') return read;
-  const parsed = tuneSchema.safeParse(read.tune);
+  const parsed = newTuneSchema.safeParse(read.tune);
   if (parsed.success) return { ...read, tune: parsed.data };
   const { line, column } = [...read.barPositions.values()][0] ?? { line: 1, column: 1 };
   const failed = parsed.error.issues

@@ -3,8 +3,6 @@ import type { Fraction } from '#core/base';
 import { LETTERS, MODES, type Pitch } from '#core/pitch';
 import { HOLD_RANGE, LILT_NAME, MOST_BREATH, PACE_RANGE } from '#core/tempo';
 import { LEAST_WISH, MOST_WISH } from '#core/travel';
-import type { Tuning } from '#core/tuning';
-import { tuningFault } from '../text';
 import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune } from '#core/tune';
 import { ID_WORDS, MOST, MOST_COUNT, MOST_EVENTS, MOST_PLAYED_EVENTS, WORDS, playedEvents } from './bounds';
 
@@ -148,7 +146,7 @@ const fields = shape(
     danceType: orNull(among(DANCE_TYPES)),
     meter,
     key,
-    tuning: (value) => list(4, 4, pitch)(value) && tuningFault(value as Tuning) === null,
+    tuning: list(4, 4, pitch),
     tempoBpm: orNull(between(10, 400)),
     start: orNull(direction),
     parts: list(1, MOST.parts, shape({ name: words(1, MOST.partName), events: list(1, MOST_EVENTS, event) })),

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { Tune } from '#core/tune';
 import { type ImportMessage, TextPositions, importMessage } from '../text';
-import { tuneSchema } from './tuneSchema';
+import { newTuneSchema } from './tuneSchema';
 
 export type ReadJson =
   { readonly ok: true; readonly tune: Tune } | { readonly ok: false; readonly messages: ImportMessage[] };
@@ -17,7 +17,7 @@ export function readMorrinJson(text: string): ReadJson {
     const { line, column } = new TextPositions(text).at(offset);
     return { ok: false, messages: [importMessage(line, column, 'error', 'syntax', `Not JSON: ${words}.`)] };
   }
-  const parsed = tuneSchema.safeParse(value);
+  const parsed = newTuneSchema.safeParse(value);
   if (parsed.success) return { ok: true, tune: parsed.data };
   return { ok: false, messages: issueMessages(parsed.error) };
 }
@@ -46,7 +46,7 @@ export function* readMorrinBook(
   }
   if (list.length === 0) yield { failed: [importMessage(1, 1, 'error', 'no-notes', 'There is no tune in this book.')] };
   for (const [i, plan] of list.entries()) {
-    const parsed = tuneSchema.safeParse(plan);
+    const parsed = newTuneSchema.safeParse(plan);
     if (parsed.success) yield { tune: parsed.data };
     else yield { failed: issueMessages(parsed.error, `tunes.${i}.`) };
   }

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { reuseBars } from '#core/editing';
 import type { Tune } from '#core/tune';
 import { bar, note, part, randomTune, tune } from '../../core/testing/tunes';
-import { tuneSchema } from './tuneSchema';
+import { newTuneSchema, tuneSchema } from './tuneSchema';
 
 const plain = tune([part('A', 'D4 E4 | F#4:2'), part('B', 'A4:2')]);
 const faults = (value: unknown) =>
@@ -57,3 +57,13 @@ function longParts() {
   const events = [bar('b1'), ...Array.from({ length: 250 }, (_, i) => note(`n${i}`, 'A4', 1))];
   return [{ name: 'A', events }];
 }
+
+test('strings as no fiddle has them do not come in, while a stored tune that has them is still read', () => {
+  const [g, d, a, e] = plain.tuning;
+  const turned: Tune = { ...plain, tuning: [e, a, d, g] };
+  expect(tuneSchema.parse(turned)).toEqual(turned);
+  expect(newTuneSchema.parse(plain)).toEqual(plain);
+  expect(newTuneSchema.safeParse(turned).error?.issues).toMatchObject([
+    { path: ['tuning'], message: expect.stringContaining('G: E5 is 21 semitones above its usual pitch') as string },
+  ]);
+});

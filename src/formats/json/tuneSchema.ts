@@ -86,10 +86,7 @@ export const documentSchema: z.ZodType<Tune> = z
     danceType: z.enum(DANCE_TYPES).nullable(),
     meter,
     key,
-    tuning: z.tuple([pitch, pitch, pitch, pitch]).superRefine((tuning, context) => {
-      const fault = tuningFault(tuning);
-      if (fault) context.addIssue({ code: 'custom', message: fault });
-    }),
+    tuning: z.tuple([pitch, pitch, pitch, pitch]),
     tempoBpm: z.number().min(10).max(400).nullable(),
     lilt: z.string().regex(LILT_NAME, 'a lilt is called by small letters, digits and hyphens').optional(),
     start: direction.nullable(),
@@ -148,4 +145,13 @@ export const tuneSchema = z.unknown().transform((value, context): Tune => {
   if (parsed.success) return parsed.data;
   for (const { path, message } of parsed.error.issues) context.addIssue({ code: 'custom', path: [...path], message });
   return z.NEVER;
+});
+
+/**
+ * A tune that comes in from outside: its strings also stand as a fiddle's may. What is stored already is read and saved as
+ * it is, so that nothing is shut away by a rule that came after it.
+ */
+export const newTuneSchema = tuneSchema.superRefine(({ tuning }, context) => {
+  const fault = tuningFault(tuning);
+  if (fault) context.addIssue({ code: 'custom', path: ['tuning'], message: fault });
 });

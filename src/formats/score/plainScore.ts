@@ -114,7 +114,7 @@ function simplePlays(tune: Tune, bracketed: ReadonlySet<string>): Map<string, nu
 
 /**
  * Where slur signs open and close so that each shared stroke stands under one, and the links that are read from them. A
- * slur that runs on into the first ending runs on into the others, and is closed in each.
+ * slur that runs on into the first ending runs on into the others, and is closed in each: it does not run out of the last.
  */
 function slurred(
   parts: readonly Part[],
@@ -130,23 +130,28 @@ function slurred(
   let ending: string | null = null;
   let stem: { before: NoteEvent | null; restBetween: boolean; joins: boolean | null } | null = null;
   let isFresh = false;
+  let isResumed = false;
+  let isCut = false;
   for (const { event, hasBrackets } of eventsOf(parts, bracketed)) {
-    if (event.kind === 'bar' && hasBrackets) {
-      const here = event.ending ? String(event.onPlays) : null;
+    if (event.kind === 'bar') {
+      const here = hasBrackets && event.ending ? String(event.onPlays) : null;
       if (here !== null && ending === null) stem = { before, restBetween, joins: null };
       if (here !== null && ending !== null && here !== ending && stem) {
-        if (inside && before) closes.add(before.id);
+        if (inside && before && !isFresh) closes.add(before.id);
         ({ before, restBetween } = stem);
         inside = stem.joins ?? false;
         isFresh = true;
+        isResumed = inside;
       }
+      if (here === null && isResumed) isCut = true;
+      if (here === null && isFresh) inside = isFresh = false;
       ending = here;
     }
     if (event.kind === 'rest') restBetween = true;
     if (event.kind !== 'note') continue;
     const wants: boolean = before !== null && (event.link === 'slur' || event.link === 'hook');
     // What the first ending does, the others are read to do.
-    const joins: boolean = isFresh ? inside : wants;
+    const joins: boolean = isFresh ? inside : wants && !isCut;
     if (joins && !inside) opens.add(before!.id);
     if (joins && isFresh) resumes.add(event.id);
     if (!joins && inside) closes.add(before!.id);
@@ -156,8 +161,10 @@ function slurred(
     before = event;
     restBetween = false;
     isFresh = false;
+    isCut = false;
+    isResumed &&= joins;
   }
-  if (inside && before) closes.add(before.id);
+  if (inside && before && !isFresh) closes.add(before.id);
   return { slurs: { opens, closes, resumes }, links };
 }
 

@@ -69,6 +69,23 @@ test('a save makes a revision, and the one before stays in the history', async (
   ]);
 });
 
+test('strings as no fiddle has them do not come in; a tune stored with them opens and is saved', async () => {
+  const [g, d, a, e] = tune.tuning;
+  const turned: Tune = { ...tune, tuning: [e, a, d, g] };
+  const refused = await request(app)
+    .post('/api/tunes')
+    .send({ tunes: [{ tune: turned }] });
+  expect(refused.status).toBe(422);
+  expect(JSON.stringify(refused.body)).toContain('tunes.0.tune.tuning');
+  const id = await add();
+  await db.query('UPDATE tunes SET document = $2 WHERE id = $1', [id, JSON.stringify(turned)]);
+  expect(tuneRecordSchema.parse((await request(app).get(`/api/tunes/${id}`)).body).tune).toEqual(turned);
+  const saved = await request(app)
+    .put(`/api/tunes/${id}`)
+    .send({ baseRevision: 1, tune: { ...turned, title: 'Set right next' } });
+  expect(saved.body).toMatchObject({ revision: 2 });
+});
+
 test('a stale save is refused with the newer version, and nothing is overwritten', async () => {
   const id = await add();
   await request(app)
