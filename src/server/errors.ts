@@ -40,6 +40,7 @@ function toAppError(error: unknown): AppError {
   }
   const { type, code, status } = error as { type?: string; code?: string; status?: number };
   if (type === 'entity.too.large') return new AppError('too-large');
+  if (status === 404) return new AppError('not-found');
   if (status === 400) return new AppError('bad-request');
   // A value that the database cannot read as what it should be, such as a cursor of another sort.
   if (code && /^22[0-9A-Z]{3}$/.test(code)) return new AppError('bad-request');

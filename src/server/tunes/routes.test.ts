@@ -1,5 +1,7 @@
 import { pegsRecordSchema } from '#contract/pegs';
-import { readdirSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import type { Express } from 'express';
 import { pino } from 'pino';
 import request from 'supertest';
@@ -179,6 +181,17 @@ test('the policy lets scripts come only from here and allows no inline ones', as
   expect(policy).toContain("script-src 'self';");
   expect(policy).toContain("default-src 'none'");
   expect(policy).not.toContain('unsafe');
+});
+
+test('a file of the pages that is not there is answered so, and the rooms are the page', async () => {
+  const webDir = mkdtempSync(path.join(tmpdir(), 'pages-'));
+  mkdirSync(path.join(webDir, 'assets'));
+  writeFileSync(path.join(webDir, 'index.html'), '<html></html>');
+  const pages = createApp({ db, log: pino({ level: 'silent' }), webDir });
+  const missing = await request(pages).get('/assets/gone.js');
+  expect([missing.status, (missing.body as { code: string }).code]).toEqual([404, 'not-found']);
+  expect((await request(pages).get('/book')).text).toBe('<html></html>');
+  rmSync(webDir, { recursive: true });
 });
 
 test('all tunes of an import are kept, or none', async () => {
