@@ -1,7 +1,6 @@
 import { type DroneChoice, type DroneWish, applyDrones, droneLine } from '#core/drones';
 import { planeName } from '#core/crossing';
-import { harmonyOf } from '#core/harmony';
-import { intervalName, midiOf, pitchName } from '#core/pitch';
+import { intervalName, pitchName } from '#core/pitch';
 import { type TuneReport, droneSceneOf, reportTune } from '#core/report';
 import type { Tune } from '#core/tune';
 import { readTunes } from './readInput';
@@ -36,7 +35,6 @@ function lineOf(tune: Tune, wish: string, known: DroneWish) {
   const report = reportTune(tune);
   const choices = choicesOf(report, known);
   const after = reportTune(applyDrones(tune, choices));
-  const inChord = chordTester(report);
   return {
     title: tune.title,
     wish,
@@ -51,7 +49,7 @@ function lineOf(tune: Tune, wish: string, known: DroneWish) {
         open: drone !== null,
         pair: plane?.length === 2 ? planeName(plane).split('').join('-') : null,
         interval: drone && intervalName(drone.pitch, note.pitch).replace(/ (up|down)$/, ''),
-        inChord: drone ? inChord(index, midiOf(drone.pitch)) : null,
+        inChord: drone && drone.role !== 'other',
         rank: drone && rounded(drone.rank),
         terms: drone
           ? Object.fromEntries(Object.entries(drone.terms).map(([name, term]) => [name, rounded(term)]))
@@ -75,16 +73,6 @@ function choicesOf(report: TuneReport, wish: DroneWish): Map<string, DroneChoice
       if (!choices.has(id)) choices.set(id, choice);
     }
   return choices;
-}
-
-/** Whether a tone belongs to the chord that the backing plays under a note. */
-function chordTester({ tune, unrolled, settings }: TuneReport): (index: number, midi: number) => boolean {
-  const spans = harmonyOf(tune, unrolled, settings.beat);
-  return (index, midi) => {
-    const { n, d } = unrolled.notes[index]!.onset;
-    const under = spans.findLast(({ from }) => from <= n / d + 1e-9)?.chord;
-    return under !== undefined && [under.root, under.third, under.fifth].some((tone) => (midi - tone + 120) % 12 === 0);
-  };
 }
 
 const crossingsOf = ({ figures }: TuneReport) => figures.arm.sums.adjacent + figures.arm.sums.skip;

@@ -9,7 +9,7 @@ import { type Pitch, intervalName, keyName, midiOf, pitchName } from '#core/pitc
 import { type TuneReport, droneSceneOf, handOf } from '#core/report';
 import { COST_TERMS, type Candidate, MILLIONTHS } from '#core/search';
 import { EVENT_KINDS, LIMIT_KEYS } from '#core/tempo';
-import { bowSpeed, sharedTravel } from '#core/travel';
+import { sharedTravel } from '#core/travel';
 import { LINKS, type NoteEvent, PLACES, type Place, type Tune, meterName } from '#core/tune';
 import { playingShare, twinFigures } from '#core/twins';
 import { IMPORT_CODES, type ImportMessage } from '#formats/text';
@@ -445,13 +445,7 @@ function noteRows(report: TuneReport): Report['notes'] {
   } = report;
   const hand = handOf(report);
   const { bowed, travel, arm, check } = figures;
-  const shared = sharedTravel(
-    bowed,
-    timing.durations,
-    bowSpeed(report.tune.danceType),
-    report.settings.instrument,
-    figures.reach,
-  );
+  const shared = sharedTravel(bowed, timing.durations, report.sharedStrokes(), figures.reach);
   const strokeNotes = new Map<number, number>();
   for (const { stroke } of bowed) strokeNotes.set(stroke, (strokeNotes.get(stroke) ?? 0) + 1);
   const names = (pitches: readonly Pitch[] | undefined) => pitches?.map(pitchName) ?? [];

@@ -1,6 +1,6 @@
 import { type Fraction, toNumber } from '#core/base';
 import { type Plane, planeOf } from '#core/crossing';
-import { PLACES, type Place, type Unrolled } from '#core/tune';
+import { PHRASE_BARS, PLACES, type Place, type Unrolled } from '#core/tune';
 import { type DroneScene, type StoppedDouble, openDrones } from './candidates';
 import { type EarWeights, type RankedDrone, USUAL_EAR } from './rank';
 
@@ -21,8 +21,6 @@ const PLANE_TURN = 0.12;
 const PAIR_LEFT = 2;
 /** Melody fingers near a sounding neighbour. Guesses. */
 const RISK: Readonly<Record<RankedDrone['reachRisk'], number>> = { none: 0, some: 0.02, high: 0.08 };
-/** Bars of a phrase; the last note of each is its end. */
-const PHRASE_BARS = 4;
 
 /** What sounds beside one note. */
 export type DroneChoice =

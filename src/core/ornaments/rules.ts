@@ -1,7 +1,8 @@
 import { toNumber } from '#core/base';
 import { toggleMark } from '#core/editing';
 import { type DroneScene, isPhraseEnd } from '#core/drones';
-import type { Tune, UnrolledNote } from '#core/tune';
+import { isDottedBeat, offbeatShare, withinBeat } from '#core/tempo';
+import { PHRASE_BARS, type Tune, type UnrolledNote } from '#core/tune';
 import { ORNAMENT_LAYERS, type Ornament } from './kinds';
 import { type OrnamentScene, ornamentFacts } from './ornamentFacts';
 
@@ -16,8 +17,6 @@ export interface OrnamentRule {
   /** Most of it in a phrase of four bars. */
   readonly mostInPhrase: number;
 }
-
-const PHRASE_BARS = 4;
 
 /**
  * Written notes that a rule decorates: those of its kind where the ornament fits on every pass, spread evenly over each
@@ -60,11 +59,9 @@ function suits({ drones: { tune } }: OrnamentScene, { duration, beat }: Unrolled
 }
 
 /** Halfway through the dance's beat, or on the last third of a dotted one, where the backing strums. */
-function isOffbeat({ unrolled, beat }: DroneScene, { onset, passIndex, bar }: UnrolledNote): boolean {
-  const since = toNumber(onset) - toNumber(unrolled.passes[passIndex]!.firstFullBarOnset);
-  const within = since / beat - Math.floor(since / beat + 1e-9);
-  const isDotted = Math.abs(beat - 3 / 8) < 1e-9;
-  return bar > 0 && Math.abs(within - (isDotted ? 2 / 3 : 1 / 2)) < 1e-6;
+function isOffbeat({ unrolled, beat }: DroneScene, played: UnrolledNote): boolean {
+  const offbeat = offbeatShare(isDottedBeat(beat));
+  return played.bar > 0 && Math.abs(withinBeat(unrolled, played, beat) - offbeat) < 1e-6;
 }
 
 function isAt(scene: OrnamentScene, played: UnrolledNote, place: RulePlace): boolean {

@@ -1,5 +1,6 @@
 import { toNumber } from '#core/base';
 import type { TuneReport } from '#core/report';
+import { isDottedBeat, offbeatShare, withinBeat } from '#core/tempo';
 import type { DanceType } from '#core/tune';
 
 /** How much a stroke stands out by where it begins, in decibels. */
@@ -39,14 +40,11 @@ export function strokeAccents(report: TuneReport): ReadonlyMap<number, number> {
   const { tune, unrolled, settings } = report;
   const weights = (tune.danceType && ACCENTS[tune.danceType]) ?? PLAIN;
   const beat = toNumber(settings.beat);
-  const isDotted = Math.abs(beat - 3 / 8) < 1e-9;
+  const offbeat = offbeatShare(isDottedBeat(beat));
   const accents = new Map<number, number>();
   for (const { first, fromCm, toCm, nominalCm } of report.sharedStrokes()) {
-    const { onset, passIndex } = unrolled.notes[first]!;
-    const since = (toNumber(onset) - toNumber(unrolled.passes[passIndex]!.firstFullBarOnset)) / beat;
-    const within = since - Math.floor(since + 1e-9);
-    const place =
-      within < 1e-6 ? weights.beat : Math.abs(within - (isDotted ? 2 / 3 : 1 / 2)) < 1e-6 ? weights.backbeat : 0;
+    const within = withinBeat(unrolled, unrolled.notes[first]!, beat);
+    const place = within < 1e-6 ? weights.beat : Math.abs(within - offbeat) < 1e-6 ? weights.backbeat : 0;
     const length = Math.abs(toCm - fromCm);
     const drawn = nominalCm > 0 && length > 0 ? SPEED_DECIBELS * Math.log10(length / nominalCm) : 0;
     accents.set(first, place + (toCm > fromCm ? weights.down : 0) + drawn + SPREAD * spread(first));

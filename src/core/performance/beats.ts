@@ -1,6 +1,6 @@
 import { type Fraction, toNumber } from '#core/base';
 import type { TuneReport } from '#core/report';
-import { hasDottedBeats, secondsAt } from '#core/tempo';
+import { hasDottedBeats, offbeatShare, secondsAt } from '#core/tempo';
 import type { PlayedBar, Unrolled } from '#core/tune';
 
 /** A beat of the dance where it is played, in whole notes. */
@@ -73,5 +73,5 @@ export function beatsUnderNotes({ unrolled, timing, settings }: TuneReport): Not
 
 /** Where the backing strums within a beat: halfway, in compound beats on their last third, where it falls in these dances. */
 export function offbeatOf({ at, length, isThree }: Beat): number {
-  return at + length * (isThree ? 2 / 3 : 1 / 2);
+  return at + length * offbeatShare(isThree);
 }

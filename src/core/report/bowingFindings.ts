@@ -1,6 +1,6 @@
 import { opposite } from '#core/bowing';
-import { flippingPlaces, twinFigures } from '#core/twins';
-import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Mend, mendBy, placeOf } from './finding';
+import { type TwinFigure, flippingPlaces, twinFigures } from '#core/twins';
+import { type Finding, type FindingInput, type LinkEdit, type Mend, mendBy, placeOf } from './finding';
 
 /** Full bars of a part from which its downbeats are worth a word. */
 const LEAST_BARS = 4;
@@ -49,7 +49,7 @@ function upBowFindings(input: FindingInput): Finding[] {
 /**
  * Equal figures that the plan bows unlike: at speed a figure learned in two ways is two figures. The one that covers most is
  * told, the others counted; the mend bows all its places like one of them, the one that keeps the round and changes least.
- * Time as for `twinFigures`, and a trial for each place of the figure told.
+ * Time as for `twinFigures`, and a trial for each way in which the figure told is bowed.
  */
 function unlikeFindings(input: FindingInput): Finding[] {
   const { tune, unrolled } = input;
@@ -60,16 +60,6 @@ function unlikeFindings(input: FindingInput): Finding[] {
   const ids = figure.places.map(([note]) => note!.id);
   const index = unrolled.notes.findIndex(({ note }) => note.id === ids[0]);
   if (index < 0) return [];
-  const mends = figure.places.map((_, model): Mend => {
-    const edits = figure.places.flatMap((place) =>
-      place.flatMap((note, i): LinkEdit[] => {
-        const { link } = figure.places[model]![i]!;
-        return i > 0 && (note.link !== link || note.linkOnPass) ? [{ id: note.id, link, pass: null }] : [];
-      }),
-    );
-    return mendBy(input, 'make-alike', edits);
-  });
-  mends.sort((a, b) => Number(b.comesRound) - Number(a.comesRound) || a.edits.length - b.edits.length);
   return [
     {
       code: 'bowed-unlike',
@@ -80,7 +70,25 @@ function unlikeFindings(input: FindingInput): Finding[] {
       places: figure.places.length,
       flips: Math.min(...figure.places.map((_, model) => flippingPlaces(figure, model).length)),
       others: unlike.length - 1,
-      mends: mends.slice(0, Math.min(1, MENDS_OFFERED)),
+      mends: [alikeMend(input, figure)],
     },
   ];
+}
+
+/** Places that are bowed alike are one model; of the models the one that keeps the round, else the one that changes least. */
+function alikeMend(input: FindingInput, { places }: TwinFigure): Mend {
+  const models = new Map(places.map((place) => [place.map(({ link }) => link).join(' '), place]));
+  const ways = [...models.values()]
+    .map((model) =>
+      places.flatMap((place) =>
+        place.flatMap((note, i): LinkEdit[] => {
+          const { link } = model[i]!;
+          return i > 0 && (note.link !== link || note.linkOnPass) ? [{ id: note.id, link, pass: null }] : [];
+        }),
+      ),
+    )
+    .sort((a, b) => a.length - b.length)
+    .map((edits) => ({ edits, trial: input.attempt(edits) }));
+  const { edits, trial } = ways.find((way) => way.trial.round.comesRound) ?? ways[0]!;
+  return mendBy(input, 'make-alike', edits, trial);
 }

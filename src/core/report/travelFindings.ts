@@ -1,6 +1,6 @@
 import { toNumber } from '#core/base';
 import { isInsideTuplet, joiningLink, recognisePatterns } from '#core/bowing';
-import type { Link } from '#core/tune';
+import { type Link, PHRASE_BARS } from '#core/tune';
 import { PATTERNS, patternFigures } from '#core/bowing';
 import { LEAST_LENGTH, type SharedStroke, type Trial, leastHair } from './figures';
 import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Mend, mendBy, placeOf } from './finding';
@@ -14,8 +14,6 @@ export const JERK_RATIO = 2.2;
 /** More of a phrase's time than this outside the working window is told, and more than the other asks for care. Guesses. */
 const SHARE_OUTSIDE = 0.25;
 const MUCH_OUTSIDE = 0.6;
-/** Bars of a phrase. */
-const PHRASE_BARS = 4;
 /** Share of its own length to which a stroke is cut that carries the bow away. */
 const LESS_BOW = 0.6;
 /** In whole notes: from a quarter on the bow has time to be lifted. */

@@ -1,5 +1,5 @@
 import { type Pattern, gridUnit, patternLinks, staysInStroke } from '#core/bowing';
-import { type DanceType, type Link, type Meter, type Tune, isCompound, writtenBars } from '#core/tune';
+import { type DanceType, type Link, type Meter, PHRASE_BARS, type Tune, isCompound, writtenBars } from '#core/tune';
 
 /** A way of bowing a bar that players of a dance know by name. */
 export interface Template {
@@ -49,7 +49,6 @@ const opened = (name: string, points: number, first: Template, rest: Template): 
     return links;
   },
 });
-const PHRASE_BARS = 4;
 
 /** Long and short of a dotted pair in one stroke with a stop between; snaps and all else single. */
 const HOOKED_PAIRS: Template = {
@@ -85,6 +84,8 @@ const INTO_THE_GROUP = laid('into-the-group', 0.1, [1, 1, 2, 1, 1]);
 const INTO_EACH_GROUP = laid('into-the-group', 0.1, [1, 1, 2, 1, 2, 1, 1]);
 const THREE_AND_SINGLES = laid('three-and-three-singles', 0.25, [3, 1, 1, 1]);
 const THREES = laid('threes', 0.35, [3]);
+const WALTZ_BEATS = laid('waltz-beats', 0, [2, 2, 2]);
+const LONG_SHORT = laid('waltz-long-short', 0.1, [4, 2]);
 
 /**
  * What players of each dance bow, the most at home first, and where in the bar the down-bow belongs: habits of players as
@@ -92,7 +93,7 @@ const THREES = laid('threes', 0.35, [3]);
  * group or two and one; hornpipes go by singles, or slur the short note over the beat into the long; strathspeys hook long and
  * short; waltzes keep the pairs of a beat; airs draw long strokes.
  */
-const IDIOMS: Readonly<Record<DanceType, Idiom>> = {
+const IDIOMS: Readonly<Record<Exclude<DanceType, 'air'>, Idiom>> = {
   reel: {
     templates: [PAIR_FIRST, OFFBEAT_PAIRS, OPENED_OFFBEAT, ONE_AND_THREE, THREE_THREE_TWO, at(SAW, 0.3)],
     upBow: { 1: 1, 3: 0.3 },
@@ -128,48 +129,40 @@ const IDIOMS: Readonly<Record<DanceType, Idiom>> = {
   },
   march: { templates: [SAW, at(PAIRS, 0.15), at(TWO_AND_ONE, 0.2), at(PAIR_FIRST, 0.25)], upBow: { 1: 1 } },
   waltz: {
-    templates: [
-      laid('waltz-beats', 0, [2, 2, 2]),
-      laid('waltz-long-short', 0.1, [4, 2]),
-      laid('one-bow-a-bar', 0.2, [6]),
-      at(SAW, 0.25),
-    ],
+    templates: [WALTZ_BEATS, LONG_SHORT, laid('one-bow-a-bar', 0.2, [6]), at(SAW, 0.25)],
     upBow: { 1: 0.3 },
   },
   mazurka: {
-    templates: [laid('waltz-beats', 0, [2, 2, 2]), at(SAW, 0.1), laid('waltz-long-short', 0.15, [4, 2])],
+    templates: [WALTZ_BEATS, at(SAW, 0.1), at(LONG_SHORT, 0.15)],
     upBow: { 1: 0.4 },
   },
   strathspey: {
-    templates: [HOOKED_PAIRS, at(SAW, 0.1), laid('one-and-three', 0.3, [1, 3])],
+    templates: [HOOKED_PAIRS, at(SAW, 0.1), at(ONE_AND_THREE, 0.3)],
     upBow: { 1: 0.8, 3: 0.3 },
-  },
-  air: {
-    templates: [laid('half-bar-bows', 0, [4]), laid('one-bow-a-bar', 0.1, [8]), at(PAIRS, 0.2), at(SAW, 0.4)],
-    upBow: { 1: 0.1 },
   },
 };
 
 /** For a tune whose dance is not told: by its meter. */
-function likelyDance({ num, den }: Meter): DanceType {
+function likelyDance({ num, den }: Meter): Exclude<DanceType, 'air'> {
   if (isCompound({ num, den })) return num === 9 ? 'slip jig' : num === 12 ? 'slide' : num === 3 ? 'waltz' : 'jig';
   if (num % 3 === 0) return 'waltz';
   return num === 2 && den === 4 ? 'polka' : 'reel';
 }
 
-/** Strokes of an air, in eighths of a bar: half of it and all of it. */
-function airTemplates(tune: Tune): readonly Template[] {
+/** Strokes of an air are told by its bar: half of it and all of it. */
+function airIdiom(tune: Tune): Idiom {
   const { num, den } = tune.meter;
   const unit = gridUnit(tune);
   const bar = Math.max(2, Math.round((num * unit.d) / (den * unit.n)));
   const half = isCompound(tune.meter) ? 3 : Math.max(2, Math.round(bar / 2));
-  return [laid('half-bar-bows', 0, [half]), laid('one-bow-a-bar', 0.1, [bar]), at(PAIRS, 0.2), at(SAW, 0.4)];
+  const templates = [laid('half-bar-bows', 0, [half]), laid('one-bow-a-bar', 0.1, [bar]), at(PAIRS, 0.2), at(SAW, 0.4)];
+  return { templates, upBow: { 1: 0.1 } };
 }
 
 /** What a tune's dance is bowed like; where the dance is not told, the likely one of its meter. */
 export function idiomOf(tune: Tune): Idiom {
+  if (tune.danceType === 'air') return airIdiom(tune);
   const idiom = IDIOMS[tune.danceType ?? likelyDance(tune.meter)];
-  if (tune.danceType === 'air') return { ...idiom, templates: airTemplates(tune) };
   // Marches in six-eight are bowed like jigs, those in two-four not.
   if (tune.danceType === 'march' && isCompound(tune.meter))
     return { ...idiom, templates: [SAW, TWO_AND_ONE, INTO_THE_GROUP] };

@@ -1,5 +1,5 @@
 import { type BeatsPerMinute, type Fraction, type Seconds, fraction, toNumber } from '#core/base';
-import { type DanceType, type Meter, isCompound } from '#core/tune';
+import { type DanceType, type Meter, type Unrolled, type UnrolledNote, isCompound } from '#core/tune';
 
 /** Dances counted in half bars. */
 const HALF_BAR_DANCES: readonly DanceType[] = ['reel', 'hornpipe', 'schottische', 'hoedown', 'breakdown'];
@@ -29,6 +29,24 @@ export function beatUnit(danceType: DanceType | null, meter: Meter): Fraction {
 export function hasDottedBeats(meter: Meter, beat: Fraction): boolean {
   return isCompound(meter) && !(meter.num === 3 && toNumber(beat) < 3 / 8);
 }
+
+/** How far within the dance's beat a played note begins, 0 up to 1; beats are counted from its pass's first full bar. */
+export function withinBeat(
+  { passes }: Unrolled,
+  { onset, passIndex }: Pick<UnrolledNote, 'onset' | 'passIndex'>,
+  beat: number,
+): number {
+  const beats = (toNumber(onset) - toNumber(passes[passIndex]!.firstFullBarOnset)) / beat;
+  return beats - Math.floor(beats + 1e-9);
+}
+
+/** Where within a beat the backing strums, as a share of it: halfway, in a dotted quarter on its last third. */
+export function offbeatShare(isDotted: boolean): number {
+  return isDotted ? 2 / 3 : 1 / 2;
+}
+
+/** Whether a dance's beat is a dotted quarter, in whole notes. */
+export const isDottedBeat = (beat: number): boolean => Math.abs(beat - 3 / 8) < 1e-9;
 
 /** Length of a whole note: (60 / bpm) / beat. */
 export function wholeNoteSeconds(bpm: BeatsPerMinute, beat: Fraction): Seconds {

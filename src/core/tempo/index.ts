@@ -1,7 +1,7 @@
 // The dance's own beat and its bands.
 export type { BandRegion, Bands, TempoBand } from './bands';
 export { REGIONS, USUAL_REGION, defaultTempo, tempoBand } from './bands';
-export { beatUnit, hasDottedBeats, wholeNoteSeconds } from './beat';
+export { beatUnit, hasDottedBeats, isDottedBeat, offbeatShare, wholeNoteSeconds, withinBeat } from './beat';
 // What the player needs time for, and the tempos that follow.
 export type { Limit, LimitKey, Limits } from './limits';
 export {

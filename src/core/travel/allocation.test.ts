@@ -9,6 +9,7 @@ import {
   allocateTravel,
   allocationCost,
   sharedTravel,
+  strokeWishes,
 } from './allocation';
 import { rawTravel } from './travel';
 
@@ -109,7 +110,8 @@ test('a stroke that is longer than the hair even when cut takes all of it', () =
 test('notes share their stroke by time, and each stroke begins where the one before ended', () => {
   const t = tune([part('A', '(D4:2 E4) F#4 (G4 A4 B4) C#5 D5:4')], { start: 'down' });
   const { figures, timing } = reportTune(t);
-  const travel = sharedTravel(figures.bowed, timing.durations, 45, FULL_SIZE);
+  const strokes = allocateTravel(strokeWishes(figures.bowed, timing.durations, 45), FULL_SIZE);
+  const travel = sharedTravel(figures.bowed, timing.durations, strokes);
   const raw = rawTravel(figures.bowed, timing.durations, 45, FULL_SIZE);
   for (const [i, { bowStartCm, bowEndCm }] of travel.entries()) {
     if (i > 0) expect(bowStartCm).toBeCloseTo(travel[i - 1]!.bowEndCm, 9);

@@ -74,16 +74,14 @@ export function allocateTravel(wishes: readonly StrokeWish[], instrument: Instru
 
 /**
  * Travel with the hair shared out: where each note begins and ends, within its stroke by time.
- * `durations[i]` belongs to `bowed[i]`. Time as for `allocateTravel`.
+ * `durations[i]` belongs to `bowed[i]`. Time O(n).
  */
 export function sharedTravel(
   bowed: readonly BowedNote[],
   durations: readonly Seconds[],
-  speed: CentimetresPerSecond,
-  instrument: Instrument,
+  strokes: readonly AllocatedStroke[],
   reach: Reach | null = null,
 ): { readonly bowStartCm: Centimetres; readonly bowEndCm: Centimetres }[] {
-  const strokes = allocateTravel(strokeWishes(bowed, durations, speed, reach), instrument);
   const share = (i: number) => durations[i]! * (reach?.shape[i] ?? 1);
   const lasting = strokes.map(() => 0);
   for (const [i, { stroke }] of bowed.entries()) lasting[stroke - 1]! += share(i);

@@ -15,7 +15,7 @@ export type {
 } from './tune';
 export { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, unpinned, writtenNotes } from './tune';
 export type { Meter } from './meter';
-export { barLength, isCompound, meterBeat, meterName, sameMeter } from './meter';
+export { PHRASE_BARS, barLength, isCompound, meterBeat, meterName, sameMeter } from './meter';
 // The tune as it is played.
 export type { Bar, Pass, PlayedBar, Unrolled, UnrolledNote } from './unroll';
 export { barNumbers, barsOnPass, occurrencesOf, playsOf, unroll, writtenBars } from './unroll';

@@ -1,5 +1,8 @@
 import { type Fraction, fraction } from '#core/base';
 
+/** Bars of a phrase in dance music. */
+export const PHRASE_BARS = 4;
+
 /** A time signature. `symbol` only says how it is written: C or cut C. */
 export interface Meter {
   readonly num: number;

@@ -1,9 +1,6 @@
 import { formatFraction } from '#core/base';
 import { pitchName } from '#core/pitch';
-import { type Bar, type NoteEvent, type Tune, barNumbers, writtenBars } from '#core/tune';
-
-/** Bars of a phrase. */
-const PHRASE_BARS = 4;
+import { type Bar, type NoteEvent, PHRASE_BARS, type Tune, barNumbers, writtenBars } from '#core/tune';
 
 /** A phrase by its beginning. */
 export interface PhraseEntry {

@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import type { TuneReport } from '#core/report';
 import { LILTS, type Lilt, hasDottedBeats, liltLeft } from '#core/tempo';
-
 import { failureWords } from '../api/messages';
 import type { Failure } from '../api/client';
 import { useSaveSettingsMutation } from '../api/tunesApi';

@@ -1,6 +1,6 @@
 import { type NoteBeat, beatsUnderNotes } from '#core/performance';
 import { type TuneReport, leastHair } from '#core/report';
-import { bowSpeed, sharedTravel } from '#core/travel';
+import { sharedTravel } from '#core/travel';
 import { type Direction, type Link, type NoteEvent, type NoteMark, PLACES, type Place } from '#core/tune';
 
 /** What the lanes and signs show of a written note, on the pass in view. */
@@ -76,13 +76,7 @@ export type PassesInView = Readonly<Record<string, number>>;
 export function noteStates(report: TuneReport, inView: PassesInView): Map<string, NoteState> {
   const { unrolled, figures, fingers, settings } = report;
   const { bowed, arm, check, ledger } = figures;
-  const shared = sharedTravel(
-    bowed,
-    report.timing.durations,
-    bowSpeed(report.tune.danceType),
-    settings.instrument,
-    figures.reach,
-  );
+  const shared = sharedTravel(bowed, report.timing.durations, report.sharedStrokes(), figures.reach);
   const beats = beatsUnderNotes(report);
   const differing = new Set(ledger.differs.map(({ id }) => id));
   const strokeNotes = new Map<number, number>();
