@@ -14,11 +14,12 @@ export function convert(
   asked: string | undefined,
   wanted: string | undefined,
   out: string | undefined,
+  leftOut: string[],
 ): string | Uint8Array {
   const to = FORMATS.find((format) => format === asked);
   if (!to) throw new UsageError(`--to: expected abc, musicxml, midi or json, got ${asked ?? 'nothing'}`);
   if (to === 'midi' && out === undefined) throw new UsageError('--out: expected the name of a .mid file to write');
-  const tunes = readTunes(file, wanted);
+  const tunes = readTunes(file, wanted, leftOut);
   if (to === 'abc') return tunes.map(({ tune, reference }, i) => writeAbc(tune, reference || String(i + 1))).join('\n');
   if (to === 'json')
     return tunes.length === 1 ? writeMorrinJson(tunes[0]!.tune) : writeMorrinBook(tunes.map(({ tune }) => tune));

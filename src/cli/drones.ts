@@ -1,4 +1,4 @@
-import { type DroneChoice, type DroneWish, applyDrones, droneLine } from '#core/drones';
+import { type DroneChoice, type DroneWish, USUAL_EAR, applyDrones, droneLine } from '#core/drones';
 import { planeName } from '#core/crossing';
 import { intervalName, pitchName } from '#core/pitch';
 import { type TuneReport, droneSceneOf, reportTune } from '#core/report';
@@ -17,11 +17,17 @@ const WISHES: Readonly<Record<string, DroneWish>> = {
 /** `drones FILE --wish pair`: the drone line that would be proposed for the whole tune. */
 export function drones(
   file: string,
-  { wish = 'pair', tune: wanted, json }: { readonly wish?: string; readonly tune?: string; readonly json?: boolean },
+  {
+    wish = 'pair',
+    stopped,
+    tune: wanted,
+    json,
+  }: { readonly wish?: string; readonly stopped?: boolean; readonly tune?: string; readonly json?: boolean },
+  leftOut: string[],
 ): string {
   const known = WISHES[wish];
   if (!known) throw new UsageError(`--wish: expected ${Object.keys(WISHES).join(', ')}, got ${wish}`);
-  const lines = readTunes(file, wanted).map(({ tune }) => lineOf(tune, wish, known));
+  const lines = readTunes(file, wanted, leftOut).map(({ tune }) => lineOf(tune, wish, known, stopped ?? false));
   if (json) return `${JSON.stringify(lines.length === 1 ? lines[0] : lines, null, 2)}\n`;
   return lines
     .map(
@@ -31,28 +37,28 @@ export function drones(
     .join('');
 }
 
-function lineOf(tune: Tune, wish: string, known: DroneWish) {
+function lineOf(tune: Tune, wish: string, known: DroneWish, stopped: boolean) {
   const report = reportTune(tune);
-  const choices = choicesOf(report, known);
+  const choices = choicesOf(report, known, stopped);
   const after = reportTune(applyDrones(tune, choices));
   return {
     title: tune.title,
     wish,
     notes: report.unrolled.notes.map(({ index, note }) => {
       const choice = choices.get(note.id);
-      const drone = choice && choice.kind !== 'none' && choice.kind !== 'stopped' ? choice.drone : null;
+      const partner = choice && partnerOf(choice);
       const plane = after.figures.arm.planes[index];
       return {
         index,
         id: note.id,
-        partner: drone && { place: drone.place, finger: 0, pitch: pitchName(drone.pitch) },
-        open: drone !== null,
+        partner: partner && { place: partner.place, finger: partner.finger, pitch: pitchName(partner.pitch) },
+        open: partner ? partner.finger === 0 : false,
         pair: plane?.length === 2 ? planeName(plane).split('').join('-') : null,
-        interval: drone && intervalName(drone.pitch, note.pitch).replace(/ (up|down)$/, ''),
-        inChord: drone && drone.role !== 'other',
-        rank: drone && rounded(drone.rank),
-        terms: drone
-          ? Object.fromEntries(Object.entries(drone.terms).map(([name, term]) => [name, rounded(term)]))
+        interval: partner && intervalName(partner.pitch, note.pitch).replace(/ (up|down)$/, ''),
+        inChord: partner && partner.role !== 'other',
+        rank: partner && rounded(partner.rank),
+        terms: partner
+          ? Object.fromEntries(Object.entries(partner.terms).map(([name, term]) => [name, rounded(term)]))
           : {},
       };
     }),
@@ -64,11 +70,22 @@ function lineOf(tune: Tune, wish: string, known: DroneWish) {
   };
 }
 
+/** What sounds beside a note, open or stopped; null: nothing. */
+function partnerOf(choice: DroneChoice) {
+  if (choice.kind === 'none') return null;
+  if (choice.kind !== 'stopped') return { ...choice.drone, finger: 0 };
+  const { stop, pitch, role, rank, terms } = choice.double;
+  return { place: stop.place, finger: stop.finger, pitch, role, rank, terms };
+}
+
 /** A written note is told by the first pass that plays it. */
-function choicesOf(report: TuneReport, wish: DroneWish): Map<string, DroneChoice> {
+function choicesOf(report: TuneReport, wish: DroneWish, stopped: boolean): Map<string, DroneChoice> {
   const choices = new Map<string, DroneChoice>();
+  const scene = droneSceneOf(report);
+  const partners = stopped ? report.timing : null;
+  const lineFrom = (from: number, to: number) => droneLine(scene, from, to, wish, USUAL_EAR, partners).choices;
   for (const { firstNote, endNote } of report.unrolled.passes)
-    for (const [k, choice] of droneLine(droneSceneOf(report), firstNote, endNote, wish).choices.entries()) {
+    for (const [k, choice] of lineFrom(firstNote, endNote).entries()) {
       const { id } = report.unrolled.notes[firstNote + k]!.note;
       if (!choices.has(id)) choices.set(id, choice);
     }

@@ -5,8 +5,12 @@ import { type Tune, unroll } from '#core/tune';
 import { readTunes } from './readInput';
 
 /** `fingering FILE`: the fingering that would be proposed, note by note as played. */
-export function fingering(file: string, { tune: wanted, json }: { readonly tune?: string; readonly json?: boolean }) {
-  const found = readTunes(file, wanted).map(({ tune }) => fingered(tune));
+export function fingering(
+  file: string,
+  { tune: wanted, json }: { readonly tune?: string; readonly json?: boolean },
+  leftOut: string[],
+) {
+  const found = readTunes(file, wanted, leftOut).map(({ tune }) => fingered(tune));
   if (json) return `${JSON.stringify(found.length === 1 ? found[0] : found, null, 2)}\n`;
   return found
     .map(

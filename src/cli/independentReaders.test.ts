@@ -147,7 +147,7 @@ describe('MusicXML, read by programs of others', () => {
         total(
           writtenOrder(value).measures.map((events) =>
             events.map(({ note, duration }) => ({
-              name: note ? `${note.pitch.letter}${note.pitch.alter}${note.pitch.octave}` : 'rest',
+              name: note ? topName(note) : 'rest',
               length: duration,
             })),
           ),
@@ -184,4 +184,10 @@ async function engraver(): Promise<toolkit> {
       engraverModule.onRuntimeInitialized = resolve;
     });
   return new toolkit();
+}
+
+/** The highest pitch of a note or chord, which notation writes first. */
+function topName({ pitch, stops = [] }: NoteEvent): string {
+  const { letter, alter, octave } = [pitch, ...stops].sort((a, b) => midiOf(b) - midiOf(a))[0]!;
+  return `${letter}${alter}${octave}`;
 }

@@ -22,10 +22,12 @@ test('three or more ideas are proposed for each tune, the first as the dance is 
   for (const { tune, found } of proposed) {
     expect({ title: tune.title, found: found.length >= 3 }).toEqual({ title: tune.title, found: true });
     const home = idiomOf(tune).templates.map(({ name }) => name);
-    for (const { template } of found) expect(home).toContain(template);
+    for (const { template } of found) for (const name of template.split(' + ')) expect(home).toContain(name);
     expect(new Set(found.map(({ template }) => template)).size).toBeGreaterThanOrEqual(2);
     expect(found.map(({ regret }) => regret)).toEqual([...found.map(({ regret }) => regret)].sort((a, b) => a - b));
-    expect(found[0]!.regret).toBe(0);
+    // Against the best that keeps to one: what mixes two is there only where it is better.
+    for (const { template, regret } of found) if (!template.includes(' + ')) expect(regret).toBeGreaterThanOrEqual(0);
+    expect(found[0]!.regret).toBeLessThanOrEqual(0);
     expect(Object.values(found[0]!.terms).reduce((sum, term) => sum + term, 0)).toBe(found[0]!.cost);
   }
 });

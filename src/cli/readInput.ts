@@ -23,8 +23,11 @@ function readBytes(file: string): Uint8Array {
   }
 }
 
-/** The tunes of a file, or the one whose `X:` is asked for; those of other formats are counted from 1. */
-export function readTunes(file: string, wanted: string | undefined): InputTune[] {
+/**
+ * The tunes of a file, or the one whose `X:` is asked for; those of other formats are counted from 1.
+ * @param leftOut gets a line for each tune that could not be read beside others that could
+ */
+export function readTunes(file: string, wanted: string | undefined, leftOut: string[]): InputTune[] {
   const tunes: InputTune[] = [];
   const messages: ImportMessage[] = [];
   for (const read of readFile(readBytes(file)))
@@ -32,6 +35,7 @@ export function readTunes(file: string, wanted: string | undefined): InputTune[]
     else
       tunes.push({ reference: read.reference || String(tunes.length + 1), tune: read.tune, messages: read.messages });
   if (tunes.length === 0) throw new InputError(inputLines(file, messages));
+  if (messages.length > 0) leftOut.push(inputLines(file, messages));
   if (wanted === undefined) return tunes;
   const found = tunes.filter(({ reference }) => reference === wanted);
   if (found.length === 0)

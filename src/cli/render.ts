@@ -19,7 +19,7 @@ export interface RenderFlags {
 const SAMPLE_RATE = 44100;
 
 /** `render FILE --out x.wav`: one tune of the file as sound. */
-export function render(file: string, flags: RenderFlags): Uint8Array {
+export function render(file: string, flags: RenderFlags, leftOut: string[]): Uint8Array {
   if (!flags.out || !/\.wav$/i.test(flags.out))
     throw new UsageError(`--out: expected the name of a .wav file to write, got ${flags.out ?? 'nothing'}`);
   const bpm = numberOption('tempo', flags.tempo, 1, 1000);
@@ -27,7 +27,7 @@ export function render(file: string, flags: RenderFlags): Uint8Array {
   const to = numberOption('to', flags.to, 0, 1_000_000);
   const lilt = flags.lilt === undefined ? undefined : liltNamed(flags.lilt);
   const layers = flags.layers === undefined ? PLAIN_WISH.layers : layersNamed(flags.layers);
-  const tunes = readTunes(file, flags.tune);
+  const tunes = readTunes(file, flags.tune, leftOut);
   if (tunes.length > 1)
     throw new UsageError(
       `--tune: expected which of the tunes X:${tunes.map(({ reference }) => reference).join(', ')} to render`,
@@ -36,7 +36,7 @@ export function render(file: string, flags: RenderFlags): Uint8Array {
   if (report.unrolled.notes.length === 0) throw new InputError(`${file}:1:1: the tune has no notes to be heard`);
   const span = from === undefined && to === undefined ? null : spanOfBars(report, from ?? 0, to ?? Infinity);
   return writeWav(
-    renderPlan(perform(report, { ...PLAIN_WISH, layers, span }).plan, { sampleRate: SAMPLE_RATE }),
+    renderPlan(perform(report, { ...PLAIN_WISH, layers, span, isHuman: true }).plan, { sampleRate: SAMPLE_RATE }),
     SAMPLE_RATE,
   );
 }

@@ -27,7 +27,7 @@ export interface ReportFlags {
 const MOST_CANDIDATES = 20;
 
 /** `report FILE`: every figure of a plan. */
-export function report(file: string, flags: ReportFlags): string {
+export function report(file: string, flags: ReportFlags, leftOut: string[]): string {
   const bpm = numberOption('tempo', flags.tempo, 1, 1000);
   const optimise = numberOption('optimise', flags.optimise, 1, MOST_CANDIDATES);
   if (optimise !== undefined && !Number.isInteger(optimise))
@@ -45,7 +45,7 @@ export function report(file: string, flags: ReportFlags): string {
   const instrument = readInstrument(flags.instrument);
   const schools = readSchools(flags.schools);
 
-  const reports = readTunes(file, flags.tune).map(({ tune, messages }) => {
+  const reports = readTunes(file, flags.tune, leftOut).map(({ tune, messages }) => {
     const tuned = tuning ? { ...tune, tuning } : tune;
     const bowed = pattern ? applyPattern(tuned, pattern) : tuned;
     const checked = reportTune(bowed, { bpm, start, fingerRule: fingers, limits, instrument, schools, lilt });

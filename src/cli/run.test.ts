@@ -385,3 +385,17 @@ test('a fingering tells what each note is charged, and the charges sum to its co
   for (const note of notes) expect(note.terms.stop + note.terms.move).toBeCloseTo(note.cost, 2);
   expect(shifts.length > 0).toBe(new Set(notes.map(({ position }) => position)).size > 1);
 });
+
+test('a tune that cannot be read is told beside those that can, and they are given all the same', () => {
+  const two = file('two.abc', 'X:1\nT:L\nM:4/4\nL:1/8\nK:D\nA99999999 B|\n\nX:2\nT:Ok\nM:4/4\nL:1/8\nK:D\nABcd|\n');
+  for (const args of [
+    ['report', two],
+    ['convert', two, '--to', 'abc'],
+    ['drones', two],
+    ['fingering', two],
+  ]) {
+    const { exitCode, stdout, stderr } = run(args);
+    expect([args[0], exitCode, stdout.includes('Ok')]).toEqual([args[0], 0, true]);
+    expect(stderr).toMatch(/two\.abc:6:1: .*12,500,000 whole notes: expected at most 64/);
+  }
+});

@@ -36,6 +36,7 @@ const OPTIONS = {
   from: text,
   layers: text,
   wish: text,
+  stopped: { type: 'boolean' },
   to: text,
   out: text,
 } as const;
@@ -52,17 +53,25 @@ export function run(argv: readonly string[]): Outcome {
       if (argument === undefined) throw new UsageError(`${command}: expected a file, or - for standard input`);
       return argument;
     };
+    const leftOut: string[] = [];
+    /** What could not be read beside it is told, and no reason to give nothing. */
+    const done = (made: string | Uint8Array): Outcome => ({
+      exitCode: 0,
+      stdout: typeof made === 'string' ? made : '',
+      stderr: leftOut.map((lines) => `${lines}\n`).join(''),
+      ...(typeof made === 'string' ? {} : { bytes: made }),
+    });
     switch (command) {
       case 'report':
-        return done(report(file(), values));
+        return done(report(file(), values, leftOut));
       case 'convert':
-        return { ...done(convert(file(), values.to, values.tune, values.out)), outPath: values.out };
+        return { ...done(convert(file(), values.to, values.tune, values.out, leftOut)), outPath: values.out };
       case 'render':
-        return { ...done(render(file(), values)), outPath: values.out };
+        return { ...done(render(file(), values, leftOut)), outPath: values.out };
       case 'drones':
-        return done(drones(file(), values));
+        return done(drones(file(), values, leftOut));
       case 'fingering':
-        return done(fingering(file(), values));
+        return done(fingering(file(), values, leftOut));
       case 'patterns':
         return done(patterns(values.json ?? false));
       case 'tunings':
@@ -82,12 +91,6 @@ export function run(argv: readonly string[]): Outcome {
     if (error instanceof InputError) return { exitCode: 1, stdout: '', stderr: `${error.message}\n` };
     throw error;
   }
-}
-
-function done(made: string | Uint8Array): Outcome {
-  return typeof made === 'string'
-    ? { exitCode: 0, stdout: made, stderr: '' }
-    : { exitCode: 0, stdout: '', stderr: '', bytes: made };
 }
 
 function parse(argv: readonly string[]) {

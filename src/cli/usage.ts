@@ -12,7 +12,7 @@ export const USAGE = `morrin: checks the bowing of fiddle tunes
   convert FILE --to abc|musicxml|midi|json [--tune X] [--out PATH]
   render FILE --out x.wav [--tune X] [--tempo N] [--lilt NAME] [--from BAR] [--to BAR]
               [--layers melody,drones,bowing,colour,backing,click,tone]
-  drones FILE [--wish pair|stressed|phrase-ends|throughout] [--tune X] [--json]
+  drones FILE [--wish pair|stressed|phrase-ends|throughout] [--stopped] [--tune X] [--json]
   fingering FILE [--tune X] [--json]
   patterns [--json]
   tunings [--json]

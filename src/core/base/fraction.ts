@@ -24,7 +24,10 @@ export function fraction(n: number, d = 1): Fraction {
 }
 
 export function add(a: Fraction, b: Fraction): Fraction {
-  return a.d === b.d ? fraction(a.n + b.n, a.d) : fraction(a.n * b.d + b.n * a.d, a.d * b.d);
+  if (a.d === b.d) return fraction(a.n + b.n, a.d);
+  // Over their least common denominator: numbers stay as small as the sum itself allows.
+  const shared = greatestCommonDivisor(a.d, b.d);
+  return fraction(a.n * (b.d / shared) + b.n * (a.d / shared), (a.d / shared) * b.d);
 }
 
 export function subtract(a: Fraction, b: Fraction): Fraction {

@@ -44,8 +44,8 @@ const halved = (length: Fraction) => multiply(length, fraction(1, 2));
 
 /** In the ratios of a dotted or double-dotted pair, either way round. */
 function isUneven(a: Fraction, b: Fraction): boolean {
-  const ratio = divide(a, b);
-  return [3, 7].some((odd) => compare(ratio, fraction(odd)) === 0 || compare(ratio, fraction(1, odd)) === 0);
+  const [one, other] = [a.n * b.d, b.n * a.d];
+  return one === 3 * other || other === 3 * one || one === 7 * other || other === 7 * one;
 }
 
 export interface PatternOptions {

@@ -18,7 +18,7 @@ interface Edit {
 
 /**
  * The links a gesture would change on a selection: with one note the link to the note before it, with several the
- * links among them. The tune's first note has none. `pass` speaks of one pass of the part only.
+ * links among them. The tune's first note has none on its first pass. `pass` speaks of one pass of the part only.
  * @returns new link per note id; empty where the gesture would change nothing
  */
 export function gestureTargets(
@@ -41,7 +41,9 @@ export function gestureTargets(
       if (selected.has(event.id)) {
         seen += 1;
         const isContinuation = before?.tie === true && samePitch(before.pitch, event.pitch);
-        if (!isFirst && !isContinuation && (!several || seen > 1)) {
+        // The very first note has no link on its first pass; played again it is reached like any other.
+        const isReached = !isFirst || (pass !== null && pass > 1);
+        if (isReached && !isContinuation && (!several || seen > 1)) {
           const link: Link = gesture === 'slur' && before ? joiningLink(before, event, restBetween) : gesture;
           const current = (pass !== null ? event.linkOnPass?.[pass] : undefined) ?? event.link;
           const hasOverrides = pass === null && event.linkOnPass !== undefined;

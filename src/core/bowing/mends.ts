@@ -13,6 +13,8 @@ export type Disturbance =
   | 'twin-broken'
   /** The bow is lifted, or no longer lifted. */
   | 'lift'
+  /** It holds on one pass only: the part is bowed in two ways there. */
+  | 'one-pass'
   /** Neither in the pickup nor in the last bar of a pass. */
   | 'inside-part'
   /** A locked direction comes out the other way. */
@@ -22,6 +24,8 @@ export type Disturbance =
 export interface RoundEdit {
   readonly id: string;
   readonly link: Link;
+  /** The pass on which it holds; null: on all. */
+  readonly pass: number | null;
   /** `split` parts a shared stroke, `join` makes one of two, `retake` lifts the bow, `turn` turns it instead of a lift. */
   readonly deed: 'split' | 'join' | 'retake' | 'turn';
   readonly disturbs: readonly Disturbance[];
@@ -43,6 +47,7 @@ const WEIGHTS: Record<Disturbance, number> = {
   'pattern-broken': 0.75,
   'twin-broken': 0.75,
   lift: 1.5,
+  'one-pass': 0.25,
   'inside-part': 1,
   'lock-contradicted': 4,
 };
@@ -77,7 +82,8 @@ export interface MendInput {
  * mend is one vector, or a sum of two, equal to what is wrong now. So all single edits are looked at, and all pairs, by
  * looking up the missing vector; nothing is bowed again. Edits on all passes alike of any note without links for single
  * passes: a shared stroke split, two strokes joined (by a hook over a rest or on one pitch), the bow lifted at a rest or
- * after a long note, a lift made a turn.
+ * after a long note, a lift made a turn. And where a pass begins, a lift on that pass alone.
+ *
  * Pairs are sought only where no single edit brings everything round. Where no pair does either, the single edits after
  * which `part` comes round are given.
  * Time O(n·p) for n written notes and p passes.
@@ -85,29 +91,39 @@ export interface MendInput {
 export function roundMends(input: MendInput): RoundMend[] {
   const { unrolled, bowed, part } = input;
   const target = wrongness(unrolled, bowed);
-  const groups = new Map<string, RankedEdit[]>();
-  const partly: RankedEdit[] = [];
   const wanted = target.bits;
   const inPart = target.partOf.map((name) => name === part);
+  const written: { readonly key: string; readonly id: string; readonly played: UnrolledNote }[] = [];
   for (const [id, indices] of occurrencesOf(unrolled)) {
     const played = unrolled.notes[indices[0]!]!;
     if (played.index === 0 || played.note.linkOnPass || isInsideTuplet(played.note)) continue;
-    const options = editsAt(input, played, id);
-    if (options.length === 0) continue;
-    const key = target.flipsBy(indices);
-    const group = groups.get(key);
-    if (group) group.push(...options);
-    else groups.set(key, options);
-    const mendsPart =
-      part !== null && played.part === part && inPart.every((isOurs, i) => !isOurs || key[i] === wanted[i]);
-    if (mendsPart) partly.push(...options);
+    written.push({ key: target.flipsBy(indices), id, played });
   }
-  const single = groups.get(wanted);
-  if (single)
+  const onOnePass = passRetakes(input).map((edit) => ({ key: target.flipsBy([edit.index]), edit }));
+  const single = [
+    ...written.flatMap(({ key, id, played }) => (key === wanted ? editsAt(input, played, id) : [])),
+    ...onOnePass.flatMap(({ key, edit }) => (key === wanted ? [edit] : [])),
+  ];
+  if (single.length > 0)
     return withTwins(
       ranked(single, input).map((edit) => mendOf([edit], true)),
       input,
     );
+  const groups = new Map<string, RankedEdit[]>();
+  const partly: RankedEdit[] = [];
+  const join = (key: string, edits: readonly RankedEdit[]) => {
+    const group = groups.get(key);
+    if (group) group.push(...edits);
+    else if (edits.length > 0) groups.set(key, [...edits]);
+  };
+  for (const { key, id, played } of written) {
+    const options = editsAt(input, played, id);
+    join(key, options);
+    const mendsPart =
+      part !== null && played.part === part && inPart.every((isOurs, i) => !isOurs || key[i] === wanted[i]);
+    if (mendsPart) partly.push(...options);
+  }
+  for (const { key, edit } of onOnePass) join(key, [edit]);
   for (const [key, group] of groups)
     if (groups.has(complement(key, wanted))) groups.set(key, ranked(group, input).slice(0, MOST_RANKED));
   const pairs = pairsOf(groups, wanted);
@@ -163,7 +179,7 @@ function mendOf(edits: readonly RankedEdit[], mendsAll: boolean): RoundMend {
   return {
     edits: [...edits]
       .sort((a, b) => a.index - b.index)
-      .map(({ id, link, deed, disturbs }) => ({ id, link, deed, disturbs })),
+      .map(({ id, link, pass, deed, disturbs }) => ({ id, link, pass, deed, disturbs })),
     disturbance: cost + (edits.length - 1) * SECOND_EDIT,
     mendsAll,
   };
@@ -171,21 +187,22 @@ function mendOf(edits: readonly RankedEdit[], mendsAll: boolean): RoundMend {
 
 /** The least disturbing pairs: each group of equal vectors against the group that it lacks. */
 function pairsOf(groups: ReadonlyMap<string, readonly RankedEdit[]>, wanted: string): RoundMend[] {
-  const found: { mend: RoundMend; first: number; second: number }[] = [];
+  const found: { first: RankedEdit; second: RankedEdit; cost: number }[] = [];
   for (const [key, group] of groups) {
     const partner = complement(key, wanted);
     const others = key < partner ? groups.get(partner) : undefined;
     if (!others) continue;
     for (const one of group)
       for (const other of others) {
+        if (one.id === other.id) continue;
         const [first, second] = one.index < other.index ? [one, other] : [other, one];
-        found.push({ mend: mendOf([first, second], true), first: first.index, second: second.index });
+        found.push({ first, second, cost: first.cost + second.cost });
       }
   }
   return found
-    .sort((a, b) => a.mend.disturbance - b.mend.disturbance || a.first - b.first || a.second - b.second)
+    .sort((a, b) => a.cost - b.cost || a.first.index - b.first.index || a.second.index - b.second.index)
     .slice(0, MOST_RANKED)
-    .map(({ mend }) => mend);
+    .map(({ first, second }) => mendOf([first, second], true));
 }
 
 /** What is wrong with the round, as a text of bits, and the bits that editing a note flips. */
@@ -221,6 +238,22 @@ function countUpTo(rising: readonly number[], limit: number): number {
   return count;
 }
 
+/** The bow lifted where a pass begins, on that pass alone: of notes that are played more than once and turn the bow there. */
+function passRetakes({ unrolled, bowed }: MendInput): RankedEdit[] {
+  const { notes, passes } = unrolled;
+  const occurrences = occurrencesOf(unrolled);
+  return passes.slice(1).flatMap(({ firstNote, endNote }): RankedEdit[] => {
+    const played = notes[firstNote];
+    if (!played || firstNote === endNote || played.note.linkOnPass || bowed[firstNote]!.link !== 'change') return [];
+    if ((occurrences.get(played.note.id)?.length ?? 0) < 2 || !canLift(notes[firstNote - 1]!, played)) return [];
+    return [rankedEdit(played.note.id, firstNote, played.pass, 'retake', 'retake', LIFT | ONE_PASS)];
+  });
+}
+
+/** There is time to lift the bow: a rest, or a note of a quarter or more. */
+const canLift = (before: UnrolledNote, { restBefore }: UnrolledNote) =>
+  restBefore.n > 0 || toNumber(before.duration) >= LONG_ENOUGH_TO_LIFT;
+
 function editsAt({ unrolled, bowed, placeOf }: MendInput, played: UnrolledNote, id: string): RankedEdit[] {
   const { index } = played;
   const before = unrolled.notes[index - 1]!;
@@ -229,33 +262,37 @@ function editsAt({ unrolled, bowed, placeOf }: MendInput, played: UnrolledNote, 
   const crosses = placeOf(before.note) !== placeOf(played.note);
   const onBeat = Number.isInteger(played.beat);
   const restBefore = played.restBefore.n > 0;
-  const common: Disturbance[] = [];
-  if (played.bar > 0 && played.bar < pass.bars) common.push('inside-part');
-  const at = { id, index, common };
-  if (staysInStroke(link))
-    return [rankedEdit(at, 'split', 'change', onBeat ? [] : ['accent-moved'], crosses ? 0 : SPLIT_ON_ONE_STRING)];
-  if (link === 'retake') return [rankedEdit(at, 'turn', 'change', ['lift'])];
+  const inside = played.bar > 0 && played.bar < pass.bars ? INSIDE : 0;
+  const edit = (deed: RoundEdit['deed'], to: Link, what: number, extra = 0) =>
+    rankedEdit(id, index, null, deed, to, inside | what, extra);
+  if (staysInStroke(link)) return [edit('split', 'change', onBeat ? 0 : ACCENT, crosses ? 0 : SPLIT_ON_ONE_STRING)];
+  if (link === 'retake') return [edit('turn', 'change', LIFT)];
   const found: RankedEdit[] = [];
-  if (restBefore || toNumber(before.duration) >= LONG_ENOUGH_TO_LIFT)
-    found.push(rankedEdit(at, 'retake', 'retake', ['lift']));
+  if (canLift(before, played)) found.push(edit('retake', 'retake', LIFT));
   if (before.passIndex === played.passIndex) {
-    const more: Disturbance[] = [];
-    if (crosses && !restBefore) more.push('crossing-in-slur');
-    if (onBeat) more.push('accent-moved');
-    found.push(rankedEdit(at, 'join', joiningLink(before.note, played.note, restBefore), more));
+    const what = (crosses && !restBefore ? CROSSING : 0) | (onBeat ? ACCENT : 0);
+    found.push(edit('join', joiningLink(before.note, played.note, restBefore), what));
   }
   return found;
 }
 
+/** What an edit may disturb by its place, in the order in which it is told: bits of a sum. */
+const PLACED: readonly Disturbance[] = ['inside-part', 'crossing-in-slur', 'accent-moved', 'lift', 'one-pass'];
+const [INSIDE, CROSSING, ACCENT, LIFT, ONE_PASS] = [1, 2, 4, 8, 16] as const;
+/** Every set of them, made once: hundreds of edits are ranked for each report. */
+const DISTURBED = /* @__PURE__ */ Array.from({ length: 1 << PLACED.length }, (_, bits) =>
+  PLACED.filter((_name, i) => bits & (1 << i)),
+);
+const DISTURBED_COST = /* @__PURE__ */ DISTURBED.map((names) => names.reduce((sum, name) => sum + WEIGHTS[name], 0));
+
 function rankedEdit(
-  { id, index, common }: { readonly id: string; readonly index: number; readonly common: readonly Disturbance[] },
+  id: string,
+  index: number,
+  pass: number | null,
   deed: RoundEdit['deed'],
   link: Link,
-  more: readonly Disturbance[],
+  what: number,
   extra = 0,
 ): RankedEdit {
-  const disturbs = [...common, ...more];
-  let cost = extra;
-  for (const name of disturbs) cost += WEIGHTS[name];
-  return { id, link, deed, disturbs, index, cost };
+  return { id, link, pass, deed, disturbs: DISTURBED[what]!, index, cost: DISTURBED_COST[what]! + extra };
 }

@@ -55,15 +55,22 @@ export function follow(direction: Direction, link: Link): Direction {
  * Directions and strokes of every played note, from a start direction and the links:
  * `slur` and `hook` stay in the stroke, `change` begins one the other way, `retake` one the same way.
  * Rests neither turn nor reset.
+ * @param known how the first notes are bowed, where that is counted already
  * @returns `bowed[i]` belongs to `notes[i]`
  * Time O(n).
  */
-export function bowNotes(notes: readonly UnrolledNote[], start: Direction): BowedNote[] {
-  const bowed: BowedNote[] = [];
-  let bow = start;
-  let stroke = 0;
-  let inStroke = 0;
-  for (const { index, note, pass } of notes) {
+export function bowNotes(
+  notes: readonly UnrolledNote[],
+  start: Direction,
+  known: readonly BowedNote[] = [],
+): BowedNote[] {
+  const bowed = known.slice();
+  const last = known[known.length - 1];
+  let bow = last?.bow ?? start;
+  let stroke = last?.stroke ?? 0;
+  let inStroke = last?.inStroke ?? 0;
+  for (let i = known.length; i < notes.length; i++) {
+    const { index, note, pass } = notes[i]!;
     const link = index === 0 ? 'start' : linkInFlow(note, pass);
     bow = follow(bow, link);
     if (staysInStroke(link)) {

@@ -14,6 +14,11 @@ export function planeOf(place: Place, withLower: boolean): Plane {
   return withLower && at > 0 ? PAIRS[at - 1]! : SINGLES[at]!;
 }
 
+/** The plane of two neighbour strings, in either order. */
+export function pairPlane(one: Place, other: Place): Plane {
+  return planeOf(PLACES.indexOf(one) > PLACES.indexOf(other) ? one : other, true);
+}
+
 export interface Interval {
   readonly low: Degrees;
   readonly high: Degrees;

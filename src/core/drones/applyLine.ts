@@ -1,4 +1,6 @@
+import { mapNotes } from '#core/editing';
 import type { NoteEvent, Tune } from '#core/tune';
+import type { DroneScene } from './candidates';
 import type { DroneChoice } from './droneLine';
 
 /** The tune with what was chosen set on its notes, by id: an open drone, a stopped second note, or neither. */
@@ -15,6 +17,20 @@ export function applyDrones(tune: Tune, choices: ReadonlyMap<string, DroneChoice
     }),
   }));
   return isChanged ? { ...tune, parts } : tune;
+}
+
+/** A note's pitch held by its finger and sounding on beside the notes after it, up to the last of them. */
+export function holdFinger(
+  { tune, unrolled }: Pick<DroneScene, 'tune' | 'unrolled'>,
+  index: number,
+  through: number,
+): Tune {
+  const { pitch } = unrolled.notes[index]!.note;
+  const under = new Set(unrolled.notes.slice(index + 1, through + 1).map(({ note }) => note.id));
+  return mapNotes(tune, under, (note) => {
+    const { drone: _drone, ...bare } = note;
+    return { ...bare, stops: [pitch] };
+  });
 }
 
 function withChoice(note: NoteEvent, choice: DroneChoice): NoteEvent {

@@ -4,7 +4,7 @@ import { alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
 import { type Chord, chordsOfKey, harmonyOf } from '#core/harmony';
 import { PLACES, type Tune, type Unrolled } from '#core/tune';
 import { intervalClass } from './intervals';
-import { type EarWeights, type RankedDrone, USUAL_EAR, rankOf, rankTerms, roleOf } from './rank';
+import { type EarWeights, type RankedDrone, type TonalRole, USUAL_EAR, rankOf, rankTerms, roleOf } from './rank';
 
 /** What stands about each played note: the harmony in force, whether it is stressed, what comes next. */
 export interface DroneScene {
@@ -104,14 +104,15 @@ export function openDrones(scene: DroneScene, index: number, ear: EarWeights = U
   return found.sort((a, b) => a.rank - b.rank);
 }
 
-/** A second note stopped on the next lower string under the same hand, ranked. */
+/** A second note stopped on a neighbour string under the same hand, ranked. */
 export interface StoppedDouble extends Placed {
+  readonly role: TonalRole;
   readonly semitones: number;
   readonly rank: number;
   readonly terms: RankedDrone['terms'];
 }
 
-/** A note of the key on the next lower string that the hand has beside a stop. */
+/** A note of the key on a neighbour string that the hand has beside a stop. */
 interface Placed {
   readonly stop: HandStop;
   readonly pitch: Tune['tuning'][number];
@@ -120,59 +121,60 @@ interface Placed {
 }
 
 /**
- * Double stops with the second note stopped on the next lower string: notes of the key that another finger, or the same
- * one lying across, has in the hand's position. The best first.
+ * Double stops with the second note stopped on the next lower string, or above the melody on the next higher one: notes of
+ * the key that another finger, or the same one lying across, has in the hand's position. The best first.
  */
 export function stoppedDoubles(scene: DroneScene, index: number, ear: EarWeights = USUAL_EAR): StoppedDouble[] {
   const { note } = scene.unrolled.notes[index]!;
   const fingering = scene.fingers.get(note.id)!;
   if (!fingering.reachable || fingering.stops.some((stop) => stop !== null)) return [];
   const melody = midiOf(note.pitch);
-  const found = placedBelow(scene, fingering, melody).map(({ stop, pitch, isBarre }): StoppedDouble => {
+  const found = placedBeside(scene, fingering, melody).map(({ stop, pitch, isBarre }): StoppedDouble => {
     const midi = midiOf(pitch);
     const own = intervalClass(melody - midi);
     const resolves = own === 'sharp' && resolvesAt(scene, index, midi);
-    const terms = rankTerms(melody, midi, roleOf(midi, scene.chords[index]!), resolves, ear);
-    return { stop, pitch, semitones: melody - midi, rank: rankOf(terms), terms, isBarre };
+    const role = roleOf(midi, scene.chords[index]!);
+    const terms = rankTerms(melody, midi, role, resolves, ear);
+    return { stop, pitch, role, semitones: Math.abs(melody - midi), rank: rankOf(terms), terms, isBarre };
   });
   return found.sort((a, b) => a.rank - b.rank);
 }
 
 const placedBefore = new WeakMap<DroneScene, Map<string, readonly Placed[]>>();
 
-/** What lies under the hand on the next lower string; looked up once for each way that a note is stopped. */
-function placedBelow(scene: DroneScene, fingering: Fingering, melody: number): readonly Placed[] {
+/** What lies under the hand on both neighbour strings; looked up once for each way that a note is stopped. */
+function placedBeside(scene: DroneScene, fingering: Fingering, melody: number): readonly Placed[] {
   const known = placedBefore.get(scene) ?? new Map<string, readonly Placed[]>();
   placedBefore.set(scene, known);
   const name = `${fingering.place}${fingering.finger}@${fingering.position} ${melody}`;
   const before = known.get(name);
   if (before) return before;
-  const found = findBelow(scene.tune, scene.hand, fingering, melody);
+  const found = ([-1, 1] as const).flatMap((side) => findBeside(scene.tune, scene.hand, fingering, melody, side));
   known.set(name, found);
   return found;
 }
 
-function findBelow({ tuning, key }: Tune, hand: Hand, fingering: Fingering, melody: number): Placed[] {
+function findBeside({ tuning, key }: Tune, hand: Hand, fingering: Fingering, melody: number, side: -1 | 1): Placed[] {
   const [top] = stopsOf(fingering);
-  const below = top && PLACES[PLACES.indexOf(top.place) - 1];
-  if (!top || !below) return [];
-  const open = tuning[PLACES.indexOf(below)]!;
+  const beside = top && PLACES[PLACES.indexOf(top.place) + side];
+  if (!top || !beside) return [];
+  const open = tuning[PLACES.indexOf(beside)]!;
   const found: Placed[] = [];
   for (let steps = 1; steps <= 8; steps++) {
     const natural = pitchAtStep(staffStep(open) + steps);
     const pitch = { ...natural, alter: alterInKey(key, natural.letter) };
-    if (midiOf(pitch) >= melody) continue;
-    const stop = stopsOnString(pitch, below, tuning).find(
+    if ((midiOf(pitch) - melody) * side <= 0) continue;
+    const stop = stopsOnString(pitch, beside, tuning).find(
       (candidate) => candidate.position === fingering.position && !candidate.substitute && !candidate.extended,
     );
-    if (stop && fitsUnder(top, stop) && !isBanned(hand, stop))
+    if (stop && fitsBeside(top, stop) && !isBanned(hand, stop))
       found.push({ stop, pitch, isBarre: top.finger > 0 && stop.finger === top.finger });
   }
   return found;
 }
 
 /** One finger in one place, and higher fingers no nearer to the nut. */
-function fitsUnder(top: { readonly finger: number; readonly semitones: number }, stop: HandStop): boolean {
+function fitsBeside(top: { readonly finger: number; readonly semitones: number }, stop: HandStop): boolean {
   if (top.finger === 0) return true;
   if (top.finger === stop.finger) return top.semitones === stop.semitones;
   return top.finger > stop.finger ? top.semitones >= stop.semitones : top.semitones <= stop.semitones;

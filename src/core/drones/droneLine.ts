@@ -1,7 +1,7 @@
-import { type Fraction, toNumber } from '#core/base';
-import { type Plane, planeOf } from '#core/crossing';
-import { PHRASE_BARS, PLACES, type Place, type Unrolled } from '#core/tune';
-import { type DroneScene, type StoppedDouble, openDrones } from './candidates';
+import { type Fraction, type Seconds, toNumber } from '#core/base';
+import { type Plane, pairPlane, planeOf } from '#core/crossing';
+import { PHRASE_BARS, PLACES, type Unrolled } from '#core/tune';
+import { type DroneScene, type StoppedDouble, openDrones, stoppedDoubles } from './candidates';
 import { type EarWeights, type RankedDrone, USUAL_EAR } from './rank';
 
 /**
@@ -17,16 +17,24 @@ const EARNS = 0.7;
 const UNASKED = 0.2;
 /** Turning of the bow between the planes of two notes, for each neighbour angle. A guess. */
 const PLANE_TURN = 0.12;
+/** A partner that is stopped costs more than an open one, laid across with the melody's finger more still, and needs time to be set. Guesses. */
+const STOPPED_PARTNER = 0.3;
+const BARRE = 0.4;
+const SHORTEST_PARTNER: Seconds = 0.25;
 /** Where one pair is wished, leaving it: as much as some harsh notes. A guess. */
 const PAIR_LEFT = 2;
 /** Melody fingers near a sounding neighbour. Guesses. */
 const RISK: Readonly<Record<RankedDrone['reachRisk'], number>> = { none: 0, some: 0.02, high: 0.08 };
 
+/** Asks for stopped partners; `durations[i]` is how long played note i lasts at the tempo. */
+export interface StoppedPartners {
+  readonly durations: readonly Seconds[];
+}
+
 /** What sounds beside one note. */
 export type DroneChoice =
   | { readonly kind: 'none' }
   | { readonly kind: 'lower' | 'upper'; readonly drone: RankedDrone }
-  /** Chosen for a note by itself; a line is of open strings. */
   | { readonly kind: 'stopped'; readonly double: StoppedDouble };
 
 export interface DroneLine {
@@ -44,9 +52,10 @@ export interface DroneStep {
 }
 
 /**
- * The cheapest open drones for a run of played notes, `from` up to, not including, `to`: the sum of each choice's rank, reach
- * risk and wish, and of the turning between planes. Exact, by dynamic programming over three choices a note.
- * Time O(n) with at most 9 joins a note.
+ * The cheapest drones for a run of played notes, `from` up to, not including, `to`: the sum of each choice's rank, reach
+ * risk and wish, and of the turning between planes. Open strings, and where they are asked for
+ * stopped partners too, dearer and on no short note. Exact, by dynamic programming over the choices of a note. Time O(n·c²)
+ * for c choices, three without stopped partners.
  */
 export function droneLine(
   scene: DroneScene,
@@ -54,13 +63,14 @@ export function droneLine(
   to: number,
   wish: DroneWish,
   ear: EarWeights = USUAL_EAR,
+  partners: StoppedPartners | null = null,
 ): DroneLine {
   const steps: (readonly DroneStep[])[] = [];
   // What is played again in the same surroundings has the same choices.
   const known = new Map<string, readonly DroneStep[]>();
   for (let i = from; i < to; i++) {
     const name = surroundings(scene, i, wish);
-    const found = known.get(name) ?? droneSteps(scene, i, wish, ear);
+    const found = known.get(name) ?? droneSteps(scene, i, wish, ear, partners);
     known.set(name, found);
     steps.push(found);
   }
@@ -102,9 +112,16 @@ function surroundings(scene: DroneScene, index: number, wish: DroneWish): string
 }
 
 /** The choices at one note, none first, each with what it costs by itself. */
-export function droneSteps(scene: DroneScene, index: number, wish: DroneWish, ear: EarWeights): DroneStep[] {
+export function droneSteps(
+  scene: DroneScene,
+  index: number,
+  wish: DroneWish,
+  ear: EarWeights,
+  partners: StoppedPartners | null = null,
+): DroneStep[] {
   const { note } = scene.unrolled.notes[index]!;
   const { place, reachable, stops } = scene.fingers.get(note.id)!;
+  const [second] = stops;
   const hasStops = stops.some((stop) => stop !== null);
   const step = (choice: DroneChoice, plane: Plane | null, cost: number): DroneStep => ({
     choice,
@@ -112,17 +129,25 @@ export function droneSteps(scene: DroneScene, index: number, wish: DroneWish, ea
     rank: plane ? planeRank(plane) : 0,
     cost,
   });
-  const plain = step({ kind: 'none' }, reachable ? planeOf(place, hasStops) : null, 0);
+  const ownPlane = second ? pairPlane(place, second.place) : planeOf(place, false);
+  const plain = step({ kind: 'none' }, reachable ? ownPlane : null, 0);
   if (wish === 'none' || !reachable || hasStops) return [plain];
   const earns = isWished(scene, index, wish) ? -EARNS : UNASKED;
   const open = openDrones(scene, index, ear).map((drone) =>
-    step({ kind: drone.kind, drone }, pairOf(place, drone.kind), drone.rank + RISK[drone.reachRisk] + earns),
+    step({ kind: drone.kind, drone }, pairPlane(place, drone.place), drone.rank + RISK[drone.reachRisk] + earns),
   );
-  return wish === 'one-pair' && open.length > 0 ? open : [plain, ...open];
-}
-
-function pairOf(place: Place, side: 'lower' | 'upper'): Plane {
-  return side === 'lower' ? planeOf(place, true) : planeOf(PLACES[PLACES.indexOf(place) + 1]!, true);
+  if (wish === 'one-pair') return open.length > 0 ? open : [plain];
+  const doubles =
+    partners && partners.durations[index]! >= SHORTEST_PARTNER
+      ? stoppedDoubles(scene, index, ear).map((double) =>
+          step(
+            { kind: 'stopped', double },
+            pairPlane(place, double.stop.place),
+            double.rank + STOPPED_PARTNER + (double.isBarre ? BARRE : 0) + earns,
+          ),
+        )
+      : [];
+  return [plain, ...open, ...doubles];
 }
 
 function isWished({ unrolled, isStrong, beat }: DroneScene, index: number, wish: DroneWish): boolean {

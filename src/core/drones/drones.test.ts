@@ -2,18 +2,21 @@ import { fraction } from '#core/base';
 import { fingerTune } from '#core/fingering';
 import { FULL_SIZE } from '#core/instrument';
 import { midiOf, pitchName } from '#core/pitch';
-import { PLACES, type Tune, unroll } from '#core/tune';
+import { PLACES, type Tune, unroll, writtenNotes } from '#core/tune';
 import { TUNINGS, parseTuning } from '#core/tuning';
 import { part, randomTune, seeded, tune } from '../testing/tunes';
+import { applyDrones, holdFinger } from './applyLine';
 import { droneScene, openDrones, stoppedDoubles } from './candidates';
 import { type DroneStep, type DroneWish, droneLine, droneSteps, joinCost } from './droneLine';
 import { doublingOf, doublings } from './doublings';
 import { intervalClass, pureCents, pureRatio } from './intervals';
 import { LEADING_NOTE_CHOICES, intonationAgainst, openStringCents, unisonBeats } from './intonation';
 import { type Answer, explained, fitEar, listeningPairs } from './listening';
-import { USUAL_EAR, rankTerms } from './rank';
-import { hertzOf, pitchRoughness, roughnessOf, toneOf } from './roughness';
+import { USUAL_EAR, rankOf, rankTerms } from './rank';
+import { hertzOf, pitchRoughness, relativeRoughness, roughnessOf, toneOf } from './roughness';
+import { doubleStops } from './sounding';
 import { threeStrings } from './threeStrings';
+import { cases } from '../testing/share';
 
 function sceneOf(t: Tune) {
   const unrolled = unroll(t);
@@ -133,16 +136,48 @@ describe('rank', () => {
     expect([under('A'), under('D'), under('F'), under('Em')]).toEqual(['root', 'fifth', 'third', 'other']);
   });
 
+  test('roughness is told against a fifth on the lower note, so that low strings are judged as high ones', () => {
+    for (const low of [55, 62, 69, 76]) {
+      expect(relativeRoughness(low, low + 7)).toBe(1);
+      expect(relativeRoughness(low + 12, low)).toBeLessThan(0.3);
+      for (const third of [3, 4])
+        expect(rankOf(rankTerms(low + third, low, 'root', false))).toBeLessThan(
+          rankOf(rankTerms(low + 10, low, 'root', false)),
+        );
+    }
+  });
+
+  test('a drone may be stopped above the melody: one finger across a fifth, or another finger', () => {
+    const t = tune([part('A', 'E4 B4')]);
+    const above = stoppedDoubles(sceneOf(t), 0).filter(({ stop }) => stop.place === 'A');
+    expect(above.find(({ isBarre }) => isBarre)).toMatchObject({ semitones: 7, stop: { finger: 1 } });
+    const written = applyDrones(t, new Map([['A1', { kind: 'stopped', double: above[0]! }]]));
+    const fingering = fingerTune(written, unroll(written), 'open').get('A1')!;
+    expect([fingering.place, fingering.stops[0]!.place]).toEqual(['D', 'A']);
+    expect(doubleStops(sceneOf(written), 328).map(({ place, isOpen }) => [place, isOpen])).toEqual([['A', false]]);
+  });
+
+  test('a finger held beside the notes that follow is written, and stays where it lies', () => {
+    const t = tune([part('A', 'F#4:2 A4 B4 C#5 A4 D4:2')]);
+    const scene = sceneOf(t);
+    const held = holdFinger(scene, 0, 2);
+    const stops = writtenNotes(held).map((note) => note.stops?.map(pitchName).join());
+    expect(stops).toEqual([undefined, 'F#4', 'F#4', undefined, undefined, undefined]);
+    const fingers = fingerTune(held, unroll(held), 'open');
+    for (const id of ['A2', 'A3']) expect(fingers.get(id)!.stops).toEqual([{ place: 'D', finger: 2, semitones: 4 }]);
+  });
+
   test('a double stop with two stopped notes lies under one hand and in the key', () => {
     const t = tune([part('A', 'D5 C#5 B4')]);
     for (let i = 0; i < 3; i++)
       for (const { stop, pitch, isBarre } of stoppedDoubles(sceneOf(t), i)) {
-        expect(stop.place).toBe('D');
-        expect(['E4', 'F#4', 'G4', 'A4']).toContain(pitchName(pitch));
+        const below = ['E4', 'F#4', 'G4', 'A4', 'B4'];
+        const above = ['F#5', 'G5', 'A5', 'B5'];
+        expect(stop.place === 'D' ? below : above).toContain(pitchName(pitch));
         expect(isBarre).toBe(stop.finger === [3, 2, 1][i]);
       }
     // Under D, A below is its fifth; G, a fifth under one finger, lies outside it; F sharp below is a sixth.
-    const doubles = stoppedDoubles(sceneOf(t), 0);
+    const doubles = stoppedDoubles(sceneOf(t), 0).filter(({ stop }) => stop.place === 'D');
     expect(doubles[0]).toMatchObject({ isBarre: false, semitones: 5 });
     expect(pitchName(doubles[0]!.pitch)).toBe('A4');
     expect(doubles.find(({ isBarre }) => isBarre)).toMatchObject({ semitones: 7 });
@@ -226,6 +261,28 @@ describe('drone line', () => {
     expect(droneLine(scene, 0, 8, 'none').choices.every(({ kind }) => kind === 'none')).toBe(true);
     const held = droneLine(scene, 0, 8, 'one-pair').choices;
     expect(held.filter(({ kind }) => kind !== 'none').length).toBeGreaterThan(5);
+  });
+
+  test('stopped partners come only where they are asked for, and on no note shorter than 250 ms', () => {
+    for (let seed = 1; seed <= cases(20); seed++) {
+      const t = randomTune(seed);
+      const scene = sceneOf(t);
+      const { notes } = scene.unrolled;
+      const durations = notes.map(({ duration }) => (1.2 * duration.n) / duration.d);
+      const stoppedIn = (...more: [{ readonly durations: readonly number[] }?]) =>
+        droneLine(scene, 0, notes.length, 'throughout', USUAL_EAR, ...more).choices.flatMap(({ kind }, i) =>
+          kind === 'stopped' ? [i] : [],
+        );
+      expect(stoppedIn()).toEqual([]);
+      for (const i of stoppedIn({ durations })) expect(durations[i]).toBeGreaterThanOrEqual(0.25);
+    }
+    // Over B flat in B flat no open string is in the chord.
+    const flat = tune([part('A', 'Bb4:8')], { key: { letter: 'B', alter: -1, mode: 'major' } });
+    const [choice] = droneLine(sceneOf(flat), 0, 1, 'throughout', USUAL_EAR, { durations: [1] }).choices;
+    expect(choice).toMatchObject({
+      kind: 'stopped',
+      double: { role: 'root', pitch: { letter: 'B', alter: -1, octave: 5 } },
+    });
   });
 
   test('a chosen drone is one of its candidates', () => {

@@ -12,9 +12,9 @@ export { droneScene, openDrones, stoppedDoubles } from './candidates';
 export type { DoubleStop } from './sounding';
 export { doubleStops } from './sounding';
 // Drones for a whole line.
-export type { DroneChoice, DroneLine, DroneWish } from './droneLine';
+export type { DroneChoice, DroneLine, DroneWish, StoppedPartners } from './droneLine';
 export { DRONE_WISHES, droneLine, droneShare, isPhraseEnd } from './droneLine';
-export { applyDrones } from './applyLine';
+export { applyDrones, holdFinger } from './applyLine';
 // Open strings doubled, and chords on three strings.
 export type { Doubling } from './doublings';
 export { doublings } from './doublings';

@@ -2,7 +2,7 @@ import type { Chord } from '#core/harmony';
 import type { Pitch } from '#core/pitch';
 import type { Place } from '#core/tune';
 import { type IntervalClass, intervalClass } from './intervals';
-import { pitchRoughness } from './roughness';
+import { relativeRoughness } from './roughness';
 
 /** What the terms of a drone's rank weigh; 1 each until a listening test fits them to the player's ear. */
 export interface EarWeights {
@@ -13,6 +13,8 @@ export interface EarWeights {
 
 export const USUAL_EAR: EarWeights = { roughness: 1, class: 1, role: 1 };
 
+/** What the roughness of a fifth is charged, against the penalties below. A guess: a third stays better than a seventh. */
+const ROUGHNESS = 0.15;
 /** Penalty of each class; a sharp interval that resolves counts as a sweet one. */
 const CLASS_PENALTY: Readonly<Record<IntervalClass, number>> = { perfect: 0, sweet: 0.1, sharp: 0.35 };
 /** What the chord of the moment charges its tones and what lies outside it. Guesses. */
@@ -47,7 +49,7 @@ export function rankTerms(
   const own = intervalClass(melody - drone);
   const counted = own === 'sharp' && resolves ? 'sweet' : own;
   return {
-    roughness: ear.roughness * pitchRoughness(melody, drone),
+    roughness: ear.roughness * ROUGHNESS * relativeRoughness(melody, drone),
     class: ear.class * CLASS_PENALTY[counted],
     role: ear.role * ROLE_PENALTY[role],
   };

@@ -53,6 +53,15 @@ export function pitchRoughness(midiA: number, midiB: number): number {
   return found;
 }
 
+/** Semitones of a fifth. */
+const FIFTH = 7;
+
+/** Roughness of two pitches over that of a fifth on the lower one: low strings, where all is rougher, are judged as high ones. */
+export function relativeRoughness(midiA: number, midiB: number): number {
+  const low = Math.min(midiA, midiB);
+  return pitchRoughness(midiA, midiB) / pitchRoughness(low, low + FIFTH);
+}
+
 /** Frequency of a tempered pitch, 440·2^((m − 69)/12). */
 export function hertzOf(midi: number): number {
   return 440 * 2 ** ((midi - 69) / 12);

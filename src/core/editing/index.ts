@@ -41,4 +41,4 @@ export {
 } from './form';
 // Where things stand.
 export type { BarRoom, Location } from './document';
-export { barRoom, findEvent, inForce } from './document';
+export { barRoom, findEvent, inForce, mapNotes } from './document';

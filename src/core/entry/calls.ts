@@ -1,5 +1,6 @@
 import type { Semitones } from '#core/base';
 import { type Key, type Pitch, alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
+import type { Schools } from '#core/schools';
 import { PLACES, type Place } from '#core/tune';
 import type { Tuning } from '#core/tuning';
 
@@ -36,17 +37,22 @@ export function parseCall(text: string): Call | null {
 /**
  * The note of a call in a tuning and key. The finger gives the letter, counted in letter names from the open string's
  * own; the key in force gives its accidental; `-` and `+` move it by semitones. Finger 0 is the open string as it is
- * tuned, which `+` raises. Without a place the hand stays as near as it can: the string on which the finger lies nearest
- * in pitch to the note before, on a tie the one played last, then the lower; with nothing before, the D string.
+ * tuned, which `+` raises. Without a place it stays on the string of the note before; or, as others are taught, the hand stays
+ * as near as it can: the string on which the finger lies nearest in pitch to the note before, on a tie the one played last,
+ * then the lower. With nothing before, the D string.
  */
 export function calledNote(
   { place, finger, shift }: Call,
   tuning: Tuning,
   key: Key,
   before: { readonly pitch: Pitch; readonly place: Place } | null,
+  bare: Schools['bareFinger'] = 'same-string',
 ): CalledNote {
   if (place) return { pitch: pitchOnString(place, finger, shift, tuning, key), place, inferred: false };
-  if (!before) return { pitch: pitchOnString('D', finger, shift, tuning, key), place: 'D', inferred: true };
+  if (!before || bare === 'same-string') {
+    const stays = before?.place ?? 'D';
+    return { pitch: pitchOnString(stays, finger, shift, tuning, key), place: stays, inferred: true };
+  }
   const options = PLACES.map((candidate) => {
     const pitch = pitchOnString(candidate, finger, shift, tuning, key);
     const distance = Math.abs(midiOf(pitch) - midiOf(before.pitch));

@@ -11,8 +11,14 @@ const D: Key = { letter: 'D', alter: 0, mode: 'major' };
 const F: Key = { letter: 'F', alter: 0, mode: 'major' };
 const pitch = (name: string) => parsePitch(name)!;
 const at = (name: string, place: Place) => ({ pitch: pitch(name), place });
-const called = (text: string, key = D, tuning = STANDARD_TUNING, before: ReturnType<typeof at> | null = null) => {
-  const note = calledNote(parseCall(text)!, tuning, key, before);
+const called = (
+  text: string,
+  key = D,
+  tuning = STANDARD_TUNING,
+  before: ReturnType<typeof at> | null = null,
+  bare?: 'nearest',
+) => {
+  const note = calledNote(parseCall(text)!, tuning, key, before, bare);
   return `${note.place} ${pitchName(note.pitch)}${note.inferred ? ' inferred' : ''}`;
 };
 
@@ -42,10 +48,16 @@ describe('calls', () => {
     expect(called('E:0', D, parseTuning('A3 E4 A4 C#5')!)).toBe('E C#5');
   });
 
-  test('without a place the hand stays near: the string on which the finger is nearest in pitch', () => {
+  test('without a place it stays on the string named last', () => {
     expect(called('1', D, STANDARD_TUNING, at('G4', 'D'))).toBe('D E4 inferred');
-    expect(called('0', D, STANDARD_TUNING, at('C#5', 'A'))).toBe('E E5 inferred');
-    expect(called('3', D, STANDARD_TUNING, at('A4', 'A'))).toBe('D G4 inferred');
+    expect(called('0', D, STANDARD_TUNING, at('C#5', 'A'))).toBe('A A4 inferred');
+    expect(called('3', D, STANDARD_TUNING, at('A4', 'A'))).toBe('A D5 inferred');
+  });
+
+  test('by the other school the hand stays near: the string on which the finger is nearest in pitch', () => {
+    expect(called('1', D, STANDARD_TUNING, at('G4', 'D'), 'nearest')).toBe('D E4 inferred');
+    expect(called('0', D, STANDARD_TUNING, at('C#5', 'A'), 'nearest')).toBe('E E5 inferred');
+    expect(called('3', D, STANDARD_TUNING, at('A4', 'A'), 'nearest')).toBe('D G4 inferred');
     expect(called('2')).toBe('D F#4 inferred');
   });
 
@@ -75,6 +87,16 @@ describe('calls', () => {
 describe('letters', () => {
   const lettered = (text: string, before: string | null, key = D) =>
     pitchName(letteredPitch(parseLetter(text)!, key, before === null ? null : pitch(before)));
+
+  test('in a tuning a letter stays in first position, unless the tune is out there already or nothing else is asked for', () => {
+    const near = (text: string, before: string) =>
+      pitchName(letteredPitch(parseLetter(text)!, D, pitch(before), STANDARD_TUNING));
+    expect(near('d', 'B5')).toBe('D5');
+    expect(near("d'", 'B5')).toBe('D7');
+    expect(near('e', 'D6')).toBe('E6');
+    expect(near('f', 'G3')).toBe('F#4');
+    expect(near('b', 'A5')).toBe('B5');
+  });
 
   test.each([
     ['a', null, 'A4'],

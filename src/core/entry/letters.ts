@@ -1,5 +1,6 @@
 import type { Semitones } from '#core/base';
-import { type Key, LETTERS, type Letter, type Pitch, alterInKey, pitchAtStep, staffStep } from '#core/pitch';
+import { type Key, LETTERS, type Letter, type Pitch, alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
+import type { Tuning } from '#core/tuning';
 
 /** A note by its letter: `f`, `f#`, `bb` (b flat), `fn` (natural), with `'` or `,` for octaves off the nearest. */
 export interface LetterCall {
@@ -30,12 +31,34 @@ const FIRST: Pitch = { letter: 'A', alter: 0, octave: 4 };
 
 /**
  * The note of a letter: in the octave nearest to the note before by letter names, so at most a fourth away (a letter
- * three steps either way goes down only where that is the nearer), then moved by whole octaves where asked.
+ * three steps either way goes down only where that is the nearer), then moved by whole octaves where asked. Where a tuning is
+ * given the hand stays in the first position: what lies beyond it is taken an octave off, unless the tune is out there already.
  */
-export function letteredPitch({ letter, alter, octaves }: LetterCall, key: Key, before: Pitch | null): Pitch {
+export function letteredPitch(
+  { letter, alter, octaves }: LetterCall,
+  key: Key,
+  before: Pitch | null,
+  tuning: Tuning | null = null,
+): Pitch {
   const from = staffStep(before ?? FIRST);
   const up = (LETTERS.indexOf(letter) - from + 70) % 7;
   const steps = up <= 3 ? up : up - 7;
-  const natural = pitchAtStep(from + steps + 7 * octaves);
-  return { ...natural, alter: alter ?? alterInKey(key, letter) };
+  const at = (octave: number): Pitch => ({
+    ...pitchAtStep(from + steps + 7 * octave),
+    alter: alter ?? alterInKey(key, letter),
+  });
+  const near = at(octaves);
+  if (octaves !== 0 || !tuning || isInFirstPosition(near, tuning) || (before && !isInFirstPosition(before, tuning)))
+    return near;
+  return [at(-1), at(1)].find((pitch) => isInFirstPosition(pitch, tuning)) ?? near;
+}
+
+/** Semitones above an open string that the hand covers in first position. */
+const REACH = 7;
+
+function isInFirstPosition(pitch: Pitch, tuning: Tuning): boolean {
+  return tuning.some((open) => {
+    const semitones = midiOf(pitch) - midiOf(open);
+    return semitones >= 0 && semitones <= REACH;
+  });
 }

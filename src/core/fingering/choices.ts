@@ -1,10 +1,11 @@
 import type { Instrument } from '#core/instrument';
 import { type Pitch, staffStep } from '#core/pitch';
-import { type NoteEvent, PLACES, unpinned } from '#core/tune';
+import { type NoteEvent, PLACES, type Tune, unpinned } from '#core/tune';
 import type { Tuning } from '#core/tuning';
 import { type Hand, isBanned } from './hand';
 import { type HandChord, stopCost } from './handCosts';
-import { type HandStop, stopsOnString } from './positions';
+import { handGround } from './handGround';
+import { type HandStop, nextString, stopsOnString } from './positions';
 
 /** What a hand may do on a note. */
 export interface Choices {
@@ -45,12 +46,13 @@ export function choicesOf(note: NoteEvent, tuning: Tuning, hand: Hand): Choices 
 /** Choices for a note without its pins, the cheapest by themselves first. */
 export function choicesFor(
   note: NoteEvent,
-  tuning: Tuning,
+  tune: Pick<Tune, 'tuning' | 'key'>,
   hand: Hand,
-  { stringLengthMm }: Pick<Instrument, 'stringLengthMm'>,
+  instrument: Pick<Instrument, 'stringLengthMm'>,
 ): HandChord[] {
-  const { chords } = choicesOf(unpinned(note), tuning, hand);
-  const costs = new Map(chords.map((chord) => [chord, stopCost(chord, hand, false, stringLengthMm)]));
+  const { chords } = choicesOf(unpinned(note), tune.tuning, hand);
+  const ground = handGround(tune, instrument);
+  const costs = new Map(chords.map((chord) => [chord, stopCost(chord, hand, false, ground)]));
   return [...chords].sort((a, b) => costs.get(a)! - costs.get(b)!);
 }
 
@@ -80,10 +82,9 @@ function chordsOf(note: NoteEvent, tuning: Tuning): HandChord[] {
   let chords: HandStop[][] = tops.map((top) => [top]);
   for (const pitch of note.stops ?? []) {
     chords = chords.flatMap((chord) => {
-      const last = chord[chord.length - 1]!;
-      const below = PLACES[PLACES.indexOf(last.place) - 1];
-      if (!below) return [];
-      return stopsOnString(pitch, below, tuning)
+      const next = nextString(note.pitch, pitch, chord);
+      if (!next) return [];
+      return stopsOnString(pitch, next, tuning)
         .filter((stop) => goTogether(stop, chord))
         .map((stop) => [...chord, stop]);
     });

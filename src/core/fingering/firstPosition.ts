@@ -2,7 +2,7 @@ import type { Semitones } from '#core/base';
 import { type Pitch, midiOf, staffStep } from '#core/pitch';
 import { type NoteEvent, PLACES, type Place } from '#core/tune';
 import type { Tuning } from '#core/tuning';
-import type { Position } from './positions';
+import { type Position, nextString } from './positions';
 
 /** One note on one string in first position. `finger` 0 is the open string. */
 export interface Stop {
@@ -68,7 +68,7 @@ export function fingerNote(note: NoteEvent, tuning: Tuning, rule: FingerRule = '
   const stops = note.stops ?? [];
 
   if (stops.length > 0) {
-    const chord = chordStops(candidates, stops, tuning);
+    const chord = chordStops(note, candidates, stops, tuning);
     if (chord) return reached(chord[0]!, chord.slice(1), pinMisfits);
   }
   const stop = preferred(candidates, rule, isPinned);
@@ -122,11 +122,11 @@ function preferred(options: readonly Stop[], rule: FingerRule, isPinned: boolean
 }
 
 /** Stops for a chord's notes on neighbouring strings, the melody first; null where the hand cannot have them together. */
-function chordStops(melody: readonly Stop[], others: readonly Pitch[], tuning: Tuning): Stop[] | null {
+function chordStops(note: NoteEvent, melody: readonly Stop[], others: readonly Pitch[], tuning: Tuning): Stop[] | null {
   for (const top of melody) {
     const chord = [top];
-    for (const [i, pitch] of others.entries()) {
-      const place = PLACES[PLACES.indexOf(top.place) - 1 - i];
+    for (const pitch of others) {
+      const place = nextString(note.pitch, pitch, chord);
       const stop = place ? stopOnString(pitch, place, tuning) : null;
       if (!stop) break;
       chord.push(stop);

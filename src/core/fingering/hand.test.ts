@@ -51,13 +51,13 @@ test('the hand at rest spans a fourth in every position', () => {
   for (const position of [0.5, 1, 2, 3, 4, 5] as const) expect(handHome(position, 4) - handHome(position)).toBe(5);
 });
 
-function planOf(t: Tune, led: Schools['guide'] = 'lowest-finger') {
+function planOf(t: Tune, led: Schools['guide'] = 'lowest-finger', hold: Schools['fingers'] = 'hold') {
   const { notes } = unroll(t);
   const fingers = fingerTune(t, unroll(t), 'open');
   const whole = 1;
   const onsets = notes.map(({ onset }) => (whole * onset.n) / onset.d);
   const durations = notes.map(({ duration }) => (whole * duration.n) / duration.d);
-  return handPlan(t, notes, fingers, { onsets, durations }, FULL_SIZE, led);
+  return handPlan(t, notes, fingers, { onsets, durations }, FULL_SIZE, { guide: led, fingers: hold });
 }
 
 test('a hop is one finger on two strings after each other; marked as a barre it is none', () => {
@@ -88,6 +88,32 @@ test('a finger is free from the end of its last use, and may stay while the note
   // First finger free from 1/8 to 4/8.
   expect(plan[4]!.preparation).toBeCloseTo(3 / 8, 9);
   expect(plan[3]!.preparation).toBeNull();
+});
+
+test('a finger may lie from where nothing sounds on its string that it would stop', () => {
+  // G on D may lie all the while the A string sounds, and not while E is stopped below it.
+  expect(planOf(tune([part('A', 'A4 B4 A4 G4')]))[3]!.mayLieFrom).toBe(0);
+  expect(planOf(tune([part('A', 'A4 E4 A4 G4')]))[3]!.mayLieFrom).toBe(2);
+  expect(planOf(tune([part('A', 'A4 D4 G4')]))[2]!.mayLieFrom).toBe(2);
+});
+
+test('those who lift take a finger up where the span strains, or an open neighbour must ring', () => {
+  const stays = (line: string, hold: Schools['fingers']) =>
+    planOf(tune([part('A', line)]), 'lowest-finger', hold)[0]!.staysThrough;
+  expect([stays('F#4 A4 G4', 'hold'), stays('F#4 A4 G4', 'lift')]).toEqual([2, null]);
+  expect([stays('E4 F#4 G4', 'hold'), stays('E4 F#4 G4', 'lift')]).toEqual([2, 2]);
+  // A raised third finger over the first: 14 mm further than at rest.
+  expect([stays('E4 G#4', 'hold'), stays('E4 G#4', 'lift')]).toEqual([1, null]);
+});
+
+test('where a run falls on one string its fingers are set together, and lifted one by one', () => {
+  const sets = (line: string) => planOf(tune([part('A', line)])).map(({ sets: fingers }) => fingers?.join(' ') ?? '');
+  expect(sets('G4 F#4 E4 D4')).toEqual(['3 2 1', '', '', '']);
+  expect(sets('E4 G4 F#4 E4')).toEqual(['', '3 2 1', '', '']);
+  // Rising, over a rest, or over two strings there is nothing to set.
+  expect(sets('E4 F#4 G4')).toEqual(['', '', '']);
+  expect(sets('B4 A4 G4')).toEqual(['', '', '']);
+  expect(sets('G4 z F#4 E4')).toEqual(['', '', '']);
 });
 
 test('a held finger can sound on as a drone while the notes on one neighbour string agree with it', () => {

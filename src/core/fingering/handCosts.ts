@@ -2,6 +2,7 @@ import type { Millimetres } from '#core/base';
 import { PLACES } from '#core/tune';
 import { type Hand, stringsDown } from './hand';
 import { wholeDistance } from './nut';
+import type { HandGround } from './handGround';
 import { type HandStop, handHome } from './positions';
 
 /**
@@ -26,6 +27,8 @@ export const HAND_COSTS = {
   fourth: 10,
   extendedFourth: 20,
   substitute: 16,
+  /** A pitch is stopped that an open string has and that would ring open. */
+  ringLost: 6,
   /** A long note open where vibrato is wanted. */
   longOpen: 30,
   /** One finger slides along a string between two notes; its way is added. A semitone is rolled: its way alone. */
@@ -50,39 +53,35 @@ const IN_SLUR = 1.5;
 export type HandChord = readonly HandStop[];
 
 /** Cost of one note or chord by itself, in millimetres. `isLong`: it lasts long enough for vibrato. */
-export function stopCost(chord: HandChord, hand: Hand, isLong: boolean, stringLengthMm: Millimetres): number {
+export function stopCost(chord: HandChord, hand: Hand, isLong: boolean, ground: HandGround): number {
   const { position } = chord[0]!;
   let cost = position < 1 ? HAND_COSTS.halfPosition : HAND_COSTS.position * (position - 1);
   for (const stop of chord) {
     if (stop.finger === 4) cost += HAND_COSTS.fourth;
     if (stop.extended) cost += HAND_COSTS.extendedFourth;
     if (stop.substitute) cost += HAND_COSTS.substitute;
+    if (stop.finger > 0 && ground.ringsOpen(stop)) cost += HAND_COSTS.ringLost;
   }
   if (isLong && hand.vibrato && chord[0]!.finger === 0) cost += HAND_COSTS.longOpen;
   for (let i = 0; i + 1 < chord.length; i++)
-    for (let j = i + 1; j < chord.length; j++) cost += togetherCost(chord[i]!, chord[j]!, hand, stringLengthMm);
+    for (let j = i + 1; j < chord.length; j++) cost += togetherCost(chord[i]!, chord[j]!, hand, ground);
   return cost;
 }
 
 /** Two notes at once: a barre where one finger has both, else what the span asks for. */
-function togetherCost(a: HandStop, b: HandStop, hand: Hand, stringLengthMm: Millimetres): number {
+function togetherCost(a: HandStop, b: HandStop, hand: Hand, ground: HandGround): number {
   if (a.finger === 0 || b.finger === 0) return 0;
   if (a.finger === b.finger) return a.semitones === b.semitones ? HAND_COSTS.barre : HAND_COSTS.forbidden;
   const crossed = a.finger > b.finger !== a.semitones >= b.semitones && a.semitones !== b.semitones;
-  return (crossed ? HAND_COSTS.forbidden : 0) + stretchCost(a, b, hand, stringLengthMm);
+  return (crossed ? HAND_COSTS.forbidden : 0) + stretchCost(a, b, hand, ground);
 }
 
 /** Cost of going from one note to the next, in millimetres. */
-export function moveCost(
-  from: HandStop,
-  to: HandStop,
-  hand: Hand,
-  following: Following,
-  stringLengthMm: Millimetres,
-): number {
+export function moveCost(from: HandStop, to: HandStop, hand: Hand, following: Following, ground: HandGround): number {
   const inSlur = following === 'slur' ? IN_SLUR : 1;
   const leisure = following === 'rest' || from.finger === 0 ? AT_LEISURE : 1;
   const apart = Math.abs(PLACES.indexOf(from.place) - PLACES.indexOf(to.place));
+  const { stringLengthMm } = ground;
   let cost = 0;
   if (apart > 0) cost += inSlur * (HAND_COSTS.crossing + HAND_COSTS.skip * (apart - 1));
   if (from.position !== to.position) {
@@ -97,7 +96,7 @@ export function moveCost(
     const way = Math.abs(wholeDistance(to.semitones, stringLengthMm) - wholeDistance(from.semitones, stringLengthMm));
     return cost + way + (apartSemitones > 1 ? HAND_COSTS.slide : 0);
   }
-  return cost + stretchCost(from, to, hand, stringLengthMm);
+  return cost + stretchCost(from, to, hand, ground);
 }
 
 /** The same finger on another string: across both if they are neighbours and it lies at one place, else it hops. */
@@ -119,14 +118,12 @@ export function spanMm(a: HandStop, b: HandStop, stringLengthMm: Millimetres): M
   return Math.abs(wholeDistance(a.semitones, stringLengthMm) - wholeDistance(b.semitones, stringLengthMm));
 }
 
-/** What a span goes beyond the same fingers at rest, dearer on lower strings; forbidden beyond the player's reach. */
-function stretchCost(a: HandStop, b: HandStop, hand: Hand, stringLengthMm: Millimetres): number {
+/** What a span goes beyond the same fingers at rest on the key's own notes, dearer on lower strings; forbidden beyond the player's reach. */
+function stretchCost(a: HandStop, b: HandStop, hand: Hand, ground: HandGround): number {
+  const { stringLengthMm, home } = ground;
   const span = spanMm(a, b, stringLengthMm);
   if (hand.largestSpanMm !== null && span > hand.largestSpanMm) return HAND_COSTS.forbidden;
-  const rest = Math.abs(
-    wholeDistance(handHome(a.position, a.finger), stringLengthMm) -
-      wholeDistance(handHome(b.position, b.finger), stringLengthMm),
-  );
+  const rest = Math.abs(wholeDistance(home(a), stringLengthMm) - wholeDistance(home(b), stringLengthMm));
   const lower = Math.max(stringsDown(a.place), stringsDown(b.place));
   return HAND_COSTS.stretchPerMm * (1 + HAND_COSTS.stretchPerString * lower) * Math.max(0, span - rest);
 }

@@ -6,6 +6,8 @@ import { PLACES, type Place, type Tune, type UnrolledNote } from '#core/tune';
 import type { Fingering, Stop } from './firstPosition';
 import { HAND_COSTS } from './handCosts';
 import { type Hop, type Shift, handMoves, stopsOf } from './handMoves';
+import { type FingerScene, mayLieFrom, setTogether, staysThrough } from './fingerLines';
+import { handGround } from './handGround';
 import { nutDistance } from './nut';
 import type { Position } from './positions';
 
@@ -13,6 +15,10 @@ import type { Position } from './positions';
 export interface HandNote {
   /** From when on the note's finger is free for it, in seconds before its onset; null for an open string. */
   readonly preparation: Seconds | null;
+  /** Index of the first note at whose beginning the finger may already lie; null for an open string. */
+  readonly mayLieFrom: number | null;
+  /** Fingers that are set together here, the highest first, since a run falls on this string; null where none does. */
+  readonly sets: readonly number[] | null;
   /** Index of the last note through which the finger may stay down, as advice; null where it lifts at once. */
   readonly staysThrough: number | null;
   /** Held, the note can sound on as a drone under or over the next notes, through this one; null where none of them agrees. */
@@ -61,12 +67,14 @@ export function handPlan(
   notes: readonly UnrolledNote[],
   fingers: ReadonlyMap<string, Fingering>,
   { onsets, durations }: Times,
-  { stringLengthMm }: Pick<Instrument, 'stringLengthMm'>,
-  led: Schools['guide'],
+  instrument: Pick<Instrument, 'stringLengthMm'>,
+  { guide: led, fingers: hold }: Pick<Schools, 'guide' | 'fingers'>,
 ): HandNote[] {
+  const { stringLengthMm } = instrument;
   const moves = handMoves(notes, fingers, { stringLengthMm });
   const lastUse: number[] = [-1, -1, -1, -1, -1];
   const of = (i: number) => fingers.get(notes[i]!.note.id)!;
+  const scene: FingerScene = { notes, of, ground: handGround(tune, instrument), hold };
   return notes.map(({ note }, i): HandNote => {
     const fingering = of(i);
     const stops = stopsOf(fingering);
@@ -75,12 +83,15 @@ export function handPlan(
     const freeFrom = Math.max(-1, ...stopped.map(({ finger }) => lastUse[finger]!));
     for (const { finger } of stopped) lastUse[finger] = i;
     const move = moves[i] ?? null;
-    const staysThrough = top && top.finger > 0 ? lastStay(of, notes, i, top) : null;
+    const held = top && top.finger > 0 ? top : null;
+    const last = held && staysThrough(scene, i, held);
     return {
       preparation:
         stopped.length === 0 ? null : onsets[i]! - (freeFrom < 0 ? 0 : onsets[freeFrom]! + durations[freeFrom]!),
-      staysThrough,
-      dronesThrough: top && staysThrough !== null ? lastDroned(of, notes, i, staysThrough, top) : null,
+      mayLieFrom: held && mayLieFrom(scene, i, held),
+      sets: setTogether(scene, i),
+      staysThrough: last,
+      dronesThrough: held && last !== null ? lastDroned(of, notes, i, last, held) : null,
       lean: top && top.finger > 0 ? leanOf(top, stops, note.drone) : null,
       hop: move?.hop ? { ...move.hop, options: hopOptions(move.hop, notes[i]!.restBefore.n > 0) } : null,
       shift: move?.shift ? { ...move.shift, ...guideOf(tune, move.shift, of, i, notes, led) } : null,
@@ -91,29 +102,6 @@ export function handPlan(
       ),
     };
   });
-}
-
-/** The last note through which a finger may stay where it is. */
-function lastStay(
-  of: (i: number) => Fingering,
-  notes: readonly UnrolledNote[],
-  from: number,
-  held: Stop,
-): number | null {
-  const { position } = of(from);
-  let last: number | null = null;
-  for (let j = from + 1; j < Math.min(notes.length, from + LOOKED_AHEAD); j++) {
-    const next = of(j);
-    if (!next.reachable || next.position !== position) break;
-    const blocks = stopsOf(next).some(
-      ({ place, finger, semitones }) =>
-        (finger === held.finger && !(place === held.place && semitones === held.semitones)) ||
-        (place === held.place && semitones < held.semitones),
-    );
-    if (blocks || wantsOpen(notes[j]!, next, held.place)) break;
-    last = j;
-  }
-  return last;
 }
 
 /** Two notes in a row are the least that a finger is held as a drone for. */
@@ -140,12 +128,6 @@ function lastDroned(
     last = j;
   }
   return last - from >= LEAST_DRONED ? last : null;
-}
-
-/** A drone on the string is wanted open. */
-function wantsOpen({ note }: UnrolledNote, { place }: Fingering, string: Place): boolean {
-  if (!note.drone) return false;
-  return PLACES[PLACES.indexOf(place) + (note.drone === 'upper' ? 1 : -1)] === string;
 }
 
 /** A finger touches a string next to its own without harm where that string does not sound. */

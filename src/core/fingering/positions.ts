@@ -76,3 +76,13 @@ function halfFinger(pitch: Pitch, steps: number, semitones: Semitones): number {
 function canStandIn(finger: number, position: Position, semitones: Semitones): boolean {
   return finger >= 1 && finger <= 4 && Math.abs(semitones - handHome(position, finger)) <= 2;
 }
+
+/** Where another note of a chord goes: on the string below those it has, or, sounding above the melody, on the one above. */
+export function nextString(
+  melody: Pitch,
+  pitch: Pitch,
+  chord: readonly { readonly place: Place }[],
+): Place | undefined {
+  const strings = chord.map(({ place }) => PLACES.indexOf(place));
+  return PLACES[midiOf(pitch) > midiOf(melody) ? Math.max(...strings) + 1 : Math.min(...strings) - 1];
+}

@@ -5,10 +5,11 @@ import { note, part, randomTune, seeded, tune } from '../testing/tunes';
 import { choicesOf } from './choices';
 import { FREE_HAND, type Hand } from './hand';
 import { HAND_COSTS, type HandChord, moveCost, stopCost } from './handCosts';
+import { handGround } from './handGround';
 import { searchFingering, stepsOf } from './searchFingering';
 import { cases } from '../testing/share';
 
-const L = FULL_SIZE.stringLengthMm;
+const GROUND = handGround(tune([part('A', 'D4')]), FULL_SIZE);
 
 function search(t: Tune, hand: Hand = FREE_HAND, held?: ReadonlyMap<string, HandChord>) {
   return searchFingering(t, unroll(t), hand, FULL_SIZE, held);
@@ -23,6 +24,7 @@ const calls = (t: Tune, hand?: Hand) =>
 /** The least sum over every combination of choices: what the search must equal. */
 function exhaustive(t: Tune, hand: Hand): { cost: number; withChoice: Map<string, number[]> } {
   const steps = stepsOf(t, unroll(t));
+  const ground = handGround(t, FULL_SIZE);
   const choices = steps.map((step) => choicesOf(step.note, t.tuning, hand).chords);
   let least = Infinity;
   const withChoice = new Map(steps.map(({ note: { id } }, i) => [id, choices[i]!.map(() => Infinity)]));
@@ -40,8 +42,9 @@ function exhaustive(t: Tune, hand: Hand): { cost: number; withChoice: Map<string
     const isLong = (own.duration.n / own.duration.d) * 8 >= 3;
     for (const [s, chord] of choices[i]!.entries()) {
       picked[i] = s;
-      const move = before < 0 ? 0 : moveCost(choices[before]![picked[before]!]![0]!, chord[0]!, hand, following, L);
-      go(i + 1, cost + stopCost(chord, hand, isLong, L) + move);
+      const move =
+        before < 0 ? 0 : moveCost(choices[before]![picked[before]!]![0]!, chord[0]!, hand, following, ground);
+      go(i + 1, cost + stopCost(chord, hand, isLong, ground) + move);
     }
   };
   go(0, 0);
@@ -204,8 +207,8 @@ test('the same place on two neighbour strings is cheaper than a hop, a hop cheap
   expect(HAND_COSTS.hop).toBeLessThan(HAND_COSTS.shift);
   const at = (place: 'D' | 'A', finger: number, semitones: number) =>
     ({ place, finger, semitones, position: 1, extended: false, substitute: false }) as const;
-  const barre = moveCost(at('D', 1, 2), at('A', 1, 2), FREE_HAND, 'turn', L);
-  const hop = moveCost(at('D', 2, 4), at('A', 2, 3), FREE_HAND, 'turn', L);
+  const barre = moveCost(at('D', 1, 2), at('A', 1, 2), FREE_HAND, 'turn', GROUND);
+  const hop = moveCost(at('D', 2, 4), at('A', 2, 3), FREE_HAND, 'turn', GROUND);
   expect(hop - barre).toBe(HAND_COSTS.hop - HAND_COSTS.barre);
 });
 
@@ -251,4 +254,27 @@ test('a tune in a flat key stays in first position', () => {
   });
   const { notes } = searchFingering(inF, unroll(inF), FREE_HAND, FULL_SIZE);
   expect(new Set([...notes.values()].map(({ chord: [top] }) => top!.position))).toEqual(new Set([1]));
+});
+
+test('the hand rests on the notes of the key: low first fingers of a flat key are no stretch', () => {
+  const flat = handGround(tune([part('A', 'D4')], { key: { letter: 'F', alter: 0, mode: 'major' } }), FULL_SIZE);
+  const stop = (place: 'A' | 'E', finger: number, semitones: number) =>
+    ({ place, finger, semitones, position: 1, extended: false, substitute: false }) as const;
+  // F on E under C on A: both where F major has them, so only the string is changed.
+  const [low, second] = [stop('E', 1, 1), stop('A', 2, 3)];
+  expect(moveCost(low, second, FREE_HAND, 'turn', flat)).toBe(HAND_COSTS.crossing);
+  // D major has F sharp and C sharp there: over a low first finger that second is a stretch.
+  expect(moveCost(low, stop('A', 2, 4), FREE_HAND, 'turn', flat)).toBeGreaterThan(HAND_COSTS.crossing);
+  expect(moveCost(stop('E', 1, 2), stop('A', 2, 4), FREE_HAND, 'turn', GROUND)).toBe(HAND_COSTS.crossing);
+});
+
+test('an open string that rings is not stopped: the tonic, the fifth, and in a cross-tuning every one', () => {
+  const rings = (t: Tune) =>
+    (['G', 'D', 'A', 'E'] as const)
+      .filter((place) => handGround(t, FULL_SIZE).ringsOpen({ place, semitones: 0 }))
+      .join('');
+  const line = [part('A', 'D4')];
+  expect(rings(tune(line))).toBe('DA');
+  expect(rings(tune(line, { key: { letter: 'F', alter: 0, mode: 'major' } }))).toBe('');
+  expect(rings(tune(line, { tuning: parseTuning('A3 E4 A4 E5')! }))).toBe('GDAE');
 });

@@ -3,6 +3,7 @@ import type { Instrument } from '#core/instrument';
 import { type NoteEvent, type Tune, type Unrolled, type UnrolledNote, writtenNotes } from '#core/tune';
 import { type Choices, choiceKey, choicesOf } from './choices';
 import { FREE_HAND, type Hand } from './hand';
+import { type HandGround, handGround } from './handGround';
 import { type Following, HAND_COSTS, type HandChord, moveCost, stopCost } from './handCosts';
 
 /** A note this long, in whole notes, is wanted stopped where vibrato is wanted: a dotted quarter. */
@@ -58,11 +59,11 @@ export function searchFingering(
   tune: Tune,
   unrolled: Unrolled,
   hand: Hand,
-  { stringLengthMm }: Pick<Instrument, 'stringLengthMm'>,
+  instrument: Pick<Instrument, 'stringLengthMm'>,
   held: ReadonlyMap<string, HandChord> = new Map(),
 ): FingeringResult {
   const steps = stepsOf(tune, unrolled);
-  const board = new Board(tune, hand, stringLengthMm);
+  const board = new Board(tune, hand, handGround(tune, instrument));
   const choices = steps.map(({ note }) => board.choices(note, held.get(note.id)));
   const moves = steps.map(({ before, following }, i) =>
     before < 0 || choices[before]!.chords.length === 0 ? null : board.moves(choices[before]!, choices[i]!, following),
@@ -133,8 +134,9 @@ export function fingeringTerms(
   unrolled: Unrolled,
   { notes }: FingeringResult,
   hand: Hand,
-  { stringLengthMm }: Pick<Instrument, 'stringLengthMm'>,
+  instrument: Pick<Instrument, 'stringLengthMm'>,
 ): Map<string, FingeringTerms> {
+  const ground = handGround(tune, instrument);
   const steps = stepsOf(tune, unrolled);
   const chordOf = (i: number): HandChord | undefined => notes.get(steps[i]!.note.id)?.chord;
   const terms = new Map<string, FingeringTerms>();
@@ -143,8 +145,8 @@ export function fingeringTerms(
     if (!chord) continue;
     const from = before >= 0 ? chordOf(before) : undefined;
     terms.set(note.id, {
-      stop: stopCost(chord, hand, toNumber(note.duration) >= LONG_NOTE, stringLengthMm),
-      move: from ? moveCost(from[0]!, chord[0]!, hand, following, stringLengthMm) : 0,
+      stop: stopCost(chord, hand, toNumber(note.duration) >= LONG_NOTE, ground),
+      move: from ? moveCost(from[0]!, chord[0]!, hand, following, ground) : 0,
     });
   }
   return terms;
@@ -251,7 +253,7 @@ class Board {
   constructor(
     private readonly tune: Tune,
     private readonly hand: Hand,
-    private readonly stringLengthMm: number,
+    private readonly ground: HandGround,
   ) {}
 
   choices(note: NoteEvent, held: HandChord | undefined): Choices {
@@ -272,7 +274,7 @@ class Board {
     const key = `${this.numbers.get(choices)} ${isLong}`;
     const known = this.stops.get(key);
     if (known) return known;
-    const found = Float64Array.from(choices.chords, (chord) => stopCost(chord, this.hand, isLong, this.stringLengthMm));
+    const found = Float64Array.from(choices.chords, (chord) => stopCost(chord, this.hand, isLong, this.ground));
     this.stops.set(key, found);
     return found;
   }
@@ -285,7 +287,7 @@ class Board {
     const cost = new Float64Array(from.chords.length * columns);
     for (const [s, chord] of from.chords.entries())
       for (const [t, next] of to.chords.entries())
-        cost[s * columns + t] = moveCost(chord[0]!, next[0]!, this.hand, following, this.stringLengthMm);
+        cost[s * columns + t] = moveCost(chord[0]!, next[0]!, this.hand, following, this.ground);
     const found = { columns, cost };
     this.matrices.set(key, found);
     return found;

@@ -66,7 +66,7 @@ export function readFirstNotes(text: string, tuning: Tuning): FirstNotesRead {
       const call = parseCall(word);
       const letter = call ? null : parseLetter(word);
       if (call) {
-        before = calledNote(call, tuning, ANY_KEY, before);
+        before = calledNote(call, tuning, ANY_KEY, before, 'nearest');
         pitches.push(before.pitch);
       } else if (letter) {
         pitches.push(letteredPitch(letter, ANY_KEY, pitches[pitches.length - 1] ?? null));

@@ -6,4 +6,5 @@ export type { Obstacle, OrnamentFacts, OrnamentScene } from './ornamentFacts';
 export { ornamentFacts } from './ornamentFacts';
 // By rule, and taken off for an easier version.
 export type { EasierStep, OrnamentRule, RulePlace } from './rules';
-export { RULE_PLACES, easierVersions, ornament, ornamentPlaces } from './rules';
+export { RULE_PLACES, easierVersions, leaveOff, ornament, ornamentPlaces } from './rules';
+export { swellLast } from './closingSwell';

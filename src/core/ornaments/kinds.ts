@@ -16,6 +16,7 @@ export const ORNAMENTS = [
   'vibrato-growing',
   'pulse',
   'closing-swell',
+  'fade',
 ] as const satisfies readonly NoteMark[];
 export type Ornament = (typeof ORNAMENTS)[number];
 
@@ -23,7 +24,7 @@ export type Ornament = (typeof ORNAMENTS)[number];
 export const ORNAMENT_LAYERS = [
   { name: 'rolls and triplets', marks: ['roll', 'bowed-triplet', 'passing-triplet', 'brushed-run'] },
   { name: 'cuts and flicks', marks: ['cut', 'flick'] },
-  { name: 'swells and pulses', marks: ['pulse', 'closing-swell'] },
+  { name: 'swells, pulses and fades', marks: ['pulse', 'closing-swell', 'fade'] },
   { name: 'slides and vibrato', marks: ['slide', 'pressed-in', 'vibrato', 'vibrato-growing'] },
   { name: 'snaps and staccato', marks: ['snap', 'staccato'] },
 ] as const satisfies readonly { readonly name: string; readonly marks: readonly Ornament[] }[];

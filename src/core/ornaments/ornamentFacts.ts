@@ -1,10 +1,11 @@
 import type { Centimetres, Fraction, Milliseconds, Seconds } from '#core/base';
 import { toNumber } from '#core/base';
 import type { BowedNote } from '#core/bowing';
-import { type DroneScene, openDrones } from '#core/drones';
+import type { DroneScene } from '#core/drones';
 import { type Fingering, handHome, isBanned } from '#core/fingering';
 import type { Limits } from '#core/tempo';
 import type { UnrolledNote } from '#core/tune';
+import { closingSwell, swellLast } from './closingSwell';
 import type { Ornament } from './kinds';
 
 /** What an ornament of a played note asks for and does. */
@@ -35,6 +36,7 @@ export type Obstacle =
   | 'no-room'
   | 'not-up-bow'
   | 'neighbour-does-not-fit'
+  | 'not-at-phrase-end'
   | 'not-before-longer'
   | 'not-into-strong'
   | 'in-slur'
@@ -56,6 +58,8 @@ const TRIPLET_SPEED = 25;
 const RINGING_TOUCH_MS = 30;
 /** Least length of a note that can be given vibrato. A guess. */
 const VIBRATO_MS = 350;
+/** Least length of a note that can fade: time to slow down, lift and move outward together. A guess. */
+const FADE_MS = 400;
 /** Dotted quarter, from which a roll is long. */
 const LONG_ROLL: Fraction = { n: 3, d: 8 };
 /** How near a node counts, as a share of the sounding length. A guess. */
@@ -118,6 +122,8 @@ function timeOf(
     case 'vibrato':
     case 'vibrato-growing':
       return { availableMs, neededMs: VIBRATO_MS };
+    case 'fade':
+      return { availableMs, neededMs: FADE_MS };
     default:
       return null;
   }
@@ -189,8 +195,8 @@ function* obstaclesOf(
       return;
     case 'closing-swell': {
       if (scene.bowed[index]?.bow !== 'up') yield 'not-up-bow';
-      const [best] = openDrones(scene.drones, index);
-      if (!best || best.class === 'sharp') yield 'neighbour-does-not-fit';
+      if (swellLast(scene.drones, index) === null) yield 'not-at-phrase-end';
+      else if (!closingSwell(scene.drones, index)) yield 'neighbour-does-not-fit';
       return;
     }
     default:

@@ -6,7 +6,7 @@ import { type Tune, unroll, writtenNotes } from '#core/tune';
 import { part, tune } from '../testing/tunes';
 import { ORNAMENTS } from './kinds';
 import { type OrnamentScene, ornamentFacts } from './ornamentFacts';
-import { type OrnamentRule, easierVersions, ornament, ornamentPlaces } from './rules';
+import { type OrnamentRule, easierVersions, leaveOff, ornament, ornamentPlaces } from './rules';
 
 /** A scene at a tempo given by the seconds of a whole note. */
 function sceneOf(t: Tune, whole = 1.1): OrnamentScene {
@@ -92,9 +92,36 @@ describe('the bow', () => {
     expect(facts('D4:6', 'bowed-triplet').time!.availableMs).toBeCloseTo((1000 * 1.1) / 4 / 3, 9);
   });
 
-  test('a closing swell wants an up-bow and a neighbour that agrees', () => {
-    expect(facts('D4 F#4:4', 'closing-swell', 1).obstacles).toEqual([]);
-    expect(facts('F#4:4', 'closing-swell').obstacles).toEqual(['not-up-bow']);
+  describe('a closing swell is two notes', () => {
+    const ending = (last: string) => `D4:8 | D4:8 | D4:8 | ${last}`;
+
+    test('the first on an up-bow, the last a beat or more at the end of a phrase', () => {
+      expect(facts(ending('E4:2 F#4:2 D4:4'), 'closing-swell', 4).obstacles).toEqual(['not-up-bow']);
+      expect(facts(ending('F#4:2 E4:2 A4:4'), 'closing-swell', 3).obstacles).toContain('not-at-phrase-end');
+      expect(facts(ending('(F#4:2 G4) E4 D4:4'), 'closing-swell', 5).obstacles).toEqual(['not-up-bow']);
+      expect(facts(ending('F#4 G4 E4:2 D4:4'), 'closing-swell', 5).obstacles).toEqual([]);
+    });
+
+    test('it takes the neighbour in on both: one pair of strings, and taken off the drones go with it', () => {
+      const plain = tune([part('A', ending('F#4 G4 E4:2 D4:4'))]);
+      const swelled = ornament(sceneOf(plain), ['A6'], 'closing-swell');
+      const notes = writtenNotes(swelled);
+      expect(notes.map(({ drone }) => drone)).toEqual([...Array<undefined>(5), 'upper', 'upper']);
+      expect(notes[5]!.marks).toEqual(['closing-swell']);
+      expect(leaveOff(sceneOf(swelled), ['A6'], 'closing-swell')).toEqual(plain);
+    });
+
+    test('by rule it is marked on the note before the end of each phrase', () => {
+      const t = tune([part('A', ending('F#4 G4 E4:2 D4:4'))]);
+      expect(ornamentPlaces(sceneOf(t), { ornament: 'closing-swell', place: 'phrase-ends', mostInPhrase: 1 })).toEqual([
+        'A6',
+      ]);
+    });
+  });
+
+  test('a fade needs time to slow down, lift and move outward together', () => {
+    expect(facts('D4:8', 'fade').obstacles).toEqual([]);
+    expect(facts('D4:2', 'fade').obstacles).toEqual(['too-short']);
   });
 
   test('a staccato is lifted no longer than half its note, the height that of a fall for half that time', () => {
@@ -161,8 +188,8 @@ describe('by rule', () => {
 
   test('twice by the same rule is as once', () => {
     const ids = ornamentPlaces(sceneOf(t), rule);
-    const once = ornament(t, ids, 'flick');
-    expect(ornament(once, ids, 'flick')).toBe(once);
+    const once = ornament(sceneOf(t), ids, 'flick');
+    expect(ornament(sceneOf(once), ids, 'flick')).toBe(once);
     expect(writtenNotes(once).filter(({ marks }) => marks?.includes('flick')).length).toBe(ids.length);
   });
 });
@@ -186,7 +213,7 @@ test('an easier version takes layers off one after the other, drones last, and l
   expect(steps.map(({ off, notes }) => `${off} ${notes}`)).toEqual([
     'rolls and triplets 4',
     'cuts and flicks 4',
-    'swells and pulses 4',
+    'swells, pulses and fades 4',
     'slides and vibrato 4',
     'drones 4',
   ]);

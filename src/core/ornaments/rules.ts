@@ -1,8 +1,9 @@
 import { toNumber } from '#core/base';
-import { toggleMark } from '#core/editing';
+import { mapNotes, setDrone, toggleMark } from '#core/editing';
 import { type DroneScene, isPhraseEnd } from '#core/drones';
 import { isDottedBeat, offbeatShare, withinBeat } from '#core/tempo';
 import { PHRASE_BARS, type Tune, type UnrolledNote } from '#core/tune';
+import { closingSwell, setClosingSwell, swellLast } from './closingSwell';
 import { ORNAMENT_LAYERS, type Ornament } from './kinds';
 import { type OrnamentScene, ornamentFacts } from './ornamentFacts';
 
@@ -29,7 +30,9 @@ export function ornamentPlaces(scene: OrnamentScene, { ornament, place, mostInPh
   const found = new Map<string, { readonly phrase: string; readonly index: number }>();
   for (const played of unrolled.notes) {
     const { note, index, part, bar } = played;
-    if (!isAt(scene, played, place) || !suits(scene, played, ornament)) continue;
+    // A closing swell ends on the place, and is marked on the note before it.
+    const at = ornament === 'closing-swell' ? unrolled.notes[index + 1] : played;
+    if (!at || !isAt(scene, at, place) || !suits(scene, played, ornament)) continue;
     if (ornamentFacts(scene, index, ornament).obstacles.length > 0) misfits.add(note.id);
     const phrase = `${part} ${Math.floor(Math.max(0, bar - 1) / PHRASE_BARS)}`;
     if (!found.has(note.id)) found.set(note.id, { phrase, index });
@@ -82,15 +85,40 @@ function isAt(scene: OrnamentScene, played: UnrolledNote, place: RulePlace): boo
   }
 }
 
-/** The tune with an ornament on notes that do not have it yet. */
-export function ornament(tune: Tune, ids: readonly string[], kind: Ornament): Tune {
+/** The tune with an ornament on notes that do not have it yet; a closing swell takes in its last note and the string beside. */
+export function ornament(scene: OrnamentScene, ids: readonly string[], kind: Ornament): Tune {
+  const { tune, unrolled } = scene.drones;
   const have = new Set(
     tune.parts.flatMap(({ events }) =>
       events.flatMap((e) => (e.kind === 'note' && e.marks?.includes(kind) ? [e.id] : [])),
     ),
   );
   const missing = ids.filter((id) => !have.has(id));
-  return missing.length === 0 ? tune : toggleMark(tune, new Set(missing), kind);
+  if (missing.length === 0) return tune;
+  if (kind !== 'closing-swell') return toggleMark(tune, new Set(missing), kind);
+  return missing.reduce((next, id) => {
+    const swell = closingSwell(
+      scene.drones,
+      unrolled.notes.findIndex(({ note }) => note.id === id),
+    );
+    return swell ? setClosingSwell(next, swell) : toggleMark(next, new Set([id]), kind);
+  }, tune);
+}
+
+/** The tune without an ornament on notes; with a closing swell go the strings that it took in. */
+export function leaveOff(scene: OrnamentScene, ids: readonly string[], kind: Ornament): Tune {
+  const { tune, unrolled } = scene.drones;
+  const bare = mapNotes(tune, new Set(ids), ({ marks = [], ...note }) => {
+    const kept = marks.filter((mark) => mark !== kind);
+    return kept.length > 0 ? { ...note, marks: kept } : note;
+  });
+  if (kind !== 'closing-swell') return bare;
+  const swelled = unrolled.notes.filter(({ note }) => ids.includes(note.id) && note.marks?.includes(kind));
+  const droned = swelled.flatMap(({ index, note }) => {
+    const last = swellLast(scene.drones, index);
+    return last === null ? [note.id] : [note.id, unrolled.notes[last]!.note.id];
+  });
+  return setDrone(bare, new Set(droned), null);
 }
 
 /** An easier version: layers of ornaments, and in the end drones, taken off one after the other. */

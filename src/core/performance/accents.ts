@@ -28,8 +28,6 @@ const ACCENTS: Partial<Record<DanceType, AccentWeights>> = {
 
 /** Decibels for ten times the speed that a stroke would have by itself. */
 const SPEED_DECIBELS = 12;
-/** Hands are not machines: so many decibels more or less, the same for the same stroke each time. */
-const SPREAD = 0.8;
 
 /**
  * How much louder than a plain stroke each stroke begins, by the index of its first note, in decibels: 12·log10 of its speed
@@ -47,13 +45,7 @@ export function strokeAccents(report: TuneReport): ReadonlyMap<number, number> {
     const place = within < 1e-6 ? weights.beat : Math.abs(within - offbeat) < 1e-6 ? weights.backbeat : 0;
     const length = Math.abs(toCm - fromCm);
     const drawn = nominalCm > 0 && length > 0 ? SPEED_DECIBELS * Math.log10(length / nominalCm) : 0;
-    accents.set(first, place + (toCm > fromCm ? weights.down : 0) + drawn + SPREAD * spread(first));
+    accents.set(first, place + (toCm > fromCm ? weights.down : 0) + drawn);
   }
   return accents;
-}
-
-/** A number from -1 to 1 that looks like chance and is the same each time. */
-function spread(index: number): number {
-  const mixed = Math.imul(index + 1, 0x9e3779b1) ^ (index << 7);
-  return ((mixed >>> 8) % 2001) / 1000 - 1;
 }

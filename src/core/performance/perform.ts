@@ -7,26 +7,10 @@ import { secondsAt, wholeNoteSeconds } from '#core/tempo';
 import { backing, clicksOf } from './accompany';
 import { beatsOf } from './beats';
 import { hertzAt } from './gestures';
-import type { Layer } from './layers';
+import { PLAIN_WISH, type PerformanceWish } from './wish';
+import { unevenSeconds } from './human';
 import { played } from './strings';
 import { strokesOf } from './strokes';
-
-export interface PerformanceWish {
-  readonly layers: ReadonlySet<Layer>;
-  /** Notes by index from the first to, not including, the last; null: the whole tune. */
-  readonly span: { readonly from: number; readonly to: number } | null;
-  /** Bars counted in before it. */
-  readonly countIn: number;
-  /** A gap as long as the span after it, in which it is answered. */
-  readonly answer: boolean;
-}
-
-export const PLAIN_WISH: PerformanceWish = {
-  layers: new Set(['melody', 'drones', 'bowing', 'colour']),
-  span: null,
-  countIn: 0,
-  answer: false,
-};
 
 /** A plan of sound, and where in the tune its seconds lie. */
 export interface Performance {
@@ -64,14 +48,16 @@ export function perform(report: TuneReport, wish: PerformanceWish = PLAIN_WISH):
   const shift = counted.seconds - inTune(from);
   const ends = inTune(to) + shift;
   const at = (index: number): Seconds => timing.onsets[index]! + shift;
+  const felt = (index: number): Seconds =>
+    wish.isHuman ? Math.max(0, at(index) + unevenSeconds(timing.durations, index)) : at(index);
   const plucks = wish.layers.has('backing') ? backing(report, beats, from, to, (place) => inTune(place) + shift) : [];
   const clicks = wish.layers.has('click') ? clicksOf(beats, from, to, (place) => inTune(place) + shift) : [];
   return {
     plan: {
       seconds: ends + (wish.answer ? ends - counted.seconds : 0),
       openHertz: report.tune.tuning.map((open) => hertzAt(open)) as [number, number, number, number],
-      strokes: strokesOf(report, wish.layers, first, end, at),
-      ...played(report, wish.layers, first, end, at),
+      strokes: strokesOf(report, wish, first, end, felt),
+      ...played(report, wish.layers, first, end, felt),
       plucks,
       clicks: [...counted.clicks, ...clicks],
       toneHertz: wish.layers.has('tone') ? toneOf(report) : null,
@@ -120,5 +106,5 @@ function countIn(
 
 /** Nothing but the clicks of the whole tune, a bar of them before it. */
 export function clickTrack(report: TuneReport): Performance {
-  return perform(report, { layers: new Set(['click']), span: null, countIn: 1, answer: false });
+  return perform(report, { layers: new Set(['click']), span: null, countIn: 1, answer: false, isHuman: false });
 }

@@ -8,7 +8,8 @@ import { hear, hertz, level } from '../testing/sounds';
 import { part, randomTune, seeded, tune } from '../testing/tunes';
 import { beatsOf, beatsUnderNotes, offbeatOf } from './beats';
 import { LAYERS, type Layer } from './layers';
-import { PLAIN_WISH, perform } from './perform';
+import { perform } from './perform';
+import { PLAIN_WISH } from './wish';
 import { bowVelocities } from './velocities';
 import { cases } from '../testing/share';
 
@@ -29,6 +30,8 @@ const line = (text: string, links: [string, Link][] = []) => setLinks(tune([part
 const planFor = (t: Tune, wish: Partial<typeof PLAIN_WISH> = {}) =>
   perform(reportTune(t, { bpm: BPM }), { ...PLAIN_WISH, ...wish }).plan;
 const only = (...layers: Layer[]) => ({ layers: new Set<Layer>(layers) });
+
+const decibelsOver = (louder: number, softer: number) => 20 * Math.log10(louder / softer);
 
 describe('strokes', () => {
   test('each is as long as its notes, and its sign is its bow', () => {
@@ -71,8 +74,6 @@ describe('strokes', () => {
     expect(planFor(t, only('melody', 'bowing')).strokes.length).toBe(3);
   });
 
-  const decibels = (louder: number, softer: number) => 20 * Math.log10(louder / softer);
-
   test('the quick single of three-and-one speaks: 3 dB over the slurred three, where neither is on the beat', () => {
     const bar = '(D4 E4 F#4) G4 (A4 G4 F#4) E4';
     const { strokes } = planFor(line(Array.from({ length: 32 }, () => bar).join(' | ')));
@@ -80,7 +81,7 @@ describe('strokes', () => {
     const singles = strokes.filter((_, i) => i % 4 === 3).map(({ speed }) => speed);
     const mean = (list: readonly number[]) => list.reduce((sum, one) => sum + one, 0) / list.length;
     // The threes at the half bar have the backbeat and the down-bow on their side, and are softer all the same.
-    expect(decibels(mean(singles), mean(threes))).toBeGreaterThan(3 - 1.5 - 0.7);
+    expect(decibelsOver(mean(singles), mean(threes))).toBeGreaterThan(3 - 1.5 - 0.7);
   });
 
   test('the beat is louder than the backbeat, the backbeat than the rest, and a down-bow a little than an up-bow', () => {
@@ -90,8 +91,8 @@ describe('strokes', () => {
       const some = strokes.filter((_, i) => at.includes(i % 8)).map(({ speed }) => speed);
       return some.reduce((sum, one) => sum + one, 0) / some.length;
     };
-    expect(decibels(mean([0, 4]), mean([2, 6]))).toBeGreaterThan(0.4);
-    expect(decibels(mean([2, 6]), mean([1, 3, 5, 7]))).toBeGreaterThan(1);
+    expect(decibelsOver(mean([0, 4]), mean([2, 6]))).toBeGreaterThan(0.4);
+    expect(decibelsOver(mean([2, 6]), mean([1, 3, 5, 7]))).toBeGreaterThan(1);
   });
 });
 
@@ -154,6 +155,25 @@ describe('strings and fingers', () => {
     expect(marked('pulse').swells).toEqual([{ from: 0, to: 2 * EIGHTH, decibels: 5, by: 'speed', returns: true }]);
     expect(marked('flick').touches[1]!.map(({ kind }) => kind)).toEqual(['flick']);
   });
+});
+
+test('a closing swell takes the neighbour in halfway, and the last note sounds on both strings', () => {
+  const marked = withNote(line('F#4:2 D4:2 E4:2 D4:2'), 'A3', { marks: ['closing-swell'], drone: 'upper' });
+  const { contacts, swells } = planFor(withNote(marked, 'A4', { drone: 'upper' }));
+  expect(contacts[2]!.map(({ from, to, role }) => [from / EIGHTH, to / EIGHTH, role])).toEqual([[5, 8, 'second']]);
+  expect(swells.map(({ from, to, returns }) => [from / EIGHTH, to / EIGHTH, returns])).toEqual([[4, 6, false]]);
+});
+
+test('a hand comes a little early or late, louder or softer, the same each time, and no note passes another', () => {
+  const report = reportTune(line('D4 E4 F#4 G4 A4 B4 C#5 D5'), { bpm: BPM });
+  const [even, human, again] = [false, true, true].map((isHuman) => perform(report, { ...PLAIN_WISH, isHuman }).plan);
+  expect(again).toEqual(human);
+  const off = human!.strokes.map(({ from }, i) => from - even!.strokes[i]!.from);
+  expect(Math.max(...off.map(Math.abs))).toBeLessThanOrEqual(0.004);
+  expect(new Set(off.map((seconds) => seconds.toFixed(5))).size).toBeGreaterThan(4);
+  const louder = human!.strokes.map(({ speed }, i) => Math.abs(decibelsOver(speed, even!.strokes[i]!.speed)));
+  expect(Math.max(...louder)).toBeLessThanOrEqual(0.8 + 1e-9);
+  expect(Math.max(...louder)).toBeGreaterThan(0.2);
 });
 
 describe('time', () => {
@@ -263,7 +283,13 @@ test('random tunes with all layers make plans in order of time, whatever the tem
     const count = report.unrolled.notes.length;
     const from = Math.floor(random() * Math.max(1, count - 6));
     const span = count > 0 ? { from, to: Math.min(count, from + 5) } : null;
-    const { plan } = perform(report, { layers: new Set(LAYERS), span, countIn: 1, answer: random() < 0.5 });
+    const { plan } = perform(report, {
+      layers: new Set(LAYERS),
+      span,
+      countIn: 1,
+      answer: random() < 0.5,
+      isHuman: true,
+    });
     const rising = (times: readonly number[]) =>
       times.every((time, i) => time >= 0 && (i === 0 || time >= times[i - 1]! - 1e-9));
     expect(rising(plan.strokes.map((stroke) => stroke.from))).toBe(true);

@@ -1,22 +1,26 @@
 import type { Seconds } from '#core/base';
 import type { TuneReport } from '#core/report';
-import type { Contact, PitchMove, SoundPlan, Swell, Touch, Vibrato } from '#core/sound';
+import type { Accent, Contact, PitchMove, SoundPlan, Swell, Touch, Vibrato } from '#core/sound';
 import { type NoteMark, PLACES } from '#core/tune';
 import { hertzAt, pitchGesture } from './gestures';
 import type { Layer } from './layers';
-import { soundingSeconds } from './soundingTime';
+import { noteEnd, soundingSeconds } from './soundingTime';
 
 /** What is heard of pulses, accents and closing swells; how long a flick, at the onset of its note, and how long a finger presses in. Guesses. */
 const PULSE_DECIBELS = 5;
-const ACCENT_DECIBELS = 2.5;
+const ACCENT_DECIBELS = 3.5;
 const CLOSING_DECIBELS = 4;
+/** What is left of a fade at its end, beside what weight and contact take of it. */
+const FADE_DECIBELS = -10;
+/** Share of a closing swell's first note after which the bow takes in the neighbour string. A guess. */
+const SWELL_TAKES_IN = 0.5;
 const FLICK_SECONDS = 0.022;
 const PRESS = { most: 0.09, share: 0.4 } as const;
 const VIBRATO = { after: 0.12, rate: 5.6, cents: 28, grow: 0.3 } as const;
 /** A rolled chord: its lower strings first. */
 const ROLLED = { most: 0.09, share: 0.3 } as const;
 
-type Played = Pick<SoundPlan, 'contacts' | 'pitches' | 'vibrato' | 'swells' | 'touches'>;
+type Played = Pick<SoundPlan, 'contacts' | 'pitches' | 'vibrato' | 'swells' | 'accents' | 'touches'>;
 
 /** What bow and fingers do on the notes of a span. */
 export function played(
@@ -26,19 +30,21 @@ export function played(
   end: number,
   at: (index: number) => Seconds,
 ): Played {
-  const { unrolled, fingers, timing, settings, tune } = report;
+  const { unrolled, fingers, settings, tune } = report;
   const strings = () => PLACES.map((): never[] => []);
   const contacts: Contact[][] = strings();
   const pitches: PitchMove[][] = strings();
   const vibrato: Vibrato[][] = strings();
   const touches: Touch[][] = strings();
   const swells: Swell[] = [];
+  const accents: Accent[] = [];
   const hasColour = layers.has('colour');
   for (let i = first; i < end; i++) {
     const unrolledNote = unrolled.notes[i]!;
     const { note } = unrolledNote;
     const fingering = fingers.get(note.id);
-    const [begin, seconds] = [at(i), timing.durations[i]!];
+    const begin = at(i);
+    const seconds = noteEnd(report, i, end, at) - begin;
     // What no string reaches is sounded on the highest string all the same.
     const place = fingering?.reachable ? PLACES.indexOf(fingering.place) : 3;
     const marks: readonly NoteMark[] = (hasColour && note.marks) || [];
@@ -67,8 +73,9 @@ export function played(
       touches[place]!.push({ kind: 'press', from: begin, to: begin + Math.min(PRESS.most, PRESS.share * seconds) });
     const swell = swellOf(layers.has('bowing') ? (note.marks ?? []) : marks, begin, seconds, settings.schools.pulse);
     if (swell) swells.push(swell);
+    if (marks.includes('accent')) accents.push({ at: begin, decibels: ACCENT_DECIBELS });
   }
-  return { contacts, pitches, vibrato, swells, touches };
+  return { contacts, pitches, vibrato, swells, accents, touches };
 }
 
 /** A note that follows on the same string keeps the bow on it: one touch. */
@@ -102,8 +109,10 @@ function soundSecond(
   const string = place + (note.drone === 'upper' ? 1 : -1);
   const open = tune.tuning[string];
   if (!open) return;
-  pitches[string]!.push({ at: begin, hertz: hertzAt(open), glide: 0 });
-  touch(contacts[string]!, { from: begin, to: until, role: 'second' });
+  // The swell takes the neighbour in on its way.
+  const from = note.marks?.includes('closing-swell') ? begin + SWELL_TAKES_IN * seconds : begin;
+  pitches[string]!.push({ at: from, hertz: hertzAt(open), glide: 0 });
+  touch(contacts[string]!, { from, to: until, role: 'second' });
 }
 
 function swellOf(
@@ -114,8 +123,7 @@ function swellOf(
 ): Swell | null {
   const to = from + seconds;
   if (marks.includes('pulse')) return { from, to, decibels: PULSE_DECIBELS, by: pulse, returns: true };
+  if (marks.includes('fade')) return { from, to, decibels: FADE_DECIBELS, by: 'fade', returns: false };
   if (marks.includes('closing-swell')) return { from, to, decibels: CLOSING_DECIBELS, by: 'speed', returns: false };
-  if (marks.includes('accent'))
-    return { from, to: from + seconds / 2, decibels: ACCENT_DECIBELS, by: 'weight', returns: true };
   return null;
 }

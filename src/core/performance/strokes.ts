@@ -5,8 +5,9 @@ import type { BowStroke } from '#core/sound';
 import { TRIPLET_TIME, wholeNoteSeconds } from '#core/tempo';
 import type { Direction } from '#core/tune';
 import { strokeAccents } from './accents';
-import type { Layer } from './layers';
-import { soundingSeconds } from './soundingTime';
+import { unevenDecibels } from './human';
+import type { PerformanceWish } from './wish';
+import { noteEnd, soundingSeconds } from './soundingTime';
 
 /** A gap of the bow at a hook, the bow in the air before a retake. Guesses. */
 const HOOK_SECONDS = 0.03;
@@ -16,12 +17,12 @@ const SPEED = { usual: 0.35, least: 0.18, most: 0.7 } as const;
 const FORCE = 0.8;
 /** Share of its time that a stroke of a bowed triplet sounds. */
 const TRIPLET_SOUNDS = 0.6;
-const BITE = { triplet: 2.2, accent: 1.5, snap: 1.7, seconds: 0.012, accentSeconds: 0.05 } as const;
+const BITE = { triplet: 2.2, snap: 1.7, seconds: 0.012, snapSeconds: 0.05 } as const;
 
 /** Strokes as planned; bowed triplets are three of their own. */
 export function strokesOf(
   report: TuneReport,
-  layers: ReadonlySet<Layer>,
+  { layers, isHuman }: Pick<PerformanceWish, 'layers' | 'isHuman'>,
   first: number,
   end: number,
   at: (index: number) => Seconds,
@@ -39,14 +40,15 @@ export function strokesOf(
     plain = opposite(plain);
     const sign = (asPlanned ? figures.bowed[i]!.bow : plain) === 'down' ? 1 : -1;
     const [from, last] = [at(i), next - 1];
-    let to = at(last) + timing.durations[last]!;
+    let to = noteEnd(report, last, end, at);
     const marks = (hasColour && unrolled.notes[i]!.note.marks) || [];
     const lastMarks = (hasColour && unrolled.notes[last]!.note.marks) || [];
     to = at(last) + soundingSeconds(to - at(last), lastMarks);
     if (asPlanned && figures.bowed[next]?.link === 'retake' && unrolled.notes[next]!.restBefore.n === 0)
       to -= Math.min(LIFT.most, LIFT.share * (to - at(last)));
-    const speed = speedOf(asPlanned ? (accents.get(i) ?? 0) : 0);
-    const stroke = { from, to, sign, speed, force: FORCE, bite: 1, biteSeconds: 0, stops: [] } as const;
+    const speed = speedOf((asPlanned ? (accents.get(i) ?? 0) : 0) + (isHuman ? unevenDecibels(i) : 0));
+    const lean = asPlanned ? settings.schools.weightAt : 'even';
+    const stroke = { from, to, sign, speed, force: FORCE, bite: 1, biteSeconds: 0, lean, stops: [] } as const;
     if (marks.includes('bowed-triplet') && last === i) {
       const third = Math.min(to - from, tripletSeconds) / 3;
       const bite = { bite: BITE.triplet, biteSeconds: BITE.seconds };
@@ -69,11 +71,7 @@ export function strokesOf(
       const stopFrom = isStopped ? Math.min(sounded, at(j) - HOOK_SECONDS) : sounded;
       if (at(j) - stopFrom > 0.01) stops.push({ from: stopFrom, to: at(j) });
     }
-    const bite = marks.includes('snap')
-      ? { bite: BITE.snap, biteSeconds: BITE.accentSeconds }
-      : marks.includes('accent')
-        ? { bite: BITE.accent, biteSeconds: BITE.accentSeconds }
-        : {};
+    const bite = marks.includes('snap') ? { bite: BITE.snap, biteSeconds: BITE.snapSeconds } : {};
     strokes.push({ ...stroke, ...bite, stops });
   }
   return strokes;

@@ -1,5 +1,6 @@
 import { opposite } from '#core/bowing';
 import { type TwinFigure, flippingPlaces, twinFigures } from '#core/twins';
+import type { Trial } from './figures';
 import { type Finding, type FindingInput, type LinkEdit, type Mend, mendBy, placeOf } from './finding';
 
 /** Full bars of a part from which its downbeats are worth a word. */
@@ -87,8 +88,12 @@ function alikeMend(input: FindingInput, { places }: TwinFigure): Mend {
         }),
       ),
     )
-    .sort((a, b) => a.length - b.length)
-    .map((edits) => ({ edits, trial: input.attempt(edits) }));
-  const { edits, trial } = ways.find((way) => way.trial.round.comesRound) ?? ways[0]!;
-  return mendBy(input, 'make-alike', edits, trial);
+    .sort((a, b) => a.length - b.length);
+  let first: { edits: LinkEdit[]; trial: Trial } | null = null;
+  for (const edits of ways) {
+    const trial = input.attempt(edits);
+    if (trial.round.comesRound) return mendBy(input, 'make-alike', edits, trial);
+    first ??= { edits, trial };
+  }
+  return mendBy(input, 'make-alike', first!.edits, first!.trial);
 }

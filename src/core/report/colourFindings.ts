@@ -1,8 +1,10 @@
+import { lockConflicts } from '#core/bowing';
 import { type DroneScene, doubleStops, droneScene, openDrones } from '#core/drones';
-import { type Obstacle, ORNAMENTS, type Ornament, ornamentFacts } from '#core/ornaments';
+import { type Obstacle, ORNAMENTS, type Ornament, ornamentFacts, swellLast } from '#core/ornaments';
 import { intervalName, pitchName } from '#core/pitch';
 import { TRIPLET_TIME, wholeNoteSeconds } from '#core/tempo';
 import { type Finding, type FindingInput, type LinkEdit, type Mend, type NoteEdit, mendBy, placeOf } from './finding';
+import { turnMends } from './lockFindings';
 import { withNoteEdits } from './mendTune';
 
 /** Ornaments that do not fit their note, and drones that grate without resolving. Nothing is looked at in a plain tune. */
@@ -40,10 +42,11 @@ function ornamentFindings(input: FindingInput, drones: DroneScene): Finding[] {
   return [...places.values()].map(({ first: { index, ornament, obstacle }, ids }): Finding => {
     const { id } = unrolled.notes[index]!.note;
     const off: NoteEdit = { id, unmark: ornament };
-    const mends = [tried(input, index, 'leave-off', [off])];
+    const mends = [tried(input, index, 'leave-off', [off, ...strings(drones, index, ornament)])];
     // A slide without room begins as a touch and grows.
     if (obstacle === 'no-room') mends.unshift(tried(input, index, 'press-in', [off, { id, mark: 'pressed-in' }]));
     if (obstacle === 'in-slur') mends.unshift(splitFor(input, index));
+    if (obstacle === 'not-up-bow') mends.unshift(...upBowMends(input, id));
     return {
       code: 'ornament-misfits',
       severity: 'care',
@@ -55,6 +58,27 @@ function ornamentFindings(input: FindingInput, drones: DroneScene): Finding[] {
       mends,
     };
   });
+}
+
+/** With a closing swell go the strings that its two notes took in. */
+function strings(drones: DroneScene, index: number, ornament: Ornament): NoteEdit[] {
+  if (ornament !== 'closing-swell') return [];
+  const last = swellLast(drones, index);
+  return [index, ...(last === null ? [] : [last])].map((i) => ({ id: drones.unrolled.notes[i]!.note.id, drone: null }));
+}
+
+/** Edits of links that bring a note out on an up-bow on every pass, against no more locks than now. */
+function upBowMends(input: FindingInput, id: string): Mend[] {
+  const { unrolled, figures } = input;
+  const played = unrolled.notes.filter(({ note }) => note.id === id).map(({ index }) => index);
+  const conflicts = lockConflicts(unrolled, figures.bowed).length;
+  return turnMends(
+    input,
+    id,
+    played.filter((index) => figures.bowed[index]!.bow !== 'up'),
+    (bowed) =>
+      played.every((index) => bowed[index]!.bow === 'up') && lockConflicts(unrolled, bowed).length <= conflicts,
+  );
 }
 
 /** The slur split before the note and after it, as far as it goes on there. */

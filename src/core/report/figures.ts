@@ -9,7 +9,7 @@ import {
   roundVerdict,
   startOf,
 } from '#core/bowing';
-import { type ArmPlan, type Plane, armPlan, planeOf } from '#core/crossing';
+import { type ArmPlan, type Plane, armPlan, pairPlane, planeOf } from '#core/crossing';
 import type { FingerRule, Fingering, Hand, HandMove } from '#core/fingering';
 import type { Instrument } from '#core/instrument';
 import type { Schools } from '#core/schools';
@@ -20,10 +20,12 @@ import {
   type Lilt,
   type Limits,
   type Timing,
+  type CheckedBowing,
   ceilingAt,
   crossingGaps,
-  danceCeiling,
+  ceilingOfOther,
   danceCheck,
+  type DottedRatios,
   dottedRatio,
   noteTimes,
   timing,
@@ -51,6 +53,7 @@ export interface ReportSettings {
   readonly schools: Schools;
   readonly hand: Hand;
   readonly bands: Bands;
+  readonly dottedRatios: DottedRatios;
   readonly lilts: readonly Lilt[];
   readonly lilt: Lilt;
 }
@@ -75,9 +78,9 @@ export interface Figures {
 export function timesOf(
   { danceType }: Tune,
   unrolled: Unrolled,
-  { bpm, beat, lilt }: Pick<ReportSettings, 'bpm' | 'beat' | 'lilt'>,
+  { bpm, beat, lilt, dottedRatios }: Pick<ReportSettings, 'bpm' | 'beat' | 'lilt' | 'dottedRatios'>,
 ): Timing {
-  return timing(noteTimes(unrolled, beat, lilt, dottedRatio(danceType)), bpm);
+  return timing(noteTimes(unrolled, beat, lilt, dottedRatio(danceType, dottedRatios)), bpm);
 }
 
 /**
@@ -88,12 +91,10 @@ export function notePlanes(notes: readonly UnrolledNote[], fingers: ReadonlyMap<
   return notes.map(({ note }) => {
     const fingering = fingers.get(note.id);
     if (!fingering?.reachable) return null;
-    const { place } = fingering;
-    if (note.drone === 'upper' && !fingering.stops[0]) {
-      const above = PLACES[PLACES.indexOf(place) + 1];
-      return above ? planeOf(above, true) : planeOf(place, false);
-    }
-    return planeOf(place, Boolean(fingering.stops[0]) || note.drone === 'lower');
+    const { place, stops } = fingering;
+    if (stops[0]) return pairPlane(place, stops[0].place);
+    const beside = note.drone && PLACES[PLACES.indexOf(place) + (note.drone === 'upper' ? 1 : -1)];
+    return beside ? pairPlane(place, beside) : planeOf(place, false);
   });
 }
 
@@ -171,17 +172,20 @@ export interface Trial {
 export function tryLinks(
   tune: Tune,
   edited: Unrolled,
-  unchanged: HandAndArm,
+  unchanged: HandAndArm & CheckedBowing & Pick<Figures, 'start'>,
   times: Timing,
   settings: ReportSettings,
+  from = 0,
 ): Trial {
   const { direction } = startOf(tune, edited, settings.start);
-  const bowed = bowNotes(edited.notes, direction);
+  // Up to the first edited note nothing is bowed anew.
+  const isAsBefore = direction === unchanged.start.direction;
+  const bowed = bowNotes(edited.notes, direction, isAsBefore ? unchanged.bowed.slice(0, from) : []);
   const input = checkInput(bowed, unchanged, times, settings);
   return {
     bowed,
     round: roundVerdict(edited, bowed),
-    ceilingBpm: () => danceCeiling(input),
+    ceilingBpm: () => ceilingOfOther(input, unchanged),
     ceilingAt: (indices) => ceilingAt(input, indices),
     shared: () => sharedStrokes(tune, bowed, times, settings, reachOf(edited.notes, settings.schools.pulse)),
   };

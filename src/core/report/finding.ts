@@ -51,6 +51,8 @@ export interface Mend {
     | 'accent'
     /** The bow stays on a pair of strings. */
     | 'hold-pair'
+    /** A string that was not said is confirmed. */
+    | 'confirm-string'
     /** One finger lies across both strings. */
     | 'barre'
     /** The note is taken with another finger, on another string or in another position. */
@@ -214,6 +216,7 @@ export type Finding = {
       readonly crossings: number;
       readonly others: number;
     }
+  | { readonly code: 'string-inferred'; readonly notes: number }
   | { readonly code: 'lock-contradicted'; readonly lock: Direction; readonly passes: readonly string[] }
   | { readonly code: 'out-of-reach' | 'stops-out-of-reach' | 'finger-misfits' | 'hand-forbids' }
   | { readonly code: 'extended-fourth'; readonly string: Place }

@@ -1,11 +1,12 @@
 import { setLinks } from '#core/bowing';
 import type { Direction, Tune, TuneEvent } from '#core/tune';
 import { part, randomTune, tune } from '../testing/tunes';
+import type { Mend } from './finding';
 import { reportTune } from './report';
 import { cases } from '../testing/share';
 
-const withMend = (t: Tune, edits: readonly { id: string; link: 'start' | 'change' | 'slur' | 'hook' | 'retake' }[]) =>
-  reportTune(setLinks(t, new Map(edits.map(({ id, link }) => [id, link]))));
+const withMend = (t: Tune, edits: Mend['edits']) =>
+  reportTune(edits.reduce((edited, { id, link, pass }) => setLinks(edited, new Map([[id, link]]), pass), t));
 
 test('what a mend of the round promises is what the report says once it is made', () => {
   let tried = 0;

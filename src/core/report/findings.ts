@@ -65,6 +65,7 @@ function lookedFor(input: FindingInput): Finding[] {
     ...bowingFindings(input),
     ...planeFindings(input),
     ...handFindings(input),
+    ...inferredStrings(input),
     ...colourFindings(input),
   ];
 }
@@ -169,7 +170,7 @@ function patternedNotes(tune: Tune, part: Part, unit: Fraction): Set<string> {
   return ids;
 }
 
-const linksOf = ({ edits }: RoundMend) => edits.map(({ id, link }) => ({ id, link, pass: null }));
+const linksOf = ({ edits }: RoundMend) => edits.map(({ id, link, pass }) => ({ id, link, pass }));
 
 /** Whether a mend leaves more locks contradicted than there are now. */
 function contradictsLock(input: FindingInput, mend: RoundMend): boolean {
@@ -200,7 +201,7 @@ function turnsSinceEntry({ unrolled, figures }: FindingInput, from: number, to: 
 function distinctDeeds(mends: readonly RoundMend[]): RoundMend[] {
   const firsts = new Map<string, RoundMend>();
   for (const mend of mends) {
-    const deeds = mend.edits.map(({ deed }) => deed).join(' ');
+    const deeds = mend.edits.map(({ deed, pass }) => `${deed}${pass === null ? '' : ' once'}`).join(' ');
     if (!firsts.has(deeds)) firsts.set(deeds, mend);
   }
   const chosen = new Set([...firsts.values(), ...mends.slice(0, MENDS_OFFERED)]);
@@ -369,4 +370,15 @@ function handFindings(input: FindingInput): Finding[] {
       ...common,
     };
   });
+}
+
+/** Strings that were not said when their notes were called out: told once, until they are confirmed or set otherwise. */
+function inferredStrings(input: FindingInput): Finding[] {
+  const guessed = input.unrolled.notes.filter(({ note }) => note.marks?.includes('inferred-string'));
+  const ids = [...new Set(guessed.map(({ note }) => note.id))];
+  if (ids.length === 0) return [];
+  const place = placeOf(input, guessed[0]!.index);
+  const notes = ids.map((id) => ({ id, unmark: 'inferred-string' as const }));
+  const mends = [{ ...mendBy(input, 'confirm-string', []), notes, place }];
+  return [{ code: 'string-inferred', severity: 'note', ids, place, notes: ids.length, mends }];
 }

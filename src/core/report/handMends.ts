@@ -35,7 +35,7 @@ export function handMends(
   if (kind !== 'hop' && kind !== 'barre' && kind !== 'shift') return [];
   const barre = kind === 'barre' ? triedMend(input, event, 'barre', [{ id: note.id, mark: 'barre' }]) : [];
   const now = fingers.get(note.id)!;
-  const ways = choicesFor(note, tune.tuning, settings.hand, settings.instrument)
+  const ways = choicesFor(note, tune, settings.hand, settings.instrument)
     .filter(([top]) => top!.place !== now.place || top!.finger !== now.finger || top!.position !== now.position)
     .slice(0, WAYS_TRIED);
   const refingered = ways.flatMap((chord: HandChord) => {

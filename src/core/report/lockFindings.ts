@@ -42,11 +42,20 @@ export function belongsToFlip({ unrolled, figures }: FindingInput, indices: read
  * Cost: O(n) for each of at most nine edits tried.
  */
 function lockMends(input: FindingInput, { id, indices }: LockConflict, conflictsBefore: number): Mend[] {
-  const { unrolled, figures } = input;
-  const solves = (bowed: typeof figures.bowed) => {
-    const left = lockConflicts(unrolled, bowed);
+  return turnMends(input, id, indices, (bowed) => {
+    const left = lockConflicts(input.unrolled, bowed);
     return left.length < conflictsBefore && left.every((conflict) => conflict.id !== id);
-  };
+  });
+}
+
+/** The same for any note that is wanted on the other bow where it is played at `indices`. */
+export function turnMends(
+  input: FindingInput,
+  id: string,
+  indices: readonly number[],
+  solves: (bowed: FindingInput['figures']['bowed']) => boolean,
+): Mend[] {
+  const { figures } = input;
   const tried = candidates(input, id, indices).flatMap(({ deed, edits }) => {
     const trial = input.attempt(edits);
     return solves(trial.bowed) ? [mendBy(input, deed, edits, trial)] : [];

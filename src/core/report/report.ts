@@ -83,6 +83,7 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
     schools: options.schools ?? defaults.schools,
     hand: options.hand ?? defaults.hand,
     bands: options.bands ?? defaults.bands,
+    dottedRatios: options.dottedRatios ?? defaults.dottedRatios,
     lilts: options.lilts ?? defaults.lilts,
     lilt: options.lilt ?? ((tune.lilt && findLilt(tune.lilt, options.lilts)) || STRAIGHT),
   };
@@ -94,7 +95,14 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
   const figures = figuresOf(tune, unrolled, planes, moves, times, settings);
   const occurrences = occurrencesOf(unrolled);
   const attempt = (edits: readonly LinkEdit[], start = settings.start) =>
-    tryLinks(tune, withEdits(unrolled, occurrences, edits), figures, times, { ...settings, start });
+    tryLinks(
+      tune,
+      withEdits(unrolled, occurrences, edits),
+      figures,
+      times,
+      { ...settings, start },
+      edits.reduce((first, { id }) => Math.min(first, occurrences.get(id)?.[0] ?? 0), unrolled.notes.length),
+    );
   let findings: readonly Finding[] | null = null;
   let known: readonly SharedStroke[] | null = null;
   const shared = () => (known ??= sharedStrokes(tune, figures.bowed, times, settings, figures.reach));

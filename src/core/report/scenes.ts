@@ -17,7 +17,7 @@ function keptWith<T>(count: (report: TuneReport) => T): (report: TuneReport) => 
 /** What the left hand does, note by note as played. */
 export const handOf: (report: TuneReport) => readonly HandNote[] = keptWith(
   ({ tune, unrolled, fingers, timing, settings }) =>
-    handPlan(tune, unrolled.notes, fingers, timing, settings.instrument, settings.schools.guide),
+    handPlan(tune, unrolled.notes, fingers, timing, settings.instrument, settings.schools),
 );
 
 /** What stands about each note where drones are weighed. */

@@ -1,7 +1,7 @@
 import { FREE_HAND, type Hand } from '#core/fingering';
 import { type Instrument, instrumentWith } from '#core/instrument';
 import { type Schools, USUAL_SCHOOLS } from '#core/schools';
-import { type Bands, type Lilt, type Limits, USUAL_REGION, limitsWith } from '#core/tempo';
+import { type Bands, type DottedRatios, type Lilt, type Limits, USUAL_REGION, limitsWith } from '#core/tempo';
 
 /** The player's and the fiddle's figures, and how things are done. */
 export interface PlayerSettings {
@@ -12,6 +12,8 @@ export interface PlayerSettings {
   readonly hand: Hand;
   /** At which tempos the dances are danced. */
   readonly bands: Bands;
+  /** Long to short of written dotted pairs, where the player has them otherwise than the dance. */
+  readonly dottedRatios: DottedRatios;
   /** Lilts beside those that come along. */
   readonly lilts: readonly Lilt[];
 }
@@ -24,6 +26,7 @@ export function defaultSettings(): PlayerSettings {
     schools: USUAL_SCHOOLS,
     hand: FREE_HAND,
     bands: USUAL_REGION,
+    dottedRatios: {},
     lilts: [],
   };
 }

@@ -1,7 +1,7 @@
 import { setBowLengths, setLinks } from '#core/bowing';
 import { type Schools, USUAL_SCHOOLS } from '#core/schools';
 import { instrumentWith } from '#core/instrument';
-import type { Tune } from '#core/tune';
+import { type Tune, writtenNotes } from '#core/tune';
 import { note, part, randomTune, tune } from '../testing/tunes';
 import type { Finding } from './finding';
 import { mendTune } from './mendTune';
@@ -209,3 +209,26 @@ function withLocks(played: Tune, seed: number): Tune {
     })),
   };
 }
+
+test('a stroke of thousands of notes is split about its middle, and no more places than a few are tried', () => {
+  const line = Array.from({ length: 500 }, () => 'D4 E4 F#4 G4 A4 B4 C#5 D5').join(' | ');
+  const plain = tune([part('A', line)]);
+  const slurred = setLinks(
+    plain,
+    new Map(
+      writtenNotes(plain)
+        .slice(1)
+        .map(({ id }) => [id, 'slur' as const]),
+    ),
+  );
+  let tried = 0;
+  const report = reportTune(slurred);
+  const finding = report.findings.find(({ code }) => code === 'runs-out-of-hair')!;
+  for (const { edits } of finding.mends)
+    for (const { id } of edits) {
+      tried += 1;
+      const at = writtenNotes(slurred).findIndex((note) => note.id === id);
+      expect(Math.abs(at - 2000)).toBeLessThan(30);
+    }
+  expect(tried).toBeGreaterThan(0);
+});

@@ -29,6 +29,9 @@ export function travelFindings(input: FindingInput): Finding[] {
   return [...runOutFindings(input), ...windowFindings(input), ...jerkFindings(input)];
 }
 
+/** Places at which a stroke that is too long is split, as a trial. */
+const SPLITS_TRIED = 24;
+
 /**
  * Strokes for which no sharing of the hair leaves six tenths of their length, or which are longer than the hair when drawn as
  * slowly as the player can. The longest is told, the others counted.
@@ -43,9 +46,14 @@ function runOutFindings(input: FindingInput): Finding[] {
   const { unrolled } = input;
   const { note } = unrolled.notes[longest.first]!;
   const isAsked = LEAST_LENGTH * longest.nominalCm > slowest * longest.seconds;
-  const inside = unrolled.notes.slice(longest.first + 1, longest.first + longest.notes);
-  const splits = inside
+  const middle = longest.first + longest.notes / 2;
+  const splits = unrolled.notes
+    .slice(longest.first + 1, longest.first + longest.notes)
     .filter((played) => !played.note.linkOnPass && !isInsideTuplet(played.note))
+    // Of a stroke without end only the places about its middle are tried.
+    .sort((a, b) => Math.abs(a.index - middle) - Math.abs(b.index - middle))
+    .slice(0, SPLITS_TRIED)
+    .sort((a, b) => a.index - b.index)
     .map((played) => mendBy(input, 'split', [{ id: played.note.id, link: 'change', pass: null }]))
     .sort((a, b) => Number(b.comesRound) - Number(a.comesRound));
   const less = isAsked && note.bowLength !== undefined ? [{ id: note.id, bowLength: 1 }] : [];

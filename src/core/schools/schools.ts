@@ -15,8 +15,14 @@ export interface Schools {
   readonly ovals: 'no-matter' | 'lower-down' | 'upper-down';
   /** What leads the hand to a new position: its lowest finger there, or the finger that was down. */
   readonly guide: 'lowest-finger' | 'travelling-finger';
+  /** Fingers stay down as long as they may, or lift where they strain the hand or a neighbour string must ring. */
+  readonly fingers: 'hold' | 'lift';
+  /** A finger called without its string stays on the string named last, or goes where the hand is nearest. */
+  readonly bareFinger: 'same-string' | 'nearest';
   /** A pulse is made by drawing quicker, or by weight at even speed. */
   readonly pulse: 'speed' | 'weight';
+  /** A stroke has its weight at its beginning, or in its middle. */
+  readonly weightAt: 'start' | 'middle';
   /** A passage is learned in one direction, or in both. */
   readonly learning: 'one-direction' | 'both-directions';
   /** Bars are wanted on the down-bow, or as they come. */
@@ -32,7 +38,10 @@ export const SCHOOL_CHOICES = {
   arm: ['early', 'late', 'middle'],
   ovals: ['no-matter', 'lower-down', 'upper-down'],
   guide: ['lowest-finger', 'travelling-finger'],
+  fingers: ['hold', 'lift'],
+  bareFinger: ['same-string', 'nearest'],
   pulse: ['speed', 'weight'],
+  weightAt: ['start', 'middle'],
   learning: ['one-direction', 'both-directions'],
   downbeat: ['down', 'free'],
   bowAmount: ['short-strokes', 'whole-bow'],
@@ -47,7 +56,10 @@ export const USUAL_SCHOOLS: Schools = {
   arm: 'early',
   ovals: 'no-matter',
   guide: 'lowest-finger',
+  fingers: 'hold',
+  bareFinger: 'same-string',
   pulse: 'speed',
+  weightAt: 'start',
   learning: 'one-direction',
   downbeat: 'down',
   bowAmount: 'short-strokes',

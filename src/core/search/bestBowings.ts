@@ -57,7 +57,7 @@ export function differingBowings(
   model: SearchModel,
   count: number,
   onFound?: (found: number) => void,
-  tables = chainTables(model),
+  tables: readonly ChainTable[] = chainTables(model),
 ): Bowing[] {
   if (model.chains.length === 0) return [];
   const barOf = barsOfNotes(model.report);
@@ -144,7 +144,8 @@ function linkIn({ links }: Bowing, id: string): Link | undefined {
   return link === 'start' ? 'change' : link;
 }
 
-function bowingOf(model: SearchModel, { cost, chains }: TuneBowing): Bowing {
+/** The links of a tune's chains put together. */
+export function bowingOf(model: SearchModel, { cost, chains }: TuneBowing): Bowing {
   const links = new Map<string, Link>();
   for (const [j, { links: chosen }] of chains.entries())
     for (const [k, id] of model.ids[j]!.entries()) links.set(id, j === 0 && k === 0 ? 'start' : chosen[k]!);

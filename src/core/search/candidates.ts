@@ -3,19 +3,22 @@ import { staysInStroke } from '#core/bowing';
 import { turningOf } from '#core/crossing';
 import { type TuneReport, reportTune } from '#core/report';
 import { type Link, type Tune, writtenBars } from '#core/tune';
+import { type AlikeBowing, type EqualBars, alikeBowing, equalBars, unlikeBars } from './alikeBars';
 import {
   type Bowing,
   adoptBowing,
   barsOfNotes,
   bestBowings,
+  bowingOf,
   chainTables,
   differingBowings,
   reallyDiffer,
 } from './bestBowings';
 import type { ChainTable } from './chainBest';
 import { type Template, idiomOf, unlike } from './idioms';
+import { barCosts, bestOfMixed } from './mixedBest';
 import { type Choice, type SearchModel, searchModel } from './model';
-import { COST_TERMS, type CostTerm, MILLIONTHS, type StyleWishes } from './wishes';
+import { COST_TERMS, COST_WEIGHTS, type CostTerm, MILLIONTHS, type StyleWishes } from './wishes';
 
 /** What a bowing comes to, counted by the report on the tune that has it. */
 export interface BowingFigures {
@@ -40,8 +43,10 @@ export interface Candidate extends Bowing {
   readonly template: string;
   /** By the id of each written bar with notes, the template that it follows; null where it follows none. */
   readonly barTemplates: ReadonlyMap<string, string | null>;
-  /** What it costs more than the best of the proposals, in whole millionths of a point. */
+  /** What it costs more than the best that keeps to one template, in whole millionths of a point; less than 0 where mixing them is better. */
   readonly regret: number;
+  /** By how much a bowing of the same idea could be better at most, in whole millionths: 0 where it is proven the best. */
+  readonly gap: number;
   readonly figures: BowingFigures;
   /** What each term of the objective adds, in whole millionths of a point; their sum is the cost. */
   readonly terms: Readonly<Record<CostTerm, number>>;
@@ -49,9 +54,9 @@ export interface Candidate extends Bowing {
 
 /**
  * Proposes up to K bowings that differ in idea, with their figures: for each way in which players of the dance bow a bar, the
- * best bowing of all that keeps to it, cheapest first; where the dance has fewer, or two come to the same, others that
- * really differ from all of them and keep to the best.
- * Time as for `bestBowings` for each template, and a report for each bowing.
+ * best bowing of all that keeps to it, and the best in which phrases follow different ones, cheapest first; where the dance
+ * has fewer, or two come to the same, others that really differ from all of them and keep to the best.
+ * Time as for `bestBowings` for each template and twice for all of them together, and a report for each bowing.
  * @throws RangeError as `joinChains` does
  */
 export function proposeBowings(
@@ -62,71 +67,160 @@ export function proposeBowings(
 ): Candidate[] {
   const { templates } = idiomOf(report.tune);
   const barOf = barsOfNotes(report);
-  const proposals: Proposal[] = [];
+  const groups = equalBars(report.tune);
+  const pure: Proposal[] = [];
   let tables: readonly ChainTable[] | undefined;
   for (const template of templates) {
     const model = searchModel(report, wishes, { template });
     const own = chainTables(model, tables);
     tables ??= own;
-    const [bowing] = bestBowings(model, 1, own);
-    if (!bowing) return [];
-    proposals.push({ template, model, tables: own, bowing, cost: bowing.cost + idiomCost(report, template) });
+    const [first] = bestBowings(model, 1, own);
+    if (!first) return [];
+    const idiom = Math.round(template.points * MILLIONTHS) * barsOpened(report, model);
+    pure.push(proposal({ template, model, tables: own, idiom, switches: 0 }, alikeBowing(model, own, first, groups)));
   }
-  proposals.sort((a, b) => a.cost - b.cost);
+  const mixed = mixedProposal(report, wishes, pure, groups);
+  const followed = templates.map(({ name, links }) => ({ name, links: links(report.tune) }));
+  const followedBy = (one: Proposal) =>
+    barTemplates(report.tune, one.bowing, followed, one.templateAt ?? (() => one.template.name));
+  const proposals = [...pure, ...(mixed ? [mixed] : [])]
+    .sort((a, b) => a.cost - b.cost)
+    .filter((one, i) => i === 0 || keepsToIt(one, followedBy(one)));
   const chosen: Proposal[] = [];
-  const add = (proposal: Proposal) => {
-    if (chosen.length === count || !chosen.every(({ bowing }) => reallyDiffer(bowing, proposal.bowing, barOf))) return;
-    chosen.push(proposal);
+  const add = (one: Proposal) => {
+    if (chosen.length === count || !chosen.every(({ bowing }) => reallyDiffer(bowing, one.bowing, barOf))) return;
+    chosen.push(one);
     onFound?.(chosen.length);
   };
   proposals.forEach(add);
   const [best] = proposals;
   if (chosen.length < count && best)
     for (const bowing of differingBowings(best.model, count + 1 - chosen.length, undefined, best.tables)) {
-      const cost = bowing.cost + idiomCost(report, best.template);
-      if (cost <= MOST_FURTHER * best.cost) add({ ...best, bowing, cost });
+      const unlike = unlikeBars(bowing, groups);
+      const cost = bowing.cost + unlike * COST_WEIGHTS.unlikeBars * MILLIONTHS;
+      const further = proposal(best, { bowing, unlike, cost, gap: Math.max(0, cost - bowing.cost) });
+      if (further.cost <= MOST_FURTHER * best.cost) add(further);
     }
   chosen.sort((a, b) => a.cost - b.cost);
-  const followed = templates.map(({ name, links }) => ({ name, links: links(report.tune) }));
-  return chosen.map(({ template, model, bowing, cost }): Candidate => {
-    const idiom = idiomCost(report, template);
+  const bestPure = Math.min(...pure.map(({ cost }) => cost));
+  return chosen.map((one): Candidate => {
+    const { template, model, bowing, cost, gap, idiom, switches, unlike } = one;
     return {
       ...bowing,
       cost,
+      gap,
       template: template.name,
-      barTemplates: barTemplates(report.tune, bowing, ownFirst(followed, template.name)),
-      regret: cost - chosen[0]!.cost,
+      barTemplates: followedBy(one),
+      regret: cost - bestPure,
       figures: bowingFigures(report, bowing),
-      terms: { ...bowingTerms(model, bowing), idiom },
+      terms: {
+        ...bowingTerms(model, bowing),
+        idiom,
+        templateSwitch: switches,
+        unlikeBars: unlike * COST_WEIGHTS.unlikeBars * MILLIONTHS,
+      },
     };
   });
 }
 
-interface Proposal {
+/** A template with its model, and what is the same for every bowing that keeps to it. */
+interface Kept {
   readonly template: Template;
   readonly model: SearchModel;
-  readonly tables: ChainTable[];
-  readonly bowing: Bowing;
-  readonly cost: number;
+  readonly tables: readonly ChainTable[];
+  readonly idiom: number;
+  readonly switches: number;
+  /** The name of the template that the bar of a note keeps to, where it is not one for all. */
+  readonly templateAt?: (id: string) => string | undefined;
+}
+
+interface Proposal extends Kept, AlikeBowing {}
+
+function proposal(kept: Kept, alike: AlikeBowing): Proposal {
+  return { ...kept, ...alike, cost: alike.cost + kept.idiom + kept.switches };
 }
 
 /** What is no idea of its own may cost so many times the best: beyond it nobody would play it. */
 const MOST_FURTHER = 1.3;
 
-/** What a template costs more than the one most at home, all bars played counted. */
-function idiomCost({ unrolled: { bars } }: TuneReport, { points }: Template): number {
-  return Math.round(points * MILLIONTHS) * bars.length;
+/** Whether half of the bars really follow what a proposal is named after: one that seldom can is another idea. */
+function keepsToIt({ template }: Proposal, bars: ReadonlyMap<string, string | null>): boolean {
+  const names = template.name.split(' + ');
+  const following = [...bars.values()].filter((name) => name !== null && names.includes(name));
+  return 2 * following.length >= bars.size;
 }
 
-/** A bar that follows two templates is told to follow the proposal's own. */
-const ownFirst = <T extends { readonly name: string }>(followed: readonly T[], own: string): T[] =>
-  [...followed].sort((a, b) => Number(b.name === own) - Number(a.name === own));
+/** Bars played in which a note begins. */
+function barsOpened(report: TuneReport, { chains }: SearchModel): number {
+  return chains.reduce(
+    (sum, chain) => sum + chain.starts.length * barCosts(report, chain, [], 0).opens.filter(Boolean).length,
+    0,
+  );
+}
 
-/** The template that each bar follows note for note, the first that fits. */
+/** The best bowing in which bars follow different templates; null where one for all is the best. */
+function mixedProposal(
+  report: TuneReport,
+  wishes: StyleWishes,
+  pure: readonly Proposal[],
+  groups: readonly EqualBars[],
+): Proposal | null {
+  const { model } = pure[0]!;
+  const own = pure.map(({ template }) => Math.round(template.points * MILLIONTHS));
+  const switchCost = Math.round(COST_WEIGHTS.templateSwitch * wishes.shuffle * MILLIONTHS);
+  const found = bestOfMixed(
+    model,
+    pure.map(({ tables }) => tables),
+    own,
+    switchCost,
+  );
+  if (!found) return null;
+  const { joined, assigned, idiom, switches } = found;
+  const used = byUse(assigned, pure);
+  if (used.length < 2) return null;
+  // A player keeps two ways in mind at most: the two that were most used, mixed anew.
+  if (used.length > 2) return mixedProposal(report, wishes, used.slice(0, 2), groups);
+  const links = new Map<string, Link>();
+  const wanted = pure.map(({ template }) => template.links(report.tune));
+  for (const [id, t] of assigned) {
+    const link = wanted[t]!.get(id);
+    if (link !== undefined) links.set(id, link);
+  }
+  const template: Template = {
+    name: used.map((one) => one.template.name).join(' + '),
+    points: 0,
+    links: () => links,
+  };
+  const mixed = searchModel(report, wishes, { template });
+  const tables = chainTables(mixed, pure[0]!.tables);
+  const first = { ...bowingOf(mixed, joined), cost: joined.cost - idiom - switches };
+  const kept: Kept = {
+    template,
+    model: mixed,
+    tables,
+    idiom,
+    switches,
+    templateAt: (id) => pure[assigned.get(id) ?? -1]?.template.name,
+  };
+  return proposal(kept, alikeBowing(mixed, tables, first, groups));
+}
+
+/** Proposals whose templates notes keep to, by their share of them. */
+function byUse(assigned: ReadonlyMap<string, number>, pure: readonly Proposal[]): Proposal[] {
+  const uses = pure.map(() => 0);
+  for (const t of assigned.values()) uses[t]! += 1;
+  return [...pure.keys()]
+    .filter((t) => uses[t]! > 0)
+    .sort((a, b) => uses[b]! - uses[a]!)
+    .map((t) => pure[t]!);
+}
+
+/** The template that each bar follows note for note: the one it is to keep to before others that fit. */
 function barTemplates(
   tune: Tune,
   { links }: Bowing,
   followed: readonly { readonly name: string; readonly links: ReadonlyMap<string, Link> }[],
+  wanted: (id: string) => string | undefined,
 ): Map<string, string | null> {
   const found = new Map<string, string | null>();
   for (const bars of writtenBars(tune).values())
@@ -134,10 +228,11 @@ function barTemplates(
       // How a bar's first note is come to belongs to the bar before as much.
       const [, ...inner] = events.filter(({ id }) => links.has(id)).map(({ id }) => id);
       if (inner.length === 0) continue;
-      const template = followed.find((one) =>
+      const fits = followed.filter((one) =>
         inner.every((id) => unlike(links.get(id)!, one.links.get(id) ?? 'change') === 0),
       );
-      found.set(event.id, template?.name ?? null);
+      const own = wanted(inner[0]!);
+      found.set(event.id, (fits.find(({ name }) => name === own) ?? fits[0])?.name ?? null);
     }
   return found;
 }

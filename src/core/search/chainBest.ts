@@ -108,7 +108,7 @@ export function bestOfChain(
           bowings.push({
             cost: rest + costs[CHOICES.indexOf(choice) * 2 + d]!,
             bow,
-            links: [choice, ...linksFrom(table, values, state, rank, d)],
+            links: [choice, ...linksOfRank(table, values, state, rank, d)],
           });
         }
       }
@@ -117,9 +117,10 @@ export function bestOfChain(
   );
 }
 
-const stateIndex = (cells: number, d: number, notes: number, c: number) => (d * MOST_IN_STROKE + notes - 1) * cells + c;
+export const stateIndex = (cells: number, d: number, notes: number, c: number) =>
+  (d * MOST_IN_STROKE + notes - 1) * cells + c;
 
-interface Values {
+export interface Values {
   readonly states: number;
   readonly count: number;
   /** `[(k·states + state)·count + rank]`. */
@@ -129,7 +130,8 @@ interface Values {
   readonly rank: Uint8Array;
 }
 
-function valuesFrom(table: ChainTable, costs: Float64Array, exit: number, count: number): Values {
+/** Values of which only what follows the last note is known: its stroke ends in the direction `exit`. */
+export function valuesAtEnd(table: ChainTable, exit: number, count: number): Values {
   const { length, cells, stroke } = table;
   const states = 2 * MOST_IN_STROKE * cells;
   const size = (length + 1) * states * count;
@@ -144,6 +146,11 @@ function valuesFrom(table: ChainTable, costs: Float64Array, exit: number, count:
     for (let c = 0; c < cells; c++)
       values.cost[(length * states + stateIndex(cells, exit, notes, c)) * count] =
         stroke[strokeIndex(cells, length, notes, exit, c)]!;
+  return values;
+}
+
+function valuesFrom(table: ChainTable, costs: Float64Array, exit: number, count: number): Values {
+  const values = valuesAtEnd(table, exit, count);
   if (count === 1) fillBest(table, costs, values);
   else fillLists(table, costs, values);
   return values;
@@ -157,40 +164,43 @@ function choiceCosts(table: ChainTable, costs: Float64Array, k: number, d: numbe
 }
 
 /** `fillLists` for K = 1, by far the most asked for: no list to keep, and several times as quick. */
-function fillBest(table: ChainTable, costs: Float64Array, { states, cost, choice }: Values): void {
-  const { length, cells, stroke, cell, home } = table;
-  for (let k = length - 1; k >= 1; k--) {
-    const to = (k + 1) * states;
-    for (let d = 0; d < 2; d++) {
-      const { turn, slur, hook, retake } = choiceCosts(table, costs, k, d);
-      // Of slur and hook, which lead to the same state, only the cheaper counts, the slur on a tie.
-      const join = Math.min(slur, hook);
-      const joined = slur <= hook ? SLUR : HOOK;
-      const lifted = cost[to + stateIndex(cells, d, 1, home[d]!)]! + retake;
-      const turning = to + stateIndex(cells, 1 - d, 1, 0);
-      for (let notes = 1; notes <= Math.min(MOST_IN_STROKE, k); notes++) {
-        const from = k * states + stateIndex(cells, d, notes, 0);
-        const ending = strokeIndex(cells, k, notes, d, 0);
-        const staying = notes < MOST_IN_STROKE ? to + stateIndex(cells, d, notes + 1, 0) : -1;
-        for (let c = 0; c < cells; c++) {
-          const end = stroke[ending + c]!;
-          let least = cost[turning + cell[ending + c]!]! + turn + end;
-          let by: number = CHANGE;
-          if (staying >= 0) {
-            const stays = cost[staying + c]! + join;
-            if (stays < least) {
-              least = stays;
-              by = joined;
-            }
+function fillBest(table: ChainTable, costs: Float64Array, values: Values): void {
+  for (let k = table.length - 1; k >= 1; k--) fillBestAt(table, costs, values, k);
+}
+
+/** One step of `fillBest`: the states before note k from those after it. */
+export function fillBestAt(table: ChainTable, costs: Float64Array, { states, cost, choice }: Values, k: number): void {
+  const { cells, stroke, cell, home } = table;
+  const to = (k + 1) * states;
+  for (let d = 0; d < 2; d++) {
+    const { turn, slur, hook, retake } = choiceCosts(table, costs, k, d);
+    // Of slur and hook, which lead to the same state, only the cheaper counts, the slur on a tie.
+    const join = Math.min(slur, hook);
+    const joined = slur <= hook ? SLUR : HOOK;
+    const lifted = cost[to + stateIndex(cells, d, 1, home[d]!)]! + retake;
+    const turning = to + stateIndex(cells, 1 - d, 1, 0);
+    for (let notes = 1; notes <= Math.min(MOST_IN_STROKE, k); notes++) {
+      const from = k * states + stateIndex(cells, d, notes, 0);
+      const ending = strokeIndex(cells, k, notes, d, 0);
+      const staying = notes < MOST_IN_STROKE ? to + stateIndex(cells, d, notes + 1, 0) : -1;
+      for (let c = 0; c < cells; c++) {
+        const end = stroke[ending + c]!;
+        let least = cost[turning + cell[ending + c]!]! + turn + end;
+        let by: number = CHANGE;
+        if (staying >= 0) {
+          const stays = cost[staying + c]! + join;
+          if (stays < least) {
+            least = stays;
+            by = joined;
           }
-          const lifts = lifted + end;
-          if (lifts < least) {
-            least = lifts;
-            by = RETAKE;
-          }
-          cost[from + c] = least;
-          choice[from + c] = by;
         }
+        const lifts = lifted + end;
+        if (lifts < least) {
+          least = lifts;
+          by = RETAKE;
+        }
+        cost[from + c] = least;
+        choice[from + c] = by;
       }
     }
   }
@@ -240,15 +250,28 @@ function put({ cost, choice, rank, count }: Values, at: number, total: number, n
   return true;
 }
 
-/** The links of notes 1, 2 … along the pointers. */
-function linksFrom(table: ChainTable, values: Values, state: number, rank: number, bow: number): Choice[] {
-  const { length, cells, cell, home } = table;
+/** The links of notes 1, 2 … along the pointers of a list. */
+function linksOfRank(table: ChainTable, values: Values, state: number, rank: number, bow: number): Choice[] {
+  let r = rank;
+  const choiceAt = (k: number, at: number) => {
+    const place = (k * values.states + at) * values.count + r;
+    r = values.rank[place]!;
+    return values.choice[place]!;
+  };
+  return linksFrom(table, choiceAt, state, bow);
+}
+
+/** The links of notes 1, 2 … when each state says by which choice it is left. */
+export function linksFrom(
+  { length, cells, cell, home }: ChainTable,
+  choiceAt: (k: number, state: number) => number,
+  state: number,
+  bow: number,
+): Choice[] {
   const links: Choice[] = [];
-  let [d, notes, c, r] = [bow, 1, state % cells, rank];
+  let [d, notes, c] = [bow, 1, state % cells];
   for (let k = 1; k < length; k++) {
-    const at = (k * values.states + stateIndex(cells, d, notes, c)) * values.count + r;
-    const choice = CHOICES[values.choice[at]!]!;
-    r = values.rank[at]!;
+    const choice = CHOICES[choiceAt(k, stateIndex(cells, d, notes, c))]!;
     links.push(choice);
     if (staysInStroke(choice)) {
       notes += 1;

@@ -1,4 +1,4 @@
-import { type Pattern, gridUnit, patternLinks, staysInStroke } from '#core/bowing';
+import { type Pattern, gridUnit, joiningLink, patternLinks, staysInStroke } from '#core/bowing';
 import { type DanceType, type Link, type Meter, PHRASE_BARS, type Tune, isCompound, writtenBars } from '#core/tune';
 
 /** A way of bowing a bar that players of a dance know by name. */
@@ -27,8 +27,22 @@ const laid = (
 ): Template => ({
   name,
   points,
-  links: (tune) => patternLinks(tune, { name, slots, meter: tune.meter, runsOn: false, lead: 0, ...more }),
+  links: (tune) =>
+    withWholeTuplets(tune, patternLinks(tune, { name, slots, meter: tune.meter, runsOn: false, lead: 0, ...more })),
 });
+
+/** A tuplet is one stroke in every way of bowing, its notes slurred, or hooked where one pitch comes twice. */
+function withWholeTuplets(tune: Tune, links: ReadonlyMap<string, Link>): Map<string, Link> {
+  const whole = new Map(links);
+  for (const bars of writtenBars(tune).values())
+    for (const { events } of bars)
+      for (const [i, event] of events.entries()) {
+        const before = events[i - 1];
+        if (event.kind === 'note' && event.tuplet && !event.tuplet.first && before?.kind === 'note')
+          whole.set(event.id, joiningLink(before, event, false));
+      }
+  return whole;
+}
 
 /** One template on the first bar of each phrase of four, another on the rest. */
 const opened = (name: string, points: number, first: Template, rest: Template): Template => ({

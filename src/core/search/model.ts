@@ -107,6 +107,8 @@ export function searchModel(
   const first = notes[0]?.note;
   const gaps = crossingGaps(figures.arm.crossings, timing.atAnyTempo.played.onsets);
   const wholeSeconds = wholeNoteSeconds(settings.bpm, settings.beat);
+  // A tune without a slur or a lock says nothing yet of how it is bowed.
+  const isBowed = notes.some(({ note, pass }) => note.lock || !['start', 'change'].includes(linkOnPass(note, pass)));
   const startLock = settings.start ?? tune.start ?? first?.lock ?? null;
 
   const noteTerms = (index: number, link: Choice, bow: Direction): TermCosts => {
@@ -122,7 +124,7 @@ export function searchModel(
       add('template', W.template * wishes.shuffle * unlike(link, asked === 'start' ? 'change' : asked));
     if (note.tuplet && !note.tuplet.first && link !== 'slur' && link !== 'hook') add('tuplet', W.tuplet);
     const now = linkOnPass(note, pass);
-    if ((now === 'start' ? 'change' : now) !== link) add('likeness', W.likeness * wishes.likeness);
+    if (isBowed && (now === 'start' ? 'change' : now) !== link) add('likeness', W.likeness * wishes.likeness);
     if (wishes.downbeat === 'down' && bar > 0 && bow === 'up')
       add('upBow', W.upBow * upBowPoints(idiom, at) * (shares ? 0.5 : 1));
     if (wishes.acrossBeat === 'avoid' && shares && isWhole((at - 1) / (beat * denominators.get(note.id)!)))

@@ -28,6 +28,8 @@ export const COST_TERMS = [
   'idiom',
   'strokes',
   'template',
+  'templateSwitch',
+  'unlikeBars',
   'likeness',
   'upBow',
   'tuplet',
@@ -48,6 +50,10 @@ export const COST_WEIGHTS = {
   strokes: 1,
   /** A note that does not begin or share a stroke as the template would; half of it for a hook instead of a slur. */
   template: 3,
+  /** A bar that follows another template than the one before it, but where a phrase begins; times how closely one is kept to. */
+  templateSwitch: 5,
+  /** A bar bowed otherwise than the bar before it with the same notes. */
+  unlikeBars: 1.5,
   /** A note with another link than now. */
   likeness: 1,
   /** A place of the bar on an up-bow, times what the dance says of the place; half of it where no stroke begins there. */

@@ -32,6 +32,8 @@ export class BowedString {
   quickness = 0;
   sharpness = 1;
   scratch = 0;
+  /** Noise beside the tone, for an amplitude of 1. */
+  hiss = 0;
   /** What a finger lets through. */
   let = 1;
 
@@ -59,7 +61,7 @@ export class BowedString {
     const saw = this.beforeLast;
     this.beforeLast = this.last;
     this.last = now;
-    const rough = this.scratch > 0 ? saw + SCRATCH * this.scratch * noise.next() : saw;
+    const rough = saw + (this.hiss + SCRATCH * this.scratch) * noise.next();
     const driven = rough * this.amplitude * this.let;
     this.round1 += (driven - this.round1) * this.sharpness;
     this.round2 += (this.round1 - this.round2) * this.sharpness;

@@ -3,8 +3,10 @@ import { Backing, Clicker } from './backing';
 import { Body, loudnessTrim } from './body';
 import { BowedString } from './bowedString';
 import { Noise } from './noise';
+import { CONTACT_SECONDS, STOP_RAMP, type RampedStroke, lagSeconds, startedEarly } from './onTime';
 import { RingingString } from './ringingString';
 import {
+  type Accent,
   type Balance,
   type BowStroke,
   type Click,
@@ -28,12 +30,15 @@ const USUAL_SPEED = 0.35;
 const USUAL_FORCE = 0.8;
 /** How much a shorter string softens the slip's jump: less than in full proportion. */
 const SHORTER_SOFTENS = 0.4;
-/** Longest ramps of the bow's speed at both ends of a stroke, and their shares of a short one. */
-const RAMP_UP = { most: 0.028, share: 0.2 } as const;
-const RAMP_DOWN = { most: 0.022, share: 0.16 } as const;
-const STOP_RAMP = 0.008;
-/** Time in which a string comes under the bow or leaves it. */
-const CONTACT_SECONDS = 0.005;
+/** Hiss of the hair beside the tone, about 48 dB under it: it goes through the same rounding, which takes 8 dB of it. */
+const BOW_HISS = 0.01;
+/** An accent bites: noise 18 dB under the tone for 20 ms, its peak for 30 ms, and then it dies away. */
+const ACCENT_HISS = 0.32;
+const ACCENT = { noisy: 0.02, held: 0.03, dies: 0.08 } as const;
+/** Where a fade ends: so much of its weight, so many times as far from the bridge. Guesses. */
+const FADE = { weight: 0.4, outward: 1.5 } as const;
+/** Weight at the beginning of a stroke, or in its middle: so many decibels about its level. */
+const LEAN_DECIBELS = 1;
 /** The excess of weight dies away in this time after a turn. */
 const SCRATCH_SECONDS = 0.04;
 const FLICK_DAMPING = 0.95;
@@ -44,7 +49,7 @@ const RING_SECONDS = [2.2, 1.8, 1.5, 1.1] as const;
 const DAMPED_RING_SECONDS = 0.08;
 const RING_INPUT = 0.2;
 /** Slow wander of a held tone: amplitude, brightness, cents. */
-const DRIFT = { amplitude: 0.05, brightness: 0.12, cents: 0.6, hertz: [0.61, 1.37] } as const;
+const DRIFT = { amplitude: 0.08, brightness: 0.12, cents: 0.6, hertz: [0.61, 1.37] } as const;
 const TONE = { level: 0.05, partials: [1, 0.5, 0.3, 0.15], attack: 0.05 } as const;
 /** One period of the tone in small steps, the first again at its end. */
 const TONE_STEPS = 2048;
@@ -81,8 +86,9 @@ export class Fiddle {
   private readonly noise: Noise;
   private readonly backing: Backing;
   private readonly clicker: Clicker;
-  private readonly strokes: Timeline<BowStroke>;
+  private readonly strokes: Timeline<RampedStroke>;
   private readonly swells: Timeline<Swell>;
+  private readonly accents: Timeline<Accent>;
   private readonly contacts: Timeline<Contact>[];
   private readonly pitches: Timeline<PitchMove>[];
   private readonly vibrato: Timeline<Vibrato>[];
@@ -107,6 +113,7 @@ export class Fiddle {
     private readonly sampleRate: number,
     seed = 1,
   ) {
+    const early = startedEarly(plan);
     this.rings = plan.openHertz.map((hertz, i) => new RingingString(hertz, RING_SECONDS[i]!, sampleRate));
     this.body = new Body(sampleRate);
     this.trim = trimFor(sampleRate);
@@ -115,12 +122,13 @@ export class Fiddle {
     this.clicker = new Clicker(sampleRate);
     const from = ({ from: begin }: { readonly from: Seconds }) => begin;
     const at = ({ at: begin }: { readonly at: Seconds }) => begin;
-    this.strokes = new Timeline(plan.strokes, from);
+    this.strokes = new Timeline(early.strokes, from);
     this.swells = new Timeline(plan.swells, from);
-    this.contacts = plan.contacts.map((list) => new Timeline(list, from));
-    this.pitches = plan.pitches.map((list) => new Timeline(list, at));
+    this.accents = new Timeline(plan.accents, at);
+    this.contacts = early.contacts.map((list) => new Timeline(list, from));
+    this.pitches = early.pitches.map((list) => new Timeline(list, at));
     this.vibrato = plan.vibrato.map((list) => new Timeline(list, from));
-    this.touches = plan.touches.map((list) => new Timeline(list, from));
+    this.touches = early.touches.map((list) => new Timeline(list, from));
     this.plucks = new Timeline(plan.plucks, at);
     this.clicks = new Timeline(plan.clicks, at);
     for (const [i, open] of plan.openHertz.entries()) this.hertz[i] = open;
@@ -134,7 +142,7 @@ export class Fiddle {
   /** Goes to a time of the plan; what rings goes on ringing. */
   seek(time: Seconds): void {
     this.sample = TICK * Math.round((time * this.sampleRate) / TICK);
-    for (const line of [this.strokes, this.swells, this.plucks, this.clicks]) line.seek(time);
+    for (const line of [this.strokes, this.swells, this.accents, this.plucks, this.clicks]) line.seek(time);
     for (const lines of [this.contacts, this.pitches, this.vibrato, this.touches])
       for (const line of lines) line.seek(time);
     this.moves.fill(null);
@@ -184,10 +192,16 @@ export class Fiddle {
     const velocity = stroke ? bowSpeedAt(stroke, time) : 0;
     const swell = this.swells.current(time);
     const risen = swell ? risenAt(swell, time) : 0;
-    const gain = 10 ** ((swell ? swell.decibels * risen : 0) / 20);
+    const accent = this.accents.current(time);
+    const struck = accent ? time - accent.at : Infinity;
+    const bitten = accent ? accent.decibels * bittenAt(struck) : 0;
+    const leaning = stroke ? LEAN_DECIBELS * leanAt(stroke, time) : 0;
+    const gain = 10 ** (((swell ? swell.decibels * risen : 0) + bitten + leaning) / 20);
+    const hiss = BOW_HISS + (struck < ACCENT.noisy ? ACCENT_HISS : 0);
     const since = stroke ? time - stroke.from : 0;
     const bite = stroke && since < stroke.biteSeconds ? stroke.bite : 1;
-    const weight = (stroke?.force ?? USUAL_FORCE) * bite * (swell?.by === 'weight' ? 1 + 0.5 * risen : 1);
+    const weight = (stroke?.force ?? USUAL_FORCE) * bite * (swell ? weightIn(swell, risen) : 1);
+    const outward = swell?.by === 'fade' ? 1 + (FADE.outward - 1) * risen : 1;
     const drift = driftAt(time);
     for (let i = 0; i < STRINGS; i++) {
       const string = this.strings[i]!;
@@ -216,11 +230,11 @@ export class Fiddle {
         (velocity / USUAL_SPEED) *
         gain *
         this.trim(hertz) *
-        shorter ** -SHORTER_SOFTENS *
+        (shorter * outward) ** -SHORTER_SOFTENS *
         (1 + DRIFT.amplitude * drift);
-      const lag = 0.0015 + 1.6 / hertz + 0.003 / (0.5 + weight);
-      string.quickness = 1 - Math.exp(-1 / (lag * sampleRate));
-      const most = 0.25 + (1.25 * (velocity / USUAL_SPEED)) / shorter;
+      string.quickness = 1 - Math.exp(-1 / (lagSeconds(hertz, weight) * sampleRate));
+      string.hiss = hiss;
+      const most = 0.25 + (1.25 * (velocity / USUAL_SPEED)) / (shorter * outward);
       const excess = Math.max(0, (weight - most) / (0.6 + most)) * Math.exp(-since / SCRATCH_SECONDS);
       string.scratch = Math.min(1, excess);
       const sharp =
@@ -286,17 +300,32 @@ function trimFor(sampleRate: number): (hertz: number) => number {
 }
 
 /** Speed of the bow at a time: ramped at both ends of the stroke and about its stops. */
-function bowSpeedAt({ from, to, speed, stops }: BowStroke, time: Seconds): number {
+function bowSpeedAt({ from, to, up, down, speed, stops }: RampedStroke, time: Seconds): number {
   if (time >= to) return 0;
-  const length = to - from;
-  const up = Math.min(RAMP_UP.most, RAMP_UP.share * length);
-  const down = Math.min(RAMP_DOWN.most, RAMP_DOWN.share * length);
   let share = Math.min(1, (time - from) / up, (to - time) / down);
   for (const stop of stops) {
     if (time > stop.from - STOP_RAMP && time < stop.to + STOP_RAMP)
       share = Math.min(share, Math.max(0, (stop.from - time) / STOP_RAMP, (time - stop.to) / STOP_RAMP));
   }
   return speed * Math.max(0, share);
+}
+
+/** How much of an accent is heard so long after it was struck, 0 to 1. */
+function bittenAt(since: Seconds): number {
+  return Math.max(0, 1 - Math.max(0, since - ACCENT.held) / ACCENT.dies);
+}
+
+/** How far the weight lies to where the stroke has it, from -1 to 1: all over a stroke it adds up to nothing. */
+function leanAt({ from, to, lean }: BowStroke, time: Seconds): number {
+  if (lean === 'even' || time >= to) return 0;
+  const share = Math.max(0, (time - from) / (to - from));
+  return lean === 'start' ? 1 - 2 * share : -Math.cos(2 * Math.PI * share);
+}
+
+/** How many times the weight of the stroke a swell has on the string. */
+function weightIn({ by }: Swell, risen: number): number {
+  if (by === 'speed') return 1;
+  return by === 'weight' ? 1 + 0.5 * risen : 1 - (1 - FADE.weight) * risen;
 }
 
 /** How far a swell has risen, 0 to 1. */

@@ -1,5 +1,6 @@
 // What is to sound: strokes, contacts and pitches in seconds.
 export type {
+  Accent,
   Balance,
   BowStroke,
   Click,

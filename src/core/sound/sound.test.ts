@@ -67,7 +67,56 @@ describe('strokes', () => {
     const { bridge } = hear(planOf([{ midi, from: 0.1, to: 0.8 }]));
     const steady = level(bridge, 0.4, 0.7);
     expect(level(bridge, 0.14, 0.15)).toBeGreaterThan(steady - 3);
-    expect(level(bridge, 0.05, 0.1)).toBeLessThan(-80);
+    expect(level(bridge, 0.03, 0.07)).toBeLessThan(-80);
+  });
+
+  /** When a note has half the level that it holds, after the lowest point about its beginning. */
+  function halfLevelAt(bridge: Float32Array, planned: number, seconds: number): number {
+    const held = level(bridge, planned + 0.45 * seconds, planned + 0.75 * seconds);
+    let lowest = planned - 0.03;
+    for (let t = planned - 0.03; t < planned + 0.02; t += 0.001)
+      if (level(bridge, t - 0.004, t + 0.004) < level(bridge, lowest - 0.004, lowest + 0.004)) lowest = t;
+    let t = lowest;
+    while (level(bridge, t - 0.004, t + 0.004) < held - 6) t += 0.0005;
+    return t;
+  }
+
+  test.each([
+    [3, 55],
+    [6, 57],
+    [8, 64],
+    [8, 71],
+    [10, 80],
+  ])('%i strokes a second on %i: each has half its level within 10 ms of its time', (rate, midi) => {
+    const { bridge, each } = run(rate, midi, false);
+    for (let i = 1; i < 5; i++) expect(Math.abs(halfLevelAt(bridge, i * each, each) - i * each)).toBeLessThan(0.01);
+  });
+
+  test('so has one on another string than the one before, by a turn of the bow or in a slur', () => {
+    for (const slurred of [false, true]) {
+      const notes = [64, 71, 64, 71].map((midi, i): PlannedNote => ({
+        midi,
+        from: i * 0.25,
+        to: (i + 1) * 0.25,
+        sign: !slurred && i % 2 ? -1 : 1,
+        slurred: slurred && i > 0,
+      }));
+      const plan = planOf(notes);
+      for (const i of [1, 2, 3]) {
+        // Only the string of the note is heard.
+        const place = usualPlace(notes[i]!.midi);
+        const contacts = plan.contacts.map((list, at) => (at === place ? list : []));
+        const { bridge } = hear({ ...plan, contacts });
+        expect(Math.abs(halfLevelAt(bridge, i * 0.25, 0.25) - i * 0.25)).toBeLessThan(0.01);
+      }
+    }
+  });
+
+  test('no two changes are alike, and they are the same each time', () => {
+    const { bridge, each } = run(8, 69, false);
+    const dips = [1, 2, 3, 4].map((i) => level(bridge, i * each - 0.012, i * each));
+    expect(Math.max(...dips) - Math.min(...dips)).toBeGreaterThan(1);
+    expect(run(8, 69, false).bridge).toEqual(bridge);
   });
 
   test('a hook is a gap in the stroke: the sound stops and the wave stays as it was', () => {
@@ -116,6 +165,87 @@ describe('colour', () => {
         dip = Math.min(dip, level(flicked, t - 0.004, t + 0.004) - level(plain, t - 0.004, t + 0.004));
       expect(dip).toBeLessThan(-6);
       expect(level(flicked, 0.3, 0.4)).toBeCloseTo(level(plain, 0.3, 0.4), 0);
+    },
+  );
+
+  test('a fade goes down all the way, and grows duller as it does', () => {
+    const fade = { from: 0, to: 1.2, decibels: -10, by: 'fade' as const, returns: false };
+    const { bridge } = hear(planOf([{ midi: 69, from: 0, to: 1.2 }], { swells: [fade] }));
+    const levels = [0.1, 0.4, 0.7, 1, 1.15].map((t) => level(bridge, t - 0.03, t + 0.03));
+    for (let i = 1; i < levels.length; i++) expect(levels[i]!).toBeLessThan(levels[i - 1]!);
+    expect(levels[0]! - levels.at(-1)!).toBeGreaterThan(8);
+    // Steps from sample to sample are small where the high partials are gone.
+    const steps = bridge.map((sample, i) => sample - (bridge[i - 1] ?? 0));
+    const bright = (t: number) => level(steps, t - 0.05, t + 0.05) - level(bridge, t - 0.05, t + 0.05);
+    expect(bright(0.15)).toBeGreaterThan(bright(1.1) + 0.5);
+  });
+
+  test('an accent bites at once: loudest within 30 ms, 3 dB softer 80 ms later, with noise for 20 ms', () => {
+    const note = { midi: 69, from: 0.2, to: 1 };
+    const plain = hear(planOf([note])).bridge;
+    const struck = hear(planOf([note], { accents: [{ at: 0.2, decibels: 3.5 }] })).bridge;
+    const above = (t: number) => level(struck, t - 0.005, t + 0.005) - level(plain, t - 0.005, t + 0.005);
+    expect(above(0.225)).toBeGreaterThan(3);
+    expect(above(0.225) - above(0.31)).toBeGreaterThan(3);
+    expect(above(0.6)).toBeCloseTo(0, 1);
+    const noise = (from: number, to: number) =>
+      level(
+        struck.map((sample, i) => sample - plain[i]! * 10 ** (3.5 / 20)),
+        from,
+        to,
+      ) - level(struck, from, to);
+    expect(noise(0.202, 0.218)).toBeGreaterThan(-22);
+    expect(noise(0.202, 0.218)).toBeLessThan(-14);
+  });
+
+  test('the hair hisses about 48 dB under the tone, and softer as the bow goes slower', () => {
+    // Two seeds differ in nothing but their noise.
+    const hissOf = (speed: number) => {
+      const plan = planOf([{ midi: 69, from: 0, to: 1 }]);
+      const strokes = plan.strokes.map((stroke) => ({ ...stroke, speed, force: 0.4 }));
+      const [one, other] = [1, 2].map((seed) => hear({ ...plan, strokes }, { seed }).bridge);
+      const noise = one!.map((sample, i) => (sample - other![i]!) / Math.SQRT2);
+      return { under: level(noise, 0.3, 0.9) - level(one!, 0.3, 0.9), level: level(noise, 0.3, 0.9) };
+    };
+    expect(hissOf(0.35).under).toBeGreaterThan(-51);
+    expect(hissOf(0.35).under).toBeLessThan(-45);
+    expect(hissOf(0.35).level - hissOf(0.2).level).toBeGreaterThan(3);
+  });
+
+  test('a long note moves by a decibel or two and does not stand still', () => {
+    const { bridge } = hear(planOf([{ midi: 69, from: 0, to: 3 }]));
+    const levels = Array.from({ length: 26 }, (_, i) => level(bridge, 0.2 + 0.1 * i, 0.3 + 0.1 * i));
+    const moved = Math.max(...levels) - Math.min(...levels);
+    expect(moved).toBeGreaterThan(1);
+    expect(moved).toBeLessThan(2);
+  });
+
+  test('weight at the beginning is heard there, weight in the middle there', () => {
+    const leaning = (lean: 'start' | 'middle') => {
+      const plan = planOf([{ midi: 69, from: 0, to: 0.6 }]);
+      const { bridge } = hear({ ...plan, strokes: plan.strokes.map((stroke) => ({ ...stroke, lean })) });
+      return [0.1, 0.3, 0.5].map((t) => level(bridge, t - 0.03, t + 0.03));
+    };
+    const [first, , last] = leaning('start');
+    expect(first! - last!).toBeGreaterThan(0.8);
+    const [before, middle, after] = leaning('middle');
+    expect(Math.min(middle! - before!, middle! - after!)).toBeGreaterThan(0.5);
+  });
+
+  test.each([0.07, 0.1])(
+    'the three strokes of a bowed triplet, sounded six tenths of %f s each, stand 12 dB apart',
+    (each) => {
+      const plan = planOf(
+        [0, 1, 2].map((i): PlannedNote => ({
+          midi: 69,
+          from: 0.1 + i * each,
+          to: 0.1 + (i + (i < 2 ? 0.6 : 1)) * each,
+          sign: i % 2 ? -1 : 1,
+        })),
+      );
+      const strokes = plan.strokes.map((stroke) => ({ ...stroke, bite: 2.2, biteSeconds: 0.012 }));
+      const { bridge } = hear({ ...plan, strokes });
+      for (const i of [1, 2]) expect(dipAt(bridge, 0.1 + i * each, each)).toBeLessThan(-12);
     },
   );
 

@@ -1,6 +1,9 @@
 import type { Seconds } from '#core/base';
 
-/** Times are seconds from the plan's beginning, lists are in order of their beginnings. */
+/**
+ * Times are seconds from the plan's beginning, when things are to be heard; the fiddle begins as much earlier as it needs.
+ * Lists are in order of their beginnings.
+ */
 export interface SoundPlan {
   readonly seconds: Seconds;
   /** Frequencies of the open strings as tuned, lowest place first. */
@@ -14,6 +17,8 @@ export interface SoundPlan {
   readonly vibrato: readonly (readonly Vibrato[])[];
   /** What multiplies the sound of all strings for a while. */
   readonly swells: readonly Swell[];
+  /** Bites of the bow. */
+  readonly accents: readonly Accent[];
   /** What fingers do to a string that sounds, by place. */
   readonly touches: readonly (readonly Touch[])[];
   readonly plucks: readonly Pluck[];
@@ -34,6 +39,8 @@ export interface BowStroke {
   /** How many times the weight is that much at the stroke's beginning, for `biteSeconds`. */
   readonly bite: number;
   readonly biteSeconds: Seconds;
+  /** Where in the stroke its weight lies. */
+  readonly lean: 'even' | 'start' | 'middle';
   /** Stops of the bow within the stroke: a hook's gap. */
   readonly stops: readonly { readonly from: Seconds; readonly to: Seconds }[];
 }
@@ -64,14 +71,20 @@ export interface Vibrato {
 
 /**
  * A swell that returns rises to `decibels` in the middle of its time and comes back; one that does not stays risen at its end.
- * By weight the tone also grows sharper.
+ * By weight the tone also grows sharper; a fade goes down, lighter, slower and toward the fingerboard together, so duller.
  */
 export interface Swell {
   readonly from: Seconds;
   readonly to: Seconds;
   readonly decibels: number;
-  readonly by: 'speed' | 'weight';
+  readonly by: 'speed' | 'weight' | 'fade';
   readonly returns: boolean;
+}
+
+/** The bow bites: so many decibels more at once, with noise, that soon die away. */
+export interface Accent {
+  readonly at: Seconds;
+  readonly decibels: number;
 }
 
 /** `flick`: brushed, the string is damped without a pitch. `press`: the finger grows from a touch to a stop. */

@@ -135,7 +135,7 @@ function linkChanges({ unrolled, figures }: TuneReport, { note, index, restBefor
 
 function fingerChanges({ tune, fingers, settings }: TuneReport, { note }: UnrolledNote): Change[] {
   const now = fingers.get(note.id)!;
-  return choicesFor(note, tune.tuning, settings.hand, settings.instrument)
+  return choicesFor(note, tune, settings.hand, settings.instrument)
     .filter(([top]) => top!.place !== now.place || top!.finger !== now.finger || top!.position !== now.position)
     .slice(0, WAYS_TRIED)
     .map((chord: HandChord): Change => {

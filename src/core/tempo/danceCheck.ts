@@ -240,18 +240,42 @@ function longestStrokeMs({ limits, hairCm }: DanceCheckInput): Milliseconds {
   return (1000 * hairCm) / limits.slowestBowCmPerSecond.value;
 }
 
-/** The ceiling alone, null when nothing limits the tempo below 400: for trying many bowings of one tune. Time O(n). */
-export function danceCeiling(input: DanceCheckInput): BeatsPerMinute | null {
-  const least = leastCeiling(input, null);
+/** A check that was made, and of which bowing. */
+export interface CheckedBowing {
+  readonly bowed: readonly BowedNote[];
+  readonly check: DanceCheck;
+}
+
+/**
+ * The ceiling of another bowing of the same tune, null when nothing limits the tempo below 400: only the events of notes that
+ * are reached otherwise, or whose stroke grew or shrank, are counted anew. Time O(n), most of it looking for them.
+ */
+export function ceilingOfOther(input: DanceCheckInput, before: CheckedBowing): BeatsPerMinute | null {
+  const { bowed } = input;
+  const { events } = before.check;
+  const differs = (i: number) => {
+    const [now, was] = [bowed[i]!, before.bowed[i]!];
+    return now.link !== was.link || now.inStroke !== was.inStroke;
+  };
+  const changed: number[] = [];
+  let least = Infinity;
+  for (let i = 0; i < bowed.length; i++) {
+    let isChanged = differs(i);
+    // A stroke's own time hangs on all of it, and on where the next one begins.
+    if (!isChanged && bowed[i]!.inStroke === 1)
+      for (let j = i + 1; j < bowed.length && !isChanged; j++) {
+        isChanged = differs(j);
+        if (bowed[j]!.inStroke === 1) break;
+      }
+    if (isChanged) changed.push(i);
+    else for (const { ceilingBpm } of events[i]!) if (ceilingBpm < least) least = ceilingBpm;
+  }
+  least = Math.min(least, ceilingAt(input, changed));
   return least <= HIGHEST_TEMPO ? least : null;
 }
 
 /** The least ceiling among the events of some notes; infinite where they have none. */
 export function ceilingAt(input: DanceCheckInput, indices: readonly number[]): BeatsPerMinute {
-  return leastCeiling(input, indices);
-}
-
-function leastCeiling(input: DanceCheckInput, indices: readonly number[] | null): BeatsPerMinute {
   const solve = ceilingSolver(input);
   let least = Infinity;
   let ordinal = 0;
@@ -264,8 +288,7 @@ function leastCeiling(input: DanceCheckInput, indices: readonly number[] | null)
     ordinal = 0;
     if (index < input.bowed.length) visitNote(index, input, moment, visit);
   };
-  if (indices) indices.forEach(visitOne);
-  else for (let i = 0; i < input.bowed.length; i++) visitOne(i);
+  indices.forEach(visitOne);
   return least;
 }
 

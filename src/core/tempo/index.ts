@@ -15,20 +15,21 @@ export {
   limitsWith,
 } from './limits';
 export { crossingGaps, recentCrossings } from './density';
-export type { DanceCheck, DanceCheckInput, EventKind, PlacedEvent, TimedEvent } from './danceCheck';
+export type { CheckedBowing, DanceCheck, DanceCheckInput, EventKind, PlacedEvent, TimedEvent } from './danceCheck';
 export {
   EVENT_KINDS,
   HIGHEST_TEMPO,
   LONG_ROLL_TIME,
   TRIPLET_TIME,
   ceilingAt,
-  danceCeiling,
+  ceilingOfOther,
   danceCheck,
 } from './danceCheck';
 // Notes that are written even and played uneven, and when each of them sounds at a tempo.
 export type { Lilt, LiltFault } from './lilt';
 export { LILT_NAME, LILT_NOTES, STRAIGHT, liltFault, liltLeft, liltShift } from './lilt';
-export { LILTS, dottedRatio, findLilt } from './lilts';
+export type { DottedRatios } from './lilts';
+export { DOTTED_RATIO_RANGE, LILTS, dottedRatio, findLilt } from './lilts';
 export type { NoteTimes, Timing } from './noteTimes';
 export { noteTimes, secondsAt, timing } from './noteTimes';
 export { HOLD_RANGE, MOST_BREATH, PACE_RANGE } from './rubato';

@@ -152,6 +152,9 @@ describe('a dotted pair', () => {
   });
 
   test('is softer in hornpipes and schottisches, and as written elsewhere', () => {
+    // The player's own go before.
+    expect(dottedRatio('hornpipe', { hornpipe: 2.4 })).toBe(2.4);
+    expect(dottedRatio('strathspey', { hornpipe: 2.4 })).toBe(3);
     expect([dottedRatio('hornpipe'), dottedRatio('schottische'), dottedRatio('strathspey'), dottedRatio(null)]).toEqual(
       [1.8, 1.8, 3, 3],
     );

@@ -18,11 +18,15 @@ export const LILTS: readonly Lilt[] = [
  * Long to short of a written dotted pair as the dances play it, guesses: a hornpipe's or a schottische's is softer than it
  * is written, a strathspey's and all others' as it is.
  */
-const DOTTED_RATIOS: Partial<Record<DanceType, number>> = { hornpipe: 1.8, schottische: 1.8 };
+export type DottedRatios = Readonly<Partial<Record<DanceType, number>>>;
+const USUAL_RATIOS: DottedRatios = { hornpipe: 1.8, schottische: 1.8 };
 const WRITTEN_DOTTED_RATIO = 3;
+/** Even notes, and doubly dotted ones with some to spare. */
+export const DOTTED_RATIO_RANGE = [1, 7] as const;
 
-export function dottedRatio(danceType: DanceType | null): number {
-  return (danceType && DOTTED_RATIOS[danceType]) ?? WRITTEN_DOTTED_RATIO;
+/** @param own the player's ratios, in the place of the usual ones */
+export function dottedRatio(danceType: DanceType | null, own: DottedRatios = {}): number {
+  return (danceType && (own[danceType] ?? USUAL_RATIOS[danceType])) ?? WRITTEN_DOTTED_RATIO;
 }
 
 /** A lilt by its name, of those that come along or of a player's own; null for no such name. */

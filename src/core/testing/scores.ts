@@ -74,7 +74,7 @@ export function randomScore(seed: number): Tune {
       id: `n${counts.note}`,
       duration,
       pitch,
-      ...(chance(0.06) ? { stops: [pitchAtStep(step - pick([2, 4, 5, 7]))] } : {}),
+      ...(chance(0.06) ? { stops: [pitchAtStep(step - pick([-4, 2, 4, 5, 7]))] } : {}),
       ...(chance(0.06) ? { graceNotes: [newPitch(), ...(chance(0.3) ? [newPitch()] : [])] } : {}),
       link: counts.note === 1 ? 'start' : pick(LINKS),
       ...(counts.note > 1 && chance(0.04) ? { linkOnPass: { [pick([1, 2, 3])]: pick(LINKS) } } : {}),

@@ -37,7 +37,7 @@ export function planOf(
     contacts[place]!.push({ from, to, role: 'melody' });
     pitches[place]!.push({ at: from, hertz: hertz(midi), glide: 0.003 });
     if (slurred) strokes[strokes.length - 1] = { ...strokes[strokes.length - 1]!, to };
-    else strokes.push({ from, to, sign, speed: 0.35, force: 0.8, bite: 1, biteSeconds: 0, stops: [] });
+    else strokes.push({ from, to, sign, speed: 0.35, force: 0.8, bite: 1, biteSeconds: 0, lean: 'even', stops: [] });
   }
   return {
     seconds: notes.at(-1)!.to,
@@ -47,6 +47,7 @@ export function planOf(
     pitches,
     vibrato: [[], [], [], []],
     swells: [],
+    accents: [],
     touches: [[], [], [], []],
     plucks: [],
     clicks: [],

@@ -19,6 +19,9 @@ export { PHRASE_BARS, barLength, isCompound, meterBeat, meterName, sameMeter } f
 // The tune as it is played.
 export type { Bar, Pass, PlayedBar, Unrolled, UnrolledNote } from './unroll';
 export { barNumbers, barsOnPass, occurrencesOf, playsOf, unroll, writtenBars } from './unroll';
+// How much music it may hold.
+export type { LengthFault } from './lengths';
+export { LengthGuard, MUSIC_BOUNDS, lengthFault } from './lengths';
 // Whether its bars add up.
 export type { BarSumFault } from './barSums';
 export { barSumFaults } from './barSums';

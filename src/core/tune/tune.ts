@@ -40,9 +40,9 @@ export interface NoteEvent {
   readonly id: string;
   /** Sounding length in whole notes, a tuplet's factor already in it. */
   readonly duration: Fraction;
-  /** The melody: the top note of a chord. */
+  /** The melody: the top note of a chord, unless a drone is stopped above it. */
   readonly pitch: Pitch;
-  /** The other notes of a chord, highest first. */
+  /** The other notes of a chord, highest first, on the strings below; one higher than the melody lies on the string above. */
   readonly stops?: readonly Pitch[];
   readonly graceNotes?: readonly Pitch[];
   /** Tied to the next note: both are one note to the bow. */
@@ -100,7 +100,10 @@ export const NOTE_MARKS = [
   'vibrato',
   'vibrato-growing',
   'closing-swell',
+  'fade',
   'barre',
+  /** The string was not said when the note was called out: guessed, until the player confirms it. */
+  'inferred-string',
 ] as const;
 export type NoteMark = (typeof NOTE_MARKS)[number];
 
@@ -165,6 +168,7 @@ export function writtenNotes(tune: Tune): NoteEvent[] {
 
 /** A note without the string and finger that were pinned for its old pitch. */
 export function unpinned(note: NoteEvent): NoteEvent {
-  const { place: _place, finger: _finger, position: _position, ...rest } = note;
-  return rest;
+  const { place: _place, finger: _finger, position: _position, marks, ...rest } = note;
+  const kept = marks?.filter((mark) => mark !== 'inferred-string') ?? [];
+  return kept.length > 0 ? { ...rest, marks: kept } : rest;
 }

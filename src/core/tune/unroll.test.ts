@@ -116,3 +116,18 @@ test('the plays of the form have the bars, pickups and numbers that the unrolled
     );
   }
 });
+
+test('a chain of twenty thousand ties is one note, and all that is written of it is known', () => {
+  const tied = tune([part('A', Array.from({ length: 20_000 }, () => 'D4').join(' '))]);
+  const chain = {
+    ...tied,
+    parts: tied.parts.map((own) => ({
+      ...own,
+      events: own.events.map((event) => (event.kind === 'note' ? { ...event, tie: true as const } : event)),
+    })),
+  };
+  const { notes } = unroll(chain);
+  expect(notes).toHaveLength(1);
+  expect(notes[0]!.ids).toHaveLength(20_000);
+  expect(notes[0]!.duration).toEqual({ n: 2500, d: 1 });
+});

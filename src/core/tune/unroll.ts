@@ -171,9 +171,10 @@ export function unroll(tune: Tune): Unrolled {
         if (event.kind === 'note') {
           const before = notes[notes.length - 1];
           if (tied && before && samePitch(before.note.pitch, event.pitch)) {
+            // The list of a note is its own until the tune is unrolled: a tie of thousands grows it, and copies none.
+            (before.ids as string[]).push(event.id);
             notes[notes.length - 1] = {
               ...before,
-              ids: [...before.ids, event.id],
               duration: add(before.duration, event.duration),
               tiesOn: event.tie === true,
             };

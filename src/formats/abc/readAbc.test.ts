@@ -334,6 +334,7 @@ describe('round trip', () => {
     `${head('P:ABA\nM:4/4\nL:1/8')}K:D\nP:A\nD8|\nP:B\nE4 (FG)A2|\n`,
     `${head('R:reel\nM:4/4\nL:1/8')}%%morrin-pulse 1 4\n%%morrin-bow 2:1.25 4:0.6\n%%morrin-drones 3:upper 4:lower\nK:D\n|:d2 f2 a2 A2|d8:|\n`,
     `${head('R:reel\nM:4/4\nL:1/8')}%%morrin-places 3:E 4:A\n%%morrin-positions 3:3 4:0.5\n%%morrin-marks 1:cut 1:flick 4:bowed-triplet 5:barre\nK:D\n|:d2 !slide!f2 !3!a2 ~B2|(d4 e4):|\n`,
+    `${head('R:reel\nM:4/4\nL:1/8')}%%morrin-melody 2\nK:D\n|:[Fd]2 [EB]2 [DA]2 A2|d8:|\n`,
     common("_B=B^Bb' | (c2|:d8)|e6:|", 'Eb'),
   ];
 
@@ -445,4 +446,17 @@ test('a playing order that would fill hours is cut to each part once, and says s
   const { tunes } = readAbc(`X:1\nT:Hours\nM:4/4\nL:1/8\nP:A512\nK:D\nP:A\n${'dAFA defd|'.repeat(100)}\n`);
   expect(tunes[0]!.tune.form).toEqual(['A']);
   expect(tunes[0]!.messages).toMatchObject([{ code: 'too-long', severity: 'error' }]);
+});
+
+test('a length that no tune has is told where it stands with what was expected, and the rest of the file is read', () => {
+  const tuneOf = (number: number, music: string) => `X:${number}\nT:T${number}\nM:4/4\nL:1/8\nK:D\n${music}\n\n`;
+  const { tunes, messages } = readAbc(
+    `${tuneOf(1, 'ABcd|e2 A99999999 B|')}${tuneOf(2, 'ABcd|')}${tuneOf(3, 'A z999|')}${tuneOf(4, 'A1/7 B1/11 c1/13 d1/17 e1/19 f1/23|')}`,
+  );
+  expect(tunes.map(({ tune }) => tune.title)).toEqual(['T2']);
+  expect(messages.map(({ line, column, message }) => [line, column, message])).toEqual([
+    [6, 9, expect.stringMatching(/12,500,000 whole notes: expected at most 64/)],
+    [20, 3, expect.stringMatching(/125 whole notes: expected at most 64/)],
+    [27, expect.any(Number), expect.stringMatching(/ths of a whole note in common: expected at most 250,000ths/)],
+  ]);
 });

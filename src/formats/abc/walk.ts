@@ -1,8 +1,17 @@
 import type { AbcElement } from 'abcjs/src/parse/abc_parse.js';
 import { joiningLink } from '#core/bowing';
 import { type Key, midiOf, sameKey } from '#core/pitch';
-import { type Meter, type NoteEvent, type NoteMark, type RestEvent, barLength, sameMeter } from '#core/tune';
-import { type ImportMessage, type TextPositions, importMessage } from '../text';
+import type { Fraction } from '#core/base';
+import {
+  LengthGuard,
+  type Meter,
+  type NoteEvent,
+  type NoteMark,
+  type RestEvent,
+  barLength,
+  sameMeter,
+} from '#core/tune';
+import { type ImportMessage, OutOfBounds, type TextPositions, importMessage } from '../text';
 import {
   type Tuplet,
   chordOf,
@@ -61,6 +70,11 @@ export function walkLines(
   const say = (offset: number, severity: ImportMessage['severity'], code: ImportMessage['code'], words: string) => {
     const { line, column } = positions.at(Math.max(0, offset));
     messages.push(importMessage(line, column, severity, code, words));
+  };
+  const guard = new LengthGuard();
+  const within = (offset: number, length: Fraction) => {
+    const fault = guard.fault(length);
+    if (fault) throw new OutOfBounds(offset, fault);
   };
   let openSlurs = 0;
   const accidentals = new Map<string, number>();
@@ -200,6 +214,7 @@ export function walkLines(
             }
             bar ??= openBar(offset);
             const { duration, mark } = lengthOf(element, tuplet);
+            within(offset, duration);
             const event: RestEvent = {
               kind: 'rest',
               id: `r${++restCount}`,
@@ -217,6 +232,7 @@ export function walkLines(
           tuplet = startTuplet(element, offset) ?? tuplet;
           const { duration, mark } = lengthOf(element, tuplet);
           if (duration.n <= 0) break;
+          within(offset, duration);
           // As they stand in the text: an accidental of a grace note holds for its main note.
           const graceNotes = element.gracenotes?.map((grace) => pitchOf(grace, walk.key, accidentals, propagate, null));
           const sounding = element.pitches.map((pitch) => ({

@@ -37,11 +37,19 @@ function checked(read: FileTune): FileRead {
   if (read.kind === 'json') return read;
   const parsed = newTuneSchema.safeParse(read.tune);
   if (parsed.success) return { ...read, tune: parsed.data };
-  const { line, column } = [...read.barPositions.values()][0] ?? { line: 1, column: 1 };
-  const failed = parsed.error.issues
-    .slice(0, 20)
-    .map(({ path, message }) => importMessage(line, column, 'error', 'not-read', `${path.join('.')}: ${message}.`));
+  const failed = parsed.error.issues.slice(0, 20).map(({ path, message }) => {
+    const { line, column } = positionOf(read, path);
+    return importMessage(line, column, 'error', 'not-read', `${path.join('.')}: ${message}.`);
+  });
   return { failed, entry: read.entry };
+}
+
+/** Where the bar begins in which something of a tune stands, as far as the file has places; else the tune's first bar. */
+function positionOf({ tune, barPositions }: FileTune, path: readonly PropertyKey[]) {
+  const [first, part, second, event] = path;
+  const events = first === 'parts' && second === 'events' ? tune.parts[Number(part)]?.events : undefined;
+  const bar = events?.slice(0, Number(event) + 1).findLast(({ kind }) => kind === 'bar');
+  return (bar && barPositions.get(bar.id)) ?? [...barPositions.values()][0] ?? { line: 1, column: 1 };
 }
 
 function* readKinds(bytes: Uint8Array, choice: FileChoice): Generator<FileRead> {

@@ -1,10 +1,10 @@
 import type { Tune } from '#core/tune';
 
 /** Most written events that a document may hold: far beyond any tune, small enough to stay quick. */
-export const MOST_EVENTS = 100_000;
+export const MOST_EVENTS = 30_000;
 
 /** Most events that a form may play, repeats counted: the tune is judged as it is played. */
-export const MOST_PLAYED_EVENTS = 200_000;
+export const MOST_PLAYED_EVENTS = 60_000;
 
 /** Numerators and denominators of lengths. */
 export const MOST_COUNT = 1_000_000_000;

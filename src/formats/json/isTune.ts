@@ -3,7 +3,7 @@ import type { Fraction } from '#core/base';
 import { LETTERS, MODES, type Pitch } from '#core/pitch';
 import { HOLD_RANGE, LILT_NAME, MOST_BREATH, PACE_RANGE } from '#core/tempo';
 import { LEAST_WISH, MOST_WISH } from '#core/travel';
-import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune } from '#core/tune';
+import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune, lengthFault } from '#core/tune';
 import { ID_WORDS, MOST, MOST_COUNT, MOST_EVENTS, MOST_PLAYED_EVENTS, WORDS, playedEvents } from './bounds';
 
 type Check = (value: unknown) => boolean;
@@ -187,5 +187,6 @@ function holdsTogether({ parts, form }: Tune): boolean {
     }
   }
   if (ids.size !== count || count > MOST_EVENTS || playedEvents({ parts, form }) > MOST_PLAYED_EVENTS) return false;
+  if (lengthFault({ parts, form })) return false;
   return [...reused].every((taken) => ownBars.has(taken));
 }

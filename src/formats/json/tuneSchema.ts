@@ -3,8 +3,8 @@ import { POSITIONS } from '#core/fingering';
 import { LETTERS, MODES } from '#core/pitch';
 import { HOLD_RANGE, LILT_NAME, MOST_BREATH, PACE_RANGE } from '#core/tempo';
 import { LEAST_WISH, MOST_WISH } from '#core/travel';
-import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune } from '#core/tune';
-import { tuningFault } from '../text';
+import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune, lengthFault } from '#core/tune';
+import { lengthWords, tuningFault } from '../text';
 import { isTune } from './isTune';
 import { ID_WORDS, MOST, MOST_COUNT, MOST_EVENTS, MOST_PLAYED_EVENTS, WORDS, playedEvents } from './bounds';
 
@@ -108,10 +108,8 @@ export const documentSchema: z.ZodType<Tune> = z
     for (const [i, name] of tune.form.entries())
       if (!names.has(name)) refuse(`names a part: one of ${[...names].join(', ')}`, ['form', i]);
     const ids = new Set<string>();
-    let count = 0;
     for (const [p, part] of tune.parts.entries()) {
       if (part.events[0]?.kind !== 'bar') refuse('a part begins with a bar', ['parts', p, 'events', 0]);
-      count += part.events.length;
       for (const [e, event] of part.events.entries()) {
         if (ids.has(event.id)) refuse('ids are different from each other', ['parts', p, 'events', e, 'id']);
         ids.add(event.id);
@@ -129,11 +127,26 @@ export const documentSchema: z.ZodType<Tune> = z
         if (!taken || taken.reuses !== undefined)
           refuse('takes up a bar that has its own notes', ['parts', p, 'events', e, 'reuses']);
       }
-    if (count > MOST_EVENTS) refuse(`at most ${MOST_EVENTS} events`, ['parts']);
+    const fault = lengthFault(tune as Tune);
+    if (fault)
+      refuse(
+        lengthWords(fault),
+        fault.part === null ? ['form'] : ['parts', fault.part, 'events', fault.event!, 'duration'],
+      );
     const played = playedEvents(tune as Tune);
     if (played > MOST_PLAYED_EVENTS)
       refuse(`plays at most ${MOST_PLAYED_EVENTS} events, this one plays ${played}`, ['form']);
   });
+
+/** Events of all parts, as far as a value has such; 0 where it has none. */
+function countEvents(value: unknown): number {
+  const parts = (value as { parts?: unknown } | null | undefined)?.parts;
+  if (!Array.isArray(parts)) return 0;
+  return parts.reduce<number>((sum, part: unknown) => {
+    const events = (part as { events?: unknown } | null | undefined)?.events;
+    return sum + (Array.isArray(events) ? events.length : 0);
+  }, 0);
+}
 
 /**
  * The tune document as it is stored and exchanged. Nearly every one is as it should be: that is told in a tenth of the time
@@ -141,6 +154,16 @@ export const documentSchema: z.ZodType<Tune> = z
  */
 export const tuneSchema = z.unknown().transform((value, context): Tune => {
   if (isTune(value)) return value;
+  // What is too much as a whole is not gone through piece by piece.
+  const events = countEvents(value);
+  if (events > MOST_EVENTS) {
+    context.addIssue({
+      code: 'custom',
+      path: ['parts'],
+      message: `at most ${MOST_EVENTS} events, this one has ${events}`,
+    });
+    return z.NEVER;
+  }
   const parsed = documentSchema.safeParse(value);
   if (parsed.success) return parsed.data;
   for (const { path, message } of parsed.error.issues) context.addIssue({ code: 'custom', path: [...path], message });

@@ -12,6 +12,7 @@ import {
   staffStep,
 } from '#core/pitch';
 import {
+  LengthGuard,
   type Meter,
   type NoteEvent,
   type NoteMark,
@@ -22,7 +23,7 @@ import {
 } from '#core/tune';
 import type { Tuning } from '#core/tuning';
 import { type RawBar } from '../score';
-import { type ImportMessage, type TextPositions, importMessage, tuningFault } from '../text';
+import { type ImportMessage, OutOfBounds, type TextPositions, importMessage, tuningFault } from '../text';
 import { CHORD_KINDS, JOINED, MARKS_READ, MODES_READ, NOTE_TYPES } from './names';
 import { voiceOf } from './voices';
 import { type XmlElement, child, childText, childrenOf } from './xml';
@@ -72,6 +73,9 @@ class PartWalk {
   private counts = { note: 0, rest: 0 };
   private lastNote: NoteEvent | null = null;
   private restBetween = false;
+  private readonly guard = new LengthGuard();
+  /** Where the reading is. */
+  private offset = 0;
   /** Slurs open after the last note, by number; those that open at a grace note are passed over. */
   private readonly openSlurs = new Set<string>();
   private readonly graceSlurs = new Set<string>();
@@ -126,6 +130,7 @@ class PartWalk {
       voiceEnd = to;
     };
     for (const item of element.children) {
+      this.offset = item.offset;
       switch (item.name) {
         case 'attributes':
           this.attributes(item, bar);
@@ -387,7 +392,14 @@ class PartWalk {
     }
   }
 
+  private within(length: Fraction): Fraction {
+    const fault = this.guard.fault(length);
+    if (fault) throw new OutOfBounds(this.offset, fault);
+    return length;
+  }
+
   private newRest(duration: Fraction, more: Partial<RestEvent> = {}): RestEvent {
+    this.within(duration);
     this.restBetween = true;
     const chord = this.takeChord();
     return { kind: 'rest', id: `r${++this.counts.rest}`, duration, ...more, ...(chord ? { chord } : {}) };
@@ -407,6 +419,7 @@ class PartWalk {
         this.sayOnce(note, 'unpitched', 'warning', 'not-kept', 'Notes without a pitch are read as rests.');
       return this.newRest(duration, tuplet ? { tuplet } : {});
     }
+    this.within(duration);
     const technical = (name: string) => notationsOf(note, 'technical').flatMap((group) => childrenOf(group, name));
     const finger = technical('open-string').length > 0 ? 0 : fingerOf(technical('fingering')[0]?.text);
     const string = Number(technical('string')[0]?.text);
@@ -451,7 +464,7 @@ class PartWalk {
 
   /** A note together with its rest, which stands on the page as a note tied to it. */
   private joined(item: XmlElement, before: Sounding, length: Fraction): Sounding {
-    const duration = add(before.duration, length);
+    const duration = this.within(add(before.duration, length));
     if (before.kind === 'rest') return { ...before, duration };
     const { tie: _tie, ...rest } = before;
     const whole: NoteEvent = { ...rest, duration, ...(isTied(item) ? { tie: true as const } : {}) };

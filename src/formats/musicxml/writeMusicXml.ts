@@ -15,7 +15,7 @@ import {
   writtenBars,
 } from '#core/tune';
 import { STANDARD_TUNING, tuningName } from '#core/tuning';
-import { type PlainScore, directiveLines, opensWithPickup, plainScore, splitLength } from '../score';
+import { type PlainScore, directiveLines, downwards, opensWithPickup, plainScore, splitLength } from '../score';
 import { beamsOf } from './beams';
 import { CHORD_KINDS, FIELD_PREFIX, JOINED, MARK_ELEMENTS, NOTE_TYPES } from './names';
 import { type XmlOut, buildXml, el } from './xml';
@@ -353,8 +353,9 @@ function noteElements(
         ]
       : []),
   ];
+  const [top, ...others] = downwards(note);
   const main = el('note', [
-    pitchElement(note.pitch),
+    pitchElement(top),
     duration,
     ...tie,
     el('voice', 1),
@@ -363,7 +364,7 @@ function noteElements(
     ...beams,
     ...grouped('notations', notations),
   ]);
-  const stops = (note.stops ?? []).map((pitch) =>
+  const stops = others.map((pitch) =>
     el('note', [
       el('chord'),
       pitchElement(pitch),

@@ -16,6 +16,7 @@ import {
 import { LEAST_WISH, MOST_WISH } from '#core/travel';
 import { type Tuning, parseTuning } from '#core/tuning';
 import { POSITIONS } from '#core/fingering';
+import { midiOf } from '#core/pitch';
 import { HOLD_RANGE, LILTS, LILT_NAME, MOST_BREATH, PACE_RANGE, STRAIGHT } from '#core/tempo';
 import { type ImportMessage, tuningFault } from '../text';
 import type { PlainScore } from './plainScore';
@@ -28,7 +29,8 @@ import type { PlainScore } from './plainScore';
  * `%%morrin-lilt dotted` · `%%morrin-holds 5:1.5` · `%%morrin-breaths 5:0.125` (whole notes) · `%%morrin-paces 3:1.2` (played freely) ·
  * `%%morrin-form ["A","B","A"]` and `%%morrin-parts ["A","B"]` (where repeat signs cannot say it) · `%%morrin-plays 3:1 9:1,2e` (bars
  * that sound on some passes only, e: under a bracket) ·
- * `%%morrin-drones 5:upper 6:lower` (the open neighbour sounds along) · `%%morrin-reuse 9:5 10:6` (bars counted from 1: the 9th takes up the 5th)
+ * `%%morrin-drones 5:upper 6:lower` (the open neighbour sounds along) · `%%morrin-melody 5 6` (the lowest
+ * of these chords is the melody: what is above it is a drone) · `%%morrin-reuse 9:5 10:6` (bars counted from 1: the 9th takes up the 5th)
  */
 /** Lines about what is played freely: the note's own field, and the amounts it may have. */
 const FREE_LINES = {
@@ -48,6 +50,8 @@ export interface MorrinDirectives {
   readonly reuses: readonly { readonly bar: number; readonly of: number }[];
   readonly pulses: readonly number[];
   readonly bowLengths: readonly { readonly note: number; readonly ratio: number }[];
+  /** Chords whose lowest note is the melody. */
+  readonly lowMelodies: readonly number[];
   readonly drones: readonly { readonly note: number; readonly side: 'lower' | 'upper' }[];
   readonly positions: readonly { readonly note: number; readonly position: number }[];
   readonly marks: readonly { readonly note: number; readonly mark: NoteMark }[];
@@ -69,6 +73,7 @@ export function readDirectives(
   const places: { note: number; place: Place }[] = [];
   const reuses: { bar: number; of: number }[] = [];
   const pulses: number[] = [];
+  const lowMelodies: number[] = [];
   const bowLengths: { note: number; ratio: number }[] = [];
   const drones: { note: number; side: 'lower' | 'upper' }[] = [];
   const positions: { note: number; position: number }[] = [];
@@ -128,9 +133,9 @@ export function readDirectives(
         if (found) reuses.push({ bar: Number(found[1]), of: Number(found[2]) });
         else refuse('bars such as 9:5');
       }
-    } else if (name === 'pulse') {
+    } else if (name === 'pulse' || name === 'melody') {
       for (const item of value.trim().split(/\s+/)) {
-        if (/^\d+$/.test(item)) pulses.push(Number(item));
+        if (/^\d+$/.test(item)) (name === 'pulse' ? pulses : lowMelodies).push(Number(item));
         else refuse('notes such as 5 9');
       }
     } else if (name === 'bow') {
@@ -174,7 +179,7 @@ export function readDirectives(
       }
     } else {
       refuse(
-        'one of tuning, start, form, parts, plays, links, places, positions, reuse, pulse, bow, drones, marks, lilt, holds, breaths, paces',
+        'one of tuning, start, form, parts, plays, links, places, positions, reuse, pulse, melody, bow, drones, marks, lilt, holds, breaths, paces',
       );
     }
   }
@@ -188,6 +193,7 @@ export function readDirectives(
     places,
     reuses,
     pulses,
+    lowMelodies,
     bowLengths,
     drones,
     positions,
@@ -214,18 +220,31 @@ function partNames(value: string): string[] | null {
 /** What of a tune's directives changes notes; its parts and form are put together before. */
 export function applyDirectives(
   tune: Tune,
-  { start, links, places, reuses, pulses, bowLengths, drones, positions, marks, lilt, free }: MorrinDirectives,
+  {
+    start,
+    links,
+    places,
+    reuses,
+    pulses,
+    lowMelodies,
+    bowLengths,
+    drones,
+    positions,
+    marks,
+    lilt,
+    free,
+  }: MorrinDirectives,
 ): Tune {
   let edited: Tune = start ? { ...tune, start } : tune;
   if (lilt && lilt !== STRAIGHT.name) edited = { ...edited, lilt };
-  const onNotes = [links, places, pulses, bowLengths, drones, positions, marks, free];
+  const onNotes = [links, places, pulses, lowMelodies, bowLengths, drones, positions, marks, free];
   const notes = onNotes.some((list) => list.length > 0) ? writtenNotes(tune) : [];
   // Links that hold on every pass first: they take those of single passes away.
   for (const pass of [...new Set(links.map((own) => own.pass))].sort((x, y) => (x ?? 0) - (y ?? 0))) {
     const wanted = new Map<string, Link>();
     for (const own of links) {
       const id = notes[own.note - 1]?.id;
-      if (own.pass === pass && id !== undefined && own.note > 1) wanted.set(id, own.link);
+      if (own.pass === pass && id !== undefined && (own.note > 1 || (own.pass ?? 1) > 1)) wanted.set(id, own.link);
     }
     edited = setLinks(edited, wanted, pass);
   }
@@ -237,6 +256,7 @@ export function applyDirectives(
   };
   for (const { note, place } of places) add(note, () => ({ place }));
   for (const number of pulses) add(number, ({ marks = [] }) => ({ marks: [...marks, 'pulse'] }));
+  for (const number of lowMelodies) add(number, lowestAsMelody);
   for (const { note, ratio } of bowLengths) add(note, () => ({ bowLength: ratio }));
   for (const { note, position } of positions) add(note, () => ({ position }));
   for (const { note, mark } of marks)
@@ -254,6 +274,12 @@ export function applyDirectives(
       }),
     })),
   };
+}
+
+/** A chord with its lowest note as the melody and the rest above it. */
+function lowestAsMelody({ pitch, stops = [] }: NoteEvent): Partial<NoteEvent> {
+  const lowest = stops[stops.length - 1];
+  return lowest ? { pitch: lowest, stops: [pitch, ...stops.slice(0, -1)] } : {};
 }
 
 /** Bars that are said to take up others do so as long as they really have the same notes. */
@@ -289,6 +315,9 @@ export function directiveLines(tune: Tune, plain: PlainScore, said: ReadonlySet<
   const reuses = bars.flatMap(({ reuses: root }, i) => (root === undefined ? [] : [`${i + 1}:${numbers.get(root)}`]));
   const places = notes.flatMap(({ place }, i) => (place ? [`${i + 1}:${place}`] : []));
   const pulses = notes.flatMap(({ marks }, i) => (marks?.includes('pulse') ? [`${i + 1}`] : []));
+  const lowMelodies = notes.flatMap(({ pitch, stops }, i) =>
+    stops?.[0] && midiOf(stops[0]) > midiOf(pitch) ? [`${i + 1}`] : [],
+  );
   const bowLengths = notes.flatMap(({ bowLength }, i) => (bowLength === undefined ? [] : [`${i + 1}:${bowLength}`]));
   const positions = notes.flatMap(({ position }, i) => (position === undefined ? [] : [`${i + 1}:${position}`]));
   const marks = notes.flatMap(({ marks = [] }, i) =>
@@ -312,6 +341,7 @@ export function directiveLines(tune: Tune, plain: PlainScore, said: ReadonlySet<
     ...(links.length > 0 ? [`%%morrin-links ${links.join(' ')}`] : []),
     ...(places.length > 0 ? [`%%morrin-places ${places.join(' ')}`] : []),
     ...(pulses.length > 0 ? [`%%morrin-pulse ${pulses.join(' ')}`] : []),
+    ...(lowMelodies.length > 0 ? [`%%morrin-melody ${lowMelodies.join(' ')}`] : []),
     ...(bowLengths.length > 0 ? [`%%morrin-bow ${bowLengths.join(' ')}`] : []),
     ...(drones.length > 0 ? [`%%morrin-drones ${drones.join(' ')}`] : []),
     ...(positions.length > 0 ? [`%%morrin-positions ${positions.join(' ')}`] : []),

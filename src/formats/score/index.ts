@@ -7,7 +7,7 @@ export type { Assembled } from './assemble';
 export { assemble } from './assemble';
 // What plain notation says of a tune, and what must be said in words beside it.
 export type { PlainScore } from './plainScore';
-export { opensWithPickup, plainScore } from './plainScore';
+export { downwards, opensWithPickup, plainScore } from './plainScore';
 export type { MorrinDirectives } from './directives';
 export { applyDirectives, directiveLines, readDirectives } from './directives';
 // Bars that do not add up, where they stand.

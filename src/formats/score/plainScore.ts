@@ -10,6 +10,7 @@ import {
   writtenBars,
 } from '#core/tune';
 import { compare } from '#core/base';
+import { type Pitch, midiOf } from '#core/pitch';
 import { withPassLinks } from './passLinks';
 
 /** What of a tune plain notation says by repeat signs, brackets and slurs. */
@@ -36,8 +37,9 @@ export interface SlurSigns {
 export function plainScore(tune: Tune): PlainScore {
   const bracketed = new Set(tune.parts.filter(hasPlainEndings).map(({ name }) => name));
   const plays = simplePlays(tune, bracketed);
-  const { slurs, links } = slurred(tune.parts, bracketed);
-  const relinked = tune.parts.map((part) => ({
+  const parts = tune.parts.map((part) => ({ ...part, events: part.events.map(topAsMelody) }));
+  const { slurs, links } = slurred(parts, bracketed);
+  const relinked = parts.map((part) => ({
     ...part,
     events: part.events.map((event): TuneEvent => {
       if (event.kind !== 'note') return event;
@@ -80,6 +82,18 @@ function hasPlainEndings(part: Part): boolean {
 }
 
 /** Plays of each part where the form is each part in turn, once or twice or as its endings say; else null. */
+/** A chord as plain notation is read: its highest note is the melody. */
+function topAsMelody(event: TuneEvent): TuneEvent {
+  if (event.kind !== 'note' || !event.stops) return event;
+  const [top, ...stops] = downwards(event);
+  return { ...event, pitch: top, stops };
+}
+
+/** The pitches of a note or chord, the highest first. */
+export function downwards({ pitch, stops = [] }: NoteEvent): [Pitch, ...Pitch[]] {
+  return [pitch, ...stops].sort((a, b) => midiOf(b) - midiOf(a)) as [Pitch, ...Pitch[]];
+}
+
 function simplePlays(tune: Tune, bracketed: ReadonlySet<string>): Map<string, number> | null {
   const runs: { name: string; plays: number }[] = [];
   for (const name of tune.form) {

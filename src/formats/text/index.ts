@@ -2,5 +2,6 @@
 export type { Decoded } from './decode';
 export { decodeText } from './decode';
 export type { ImportCode, ImportMessage } from './messages';
+export { OutOfBounds, lengthWords } from './lengths';
 export { implausibleWords, tuningFault } from './tuningWords';
 export { IMPORT_CODES, TextPositions, importMessage } from './messages';
