@@ -193,6 +193,10 @@ test('the book goes out as files and as a backup that is taken back', async ({ p
   await dialog.getByRole('checkbox').check();
   await dialog.getByRole('button', { name: 'Take the backup back' }).click();
   await expect(dialog.getByText('The backup is back:')).toBeVisible({ timeout: 30_000 });
+  // The book as it was is kept, and can be had.
+  const copies = dialog.getByRole('list', { name: 'Copies made by themselves' });
+  await expect(copies.getByRole('link')).not.toHaveCount(0);
+  await expect(copies).toContainText('the book before a backup was taken back');
 });
 
 test('chosen tunes are printed as one book with contents', async ({ page }) => {

@@ -11,6 +11,7 @@ export const ERROR_CODES = [
   'import-incomplete',
   'bad-backup',
   'too-large',
+  'no-key',
   'wrong-origin',
   'database-away',
   'internal',

@@ -11,5 +11,22 @@ export type ExportAsked = z.output<typeof exportSchema>;
 /** Largest backup that is taken back. */
 export const MOST_BACKUP_BYTES = 512 * 1024 * 1024;
 
-export const restoredSchema = z.object({ tunes: z.int(), rows: z.int() });
+export const restoredSchema = z.object({
+  tunes: z.int(),
+  rows: z.int(),
+  copy: z.string().describe('the name under which the book as it was is kept'),
+});
 export type Restored = z.output<typeof restoredSchema>;
+
+/** Copies of the book that are made by themselves: each day, and before a backup is taken back. */
+export const keptCopiesSchema = z.object({
+  copies: z.array(
+    z.object({
+      name: z.string(),
+      kind: z.enum(['daily', 'before-restore']),
+      madeAt: z.iso.datetime().describe('when it was made and gone through to its end'),
+      bytes: z.int(),
+    }),
+  ),
+});
+export type KeptCopies = z.output<typeof keptCopiesSchema>;

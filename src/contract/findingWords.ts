@@ -204,6 +204,12 @@ export function findingWords(finding: Finding, words: Pick<Words, 'cut' | 'flick
         body: `Reached only with the fourth finger stretched, 8 semitones up the ${finding.string} string.`,
         figures: notes(finding.ids.length),
       };
+    case 'string-inferred':
+      return {
+        lead,
+        body: 'The string was not said when this was called out: it was guessed.',
+        figures: notes(finding.notes),
+      };
   }
 }
 
@@ -303,7 +309,7 @@ function deedWords(mend: Mend, { place: own, ids }: MendedFinding): string {
     case 'turn':
       return `turn the bow${where}${next}`;
     case 'retake':
-      return `retake${where}${next}`;
+      return `retake${where}${once(mend)}${next}`;
     case 'start':
       return `start on the ${BOW[start ?? 'down']}`;
     case 'rebar':
@@ -324,6 +330,8 @@ function deedWords(mend: Mend, { place: own, ids }: MendedFinding): string {
       return 'lay the finger across both strings';
     case 'refinger':
       return refingerWords(mend);
+    case 'confirm-string':
+      return ids.length === 1 ? 'keep the string' : `keep all ${ids.length} strings`;
     case 'leave-off':
       return 'leave it off';
     case 'press-in':
@@ -335,6 +343,14 @@ function deedWords(mend: Mend, { place: own, ids }: MendedFinding): string {
     case 'no-drone':
       return 'play it on one string';
   }
+}
+
+const ORDINALS = ['first', 'second', 'third', 'fourth'];
+
+/** `, the second time only`: for an edit of one pass. */
+function once({ edits }: Mend): string {
+  const pass = edits[0]?.pass ?? null;
+  return pass === null ? '' : `, the ${ORDINALS[pass - 1] ?? `${pass}th`} time only`;
 }
 
 function refingerWords({ notes: edits = [] }: Mend): string {
@@ -360,6 +376,7 @@ const COSTS: Partial<Record<Disturbance, string>> = {
   'accent-moved': 'moves an accent',
   'pattern-broken': 'breaks the pattern',
   'twin-broken': 'parts a figure from its twin',
+  'one-pass': 'the passes then begin differently',
   'lock-contradicted': 'contradicts a lock',
 };
 
@@ -373,6 +390,7 @@ function gainWords(mend: Mend): string {
   const { deed, ceilingBpm, hereBpm, reverseOvals, comesRound, flippedParts } = mend;
   const { outside, jerks, armDegreesSaved } = mend;
   const to = (bpm: number | null) => (bpm === null ? 'at any tempo' : `to ${Math.floor(bpm)}`);
+  if (deed === 'confirm-string') return 'nothing else changes';
   if (deed === 'slower') return `${Math.floor(ceilingBpm ?? 0)} stands`;
   // Other places may still hold the tune back: then the gain is here alone.
   const isHereOnly = hereBpm !== undefined && ceilingBpm !== null && (hereBpm === null || hereBpm > ceilingBpm + 0.5);

@@ -16,6 +16,7 @@ const NAMES: Readonly<Record<Ornament, string>> = {
   'vibrato-growing': 'vibrato slow to fast',
   pulse: 'pulse',
   'closing-swell': 'closing swell',
+  fade: 'fading end',
 };
 
 /** An ornament as the player's school calls it: labels only, no figure follows them. */
@@ -44,7 +45,9 @@ export function obstacleWords(obstacle: Obstacle, ornament: Ornament): string {
     case 'not-up-bow':
       return 'the stroke is no up-bow on every pass: mend the bowing first';
     case 'neighbour-does-not-fit':
-      return 'neither neighbour string agrees with this note';
+      return 'no neighbour string agrees with both notes of it';
+    case 'not-at-phrase-end':
+      return 'it closes on a note of a beat or more that ends a phrase, and the next note is none';
     case 'not-before-longer':
       return 'it stands before a longer note';
     case 'kept-from-hand':

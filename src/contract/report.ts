@@ -61,6 +61,8 @@ const noteSchema = z.object({
   ornaments: z.array(z.enum(ORNAMENTS)),
   hand: z.object({
     preparationSeconds: z.number().nullable().describe('since when the finger is free; null for an open string'),
+    mayLieFrom: z.int().nullable().describe('index of the first note at whose beginning the finger may already lie'),
+    sets: z.array(z.int()).nullable().describe('fingers set together here because a run falls, the highest first'),
     staysThrough: z.int().nullable().describe('index of the last note through which the finger may stay down'),
     dronesThrough: z.int().nullable().describe('index of the last note under or over which it can be held as a drone'),
     lean: z.enum(['either', 'lower', 'upper', 'none']).nullable(),
@@ -234,7 +236,12 @@ export const reportSchema = z.object({
         template: z
           .array(z.object({ bar: z.string(), template: z.string().nullable() }))
           .describe('by bar id, the way of bowing that the bar follows note for note'),
-        regret: z.number().describe('points more than the best of the proposals'),
+        regret: z
+          .number()
+          .describe('points more than the best that keeps to one template; below 0 where mixing them is better'),
+        gap: z
+          .number()
+          .describe('points by which a bowing of the same idea could be better at most; 0: proven the best'),
         terms: z.record(z.enum(COST_TERMS), z.number()).describe('points of each term; they sum to the cost'),
         comesRound: z.boolean(),
         ceilingBpm: z.number().nullable(),
@@ -352,7 +359,7 @@ export function toReport(
 }
 
 function toCandidate(candidate: Candidate): Report['candidates'][number] {
-  const { start, links, cost, template, barTemplates, regret, terms, figures } = candidate;
+  const { start, links, cost, template, barTemplates, regret, gap, terms, figures } = candidate;
   const points = (millionths: number) => millionths / MILLIONTHS;
   return {
     start,
@@ -361,6 +368,7 @@ function toCandidate(candidate: Candidate): Report['candidates'][number] {
     idea: template,
     template: [...barTemplates].map(([bar, name]) => ({ bar, template: name })),
     regret: points(regret),
+    gap: points(gap),
     terms: Object.fromEntries(COST_TERMS.map((term) => [term, points(terms[term])])) as Record<
       (typeof COST_TERMS)[number],
       number
@@ -403,6 +411,8 @@ function doubleStopRows(report: TuneReport): Report['doubleStops'] {
 
 function handRow({
   preparation,
+  mayLieFrom,
+  sets,
   staysThrough,
   dronesThrough,
   lean,
@@ -413,6 +423,8 @@ function handRow({
 }: HandNote): Report['notes'][number]['hand'] {
   return {
     preparationSeconds: preparation === null ? null : seconds(preparation),
+    mayLieFrom,
+    sets: sets && [...sets],
     staysThrough,
     dronesThrough,
     lean,

@@ -5,7 +5,17 @@ import { BAN_REASONS, FREE_HAND, type Hand } from '#core/fingering';
 import { type Instrument, instrumentWith } from '#core/instrument';
 import type { PlayerSettings } from '#core/report';
 import { SCHOOL_CHOICES, type Schools, USUAL_SCHOOLS } from '#core/schools';
-import { LILT_NAME, LILT_NOTES, LIMIT_KEYS, REGIONS, USUAL_REGION, findLilt, liltFault, limitsWith } from '#core/tempo';
+import {
+  DOTTED_RATIO_RANGE,
+  LILT_NAME,
+  LILT_NOTES,
+  LIMIT_KEYS,
+  REGIONS,
+  USUAL_REGION,
+  findLilt,
+  liltFault,
+  limitsWith,
+} from '#core/tempo';
 import { liltFaultWords } from './liltWords';
 import { DANCE_TYPES, PLACES } from '#core/tune';
 
@@ -150,6 +160,11 @@ const bandsSchema = z.object({
   ),
 });
 
+const dottedRatio = z
+  .number()
+  .min(DOTTED_RATIO_RANGE[0], `expected ${DOTTED_RATIO_RANGE[0]} to ${DOTTED_RATIO_RANGE[1]}`)
+  .max(DOTTED_RATIO_RANGE[1], `expected ${DOTTED_RATIO_RANGE[0]} to ${DOTTED_RATIO_RANGE[1]}`);
+
 const MOST_LILTS = 20;
 const shares = z.array(z.number().positive().max(1)).min(LILT_NOTES.least).max(LILT_NOTES.most).nullable();
 const liltSchema = z
@@ -193,6 +208,7 @@ export const settingsSchema = z.object({
   /** Pictures and words are mirrored: the right hand fingers, the left one bows. */
   leftHanded: z.boolean().default(false),
   bands: bandsSchema.default(USUAL_REGION),
+  dottedRatios: z.partialRecord(z.enum(DANCE_TYPES), dottedRatio).default({}),
   lilts: z
     .array(liltSchema)
     .max(MOST_LILTS)
@@ -214,17 +230,27 @@ export const USUAL_SETTINGS: StoredSettings = {
   ear: USUAL_EAR,
   leftHanded: false,
   bands: USUAL_REGION,
+  dottedRatios: {},
   lilts: [],
 };
 
 /** What the core counts with. */
-export function playerSettings({ instrument, limits, schools, hand, bands, lilts }: StoredSettings): PlayerSettings {
+export function playerSettings({
+  instrument,
+  limits,
+  schools,
+  hand,
+  bands,
+  dottedRatios,
+  lilts,
+}: StoredSettings): PlayerSettings {
   return {
     instrument: instrumentWith(definedOnly(instrument)),
     limits: limitsWith(limits),
     schools,
     hand,
     bands: { region: bands.region, own: definedOnly(bands.own) },
+    dottedRatios: definedOnly(dottedRatios),
     lilts,
   };
 }

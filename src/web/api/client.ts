@@ -12,7 +12,7 @@ import {
   tuneRecordSchema,
 } from '#contract/tunes';
 import { type ChangeVersion, type NameVersion, tuneVersionSchema, tuneVersionsSchema } from '#contract/versions';
-import { type ExportAsked, type Restored, restoredSchema } from '#contract/exports';
+import { type ExportAsked, type Restored, keptCopiesSchema, restoredSchema } from '#contract/exports';
 import {
   type FinishImport,
   importBegunSchema,
@@ -162,6 +162,11 @@ export async function exportTunes(asked: ExportAsked): Promise<Answer<{ name: st
     const plain = /filename="([^"]+)"/.exec(header)?.[1] ?? /filename=([^;]+)/.exec(header)?.[1];
     return encoded ? decodeURIComponent(encoded) : (plain ?? 'tunes');
   });
+}
+
+/** Copies of the book that the server made by itself. */
+export function listCopies() {
+  return ask('/api/backup/copies', keptCopiesSchema);
 }
 
 /** Puts a backup in the place of the book. */

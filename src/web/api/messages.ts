@@ -25,6 +25,8 @@ export function failureWords({ code, details }: Failure): string {
       return `This is no backup that can be taken back${issueWords(details)}.`;
     case 'too-large':
       return 'This is too large to be kept in one piece.';
+    case 'no-key':
+      return 'This Morrin is open only to those who have its key: open it by the link with the key.';
     case 'wrong-origin':
       return 'The server refuses requests from this address.';
     case 'database-away':

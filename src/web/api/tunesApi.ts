@@ -9,7 +9,7 @@ import type {
   BulkDone,
   Counting,
 } from '#contract/book';
-import type { Restored } from '#contract/exports';
+import type { KeptCopies, Restored } from '#contract/exports';
 import type { PartLikenesses } from '#contract/imports';
 import type { CreateTunes, TuneList } from '#contract/tunes';
 import type { Pegs, PegsRecord, SavedPegs } from '#contract/pegs';
@@ -30,6 +30,7 @@ import {
   keepView,
   listFacets,
   listTunes,
+  listCopies,
   listVersions,
   listViews,
   loadDemo,
@@ -50,7 +51,7 @@ function toResult<T, R>(answer: Answer<T>, pick: (value: T) => R) {
 export const tunesApi = createApi({
   reducerPath: 'tunesApi',
   baseQuery: fakeBaseQuery<Failure>(),
-  tagTypes: ['Book', 'Views', 'Versions', 'Settings', 'Pegs'],
+  tagTypes: ['Book', 'Views', 'Versions', 'Settings', 'Pegs', 'Copies'],
   endpoints: (build) => ({
     /** The book page by page; each page tells where the next begins. */
     book: build.infiniteQuery<TuneList, BookQuery, string | null>({
@@ -103,9 +104,13 @@ export const tunesApi = createApi({
       queryFn: async (id) => toResult(await findPartLikenesses(id), (found) => found),
       providesTags: ['Book'],
     }),
+    copies: build.query<KeptCopies['copies'], void>({
+      queryFn: async () => toResult(await listCopies(), ({ copies }) => copies),
+      providesTags: ['Copies'],
+    }),
     restoreBackup: build.mutation<Restored, Blob>({
       queryFn: async (file) => toResult(await restoreBackup(file), (restored) => restored),
-      invalidatesTags: ['Book', 'Views', 'Versions', 'Settings', 'Pegs'],
+      invalidatesTags: ['Book', 'Views', 'Versions', 'Settings', 'Pegs', 'Copies'],
     }),
     addTunes: build.mutation<{ id: string; title: string }[], CreateTunes>({
       queryFn: async (body) => toResult(await createTunes(body), ({ tunes }) => tunes),
@@ -185,6 +190,7 @@ export const {
   useKeepViewMutation,
   useRemoveViewMutation,
   usePartLikenessesQuery,
+  useCopiesQuery,
   useRestoreBackupMutation,
   useChangeVersionMutation,
   useAddTunesMutation,

@@ -169,16 +169,17 @@ function Bench({ open, report, states }: OpenTuneProps) {
     const events = tune.parts.flatMap((item) => item.events);
     dispatch(entryBegan({ caret: ids.at(-1) ?? events.at(-1)!.id, way }));
   };
+  const { bareFinger } = report.settings.schools;
   /** Answers from the newest state: quick keys come faster than the page is drawn. */
   const pressKey = (key: string): boolean => {
     const now = store.getState().bench.open;
-    const outcome = now?.entry ? pressEntryKey(now.tune, now.entry, key) : null;
+    const outcome = now?.entry ? pressEntryKey(now.tune, now.entry, key, bareFinger) : null;
     if (outcome) dispatch(entered(outcome));
     return outcome !== null;
   };
   const pasteText = (text: string) => {
     const now = store.getState().bench.open;
-    if (now?.entry) dispatch(entered(pasteWords(now.tune, now.entry, text)));
+    if (now?.entry) dispatch(entered(pasteWords(now.tune, now.entry, text, bareFinger)));
   };
   const putOnStaff = useCallback(
     (caret: string, step: number) => {

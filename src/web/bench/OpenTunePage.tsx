@@ -1,3 +1,4 @@
+import isEqual from 'fast-deep-equal';
 import { type ComponentType, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { TuneReport } from '#core/report';
@@ -36,15 +37,16 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
 
   useEffect(() => {
     let isCurrent = true;
-    void findTune(id).then((answer) => {
+    void findTune(id).then(async (answer) => {
+      const draft = answer.ok && isCurrent ? await takeOverDraft(id) : null;
       if (!isCurrent) return;
       if (!answer.ok) {
         setFailure(answer.failure);
         return;
       }
       const record = answer.value;
-      const draft = takeOverDraft(id);
-      const isSame = draft !== null && JSON.stringify(draft.tune) === JSON.stringify(record.tune);
+      // The database keeps the fields of a document in an order of its own.
+      const isSame = draft !== null && isEqual(draft.tune, record.tune);
       if (isSame) removeDraft(id, draft.at);
       const unsaved = draft && !isSame ? draft.tune : null;
       dispatch(tuneOpened({ record, unsaved, at: Date.now() }));

@@ -4,7 +4,7 @@ import { part, tune } from '../../core/testing/tunes';
 import { createStore } from '../app/store';
 import { joinBench } from './joinBench';
 import { conflictSettled, edited, tuneClosed, tuneOpened } from './benchSlice';
-import { takeOverDraft, writeDraft } from './drafts';
+import { newestDraft, takeOverDraft, writeDraft } from './drafts';
 
 const ID = '7c5e2f5e-0000-4000-8000-000000000001';
 const plain = tune([part('A', 'D4 E4 F#4 G4')]);
@@ -56,20 +56,20 @@ test('an edit is in the browser once it is shown, on the server after a pause, a
   replies = [kept(4)];
   store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
   await settle(0);
-  expect(takeOverDraft(ID)).toMatchObject({ baseRevision: 3, tune: slurred('A2') });
+  expect(newestDraft(ID)).toMatchObject({ baseRevision: 3, tune: slurred('A2') });
   expect(asked).toHaveLength(0);
   await settle(500);
   expect(asked.map(({ body }) => body.baseRevision)).toEqual([3]);
   expect(saveOf(store)).toBe('kept');
   expect(store.getState().bench.open!.revision).toBe(4);
-  expect(takeOverDraft(ID)).toBeNull();
+  expect(newestDraft(ID)).toBeNull();
 });
 
 test('a page left in the same breath as an edit still leaves its draft', () => {
   const store = openStore();
   store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
   window.dispatchEvent(new Event('pagehide'));
-  expect(takeOverDraft(ID)).toMatchObject({ tune: slurred('A2') });
+  expect(newestDraft(ID)).toMatchObject({ tune: slurred('A2') });
 });
 
 test('quick edits go in one save; one made while a save is under way goes in the next, on the new revision', async () => {
@@ -95,7 +95,7 @@ test('while nothing answers it is tried again, and the draft stays until it was'
   store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
   await settle(500);
   expect(saveOf(store)).toBe('failed');
-  expect(takeOverDraft(ID)).not.toBeNull();
+  expect(newestDraft(ID)).not.toBeNull();
   await settle(1100);
   expect(saveOf(store)).toBe('failed');
   await settle(2100);
@@ -130,7 +130,7 @@ test('a tune left while its save is under way still gets its last edit, on the r
   await settle(10);
   expect(asked.map(({ body }) => body.baseRevision)).toEqual([3, 4]);
   expect(asked[1]!.body.tune).toEqual(slurred('A3'));
-  expect(takeOverDraft(ID)).toBeNull();
+  expect(newestDraft(ID)).toBeNull();
 });
 
 test('edits to a tune opened while another was being saved are saved too', async () => {
@@ -147,17 +147,42 @@ test('edits to a tune opened while another was being saved are saved too', async
   expect(asked.map(({ url }) => url.slice(-1))).toEqual(['1', '2']);
 });
 
-test('a draft that another tab left is taken over, and saving it leaves drafts of other tabs alone', async () => {
-  localStorage.setItem(`morrin.draft.${ID}.elsewhere`, JSON.stringify({ baseRevision: 3, tune: plain, at: 5 }));
-  localStorage.setItem(`morrin.draft.${ID}.closed`, JSON.stringify({ baseRevision: 3, tune: slurred('A2'), at: 9 }));
-  expect(takeOverDraft(ID)).toMatchObject({ tune: slurred('A2') });
-  expect(Object.keys(localStorage).sort()).toContain(`morrin.draft.${ID}.elsewhere`);
-  expect(localStorage.getItem(`morrin.draft.${ID}.closed`)).toBeNull();
+describe('drafts of other pages', () => {
+  const put = (page: string, at: number, of: Tune) =>
+    localStorage.setItem(`morrin.draft.${ID}.${page}`, JSON.stringify({ baseRevision: 3, tune: of, at }));
+  const open = (...pages: string[]) =>
+    Object.defineProperty(navigator, 'locks', {
+      configurable: true,
+      value: {
+        request: () => new Promise(() => undefined),
+        query: () => Promise.resolve({ held: pages.map((page) => ({ name: `morrin.page.${page}` })) }),
+      },
+    });
+  afterEach(() => Reflect.deleteProperty(navigator, 'locks'));
+
+  test('what a closed one left is taken over, the newest first, and those of others stay', async () => {
+    put('elsewhere', 5, plain);
+    put('closed', 9, slurred('A2'));
+    expect(await takeOverDraft(ID)).toMatchObject({ tune: slurred('A2') });
+    expect(Object.keys(localStorage)).toContain(`morrin.draft.${ID}.elsewhere`);
+    expect(localStorage.getItem(`morrin.draft.${ID}.closed`)).toBeNull();
+  });
+
+  test('one that is open keeps its own, however new; it is only looked at', async () => {
+    open('elsewhere');
+    put('elsewhere', 9, slurred('A3'));
+    put('closed', 5, slurred('A2'));
+    expect(newestDraft(ID)).toMatchObject({ tune: slurred('A3') });
+    expect(await takeOverDraft(ID)).toMatchObject({ tune: slurred('A2') });
+    expect(localStorage.getItem(`morrin.draft.${ID}.elsewhere`)).not.toBeNull();
+    localStorage.removeItem(Object.keys(localStorage).find((key) => !key.endsWith('elsewhere'))!);
+    expect(await takeOverDraft(ID)).toBeNull();
+  });
 });
 
 test('a draft that cannot be read is left alone, and one that cannot be written is asked about on leaving', async () => {
   localStorage.setItem(`morrin.draft.${ID}.broken`, '{"baseRevision":');
-  expect(takeOverDraft(ID)).toBeNull();
+  expect(newestDraft(ID)).toBeNull();
   const store = openStore();
   replies = ['nothing'];
   const full = jest.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {

@@ -13,6 +13,7 @@ const ENTRY_KEYS: readonly [string, string][] = [
   ['. U', 'dotted, tuplet'],
   ['R J N &', 'rest, tie, grace note, chord'],
   ['+ −', 'raise, lower what was entered last'],
+  ['Y', 'confirm a string that was not said'],
   ['Ctrl V', 'calls or letters from elsewhere, as D:2 A:0 or d f# a'],
   ['| [ X', 'bar line, ending, new part'],
   ['I W', 'write over what follows; other way of entry'],

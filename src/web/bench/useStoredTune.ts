@@ -1,9 +1,9 @@
 import { useEffect, useState } from 'react';
 import type { Tune } from '#core/tune';
 import { type Failure, findTune } from '../api/client';
-import { takeOverDraft } from './drafts';
+import { newestDraft } from './drafts';
 
-/** A tune as the server has it, with edits that are still on their way there from this tab's draft. */
+/** A tune as the server has it, with edits that are still on their way there from a draft. */
 export function useStoredTune(id: string): {
   readonly tune: Tune | null;
   readonly failure: Failure | null;
@@ -19,7 +19,7 @@ export function useStoredTune(id: string): {
     let isCurrent = true;
     void findTune(id).then((answer) => {
       if (!isCurrent) return;
-      if (answer.ok) setState({ id, tune: takeOverDraft(id)?.tune ?? answer.value.tune, failure: null });
+      if (answer.ok) setState({ id, tune: newestDraft(id)?.tune ?? answer.value.tune, failure: null });
       else setState({ id, tune: null, failure: answer.failure });
     });
     return () => {

@@ -1,5 +1,5 @@
 import { act, render, screen } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import { userEvent as realUser } from '@testing-library/user-event';
 import { useState } from 'react';
 import type { BookFacets, BookQuery } from '#contract/book';
 import { BookFilters } from './BookFilters';
@@ -44,8 +44,12 @@ function shown(start: BookQuery = {}, notesProblem: string | null = null, answer
   return told;
 }
 
+// A clock of its own: letters that come at once do so on a busy machine too.
+jest.useFakeTimers();
+const userEvent = realUser.setup({ delay: null, advanceTimers: (ms) => jest.advanceTimersByTime(ms) });
+
 /** Longer than a search waits for the next letter. */
-const pause = () => act(() => new Promise<void>((resolve) => setTimeout(resolve, 260)));
+const pause = () => act(() => jest.advanceTimersByTimeAsync(260));
 
 test('words are looked for when the typing stops, once, without spaces around them', async () => {
   const told = shown({ key: 'D major' });

@@ -8,6 +8,7 @@ import { useRestoreBackupMutation } from '../api/tunesApi';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { saveFile } from '../ui/saveFile';
+import { KeptCopiesList } from './KeptCopiesList';
 
 const FORMATS: readonly { readonly format: ExportFormat; readonly name: string; readonly words: string }[] = [
   { format: 'abc', name: 'ABC', words: 'plain text; other programs read the notes, Morrin reads everything back' },
@@ -171,7 +172,8 @@ function Backup() {
       )}
       {restored && (
         <p role="status">
-          The backup is back: {restored.tunes} tune{restored.tunes === 1 ? '' : 's'}.
+          The backup is back: {restored.tunes} tune{restored.tunes === 1 ? '' : 's'}. The book as it was is among the
+          copies below.
         </p>
       )}
       {error !== undefined && (
@@ -179,6 +181,7 @@ function Backup() {
           The book is as it was. {failureWords(error as Failure)}
         </p>
       )}
+      <KeptCopiesList />
     </section>
   );
 }

@@ -60,12 +60,12 @@ export function TuningsSheet({ report, tunings, onApply, onClose }: TuningsSheet
   const request = useMemo((): RankingRequest => {
     const own = { letter: tune.key.letter, alter: tune.key.alter };
     const others = USUAL_TONICS.filter(({ letter, alter }) => letter !== own.letter || alter !== own.alter);
-    const { limits, instrument, schools, hand, bands, lilts } = settings;
+    const { limits, instrument, schools, hand, bands, dottedRatios, lilts } = settings;
     return {
       tune,
       tunings,
       before: tune.tuning,
-      settings: { limits, instrument, schools, hand, bands, lilts },
+      settings: { limits, instrument, schools, hand, bands, dottedRatios, lilts },
       tonics: otherKeys ? [own, ...others] : [own],
     };
   }, [tune, tunings, settings, otherKeys]);

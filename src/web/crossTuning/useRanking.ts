@@ -24,7 +24,7 @@ export function useRanking(request: RankingRequest): Ranking {
     worker.onerror = () => end('The tunings could not be ranked: the server does not answer.');
     const timer = setTimeout(() => end('Ranking took too long and was given up.'), TIME_LIMIT_MS);
     const onRanked = proxy((done: number) => {
-      if (isCurrent) setState((before) => ({ ...before, done }));
+      if (isCurrent) setState((before) => (before.ranked ? before : { ...before, done }));
     });
     void wrap<TuningsWorker>(worker)
       .rank(request, onRanked)

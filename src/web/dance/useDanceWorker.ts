@@ -87,7 +87,10 @@ export function useStanding(request: DanceRequest): {
       .stand(
         request,
         bpm,
-        proxy((tried: number) => setSearch({ kind: 'going', bpm, tried })),
+        // It comes by a way of its own, and may come in after what was found.
+        proxy((tried: number) =>
+          setSearch((now) => (now.kind === 'going' && now.bpm === bpm ? { ...now, tried } : now)),
+        ),
       )
       .then((standing) => {
         end();

@@ -92,9 +92,9 @@ export function BesideNote({ report, ids, where, ear, onApply }: DronesProps) {
       .map((double): Row => ({
         key: `${double.stop.place}${double.stop.finger}`,
         choice: { kind: 'stopped', double },
-        name: `${double.stop.place}:${double.stop.finger}, ${writtenPitch(double.pitch)}, below`,
+        name: `${double.stop.place}:${double.stop.finger}, ${writtenPitch(double.pitch)}, ${midiOf(double.pitch) < melody ? 'below' : 'above'}`,
         interval: intervalWords(intervalName(double.pitch, note.pitch)),
-        why: double.isBarre ? 'one finger across both strings' : 'a second finger',
+        why: `${ROLES[double.role]} · ${double.isBarre ? 'one finger across both strings' : 'a second finger'}`,
         rank: double.rank,
         terms: double.terms,
         midi: midiOf(double.pitch),

@@ -16,8 +16,9 @@ const WISHES: Readonly<Record<DroneWish, string>> = {
 
 /** Drones for a stretch of the tune, chosen together so that the bow need not turn for each. */
 export function DroneLineForm({ report, ids, where, part, ear, onApply }: DronesProps) {
-  const { tune, unrolled, settings } = report;
+  const { tune, unrolled, settings, timing } = report;
   const [wish, setWish] = useState<DroneWish>('stressed');
+  const [isStopped, setStopped] = useState(false);
   const [range, setRange] = useState<'chosen' | 'part' | 'tune'>(ids.length > 1 ? 'chosen' : 'part');
   const line = useMemo(() => {
     const { notes } = unrolled;
@@ -35,7 +36,7 @@ export function DroneLineForm({ report, ids, where, part, ear, onApply }: Drones
       }
       let end = i;
       while (end < notes.length && isIn(end) && notes[end]!.passIndex === notes[i]!.passIndex) end += 1;
-      const found = droneLine(droneSceneOf(report), i, end, wish, ear);
+      const found = droneLine(droneSceneOf(report), i, end, wish, ear, isStopped ? timing : null);
       // A written note is told by the first pass that plays it.
       for (const [k, choice] of found.choices.entries()) {
         const { id } = notes[i + k]!.note;
@@ -48,7 +49,7 @@ export function DroneLineForm({ report, ids, where, part, ear, onApply }: Drones
       [...choices.keys()].map((id) => durations.get(id)!),
     );
     return { choices, share };
-  }, [report, unrolled, ids, part, range, wish, ear]);
+  }, [report, unrolled, timing, ids, part, range, wish, ear, isStopped]);
   const next = useMemo(() => applyDrones(tune, line.choices), [tune, line]);
   const after = useMemo(() => (next === tune ? report : reportTune(next, settings)), [next, tune, report, settings]);
   const kinds = (kind: DroneChoice['kind']) =>
@@ -103,6 +104,23 @@ export function DroneLineForm({ report, ids, where, part, ear, onApply }: Drones
           </label>
         ))}
       </fieldset>
+      <label className="flex items-start gap-2">
+        <input
+          type="checkbox"
+          className="mt-1.5 accent-woad"
+          disabled={wish === 'one-pair'}
+          checked={isStopped && wish !== 'one-pair'}
+          onChange={({ target }) => setStopped(target.checked)}
+        />
+        <span>
+          stopped partners too
+          <span className="block text-[13.5px] text-muted">
+            {wish === 'one-pair'
+              ? 'one pair is of open strings only'
+              : 'notes of the key under the hand, on either neighbour string; dearer than open ones, and on no note shorter than 250 ms'}
+          </span>
+        </span>
+      </label>
       <p aria-live="polite" data-drone-line>
         <b>
           {kinds('lower')} below, {kinds('upper')} above, {kinds('stopped')} stopped

@@ -45,13 +45,15 @@ test('calls and letters enter the same notes', () => {
   ]);
 });
 
-test('a called string and finger are pinned; a string left to the hand is not', () => {
+test('a called string and finger are pinned; a string that was not said stays and is marked until it is confirmed', () => {
   const { tune: t } = type('A:0 1 D:2', 'calls');
-  expect(writtenNotes(t).map(({ place, finger }) => [place, finger])).toEqual([
-    ['A', 0],
-    [undefined, 1],
-    ['D', 2],
+  const pinned = (of: typeof t) => writtenNotes(of).map(({ place, finger, marks }) => [place, finger, marks?.join()]);
+  expect(pinned(t)).toEqual([
+    ['A', 0, undefined],
+    ['A', 1, 'inferred-string'],
+    ['D', 2, undefined],
   ]);
+  expect(pinned(type('A:0 1 y D:2', 'calls').tune)[1]).toEqual(['A', 1, undefined]);
   expect(fingerNote(writtenNotes(t)[1]!, t.tuning)).toMatchObject({ place: 'A', finger: 1, pinMisfits: false });
 });
 

@@ -12,6 +12,7 @@ import {
   withoutEvents,
   setEnding,
   setGraceNotes,
+  toggleMark,
   toggleStop,
   transposeByOctaves,
 } from '#core/editing';
@@ -28,6 +29,7 @@ import {
   scaleUnit,
 } from '#core/entry';
 import { fingerNote } from '#core/fingering';
+import type { Schools } from '#core/schools';
 import { type Key, type Pitch, alterInKey, pitchAtStep, pitchName } from '#core/pitch';
 import { type NoteEvent, type Place, type Tune, type TuneEvent } from '#core/tune';
 import { ENTRY_WAYS, type EntryState } from './entryState';
@@ -48,11 +50,16 @@ const HIGHEST_PENCIL = 48;
  * Answers a key while notes are entered; null for a key that means nothing here. Digits are fingers, letters are
  * strings or notes by the way of entry, and the keys that neither needs set the rhythm.
  */
-export function pressEntryKey(tune: Tune, before: EntryState, key: string): EntryOutcome | null {
+export function pressEntryKey(
+  tune: Tune,
+  before: EntryState,
+  key: string,
+  bareFinger?: Schools['bareFinger'],
+): EntryOutcome | null {
   const entry = before.fault === null ? before : { ...before, fault: null };
   const lower = key.length === 1 ? key.toLowerCase() : key;
   return (
-    pitchKey(tune, entry, lower) ??
+    pitchKey(tune, entry, lower, bareFinger) ??
     rhythmKey(entry, lower) ??
     moveKey(tune, entry, lower) ??
     editKey(tune, entry, lower)
@@ -60,7 +67,7 @@ export function pressEntryKey(tune: Tune, before: EntryState, key: string): Entr
 }
 
 /** Strings and fingers, letters, or the pencil on the staff. */
-function pitchKey(tune: Tune, entry: EntryState, key: string): EntryOutcome | null {
+function pitchKey(tune: Tune, entry: EntryState, key: string, bareFinger?: Schools['bareFinger']): EntryOutcome | null {
   if (entry.way === 'calls') {
     if (/^[gdae]$/.test(key)) return { entry: { ...entry, place: key.toUpperCase() as Place } };
     if (key === ':' && entry.place) return { entry };
@@ -68,17 +75,17 @@ function pitchKey(tune: Tune, entry: EntryState, key: string): EntryOutcome | nu
     if (!call) return null;
     const before = noteBefore(tune, entry.caret);
     const place = before && { pitch: before.pitch, place: fingerNote(before, tune.tuning).place };
-    const note = calledNote(call, tune.tuning, keyAt(tune, entry.caret), place);
+    const note = calledNote(call, tune.tuning, keyAt(tune, entry.caret), place, bareFinger);
     // A raised open string is no longer open: its finger is left to the rule.
     const finger = call.finger === 0 && call.shift !== 0 ? {} : { finger: call.finger };
-    const pins = note.inferred ? finger : { place: note.place, ...finger };
-    return enterPitch(tune, { ...entry, place: null }, note.pitch, pins);
+    const marks = note.inferred ? { marks: ['inferred-string' as const] } : {};
+    return enterPitch(tune, { ...entry, place: null }, note.pitch, { place: note.place, ...finger, ...marks });
   }
   if (entry.way === 'letters') {
     const letter = parseLetter(key);
     if (!letter) return null;
     const before = noteBefore(tune, entry.caret)?.pitch ?? null;
-    const pitch = letteredPitch({ ...letter, octaves: entry.octaves }, keyAt(tune, entry.caret), before);
+    const pitch = letteredPitch({ ...letter, octaves: entry.octaves }, keyAt(tune, entry.caret), before, tune.tuning);
     return enterPitch(tune, { ...entry, octaves: 0 }, pitch);
   }
   if (key === 'ArrowUp' || key === 'ArrowDown') {
@@ -99,7 +106,7 @@ function enterPitch(
   tune: Tune,
   entry: EntryState,
   pitch: Pitch,
-  pins: Pick<NoteEvent, 'place' | 'finger'> = {},
+  pins: Pick<NoteEvent, 'place' | 'finger' | 'marks'> = {},
 ): EntryOutcome {
   const name = writtenName(pitch);
   if (entry.next === 'grace')
@@ -214,6 +221,10 @@ function editKey(tune: Tune, entry: EntryState, key: string): EntryOutcome | nul
       const { tie, ...bare } = note;
       const tied = replaceEvent(tune, tie ? bare : { ...bare, tie: true });
       return { entry, tune: tied, label: tie ? 'untie' : 'tie' };
+    }
+    case 'y': {
+      if (!note?.marks?.includes('inferred-string')) return { entry };
+      return { entry, tune: toggleMark(tune, only, 'inferred-string'), label: 'confirm the string' };
     }
     case '+':
     case '=':

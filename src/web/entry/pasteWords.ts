@@ -1,4 +1,5 @@
 import { parseCall, parseLetter } from '#core/entry';
+import type { Schools } from '#core/schools';
 import type { Tune } from '#core/tune';
 import { type EntryOutcome, pressEntryKey } from './entryKeys';
 import type { EntryState } from './entryState';
@@ -12,7 +13,12 @@ const SHOWN = 24;
  * over, for bars begin where the rhythm fills them. Where a word is none of these nothing is entered, and the entry says
  * which word it was.
  */
-export function pasteWords(tune: Tune, entry: EntryState, text: string): EntryOutcome {
+export function pasteWords(
+  tune: Tune,
+  entry: EntryState,
+  text: string,
+  bareFinger?: Schools['bareFinger'],
+): EntryOutcome {
   const words = text.split(/[\s|]+/).filter(Boolean);
   const refuse = (fault: string): EntryOutcome => ({ entry: { ...entry, fault } });
   if (words.length === 0) return refuse('Nothing to paste: the text is empty.');
@@ -23,7 +29,10 @@ export function pasteWords(tune: Tune, entry: EntryState, text: string): EntryOu
     const key = /^[zr]$/i.test(word) ? 'r' : word;
     const way = parseCall(word) ? 'calls' : 'letters';
     const isNote = way === 'calls' || parseLetter(word) !== null;
-    const next = key === 'r' || isNote ? pressEntryKey(now.tune ?? tune, { ...now.entry, way, octaves: 0 }, key) : null;
+    const next =
+      key === 'r' || isNote
+        ? pressEntryKey(now.tune ?? tune, { ...now.entry, way, octaves: 0 }, key, bareFinger)
+        : null;
     if (!next) {
       const shown = word.length > SHOWN ? `${word.slice(0, SHOWN)}…` : word;
       return refuse(

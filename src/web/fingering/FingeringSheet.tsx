@@ -13,12 +13,13 @@ import {
   releaseFingering,
   searchFingering,
 } from '#core/fingering';
+import { holdFinger } from '#core/drones';
 import { type TuneReport, handOf, reportTune } from '#core/report';
 import { type Tune, writtenNotes } from '#core/tune';
 import { writtenPitch } from '../score/noteWords';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
-import { callWords, hopWords, leanWords } from './handWords';
+import { callWords, fingerList, hopWords, leanWords } from './handWords';
 
 interface FingeringSheetProps {
   readonly report: TuneReport;
@@ -183,13 +184,29 @@ function OneNote({ report, found, id, where, onApply }: OneProps) {
       }),
     [alternatives, tune, id, report],
   );
+  const through = played ? handOf(report)[played.index]!.dronesThrough : null;
   if (!note || !now) return null;
   return (
     <section aria-labelledby="one-hand">
       <h3 id="one-hand" className="mb-1 text-[18px]">
         {writtenPitch(note.pitch)} in {where}
       </h3>
-      {played && <NoteFacts hand={handOf(report)[played.index]!} report={report} />}
+      {played && <NoteFacts hand={handOf(report)[played.index]!} index={played.index} report={report} />}
+      {played && through !== null && (
+        <p className="mb-2">
+          <Button
+            look="small"
+            onClick={() =>
+              onApply(
+                holdFinger(report, played.index, through),
+                `${writtenPitch(note.pitch)} held beside the next notes, ${where}`,
+              )
+            }
+          >
+            Hold it as a drone
+          </Button>
+        </p>
+      )}
       {rows.length === 0 ? (
         <p className="text-madder">
           No position up to the fifth has this note in this tuning, or your hand leaves no way.
@@ -241,7 +258,15 @@ function OneNote({ report, found, id, where, onApply }: OneProps) {
 }
 
 /** Since when the finger is free, how long it may stay, where it may lean, and how the hand comes here. */
-function NoteFacts({ hand, report }: { readonly hand: HandNote; readonly report: TuneReport }) {
+function NoteFacts({
+  hand,
+  index,
+  report,
+}: {
+  readonly hand: HandNote;
+  readonly index: number;
+  readonly report: TuneReport;
+}) {
   const { unrolled } = report;
   const place = (index: number) => {
     const { part, pass, bar, beat } = unrolled.notes[index]!;
@@ -250,7 +275,10 @@ function NoteFacts({ hand, report }: { readonly hand: HandNote; readonly report:
   const lines = [
     hand.preparation === null
       ? 'Open: no finger is needed.'
-      : `The finger is free ${hand.preparation < 0.01 ? 'only at the note itself' : `${(1000 * hand.preparation).toFixed(0)} ms before it must be down`}.`,
+      : `The finger may lie ${hand.mayLieFrom === null || hand.mayLieFrom === index ? 'only from the note itself' : `from ${place(hand.mayLieFrom)} on`}; it is free ${hand.preparation < 0.01 ? 'only at the note itself' : `${(1000 * hand.preparation).toFixed(0)} ms before it must be down`}.`,
+    ...(hand.sets
+      ? [`A run falls from here: fingers ${fingerList(hand.sets)} are set together, then lifted one by one.`]
+      : []),
     ...(hand.staysThrough !== null ? [`It may stay down through ${place(hand.staysThrough)}.`] : []),
     ...(hand.dronesThrough !== null ? [`Held, it can sound on as a drone through ${place(hand.dronesThrough)}.`] : []),
     ...(hand.lean !== null ? [leanWords(hand.lean)] : []),

@@ -32,3 +32,8 @@ const HOPS: Readonly<Record<HopOption['by'], string>> = {
 export function hopWords({ by, cost }: HopOption): string {
   return `${HOPS[by]} (${cost} mm)`;
 }
+
+/** `3, 2 and 1`. */
+export function fingerList(fingers: readonly number[]): string {
+  return `${fingers.slice(0, -1).join(', ')} and ${fingers.at(-1)!}`;
+}

@@ -1,7 +1,6 @@
 import { useMemo } from 'react';
 import { obstacleWords, ornamentName } from '#contract/ornamentWords';
-import { toggleMark } from '#core/editing';
-import { ORNAMENTS, type OrnamentFacts, ornamentFacts } from '#core/ornaments';
+import { ORNAMENTS, type OrnamentFacts, leaveOff, ornament as decorate, ornamentFacts } from '#core/ornaments';
 import { ornamentSceneOf } from '#core/report';
 import { writtenNotes } from '#core/tune';
 import { writtenPitch } from '../score/noteWords';
@@ -44,7 +43,10 @@ export function NoteOrnaments({ report, ids, where, words, onApply }: OrnamentsP
                   className="mt-1.5 accent-woad"
                   checked={isOn}
                   onChange={() =>
-                    onApply(toggleMark(tune, new Set(ids), ornament), `${isOn ? 'no ' : ''}${name} in ${where}`)
+                    onApply(
+                      (isOn ? leaveOff : decorate)(ornamentSceneOf(report), ids, ornament),
+                      `${isOn ? 'no ' : ''}${name} in ${where}`,
+                    )
                   }
                 />
                 <span className="min-w-0">

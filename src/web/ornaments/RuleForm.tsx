@@ -25,7 +25,7 @@ export function RuleForm({ report, words, onApply }: OrnamentsProps) {
     () => ornamentPlaces(ornamentSceneOf(report), { ornament, place, mostInPhrase: most }),
     [report, ornament, place, most],
   );
-  const next = useMemo(() => decorate(tune, ids, ornament), [tune, ids, ornament]);
+  const next = useMemo(() => decorate(ornamentSceneOf(report), ids, ornament), [report, ids, ornament]);
   const after = useMemo(() => (next === tune ? report : reportTune(next, report.settings)), [next, tune, report]);
   const ceiling = after.figures.check.ceiling?.ceilingBpm ?? null;
   const name = ornamentName(ornament, words);

@@ -61,7 +61,10 @@ export function SoundFilesSheet({ report, settings, span, onClose }: SoundFilesS
       )
       .then((file) => {
         started.terminate();
-        if (worker.current === started) keep(name, file, 'audio/wav');
+        if (worker.current !== started) return;
+        // Its progress comes by a way of its own, and may come in after the file.
+        worker.current = null;
+        keep(name, file, 'audio/wav');
       }, fail);
   };
   const chosen = onlySpan ? span : null;
@@ -96,6 +99,7 @@ export function SoundFilesSheet({ report, settings, span, onClose }: SoundFilesS
                   span: chosen,
                   countIn: settings.countIn,
                   answer: false,
+                  isHuman: true,
                 }),
                 'the sound',
                 `${base}${part}.wav`,

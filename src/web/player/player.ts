@@ -233,6 +233,7 @@ export class Player {
       span: this.spanIn(played),
       countIn: settings.countIn,
       answer: settings.answer,
+      isHuman: true,
     });
     const id = ++this.count;
     this.takes.set(id, { performance: taken, report: played, bpm, isCompared: other !== null });

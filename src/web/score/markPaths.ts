@@ -56,6 +56,11 @@ export function markPath(name: ScoreMark, x: number, y: number): { readonly d: s
       return { d: `M${x - 8} ${y - 4}q2.5-3 5 0t4 0t3 0t2 0t2 0`, isFilled: false };
     case 'closing-swell':
       return { d: `M${x + 8} ${y - 8}L${x - 8} ${y - 4.5}L${x + 8} ${y - 1}`, isFilled: false };
+    case 'inferred-string':
+      // A question: the string was guessed.
+      return { d: `M${x - 3} ${y - 7}q0-3 3-3t3 3q0 2-3 3.5M${x} ${y - 0.5}v0.6`, isFilled: false };
+    case 'fade':
+      return { d: `M${x - 8} ${y - 8}L${x + 8} ${y - 4.5}L${x - 8} ${y - 1}`, isFilled: false };
     case 'barre':
       return { d: `M${x - 6} ${y - 1}v-6h12v6`, isFilled: false };
   }

@@ -87,6 +87,8 @@ const MARK_SPOKEN: Partial<Record<NoteMark, string>> = {
   vibrato: 'with late vibrato',
   'vibrato-growing': 'with vibrato slow to fast',
   'closing-swell': 'with a closing swell',
+  fade: 'fading away',
+  'inferred-string': 'on a string that was not said',
   barre: 'one finger across both strings',
   fermata: 'held',
 };

@@ -7,7 +7,7 @@ import type { Tune, UnrolledNote } from '#core/tune';
 import { StrokeRow, strokeWords } from '../score/StrokeRow';
 import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
-import { ideaWords } from './ideaWords';
+import { ideaInBars } from './ideaWords';
 import { type Searcher, startSearcher } from './startSearch';
 import { WishFields } from './WishFields';
 import { keepWishes, readWishes } from './wishesKept';
@@ -286,12 +286,9 @@ function BowingRow(props: {
   );
 }
 
-/** `offbeat pairs in 14 of 16 bars`. */
+/** The idea of a proposal, with what its meter had to say where the dance is not told. */
 function ideaOf({ tune }: TuneReport, { template, barTemplates }: Candidate): string {
-  const bars = [...barTemplates.values()];
-  const kept = bars.filter((one) => one === template).length;
-  const throughout = kept === bars.length;
-  return `${ideaWords(template)} ${throughout ? 'throughout' : `in ${kept} of ${bars.length} bars`}${tune.danceType ? '' : ', as for its meter'}`;
+  return `${ideaInBars(template, [...barTemplates.values()])}${tune.danceType ? '' : ', as for its meter'}`;
 }
 
 function figureWords(figures: BowingFigures, withLikeness: boolean): string {

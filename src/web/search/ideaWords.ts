@@ -15,3 +15,14 @@ export function ideaWords(template: string): string {
   if (named !== undefined) return named;
   return /-and-|three-three/.test(template) ? template : template.replace(/-(?!first)/g, ' ');
 }
+
+/** `offbeat pairs in 14 of 16 bars`, `pair-first shuffle in 10 and one-and-three in 6 of 16 bars`. */
+export function ideaInBars(template: string, bars: readonly (string | null)[]): string {
+  const kept = template.split(' + ').map((name) => ({
+    words: ideaWords(name),
+    count: bars.filter((one) => one === name).length,
+  }));
+  const [only] = kept;
+  if (kept.length === 1 && only!.count === bars.length) return `${only!.words} throughout`;
+  return `${kept.map(({ words, count }) => `${words} in ${count}`).join(' and ')} of ${bars.length} bars`;
+}

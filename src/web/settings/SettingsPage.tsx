@@ -18,6 +18,7 @@ import { useSaveSettingsMutation, useSettingsQuery } from '../api/tunesApi';
 import { useAppStore } from '../app/store';
 import { Button } from '../ui/Button';
 import { BandsSection } from './BandsSection';
+import { DottedSection } from './DottedSection';
 import { HandSection } from './HandSection';
 import { MeasureSheet } from './MeasureSheet';
 import { NumberField } from './NumberField';
@@ -136,6 +137,7 @@ export function SettingsPage() {
             </div>
           </section>
           <BandsSection settings={settings} onChange={(next, label) => void change(next, label)} />
+          <DottedSection settings={settings} onChange={(next, label) => void change(next, label)} />
         </div>
         <div className="flex flex-col gap-6">
           <HandSection settings={settings} onChange={(next, label) => void change(next, label)} />

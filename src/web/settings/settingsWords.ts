@@ -53,11 +53,38 @@ export const SCHOOL_WORDS: { readonly [K in keyof Schools]: SchoolWords<K> } = {
       'travelling-finger': { name: 'by the finger that was down', means: 'where it arrives is the guide note' },
     },
   },
+  fingers: {
+    title: 'A finger that may stay down',
+    choices: {
+      hold: { name: 'stays as long as it may', means: 'the line of each finger runs to where it is wanted elsewhere' },
+      lift: {
+        name: 'lifts where it strains or a string must ring',
+        means: 'the line ends where the span grows by 8 mm or an open neighbour sounds',
+      },
+    },
+  },
+  bareFinger: {
+    title: 'A finger called without its string',
+    choices: {
+      'same-string': { name: 'stays on the string named last', means: 'the string stays until another is named' },
+      nearest: {
+        name: 'goes where the hand is nearest',
+        means: 'the string whose note lies nearest to the one before',
+      },
+    },
+  },
   pulse: {
     title: 'A pulse',
     choices: {
       speed: { name: 'by a quicker bow', means: 'the note takes 1.35 times its hair' },
       weight: { name: 'by weight', means: 'the note takes no more hair' },
+    },
+  },
+  weightAt: {
+    title: 'A stroke has its weight',
+    choices: {
+      start: { name: 'at its beginning', means: 'it is heard to begin louder than it ends' },
+      middle: { name: 'in its middle', means: 'it is heard to grow and to fade' },
     },
   },
   learning: {
@@ -146,6 +173,7 @@ export const FINDING_NAMES: Readonly<Record<string, string>> = {
   'drone-grates': 'a drone that grates',
   'hand-forbids': 'a finger kept from the hand',
   'extended-fourth': 'a stretched fourth finger',
+  'string-inferred': 'a string that was guessed',
   'reverse-crossings': 'reverse crossings',
   'one-plane': 'one plane for two strings',
 };

@@ -28,7 +28,7 @@ export function keysFor(tune: Tune, way: 'calls' | 'letters'): string[] {
       keys.push(String(finger));
       return pitch.alter - plain.alter;
     }
-    const plain = letteredPitch({ letter: pitch.letter as Letter, alter: null, octaves: 0 }, key, before);
+    const plain = letteredPitch({ letter: pitch.letter as Letter, alter: null, octaves: 0 }, key, before, tune.tuning);
     const octaves = (staffStep(pitch) - staffStep(plain)) / 7;
     const moves = Array.from({ length: Math.abs(octaves) }, () => (octaves > 0 ? "'" : ','));
     // A note is moved once it stands; grace notes and stops before they do.

@@ -1,0 +1,43 @@
+import type { Failure } from '../api/client';
+import { failureWords } from '../api/messages';
+import { useCopiesQuery } from '../api/tunesApi';
+
+const KINDS = { daily: 'the day’s copy', 'before-restore': 'the book before a backup was taken back' } as const;
+
+/** Copies that Morrin makes by itself, each gone through to its end when it was made. */
+export function KeptCopiesList() {
+  const { data: copies, error, isLoading } = useCopiesQuery(undefined, { refetchOnMountOrArgChange: true });
+  if (isLoading) return <p className="mt-3 text-muted">Looking for copies …</p>;
+  if (error) return <p className="mt-3 text-madder">The copies cannot be told. {failureWords(error as Failure)}</p>;
+  const newest = copies?.find(({ kind }) => kind === 'daily');
+  return (
+    <div className="mt-3">
+      <h4 className="font-bold">Copies made by themselves</h4>
+      <p className="mb-1 text-[14px] text-muted">
+        {newest
+          ? `Last made and checked to its end on ${when(newest.madeAt)}. One is made each day while Morrin runs; the last seven stay, outside the database.`
+          : 'The first one is made a minute after Morrin starts, and then one each day while it runs.'}
+      </p>
+      {copies !== undefined && copies.length > 0 && (
+        <ul aria-label="Copies made by themselves" className="text-[14px]">
+          {copies.map(({ name, kind, madeAt, bytes }) => (
+            <li key={name} className="flex flex-wrap gap-x-3 border-t border-line py-1">
+              <a href={`/api/backup/copies/${encodeURIComponent(name)}`} download className="text-woad underline">
+                {when(madeAt)}
+              </a>
+              <span className="flex-1 text-muted">{KINDS[kind]}</span>
+              <span className="text-muted tabular-nums">{sizeWords(bytes)}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+const WHEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short' });
+const when = (madeAt: string) => WHEN.format(new Date(madeAt));
+
+function sizeWords(bytes: number): string {
+  return bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1e3))} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+}
