@@ -1,7 +1,9 @@
 // `npm start`: sets up what is missing, starts database and server, keeps both running until Ctrl-C.
 import { fork } from 'node:child_process';
+import { once } from 'node:events';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
+import { keepRunning } from './lib/backoff.mjs';
 import { ensurePostgres } from './lib/debian.mjs';
 import { noteAddress, releaseLock, takeLock } from './lib/lock.mjs';
 import { startPostgres } from './lib/postgres.mjs';
@@ -9,8 +11,6 @@ import { ROOT } from './lib/root.mjs';
 import { ensureBuild, ensureModules } from './lib/stamps.mjs';
 
 const PREFERRED_PORT = 4710;
-/** More restarts than this within a minute mean that something is wrong that a restart does not mend. */
-const MOST_RESTARTS = 5;
 
 const lock = takeLock();
 if (!lock.ok) {
@@ -23,13 +23,14 @@ if (!lock.ok) {
 let stopping = false;
 let database = null;
 let server = null;
-const restarts = [];
+/** Where it listens; kept when it is started again, so that open pages find it. */
+let port = null;
 
 async function stop(code) {
   if (stopping) return;
   stopping = true;
-  if (server && server.exitCode === null) {
-    const gone = new Promise((resolve) => server.once('exit', resolve));
+  if (server && server.exitCode === null && server.signalCode === null) {
+    const gone = once(server, 'exit');
     server.kill('SIGTERM');
     await Promise.race([gone, new Promise((resolve) => setTimeout(resolve, 4000))]);
     server.kill('SIGKILL');
@@ -40,79 +41,109 @@ async function stop(code) {
 }
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
 
-function mayRestart(what) {
-  const now = Date.now();
-  restarts.push(now);
-  if (restarts.filter((time) => now - time < 60_000).length <= MOST_RESTARTS) return true;
-  console.error(`The ${what} keeps ending. Stopping.`);
-  void stop(1);
-  return false;
-}
-
-async function startDatabase(bin) {
-  database = await startPostgres(bin, 'postgres');
-  database.child.once('exit', () => {
-    if (stopping || !mayRestart('database')) return;
-    console.log('The database ended; starting it again.');
-    // Its port may differ, so the server starts anew with it.
-    startDatabase(bin).then(
-      () => server?.kill('SIGTERM'),
-      (error) => fail(error),
-    );
-  });
-}
-
-function portIsFree(port) {
-  return new Promise((resolve) => {
-    const probe = createServer();
-    probe.once('error', () => resolve(false));
-    probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)));
-  });
-}
-
-async function startServer(port) {
-  server = fork(join(ROOT, 'dist/server/main.js'), [], {
-    cwd: ROOT,
-    env: {
-      ...process.env,
-      DATABASE_URL: database.url,
-      MORRIN_PORT: String(port),
-      MORRIN_DEMO: process.env.MORRIN_DEMO ?? '1',
-    },
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-  });
-  const child = server;
-  const url = await new Promise((resolve, reject) => {
-    child.on('message', (message) =>
-      message.kind === 'listening' ? resolve(message.url) : reject(new Error(message.message)),
-    );
-    child.once('exit', (code) => reject(new Error(`The server ended with ${code} before it listened.`)));
-  });
-  child.removeAllListeners('exit');
-  child.once('exit', () => {
-    if (stopping || !mayRestart('server')) return;
-    console.log('The server ended; starting it again.');
-    startServer(Number(new URL(url).port)).catch(fail);
-  });
-  noteAddress(url);
-  return url;
-}
-
 function fail(error) {
   if (stopping) return;
   console.error(`\n${error.message}`);
   void stop(1);
 }
 
+const isStopping = () => stopping;
+const telling = (what) => (failure, wait) =>
+  console.log(
+    `The ${what} ${failure ? `did not start: ${failure.message.split('\n')[0]}` : 'ended'}; it is tried again in ${(wait / 1000).toFixed(1)} s.`,
+  );
+
+/** Runs the database; `onReady` is told its address each time it is up. */
+function keepDatabase(bin, onReady) {
+  return keepRunning({
+    isStopping,
+    tell: telling('database'),
+    start: async () => {
+      database = await startPostgres(bin, 'postgres');
+      const { child } = database;
+      const ended = child.exitCode === null && child.signalCode === null ? once(child, 'exit') : Promise.resolve();
+      onReady();
+      return { ended };
+    },
+  });
+}
+
+/** Runs the server; `onReady` is told where it listens when it does for the first time. */
+function keepServer(onReady) {
+  return keepRunning({
+    isStopping,
+    tell: telling('server'),
+    start: async () => {
+      const child = fork(join(ROOT, 'dist/server/main.js'), [], {
+        cwd: ROOT,
+        env: {
+          ...process.env,
+          DATABASE_URL: database.url,
+          MORRIN_PORT: String(port),
+          MORRIN_DEMO: process.env.MORRIN_DEMO ?? '1',
+        },
+        stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+      });
+      server = child;
+      const ended = once(child, 'exit');
+      const [url, failure] = await Promise.race([
+        once(child, 'message').then(([message]) =>
+          message.kind === 'listening' ? [message.url, null] : [null, message],
+        ),
+        ended.then(([code]) => [null, { message: `It ended with ${code} before it listened.` }]),
+      ]);
+      if (failure !== null) {
+        child.kill('SIGKILL');
+        throw Object.assign(new Error(failure.message), { isFinal: failure.isFinal === true });
+      }
+      port = Number(new URL(url).port);
+      noteAddress(url);
+      onReady(url);
+      return { ended };
+    },
+  });
+}
+
+function portIsFree(wanted) {
+  return new Promise((resolve) => {
+    const probe = createServer();
+    probe.once('error', () => resolve(false));
+    probe.listen(wanted, '127.0.0.1', () => probe.close(() => resolve(true)));
+  });
+}
+
+/** The port that is asked for; without one the usual, or any that is free. */
+async function choosePort() {
+  const asked = process.env.MORRIN_PORT;
+  if (!asked) return (await portIsFree(PREFERRED_PORT)) ? PREFERRED_PORT : 0;
+  const wanted = Number(asked);
+  if (!/^\d+$/.test(asked) || wanted > 65535)
+    throw new Error(`MORRIN_PORT: expected a port from 0 to 65535, got ${asked}`);
+  if (wanted > 0 && !(await portIsFree(wanted)))
+    throw new Error(`MORRIN_PORT: ${wanted} is taken by another program. Choose another, or leave it out.`);
+  return wanted;
+}
+
 try {
+  port = await choosePort();
   await ensureModules();
   const bin = await ensurePostgres();
   await ensureBuild();
-  await startDatabase(bin);
-  const wanted = process.env.MORRIN_PORT ? Number(process.env.MORRIN_PORT) : PREFERRED_PORT;
-  const port = process.env.MORRIN_PORT || (await portIsFree(wanted)) ? wanted : 0;
-  const url = await startServer(port);
-  console.log(`\nMorrin is ready: ${url}\nCtrl-C stops it.`);
+  let isFirst = true;
+  await new Promise((resolve, reject) => {
+    keepDatabase(bin, () => {
+      // Its address may be another, so the server starts anew with it.
+      if (!isFirst) server?.kill('SIGTERM');
+      isFirst = false;
+      resolve();
+    }).catch(reject);
+  });
+  let isTold = false;
+  keepServer((url) => {
+    const key = process.env.MORRIN_SECRET ? ' (the first time with ?key= and the key behind it)' : '';
+    if (!isTold) console.log(`\nMorrin is ready: ${url}${key}\nCtrl-C stops it.`);
+    isTold = true;
+  }).catch(fail);
 } catch (error) {
   fail(error);
 }

@@ -45,6 +45,7 @@ export function benchDance() {
     span: null,
     countIn: 0,
     answer: false,
+    isHuman: true,
   });
   const began = performance.now();
   const samples = render(plan);

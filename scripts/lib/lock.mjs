@@ -46,6 +46,7 @@ function isOurs(pid) {
   } catch {
     return false;
   }
-  const commandLine = `/proc/${pid}/cmdline`;
-  return !existsSync(commandLine) || readFileSync(commandLine, 'utf8').includes('start.mjs');
+  const folder = `/proc/${pid}`;
+  if (!existsSync('/proc/self/cmdline')) return true;
+  return existsSync(folder) && readFileSync(`${folder}/cmdline`, 'utf8').includes('start.mjs');
 }

@@ -1,6 +1,8 @@
 // The built app on a throw-away database, for browser tests, benchmarks and pictures.
 import { fork } from 'node:child_process';
 import { once } from 'node:events';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ensurePackages } from './debian.mjs';
 import { ROOT } from './root.mjs';
@@ -26,11 +28,13 @@ export async function startTestServers(name, count) {
   );
   const stop = async () => {
     await Promise.all(
-      started.map(async ({ server }) => {
+      started.map(async ({ server, copies }) => {
         server.removeAllListeners('exit');
-        if (server.exitCode !== null || server.signalCode !== null) return;
-        server.kill('SIGTERM');
-        await once(server, 'exit');
+        if (server.exitCode === null && server.signalCode === null) {
+          server.kill('SIGTERM');
+          await once(server, 'exit');
+        }
+        rmSync(copies, { recursive: true, force: true });
       }),
     );
     await cluster.stop();
@@ -39,9 +43,10 @@ export async function startTestServers(name, count) {
 }
 
 async function startServer(databaseUrl) {
+  const copies = mkdtempSync(join(tmpdir(), 'morrin-copies-'));
   const server = fork(join(ROOT, 'dist/server/main.js'), [], {
     cwd: ROOT,
-    env: { ...process.env, DATABASE_URL: databaseUrl, MORRIN_PORT: '0', MORRIN_DEMO: '1' },
+    env: { ...process.env, DATABASE_URL: databaseUrl, MORRIN_PORT: '0', MORRIN_DEMO: '1', MORRIN_COPIES: copies },
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
   });
   const url = await new Promise((resolve, reject) => {
@@ -50,5 +55,5 @@ async function startServer(databaseUrl) {
     );
     server.once('exit', (code) => reject(new Error(`The server ended with ${code}.`)));
   });
-  return { server, url };
+  return { server, url, copies };
 }

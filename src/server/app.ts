@@ -8,7 +8,7 @@ import { MOST_HANDOUT_BYTES } from '#contract/handout';
 import { MOST_TUNE_BYTES } from '#contract/tunes';
 import type { Database } from './db';
 import { AppError, errorHandler } from './errors';
-import { sameOriginOnly, securityHeaders } from './security';
+import { onlyWithKey, sameOriginOnly, securityHeaders } from './security';
 import { backupRoutes } from './backup/routes';
 import { bookRoutes } from './book/routes';
 import { exportRoutes } from './export/routes';
@@ -31,6 +31,10 @@ export interface AppDeps {
   readonly now?: () => Date;
   /** Where the demo tunes lie. */
   readonly demoDir?: string;
+  /** Where copies of the book are kept that are made by themselves. */
+  readonly copiesFolder?: string;
+  /** The key without which nobody is let in; left out: everybody on this machine is. */
+  readonly secret?: string | null;
 }
 
 /** The place in the built page that is filled with a fresh nonce for each answer. */
@@ -46,6 +50,8 @@ export function createApp(deps: AppDeps): Express {
     askForCounting = () => Promise.resolve(),
     now = () => new Date(),
     demoDir = 'demo',
+    copiesFolder = path.resolve('.data/copies'),
+    secret = null,
   } = deps;
   const app = express();
   app.disable('x-powered-by');
@@ -56,6 +62,12 @@ export function createApp(deps: AppDeps): Express {
   app.use(securityHeaders());
   app.use(pinoHttp({ logger: log, autoLogging: false }));
   app.use(sameOriginOnly(allowedHosts));
+  if (secret !== null) app.use(onlyWithKey(secret));
+  app.use('/api', (_request, response, next) => {
+    // What the book holds is in no cache, of the browser or between.
+    response.setHeader('Cache-Control', 'no-store');
+    next();
+  });
   app.use('/api/handout', express.json({ limit: MOST_HANDOUT_BYTES, strict: true }));
   app.use('/api', express.json({ limit: MOST_TUNE_BYTES, strict: true }));
 
@@ -65,7 +77,7 @@ export function createApp(deps: AppDeps): Express {
   });
   app.use('/api/handout', handoutRoutes());
   app.use('/api/book', bookRoutes(db, now, demoDir));
-  app.use('/api/backup', backupRoutes(db, askForCounting, now));
+  app.use('/api/backup', backupRoutes(db, askForCounting, now, copiesFolder));
   app.use('/api/export', exportRoutes(db));
   app.use('/api/imports', importRoutes(db, askForCounting));
   app.use('/api/likenesses', likenessRoutes(db));

@@ -13,6 +13,7 @@ export const ERRORS: Readonly<Record<ErrorCode, { readonly status: number; reado
   'import-incomplete': { status: 409, message: 'Some tunes of the import have not arrived.' },
   'bad-backup': { status: 422, message: 'This is no backup that can be taken back.' },
   'too-large': { status: 413, message: 'Too large to be taken in one piece.' },
+  'no-key': { status: 403, message: 'This Morrin is open only to those who have its key.' },
   'wrong-origin': { status: 403, message: 'Requests from other sites are refused.' },
   'database-away': { status: 503, message: 'The database does not answer just now.' },
   internal: { status: 500, message: 'Something went wrong on the server.' },
@@ -41,16 +42,21 @@ function toAppError(error: unknown): AppError {
   const { type, code, status } = error as { type?: string; code?: string; status?: number };
   if (type === 'entity.too.large') return new AppError('too-large');
   if (status === 404) return new AppError('not-found');
-  if (status === 400) return new AppError('bad-request');
+  if (status === 413) return new AppError('too-large');
+  // Ranges, preconditions, encodings and whatever else a request can ask for that is not to be had.
+  if (status !== undefined && status >= 400 && status < 500) return new AppError('bad-request');
   // A value that the database cannot read as what it should be, such as a cursor of another sort.
   if (code && /^22[0-9A-Z]{3}$/.test(code)) return new AppError('bad-request');
   if (isDatabaseAway(code, error)) return new AppError('database-away');
   return new AppError('internal');
 }
 
-/** Connection refused or lost, a server shutting down or starting up (SQLSTATE classes 08 and 57P). */
+/**
+ * Connection refused or lost, a server shutting down or starting up (SQLSTATE classes 08 and 57P); it has no room or no
+ * connections left (53), may only be read (25006), or did not answer in time (57014, 55P03): all pass.
+ */
 function isDatabaseAway(code: string | undefined, error: unknown): boolean {
-  if (code && (/^(ECONN|EPIPE|ETIMEDOUT)/.test(code) || /^(08|57P)/.test(code))) return true;
+  if (code && (/^(ECONN|EPIPE|ETIMEDOUT)/.test(code) || /^(08|53|57P|57014|55P03|25006)/.test(code))) return true;
   return error instanceof Error && /connection terminated|timeout exceeded when trying to connect/i.test(error.message);
 }
 

@@ -2,19 +2,39 @@ import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { pino } from 'pino';
 import { createApp } from './app';
+import { keepDailyCopies } from './backup/dailyCopies';
 import { readConfig } from './config';
 import { connect } from './db';
 import { countingThread } from './counting/countingThread';
 import { startCounting } from './counting/queue';
 import { loadDemo } from './demo/loadDemo';
 import { deleteStaleImports } from './imports/queries';
-import { migrate } from './migrate';
+import { NewerDatabase, migrate } from './migrate';
 
-const config = readConfig(process.env);
+/** Ends the start for good, with words for who started it: no other try would mend it. */
+function giveUp(error: unknown): never {
+  const message = error instanceof Error ? error.message : String(error);
+  process.send?.({ kind: 'failed', message, isFinal: true });
+  if (!process.send) console.error(message);
+  process.exit(1);
+}
+
+function configOrGiveUp() {
+  try {
+    return readConfig(process.env);
+  } catch (error) {
+    return giveUp(error);
+  }
+}
+
+const config = configOrGiveUp();
 const log = pino({ level: config.logLevel });
 const root = process.cwd();
 
-await migrate(config.databaseUrl, path.join(root, 'db/migrations'));
+await migrate(config.databaseUrl, path.join(root, 'db/migrations')).catch((error: unknown) => {
+  if (error instanceof NewerDatabase) giveUp(error);
+  throw error;
+});
 const db = connect(config.databaseUrl, ({ message }) => log.warn(`database connection lost: ${message}`));
 await deleteStaleImports(db);
 if (config.loadDemo) await loadDemo(db, path.join(root, 'demo'));
@@ -33,7 +53,10 @@ const app = createApp({
   allowedHosts: config.allowedHosts,
   askForCounting: queue.ask,
   demoDir: path.join(root, 'demo'),
+  copiesFolder: config.copiesFolder,
+  secret: config.secret,
 });
+const copies = keepDailyCopies({ db, folder: config.copiesFolder, log });
 const server = app.listen(config.port, config.host, (error) => {
   if (error) {
     process.send?.({ kind: 'failed', message: error.message });
@@ -54,6 +77,7 @@ let stopping = false;
 function stop(): void {
   if (stopping) return;
   stopping = true;
+  copies.stop();
   const counting = queue.stop().finally(() => thread.stop());
   server.close(() => void counting.then(() => db.end()).finally(() => process.exit(0)));
   server.closeIdleConnections();

@@ -1,4 +1,7 @@
 import { execFile } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { promisify } from 'node:util';
 import type { Express } from 'express';
 import pg from 'pg';
@@ -15,11 +18,21 @@ export async function migrateByCommand(url: string): Promise<void> {
 }
 
 /** An app on a database of its own inside the test run's throw-away cluster. */
-export async function testApp(name: string): Promise<{ app: Express; db: Database; close: () => Promise<void> }> {
+export async function testApp(name: string): Promise<{
+  app: Express;
+  db: Database;
+  copiesFolder: string;
+  close: () => Promise<void>;
+}> {
   const url = await newestDatabase(name);
   const db = connect(url, () => undefined);
-  const app = createApp({ db, log: pino({ level: 'silent' }) });
-  return { app, db, close: () => db.end() };
+  const copiesFolder = mkdtempSync(path.join(tmpdir(), 'morrin-copies-'));
+  const app = createApp({ db, log: pino({ level: 'silent' }), copiesFolder });
+  const close = async () => {
+    await db.end();
+    rmSync(copiesFolder, { recursive: true, force: true });
+  };
+  return { app, db, copiesFolder, close };
 }
 
 /** Makes an empty database and gives its address. */

@@ -1,126 +1,94 @@
+import { randomInt } from 'node:crypto';
 import type { Readable } from 'node:stream';
-import { z } from 'zod';
-import { settingsRecordSchema } from '#contract/settings';
-import { pegsRecordSchema } from '#contract/pegs';
-import { viewQuerySchema } from '#contract/book';
-import { tuneSchema } from '#formats/json';
+import type { Tune } from '#core/tune';
+import { USUAL_REGION } from '#core/tempo';
+import { playerSettings, settingsSchema } from '#contract/settings';
 import { type Database, type Queryable, inTransaction } from '../db';
-import { AppError } from '../errors';
-import { BACKUP_FORMAT, BACKUP_TABLES, BACKUP_VERSION, type BackupTable } from './tables';
+import { headColumns } from '../tunes/tuneHead';
+import { type BackupRow, backupRows, badBackup } from './backupRows';
+import { BACKUP_TABLES, type BackupTable, REVISED_TABLES } from './tables';
 
+const REVISED: ReadonlySet<BackupTable> = new Set(REVISED_TABLES);
 /** Rows put in at once. */
 const BATCH = 100;
-
-const headSchema = z.object({
-  format: z.literal(BACKUP_FORMAT),
-  version: z.literal(BACKUP_VERSION),
-  madeAt: z.iso.datetime(),
-});
-const rowSchema = z.object({ table: z.enum(BACKUP_TABLES), row: z.record(z.string(), z.unknown()) });
-const endSchema = z.object({ end: z.literal(true), counts: z.record(z.string(), z.int()) });
-
-/** Documents inside rows; the rest of a row is held to its columns by the database. */
-const DOCUMENTS: Partial<Record<BackupTable, { readonly column: string; readonly schema: z.ZodType }>> = {
-  tunes: { column: 'document', schema: tuneSchema },
-  tune_revisions: { column: 'document', schema: tuneSchema },
-  tune_versions: { column: 'document', schema: tuneSchema },
-  player_settings: { column: 'document', schema: settingsRecordSchema.shape.settings },
-  pegs: { column: 'document', schema: pegsRecordSchema.shape.pegs },
-  book_views: { column: 'query', schema: viewQuerySchema },
-};
+/** By how much revisions are moved, so that no save of before can name one. */
+const LEAST_MOVE = 1000;
+const MOST_MOVE = 100_000;
 
 /**
- * Puts a backup in the place of everything there is, all of it or nothing.
+ * Puts a backup in the place of everything there is, all of it or nothing, in one transaction that waits for nothing but the
+ * database. What follows from a document is made from it anew; a column that the backup does not have yet is as usual, one
+ * that this version does not know is refused. Revisions are moved by a number that nobody can guess.
+ * @param input the lines of a backup that was gone through before: what is slow to come is not waited for here
  * @throws AppError `bad-backup` with the line that was not as expected; the book is then as it was
  */
 export function readBackup(db: Database, input: Readable): Promise<{ tunes: number; rows: number }> {
-  return inTransaction(db, async (client) => {
-    await client.query(`TRUNCATE ${BACKUP_TABLES.join(', ')}, bulk_changes, import_tunes, book_words CASCADE`);
-    const counts = new Map<BackupTable, number>();
-    let number = 0;
-    let end: z.output<typeof endSchema> | null = null;
-    let batch: { table: BackupTable; rows: object[] } | null = null;
-    const flush = async () => {
-      if (batch) await insertRows(client, batch.table, batch.rows, number);
-      batch = null;
-    };
-    for await (const line of linesOf(input)) {
-      number += 1;
-      if (line === '') continue;
-      const value = jsonOf(line, number);
-      if (number === 1) {
-        refuseUnless(headSchema.safeParse(value), number, 'the head of a Morrin backup');
-        continue;
+  return inTransaction(
+    db,
+    async (client) => {
+      await client.query(`TRUNCATE ${BACKUP_TABLES.join(', ')}, import_tunes, book_words CASCADE`);
+      const columns = await columnsOf(client);
+      const by = randomInt(LEAST_MOVE, MOST_MOVE);
+      let [tunes, rows] = [0, 0];
+      let bands = USUAL_REGION;
+      let batch: BackupRow[] = [];
+      const flush = async () => {
+        if (batch.length > 0) await insertRows(client, batch, columns);
+        batch = [];
+      };
+      for await (const read of backupRows(input, { documents: false })) {
+        const { table, row } = read;
+        if (table === 'player_settings') bands = playerSettings(settingsSchema.parse(row.document)).bands;
+        const [first] = batch;
+        if (first && (first.table !== table || batch.length >= BATCH || !haveSameFields(first.row, row))) await flush();
+        if (REVISED.has(table) && typeof row.revision === 'number') row.revision += by;
+        if (table === 'tunes') Object.assign(row, headColumns(row.document as Tune, { bands }));
+        batch.push(read);
+        rows += 1;
+        if (table === 'tunes') tunes += 1;
       }
-      if (end) throw badBackup(number, 'nothing after the end');
-      const last = endSchema.safeParse(value);
-      if (last.success) {
-        end = last.data;
-        continue;
-      }
-      const { table, row } = refuseUnless(rowSchema.safeParse(value), number, 'a row of a known table');
-      checkDocument(table, row, number);
-      if (batch && (batch.table !== table || batch.rows.length >= BATCH)) await flush();
-      batch ??= { table, rows: [] };
-      batch.rows.push(row);
-      counts.set(table, (counts.get(table) ?? 0) + 1);
-    }
-    await flush();
-    if (!end) throw badBackup(number, 'the end of the backup: the file was cut off');
-    for (const table of BACKUP_TABLES)
-      if ((end.counts[table] ?? 0) !== (counts.get(table) ?? 0))
-        throw badBackup(number, `${end.counts[table] ?? 0} rows of ${table}, found ${counts.get(table) ?? 0}`);
-    return { tunes: counts.get('tunes') ?? 0, rows: [...counts.values()].reduce((sum, count) => sum + count, 0) };
-  });
+      await flush();
+      return { tunes, rows };
+    },
+    1,
+  );
 }
 
-/** The lines of a stream; unlike the one of Node it ends with the stream's own error. */
-async function* linesOf(input: Readable): AsyncGenerator<string> {
-  input.setEncoding('utf8');
-  let rest = '';
-  for await (const chunk of input) {
-    const parts = (rest + (chunk as string)).split('\n');
-    rest = parts.pop()!;
-    yield* parts;
-  }
-  yield rest;
+async function columnsOf(client: Queryable): Promise<ReadonlyMap<string, ReadonlySet<string>>> {
+  const { rows } = await client.query<{ table: string; columns: string[] }>(
+    `SELECT table_name AS table, array_agg(column_name::text) AS columns FROM information_schema.columns
+      WHERE table_schema = current_schema() AND table_name = ANY($1) GROUP BY table_name`,
+    [BACKUP_TABLES],
+  );
+  return new Map(rows.map(({ table, columns }) => [table, new Set(columns)]));
 }
 
-function checkDocument(table: BackupTable, row: Record<string, unknown>, line: number): void {
-  const document = DOCUMENTS[table];
-  if (!document) return;
-  const parsed = document.schema.safeParse(row[document.column]);
-  if (parsed.success) return;
-  const { path, message } = parsed.error.issues[0]!;
-  throw badBackup(line, `a ${table} row: ${path.join('.')}: ${message}`);
+function haveSameFields(a: object, b: object): boolean {
+  const [one, other] = [Object.keys(a), Object.keys(b)];
+  return one.length === other.length && one.every((name) => name in b);
 }
 
-async function insertRows(client: Queryable, table: BackupTable, rows: readonly object[], line: number): Promise<void> {
+/** Rows of one table with the same fields. */
+async function insertRows(
+  client: Queryable,
+  batch: readonly BackupRow[],
+  columns: ReadonlyMap<BackupTable | string, ReadonlySet<string>>,
+): Promise<void> {
+  const { table, row: first, line } = batch[0]!;
+  const names = Object.keys(first);
+  const unknown = names.filter((name) => !columns.get(table)!.has(name));
+  if (unknown.length > 0)
+    throw badBackup(line, `only what this version keeps of ${table}, found ${unknown.join(', ')}`);
+  const list = names.map((name) => `"${name}"`).join(', ');
   try {
-    await client.query(`INSERT INTO ${table} SELECT * FROM jsonb_populate_recordset(NULL::${table}, $1::jsonb)`, [
-      JSON.stringify(rows),
-    ]);
+    await client.query(
+      `INSERT INTO ${table} (${list}) SELECT ${list} FROM jsonb_populate_recordset(NULL::${table}, $1::jsonb)`,
+      [JSON.stringify(batch.map(({ row }) => row))],
+    );
   } catch (error) {
     // What the columns refuse (SQLSTATE classes 22 and 23) is the file's fault.
     const { code, message } = error as { code?: string; message: string };
     if (code && /^2[23]/.test(code)) throw badBackup(line, `rows that fit ${table}: ${message}`);
     throw error;
   }
-}
-
-function jsonOf(line: string, number: number): unknown {
-  try {
-    return JSON.parse(line);
-  } catch {
-    throw badBackup(number, 'a line of JSON');
-  }
-}
-
-function refuseUnless<T>(parsed: { success: true; data: T } | { success: false }, line: number, expected: string): T {
-  if (!parsed.success) throw badBackup(line, expected);
-  return parsed.data;
-}
-
-function badBackup(line: number, expected: string): AppError {
-  return new AppError('bad-backup', [{ path: `line ${line}`, message: `expected ${expected}` }]);
 }

@@ -1,18 +1,23 @@
-import { Readable, Transform, type TransformCallback } from 'node:stream';
+import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { createGunzip, createGzip } from 'node:zlib';
+import { createGzip } from 'node:zlib';
 import { Router } from 'express';
-import { MOST_BACKUP_BYTES } from '#contract/exports';
+import type { KeptCopies, Restored } from '#contract/exports';
 import type { Database } from '../db';
 import { AppError } from '../errors';
-import { backupLines } from './writeBackup';
+import { verifyBackup } from './backupRows';
+import { keepCopy, keptCopies } from './keptCopies';
 import { readBackup } from './readBackup';
+import { withSpooled, withUnpacked } from './spool';
+import { backupLines } from './writeBackup';
 
-/** What a backup may swell to when it is unpacked. */
-const MOST_UNPACKED_BYTES = 8 * MOST_BACKUP_BYTES;
-
-/** The whole book as one file, and back. */
-export function backupRoutes(db: Database, askForCounting: () => Promise<void>, now: () => Date): Router {
+/** The whole book as one file, and back; and the copies that are made by themselves. */
+export function backupRoutes(
+  db: Database,
+  askForCounting: () => Promise<void>,
+  now: () => Date,
+  copiesFolder: string,
+): Router {
   const router = Router();
 
   router.get('/', async (_request, response) => {
@@ -21,40 +26,30 @@ export function backupRoutes(db: Database, askForCounting: () => Promise<void>, 
     await pipeline(Readable.from(backupLines(db, now())), createGzip(), response);
   });
 
+  router.get('/copies', async (_request, response) => {
+    const answer: KeptCopies = { copies: await keptCopies(copiesFolder) };
+    response.json(answer);
+  });
+
+  router.get('/copies/:name', async (request, response) => {
+    // Only names of the list are asked of the disk.
+    const copy = (await keptCopies(copiesFolder)).find(({ name }) => name === request.params.name);
+    if (!copy) throw new AppError('not-found');
+    response.attachment(copy.name);
+    response.type('application/gzip');
+    response.sendFile(copy.name, { root: copiesFolder, dotfiles: 'allow' });
+  });
+
   router.post('/', async (request, response) => {
-    const packed = limited(MOST_BACKUP_BYTES);
-    const unpacked = limited(MOST_UNPACKED_BYTES);
-    const gunzip = createGunzip();
-    // A failure anywhere comes out at the reading end; the request itself stays, to be answered.
-    for (const stream of [request, packed, gunzip]) stream.on('error', (error: Error) => unpacked.destroy(error));
-    // It may fail before anybody reads from it; the reader is told then.
-    unpacked.on('error', () => undefined);
-    request.pipe(packed).pipe(gunzip).pipe(unpacked);
-    let restored;
-    try {
-      restored = await readBackup(db, unpacked);
-    } catch (error) {
-      request.unpipe(packed);
-      request.resume();
-      if ((error as { code?: string }).code?.startsWith('Z_'))
-        throw new AppError('bad-backup', [{ path: 'file', message: 'expected a file packed by gzip' }]);
-      throw error;
-    }
+    const restored = await withSpooled(request, async (file): Promise<Restored> => {
+      // All of it is gone through before anything is touched, and the book as it was is kept.
+      await withUnpacked(file, verifyBackup);
+      const copy = await keepCopy(db, copiesFolder, 'before-restore', now());
+      return { ...(await withUnpacked(file, (text) => readBackup(db, text))), copy };
+    });
     await askForCounting();
     response.json(restored);
   });
 
   return router;
-}
-
-/** Passes on so many bytes and no more. */
-function limited(most: number): Transform {
-  let seen = 0;
-  return new Transform({
-    transform(chunk: Buffer, _encoding, done: TransformCallback) {
-      seen += chunk.length;
-      if (seen > most) done(new AppError('too-large'));
-      else done(null, chunk);
-    },
-  });
 }

@@ -9,11 +9,29 @@ export const BACKUP_TABLES = [
   'tune_versions',
   'tune_sources',
   'tune_prints',
+  'bulk_changes',
 ] as const;
 export type BackupTable = (typeof BACKUP_TABLES)[number];
 
 /** Rows that are left out: imports that are not finished are nothing yet. */
 export const KEPT_ROWS: Partial<Record<BackupTable, string>> = { imports: 'finished_at IS NOT NULL' };
 
+/** Tables whose rows carry a revision that a save names: after a backup is back no tab of before may name one of them. */
+export const REVISED_TABLES = [
+  'tunes',
+  'tune_revisions',
+  'player_settings',
+  'pegs',
+] as const satisfies readonly BackupTable[];
+
 export const BACKUP_FORMAT = 'morrin-backup';
-export const BACKUP_VERSION = 1;
+/**
+ * 1: a head, rows, and an end with their counts. 2: changes of many tunes that can be taken back are in it, and after each
+ * table stands how many rows it has and their SHA-256.
+ */
+export const BACKUP_VERSION = 2;
+
+/** What turns a row of a version into one of the next; a version that is not named has rows as the next one has. */
+export const UPGRADES: Readonly<
+  Record<number, (table: BackupTable, row: Record<string, unknown>) => Record<string, unknown>>
+> = {};

@@ -3,6 +3,8 @@ import { quoted, wordsOf } from './filterSql';
 
 /** Words of the book that are tried for each misspelt one. */
 const MOST_TRIED = 4;
+/** Letters of the longest word that is compared letter by letter; PostgreSQL compares none over 255 bytes. */
+const LONGEST_WORD = 60;
 
 /** For each word of a search the words of the book that may stand for it. */
 export type NearWords = readonly (readonly string[])[];
@@ -19,8 +21,8 @@ export async function nearWords(db: Queryable, text: string): Promise<NearWords 
   const { rows } = await db.query<{ near: string[] }>(
     `SELECT ARRAY(
               SELECT word FROM book_words
-               WHERE word % asked
-                  OR (length(asked) >= 4 AND left(word, 1) = left(asked, 1) AND levenshtein_less_equal(word, asked, 2) <= 2)
+               WHERE length(word) <= ${LONGEST_WORD} AND word % asked
+                  OR (length(asked) BETWEEN 4 AND ${LONGEST_WORD} AND length(word) <= ${LONGEST_WORD} AND left(word, 1) = left(asked, 1) AND levenshtein_less_equal(word, asked, 2) <= 2)
                ORDER BY similarity(word, asked) DESC, word LIMIT $2
             ) AS near
        FROM unnest($1::text[]) WITH ORDINALITY AS a(given, place), lower(unaccent(given)) AS asked

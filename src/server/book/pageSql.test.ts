@@ -84,6 +84,16 @@ test.each<BookQuery>([
   60_000,
 );
 
+test('a word that is far too long is like none, and poisons no search for others', async () => {
+  const long = 'w'.repeat(281);
+  await db.query('INSERT INTO book_words VALUES ($1)', [long]);
+  for (const text of ['wwww herron', `${long} herron`]) {
+    const near = await nearWords(db, text);
+    expect(near![1]).toContain('heron');
+  }
+  await db.query('DELETE FROM book_words WHERE word = $1', [long]);
+});
+
 test('a misspelt search is answered from an index', async () => {
   const near = await nearWords(db, 'herron slipwai');
   expect(near).toEqual([['heron'], ['slipway']]);

@@ -6,7 +6,7 @@ import type { Tune } from '#core/tune';
  * Counted up when the rules change by which plans are judged: the figures of every book are then counted anew in the
  * background at the next start.
  */
-const RULES = 2;
+const RULES = 3;
 
 /** Room of a tune that nothing limits: what no ceiling over wish comes near. */
 const NO_LIMIT = 1000;

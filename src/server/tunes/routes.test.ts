@@ -6,6 +6,7 @@ import type { Express } from 'express';
 import { pino } from 'pino';
 import request from 'supertest';
 import { readAbc } from '#formats/abc';
+import type { Fraction } from '#core/base';
 import type { Tune } from '#core/tune';
 import { tuneListSchema, tuneRecordSchema } from '#contract/tunes';
 import { type Database, connect } from '../db';
@@ -53,6 +54,26 @@ test('a new tune is listed with figures counted by the server, and comes back as
     .send({ tunes: [{ tune }] });
   const own = (begun.body as { tunes: { id: string }[] }).tunes[0]!.id;
   expect(tuneRecordSchema.parse((await request(app).get(`/api/tunes/${own}`)).body).hasSource).toBe(false);
+});
+
+test.each<[string, (tune: Tune) => Tune, RegExp]>([
+  ['one note of ten million whole notes', (own) => withFirst(own, { n: 10_000_000, d: 1 }), /10,000,000 whole notes/],
+  ['lengths of a billionth', (own) => withFirst(own, { n: 1, d: 999_999_937 }), /ths of a whole note in common/],
+])('%s is refused at once, with what was expected', async (_what, spoil, words) => {
+  const refused = await request(app)
+    .post('/api/tunes')
+    .send({ tunes: [{ tune: spoil(tune) }] });
+  expect(refused.status).toBe(422);
+  expect(JSON.stringify(refused.body)).toMatch(words);
+});
+
+test('titles by the hundred come in, and the tune is found by its own', async () => {
+  const title = 'Lamp over the Weir';
+  const notes = Array.from({ length: 200 }, (_, i) => `Also called: ${`Łodź ${i} `.repeat(400)}`);
+  const sent = await request(app)
+    .post('/api/tunes')
+    .send({ tunes: [{ tune: { ...tune, title, notes } }] });
+  expect(sent.status).toBe(201);
 });
 
 test('a save makes a revision, and the one before stays in the history', async () => {
@@ -219,3 +240,15 @@ test('while the database is away the answer says so', async () => {
   expect([response.status, (response.body as { code: string }).code]).toEqual([503, 'database-away']);
   await nowhere.end();
 });
+
+/** A tune whose first note lasts so long. */
+function withFirst(tune: Tune, duration: Fraction): Tune {
+  const [first, ...others] = tune.parts;
+  let isDone = false;
+  const events = first!.events.map((event) => {
+    if (isDone || event.kind !== 'note') return event;
+    isDone = true;
+    return { ...event, duration };
+  });
+  return { ...tune, parts: [{ ...first!, events }, ...others] };
+}

@@ -32,9 +32,17 @@ export const WHOLE_TUNE = '';
 const ALSO_CALLED = 'Also called: ';
 /** Letters of notes and source that are searched. */
 const MOST_SAID = 20_000;
+/** Other titles that a tune is found by, and letters of each: an index of words holds a million bytes. */
+const MOST_TITLES = 50;
+const MOST_TITLE_LETTERS = 300;
 
 /** Everything that follows from the document alone; a hundred times quicker than its report. */
-export function tuneHead(tune: Tune, { bands }: Pick<PlayerSettings, 'bands'>): TuneHead {
+export function tuneHead(tune: Tune, settings: Pick<PlayerSettings, 'bands'>): TuneHead {
+  return { ...headColumns(tune, settings), prints: printsOf(tune) };
+}
+
+/** What the book lists and finds a tune by: the head without the prints of its melodies, which are most of the work. */
+export function headColumns(tune: Tune, { bands }: Pick<PlayerSettings, 'bands'>): Omit<TuneHead, 'prints'> {
   const notes = tune.notes ?? [];
   const { fromStart, fromBar } = firstNotes(tune);
   return {
@@ -48,12 +56,14 @@ export function tuneHead(tune: Tune, { bands }: Pick<PlayerSettings, 'bands'>): 
     wish_bpm: wishedTempo(tune, bands),
     beat: formatFraction(danceBeat(tune)),
     schema_version: tune.schemaVersion,
-    other_titles: notes.filter((note) => note.startsWith(ALSO_CALLED)).map((note) => note.slice(ALSO_CALLED.length)),
+    other_titles: notes
+      .filter((note) => note.startsWith(ALSO_CALLED))
+      .slice(0, MOST_TITLES)
+      .map((note) => note.slice(ALSO_CALLED.length).slice(0, MOST_TITLE_LETTERS)),
     composer: tune.composer ?? '',
     said: [...notes.filter((note) => !note.startsWith(ALSO_CALLED)), tune.source ?? ''].join('\n').slice(0, MOST_SAID),
     first_steps: fromStart,
     first_bar_steps: fromBar,
-    prints: printsOf(tune),
   };
 }
 
