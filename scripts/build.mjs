@@ -7,7 +7,7 @@ import { ROOT } from './lib/root.mjs';
 
 rmSync(join(ROOT, 'dist'), { recursive: true, force: true });
 await build({
-  entryPoints: [join(ROOT, 'src/server/main.ts'), join(ROOT, 'src/server/counting/counting.worker.ts')],
+  entryPoints: [join(ROOT, 'src/server/main.ts'), join(ROOT, 'src/server/jobs/jobs.worker.ts')],
   entryNames: '[name]',
   outdir: join(ROOT, 'dist/server'),
   bundle: true,

@@ -78,11 +78,18 @@ export const bookFacetsSchema = z.object({
   tags: facetSchema,
   tunes: z.int(),
   removed: z.int(),
+  /** When that was so: what was taken out of the book later is not among those removed. */
+  asOf: z.iso.datetime(),
 });
 export type BookFacets = z.output<typeof bookFacetsSchema>;
 
 /** How far the counting of figures is. */
-export const countingSchema = z.object({ left: z.int(), tunes: z.int() });
+export const countingSchema = z.object({
+  left: z.int(),
+  /** Tunes that could not be counted, also not when tried again. */
+  givenUp: z.int(),
+  tunes: z.int(),
+});
 export type Counting = z.output<typeof countingSchema>;
 
 /** What a view keeps: which tunes, in which order. */

@@ -11,6 +11,8 @@ export const ERROR_CODES = [
   'import-incomplete',
   'bad-backup',
   'too-large',
+  'too-much-work',
+  'busy',
   'no-key',
   'wrong-origin',
   'database-away',

@@ -18,6 +18,8 @@ export const tuneSummarySchema = z.object({
   bars: z.int(),
   /** Whether its figures are those of the rules and settings that hold; what is not counted yet is null. */
   isCounted: z.boolean(),
+  /** Why its figures could not be counted, where that was given up. */
+  givenUp: z.string().nullable(),
   comesRound: z.boolean().nullable(),
   flippedParts: z.array(z.string()),
   ceilingBpm: z.number().nullable(),

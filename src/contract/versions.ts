@@ -20,6 +20,8 @@ export const tuneVersionSchema = z.object({
   name: z.string(),
   createdAt: z.iso.datetime(),
   tune: tuneSchema,
+  /** Counted up with each change of its name or origin. */
+  revision: z.int().min(1),
   ...originShape,
 });
 export type TuneVersion = z.output<typeof tuneVersionSchema>;
@@ -41,6 +43,7 @@ export type NameVersion = z.input<typeof nameVersionSchema>;
 
 /** What of a version can be changed later; its notes stay as they were kept. */
 export const changeVersionSchema = versionOriginSchema.extend({
+  baseRevision: z.int().min(1),
   name: z.string().trim().min(1, 'a version has a name').max(120, 'at most 120 characters'),
 });
 export type ChangeVersion = z.output<typeof changeVersionSchema>;

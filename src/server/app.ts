@@ -4,9 +4,9 @@ import path from 'node:path';
 import express, { type Express } from 'express';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import { MOST_HANDOUT_BYTES } from '#contract/handout';
-import { MOST_TUNE_BYTES } from '#contract/tunes';
 import type { Database } from './db';
+import { healthRoutes } from './health';
+import type { Jobs } from './jobs/jobs';
 import { AppError, errorHandler } from './errors';
 import { onlyWithKey, sameOriginOnly, securityHeaders } from './security';
 import { backupRoutes } from './backup/routes';
@@ -16,13 +16,18 @@ import { handoutRoutes } from './handout/routes';
 import { importRoutes } from './imports/routes';
 import { likenessRoutes } from './likeness/routes';
 import { pegsRoutes } from './pegs/routes';
+import { revisionRoutes } from './revisions/routes';
 import { settingsRoutes } from './settings/routes';
 import { tuneRoutes } from './tunes/routes';
 import { versionRoutes } from './versions/routes';
 
 export interface AppDeps {
   readonly db: Database;
+  /** Connections for what is sent as it is read, which may take as long as who receives it: others do not wait for them. */
+  readonly streams?: Database;
   readonly log: Logger;
+  /** Works on what takes long, on other threads. */
+  readonly jobs: Jobs;
   /** Built pages; left out where only the API is served. */
   readonly webDir?: string;
   readonly allowedHosts?: readonly string[];
@@ -37,6 +42,9 @@ export interface AppDeps {
   readonly secret?: string | null;
 }
 
+/** Largest body that is read where requests are answered: it takes some milliseconds. */
+const MOST_PLAIN_BYTES = 2 * 1024 * 1024;
+
 /** The place in the built page that is filled with a fresh nonce for each answer. */
 const NONCE_PLACEHOLDER = /__CSP_NONCE__/g;
 
@@ -44,7 +52,9 @@ const NONCE_PLACEHOLDER = /__CSP_NONCE__/g;
 export function createApp(deps: AppDeps): Express {
   const {
     db,
+    streams = db,
     log,
+    jobs,
     webDir,
     allowedHosts = [],
     askForCounting = () => Promise.resolve(),
@@ -68,23 +78,21 @@ export function createApp(deps: AppDeps): Express {
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
-  app.use('/api/handout', express.json({ limit: MOST_HANDOUT_BYTES, strict: true }));
-  app.use('/api', express.json({ limit: MOST_TUNE_BYTES, strict: true }));
+  // Bodies with documents are taken as they come, by their routes, and read on another thread.
+  app.use('/api/handout', handoutRoutes(jobs));
+  app.use('/api/likenesses', likenessRoutes(db, jobs));
+  app.use('/api/tunes/:id/versions', versionRoutes(db, jobs));
+  app.use('/api/tunes/:id/revisions', revisionRoutes(db));
+  app.use('/api/tunes', tuneRoutes(db, jobs, askForCounting));
+  app.use('/api/imports', importRoutes(db, jobs, askForCounting));
 
-  app.get('/api/health', async (_request, response) => {
-    await db.query('SELECT 1');
-    response.json({ ok: true });
-  });
-  app.use('/api/handout', handoutRoutes());
-  app.use('/api/book', bookRoutes(db, now, demoDir));
-  app.use('/api/backup', backupRoutes(db, askForCounting, now, copiesFolder));
-  app.use('/api/export', exportRoutes(db));
-  app.use('/api/imports', importRoutes(db, askForCounting));
-  app.use('/api/likenesses', likenessRoutes(db));
-  app.use('/api/settings', settingsRoutes(db, askForCounting));
+  app.use('/api', express.json({ limit: MOST_PLAIN_BYTES, strict: true }));
+  app.use('/api/health', healthRoutes(db));
+  app.use('/api/book', bookRoutes(db, jobs, now, demoDir));
+  app.use('/api/backup', backupRoutes(db, streams, askForCounting, now, copiesFolder));
+  app.use('/api/export', exportRoutes(streams, jobs));
+  app.use('/api/settings', settingsRoutes(db, jobs, askForCounting));
   app.use('/api/pegs', pegsRoutes(db));
-  app.use('/api/tunes/:id/versions', versionRoutes(db));
-  app.use('/api/tunes', tuneRoutes(db));
   app.use('/api', () => {
     throw new AppError('not-found');
   });

@@ -11,8 +11,11 @@ const LIMITS = {
   idle_in_transaction_session_timeout: 120_000,
 } as const;
 
-export function connect(databaseUrl: string, onError: (error: Error) => void): Database {
-  const pool = new pg.Pool({ connectionString: databaseUrl, max: 10, connectionTimeoutMillis: 4000, ...LIMITS });
+/** Connections of one server process for requests. */
+const MOST_CONNECTIONS = 10;
+
+export function connect(databaseUrl: string, onError: (error: Error) => void, max = MOST_CONNECTIONS): Database {
+  const pool = new pg.Pool({ connectionString: databaseUrl, max, connectionTimeoutMillis: 4000, ...LIMITS });
   // An idle client whose server dies would otherwise end the process.
   pool.on('error', onError);
   return pool;

@@ -13,6 +13,8 @@ export const ERRORS: Readonly<Record<ErrorCode, { readonly status: number; reado
   'import-incomplete': { status: 409, message: 'Some tunes of the import have not arrived.' },
   'bad-backup': { status: 422, message: 'This is no backup that can be taken back.' },
   'too-large': { status: 413, message: 'Too large to be taken in one piece.' },
+  'too-much-work': { status: 422, message: 'This takes more time or memory than one piece of work is given.' },
+  busy: { status: 503, message: 'Too much is being worked on just now: try again soon.' },
   'no-key': { status: 403, message: 'This Morrin is open only to those who have its key.' },
   'wrong-origin': { status: 403, message: 'Requests from other sites are refused.' },
   'database-away': { status: 503, message: 'The database does not answer just now.' },
@@ -33,7 +35,8 @@ function issuesOf(error: ZodError): { path: string; message: string }[] {
   return error.issues.slice(0, 20).map(({ path, message }) => ({ path: path.join('.'), message }));
 }
 
-function toAppError(error: unknown): AppError {
+/** What is said of an error, whatever threw it. */
+export function toAppError(error: unknown): AppError {
   if (error instanceof AppError) return error;
   if (error instanceof ZodError) {
     const isTune = error.issues.some(({ path }) => path[0] === 'tune' || path[0] === 'tunes');

@@ -5,10 +5,10 @@ import { createApp } from './app';
 import { keepDailyCopies } from './backup/dailyCopies';
 import { readConfig } from './config';
 import { connect } from './db';
-import { countingThread } from './counting/countingThread';
 import { startCounting } from './counting/queue';
 import { loadDemo } from './demo/loadDemo';
 import { deleteStaleImports } from './imports/queries';
+import { jobPool } from './jobs/jobPool';
 import { NewerDatabase, migrate } from './migrate';
 
 /** Ends the start for good, with words for who started it: no other try would mend it. */
@@ -27,6 +27,9 @@ function configOrGiveUp() {
   }
 }
 
+/** Backups and exports that are sent at once. */
+const MOST_STREAMS = 3;
+
 const config = configOrGiveUp();
 const log = pino({ level: config.logLevel });
 const root = process.cwd();
@@ -35,20 +38,25 @@ await migrate(config.databaseUrl, path.join(root, 'db/migrations')).catch((error
   if (error instanceof NewerDatabase) giveUp(error);
   throw error;
 });
-const db = connect(config.databaseUrl, ({ message }) => log.warn(`database connection lost: ${message}`));
+const onLost = ({ message }: Error) => log.warn(`database connection lost: ${message}`);
+const db = connect(config.databaseUrl, onLost);
+const streams = connect(config.databaseUrl, onLost, MOST_STREAMS);
 await deleteStaleImports(db);
-if (config.loadDemo) await loadDemo(db, path.join(root, 'demo'));
 
 const webDir = path.join(root, 'dist/web');
 // While the pages are worked on they come from elsewhere, and nothing is built.
 const pages = existsSync(webDir) ? { webDir } : {};
 // Bundled it stands beside this file; while the server is worked on it is the source.
-const countingScript = import.meta.url.endsWith('.ts') ? './counting/counting.worker.ts' : './counting.worker.js';
-const thread = countingThread(new URL(countingScript, import.meta.url));
-const queue = await startCounting({ db, databaseUrl: config.databaseUrl, count: thread.count, log });
+const jobsScript = import.meta.url.endsWith('.ts') ? './jobs/jobs.worker.ts' : './jobs.worker.js';
+const pool = jobPool(new URL(jobsScript, import.meta.url));
+const { jobs } = pool;
+if (config.loadDemo) await loadDemo(db, jobs, path.join(root, 'demo'));
+const queue = await startCounting({ db, databaseUrl: config.databaseUrl, count: jobs.countTunes, log });
 const app = createApp({
   db,
+  streams,
   log,
+  jobs,
   ...pages,
   allowedHosts: config.allowedHosts,
   askForCounting: queue.ask,
@@ -78,7 +86,7 @@ function stop(): void {
   if (stopping) return;
   stopping = true;
   copies.stop();
-  const counting = queue.stop().finally(() => thread.stop());
+  const counting = queue.stop().finally(() => pool.stop());
   server.close(() => void counting.then(() => db.end()).finally(() => process.exit(0)));
   server.closeIdleConnections();
   setTimeout(() => process.exit(0), 3000).unref();

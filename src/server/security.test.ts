@@ -3,6 +3,7 @@ import request from 'supertest';
 import { createApp } from './app';
 import { readConfig } from './config';
 import { type Database, inTransaction } from './db';
+import { jobsHere } from './jobs/jobs';
 import { testApp } from './testApp';
 
 const SECRET = 'a key of the boathouse';
@@ -28,7 +29,7 @@ describe('beyond this machine', () => {
   });
 
   test('nobody is let in without the key; a link with it gives a cookie that lets in', async () => {
-    const app = createApp({ db, log: pino({ level: 'silent' }), secret: SECRET });
+    const app = createApp({ db, jobs: jobsHere, log: pino({ level: 'silent' }), secret: SECRET });
     for (const ask of [request(app).get('/api/book/tunes'), request(app).get('/?key=wrong'), request(app).get('/')])
       expect([(await ask).status, ((await ask).body as { code: string }).code]).toEqual([403, 'no-key']);
     const opened = await request(app).get(`/api/health?key=${encodeURIComponent(SECRET)}`);
@@ -43,7 +44,7 @@ describe('beyond this machine', () => {
 });
 
 test('what the book holds is in no cache', async () => {
-  const app = createApp({ db, log: pino({ level: 'silent' }) });
+  const app = createApp({ db, jobs: jobsHere, log: pino({ level: 'silent' }) });
   expect((await request(app).get('/api/book/tunes')).headers['cache-control']).toBe('no-store');
 });
 

@@ -8,6 +8,7 @@ import pg from 'pg';
 import { pino } from 'pino';
 import { createApp } from './app';
 import { type Database, connect } from './db';
+import { jobsHere } from './jobs/jobs';
 
 const runFile = promisify(execFile);
 
@@ -27,7 +28,7 @@ export async function testApp(name: string): Promise<{
   const url = await newestDatabase(name);
   const db = connect(url, () => undefined);
   const copiesFolder = mkdtempSync(path.join(tmpdir(), 'morrin-copies-'));
-  const app = createApp({ db, log: pino({ level: 'silent' }), copiesFolder });
+  const app = createApp({ db, jobs: jobsHere, log: pino({ level: 'silent' }), copiesFolder });
   const close = async () => {
     await db.end();
     rmSync(copiesFolder, { recursive: true, force: true });

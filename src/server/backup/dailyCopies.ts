@@ -1,5 +1,6 @@
 import type { Logger } from 'pino';
 import type { Database } from '../db';
+import { sweepBook } from '../upkeep/sweepBook';
 import { isCopyDue, keepCopy } from './keptCopies';
 
 /** How often it is looked whether a copy is due: a laptop that slept through the hour has one soon after. */
@@ -15,14 +16,16 @@ interface DailyDeps {
   readonly firstMs?: number;
 }
 
-/** Keeps a copy of the book each day while the server runs; one that fails is told in the log and tried again. */
+/** Keeps a copy of the book each day while the server runs, and then sweeps out what is of no use any more; one that fails is told in the log and tried again. */
 export function keepDailyCopies({ db, folder, log, now = () => new Date(), firstMs = FIRST_MS }: DailyDeps): {
   readonly stop: () => void;
 } {
   let timer: ReturnType<typeof setTimeout>;
   const look = async () => {
     try {
-      if (await isCopyDue(folder, now())) await keepCopy(db, folder, 'daily', now());
+      if (!(await isCopyDue(folder, now()))) return;
+      await keepCopy(db, folder, 'daily', now());
+      await sweepBook(db, now());
     } catch (error) {
       log.warn(`the daily copy of the book could not be made: ${(error as Error).message}`);
     }

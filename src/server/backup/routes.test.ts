@@ -11,6 +11,7 @@ import { tuneListSchema } from '#contract/tunes';
 import { inventedTune } from '../../core/testing/books';
 import type { Database } from '../db';
 import { loadDemo } from '../demo/loadDemo';
+import { jobsHere } from '../jobs/jobs';
 import { testApp } from '../testApp';
 import { isCopyDue, keepCopy, keptCopies } from './keptCopies';
 import { BACKUP_TABLES } from './tables';
@@ -23,7 +24,7 @@ let close: () => Promise<void>;
 
 beforeAll(async () => {
   ({ app, db, copiesFolder, close } = await testApp('backup_routes'));
-  await loadDemo(db, 'demo');
+  await loadDemo(db, jobsHere, 'demo');
   const rows = tuneListSchema.parse((await request(app).get('/api/book/tunes')).body).tunes;
   const { id } = rows[0]!;
   const { tune } = (await request(app).get(`/api/tunes/${id}`)).body as { tune: object };

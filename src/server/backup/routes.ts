@@ -14,6 +14,7 @@ import { backupLines } from './writeBackup';
 /** The whole book as one file, and back; and the copies that are made by themselves. */
 export function backupRoutes(
   db: Database,
+  streams: Database,
   askForCounting: () => Promise<void>,
   now: () => Date,
   copiesFolder: string,
@@ -23,7 +24,7 @@ export function backupRoutes(
   router.get('/', async (_request, response) => {
     response.attachment(`morrin-backup-${now().toISOString().slice(0, 10)}.jsonl.gz`);
     response.type('application/gzip');
-    await pipeline(Readable.from(backupLines(db, now())), createGzip(), response);
+    await pipeline(Readable.from(backupLines(streams, now())), createGzip(), response);
   });
 
   router.get('/copies', async (_request, response) => {

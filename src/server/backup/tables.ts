@@ -20,6 +20,7 @@ export const KEPT_ROWS: Partial<Record<BackupTable, string>> = { imports: 'finis
 export const REVISED_TABLES = [
   'tunes',
   'tune_revisions',
+  'tune_versions',
   'player_settings',
   'pegs',
 ] as const satisfies readonly BackupTable[];

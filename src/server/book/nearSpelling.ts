@@ -33,6 +33,15 @@ export async function nearWords(db: Queryable, text: string): Promise<NearWords 
   return rows.map(({ near }, i) => (near.length > 0 ? near : [words[i]!]));
 }
 
+/** Takes away words that no tune of the book has any more, in the caller's transaction: a search would be led to nothing. */
+export async function forgetWords(db: Queryable): Promise<void> {
+  // A tune that brings a word back meanwhile waits until this is done, and then adds it.
+  await db.query('LOCK TABLE book_words IN SHARE ROW EXCLUSIVE MODE');
+  await db.query(
+    'DELETE FROM book_words WHERE word NOT IN (SELECT lexeme FROM tunes, unnest(tunes.words) WHERE lexeme IS NOT NULL)',
+  );
+}
+
 /** As a text search: of each word one of those that may stand for it. */
 export function nearQuery(near: NearWords): string {
   return near.map((words) => `(${words.map(quoted).join(' | ')})`).join(' & ');

@@ -24,7 +24,8 @@ export interface Statement {
 }
 
 export const SUMMARY_COLUMNS = `id, revision, title, dance_type, meter, key_name, tuning, form, bars, comes_round, flipped_parts,
-       ceiling_bpm, wish_bpm, beat, problems, cares, tags, practised_at, updated_at, counted_by`;
+       ceiling_bpm, wish_bpm, beat, problems, cares, tags, practised_at, updated_at, counted_by,
+       failed_by, failed_why, count_tries`;
 
 /** The sort that holds where none is asked for: a search shows the best first. */
 export function sortOf({ sort, words }: BookQuery): BookSort {

@@ -5,6 +5,7 @@ import { type BookCount, type BookFacets, type BookFilter, type BookQuery, DEFAU
 import type { TuneList, TuneSummary } from '#contract/tunes';
 import type { Queryable } from '../db';
 import { countingKey } from '../counting/figures';
+import { MOST_TRIES } from '../counting/queries';
 import { filterConditions } from './filterSql';
 import { type NearWords, nearWords } from './nearSpelling';
 import { pageStatement, writeCursor } from './pageSql';
@@ -30,6 +31,9 @@ interface SummaryRow {
   practised_at: Date | null;
   updated_at: Date;
   counted_by: string | null;
+  failed_by: string | null;
+  failed_why: string | null;
+  count_tries: number;
   sort_key: string;
   sort_title: string;
 }
@@ -79,6 +83,7 @@ function toSummary(row: SummaryRow, { bands }: PlayerSettings, key: string): Tun
     form: row.form,
     bars: row.bars,
     isCounted: row.counted_by === key,
+    givenUp: row.failed_by === key && row.count_tries >= MOST_TRIES ? row.failed_why : null,
     comesRound: row.comes_round,
     flippedParts: row.flipped_parts,
     ceilingBpm: row.ceiling_bpm,
@@ -116,16 +121,18 @@ export async function listFacets(db: Queryable): Promise<BookFacets> {
     );
     return rows;
   };
-  const { rows } = await db.query<{ tunes: number; removed: number }>(
+  const { rows } = await db.query<{ tunes: number; removed: number; as_of: Date }>(
     `SELECT count(*) FILTER (WHERE removed_at IS NULL)::integer AS tunes,
-            count(*) FILTER (WHERE removed_at IS NOT NULL)::integer AS removed FROM tunes`,
+            count(*) FILTER (WHERE removed_at IS NOT NULL)::integer AS removed, now() AS as_of FROM tunes`,
   );
   return {
     types: await facet("coalesce(dance_type, 'none')"),
     keys: await facet('key_name'),
     tunings: await facet('tuning'),
     tags: await facet('tag', 'tunes, unnest(tags) AS tag'),
-    ...rows[0]!,
+    tunes: rows[0]!.tunes,
+    removed: rows[0]!.removed,
+    asOf: rows[0]!.as_of.toISOString(),
   };
 }
 

@@ -191,6 +191,57 @@ describe('a change of many tunes', () => {
     expect((await undo(done.undo)).status).toBe(404);
   });
 
+  test('is taken back only where it still is so: what came later stays', async () => {
+    const ids = [await idOf('Nameless'), await idOf('The Pewter Heron')];
+    const tag = async (deed: object, some = ids) =>
+      bulkDoneSchema.parse((await change({ choice: { ids: some }, deed })).body);
+    const tagged = await tag({ kind: 'tag', tag: 'Friday' });
+    await tag({ kind: 'tag', tag: 'loud' });
+    await tag({ kind: 'untag', tag: 'Friday' }, [ids[0]!]);
+    expect((await undo(tagged.undo)).body).toEqual({ changed: 1 });
+    expect(await tagsOf('The Pewter Heron')).toEqual(['loud']);
+    expect(await tagsOf('Nameless')).toEqual(expect.arrayContaining(['loud']));
+    const untagged = await tag({ kind: 'untag', tag: 'loud' });
+    await tag({ kind: 'tag', tag: 'loud' }, [ids[0]!]);
+    expect((await undo(untagged.undo)).body).toEqual({ changed: 1 });
+    expect((await tagsOf('Nameless')).filter((own) => own === 'loud')).toHaveLength(1);
+    const first = await tag({ kind: 'practised', at: '2026-01-01T10:00:00.000Z' });
+    await tag({ kind: 'practised', at: '2026-02-01T10:00:00.000Z' }, [ids[0]!]);
+    expect((await undo(first.undo)).body).toEqual({ changed: 1 });
+    await tag({ kind: 'untag', tag: 'loud' });
+  });
+
+  test('that comes again because its answer was lost is made once', async () => {
+    const key = '7c5e2f5e-1111-4000-8000-00000000000a';
+    const ids = [await idOf('Nameless')];
+    const send = (tag: string) => change({ choice: { ids }, deed: { kind: 'tag', tag } }).set('Idempotency-Key', key);
+    const answers = await Promise.all([send('once'), send('once'), send('once')]);
+    for (const answer of [...answers, await send('once')]) expect(answer.body).toEqual(answers[0]!.body);
+    const elsewhere = await request(app)
+      .post('/api/book/views')
+      .set('Idempotency-Key', key)
+      .send({ name: 'Other', query: {} });
+    expect([elsewhere.status, JSON.stringify(elsewhere.body)]).toEqual([
+      400,
+      expect.stringContaining('used for another request'),
+    ]);
+    await undo(bulkDoneSchema.parse(answers[0]!.body).undo);
+    expect(await tagsOf('Nameless')).not.toContain('once');
+  });
+
+  test('of the same tunes from several windows at once: nobody waits for ever, and each is kept', async () => {
+    const ids = (await list()).tunes.map(({ id }) => id);
+    const tags = ['a1', 'a2', 'a3', 'a4', 'a5', 'a6'];
+    const answers = await Promise.all(
+      tags.map((tag, i) =>
+        change({ choice: { ids: i % 2 === 0 ? ids : [...ids].reverse() }, deed: { kind: 'tag', tag } }),
+      ),
+    );
+    expect(answers.map(({ status }) => status)).toEqual(tags.map(() => 200));
+    expect(await tagsOf('Nameless')).toEqual(expect.arrayContaining(tags));
+    for (const { body } of answers) await undo(bulkDoneSchema.parse(body).undo);
+  });
+
   test('by a filter reaches every tune that it lets through', async () => {
     const done = bulkDoneSchema.parse(
       (await change({ choice: { filter: { key: 'G major' } }, deed: { kind: 'tag', tag: 'in G' } })).body,
@@ -224,7 +275,14 @@ describe('a change of many tunes', () => {
     await change({ choice, deed: { kind: 'remove' } });
     expect(bulkDoneSchema.parse((await change({ choice, deed: { kind: 'bring-back' } })).body).changed).toBe(1);
     await change({ choice, deed: { kind: 'remove' } });
-    expect((await request(app).delete('/api/book/removed')).body).toEqual({ changed: 1 });
+    const later = { choice: { ids: [await idOf('The Pewter Heron')] }, deed: { kind: 'remove' } };
+    const { asOf } = bookFacetsSchema.parse((await request(app).get('/api/book/facets')).body);
+    const removedLater = bulkDoneSchema.parse((await change(later)).body);
+    const emptied = await request(app).delete('/api/book/removed').query({ by: asOf });
+    expect(emptied.body).toEqual({ changed: 1 });
+    // What another window took out after that was not among those that were seen.
+    expect(await titles({ removed: 'yes' })).toEqual(['The Pewter Heron']);
+    await undo(removedLater.undo);
     expect(await titles({ removed: 'yes' })).toEqual([]);
   });
 

@@ -11,11 +11,18 @@ export async function listViews(db: Queryable): Promise<BookView[]> {
   return rows;
 }
 
-/** Keeps a view under its name, in place of one that had it; null where there are as many as are kept. */
+/** Views are counted and kept by one at a time: a lock held to the end of the transaction. */
+const VIEWS_LOCK = 4_710_002;
+
+/**
+ * Keeps a view under its name, in place of one that had it, in the caller's transaction; null where there are as many as are
+ * kept.
+ */
 export async function keepView(
   db: Queryable,
   { name, query }: z.output<typeof nameViewSchema>,
 ): Promise<BookView | null> {
+  await db.query('SELECT pg_advisory_xact_lock($1)', [VIEWS_LOCK]);
   const { rows } = await db.query<BookView>(
     `INSERT INTO book_views (id, name, query)
      SELECT $1, $2, $3

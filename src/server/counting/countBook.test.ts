@@ -3,14 +3,17 @@ import { pino } from 'pino';
 import type { Express } from 'express';
 import request from 'supertest';
 import { countingSchema } from '#contract/book';
+import type { Tune } from '#core/tune';
 import { USUAL_SETTINGS, playerSettings, settingsRecordSchema } from '#contract/settings';
 import { tuneListSchema } from '#contract/tunes';
 import { readAbc } from '#formats/abc';
 import type { Database } from '../db';
 import { connect } from '../db';
+import { jobsHere } from '../jobs/jobs';
 import { newestDatabase, testApp } from '../testApp';
+import { countNow } from '../tunes/countNow';
 import { insertTune } from '../tunes/queries';
-import { countBook, countHere } from './countBook';
+import { countBook } from './countBook';
 import { countingKey } from './figures';
 import { startCounting } from './queue';
 
@@ -19,7 +22,12 @@ let db: Database;
 let close: () => Promise<void>;
 const { tune } = readAbc('X:1\nT:Skips\nC:Wenna Tarr\nR:reel\nM:4/4\nL:1/8\nK:D\n|:D e D e D e D e:|\n').tunes[0]!;
 const failures: string[] = [];
-const deps = () => ({ db, count: countHere, isStopping: () => false, onFailed: (id: string) => failures.push(id) });
+const deps = () => ({
+  db,
+  count: jobsHere.countTunes,
+  isStopping: () => false,
+  onFailed: (id: string) => failures.push(id),
+});
 
 beforeAll(async () => {
   ({ app, db, close } = await testApp('counting'));
@@ -31,9 +39,12 @@ beforeEach(async () => {
   failures.length = 0;
 });
 
+async function add(to: Database, added: Tune): Promise<void> {
+  const [counted] = await countNow(to, jobsHere, [JSON.stringify(added)]);
+  await insertTune(to, randomUUID(), counted!);
+}
 async function fill(count: number): Promise<void> {
-  for (let i = 0; i < count; i++)
-    await insertTune(db, randomUUID(), { ...tune, title: `Skips ${i}` }, playerSettings(USUAL_SETTINGS));
+  for (let i = 0; i < count; i++) await add(db, { ...tune, title: `Skips ${i}` });
 }
 const counting = async () => countingSchema.parse((await request(app).get('/api/book/counting')).body);
 const list = async () => tuneListSchema.parse((await request(app).get('/api/book/tunes')).body).tunes;
@@ -45,11 +56,11 @@ test('what a book of before knew nothing of is filled in', async () => {
     "UPDATE tunes SET counted_by = NULL, comes_round = NULL, ceiling_bpm = NULL, problems = NULL, composer = '', first_steps = ''",
   );
   await db.query('DELETE FROM tune_prints');
-  expect(await counting()).toEqual({ left: 3, tunes: 3 });
+  expect(await counting()).toEqual({ left: 3, givenUp: 0, tunes: 3 });
   expect((await list()).every(({ isCounted, comesRound }) => !isCounted && comesRound === null)).toBe(true);
   expect(await countBook(deps())).toBe(3);
   expect(await list()).toEqual(before);
-  expect(await counting()).toEqual({ left: 0, tunes: 3 });
+  expect(await counting()).toEqual({ left: 0, givenUp: 0, tunes: 3 });
   const { rows } = await db.query(
     "SELECT composer, first_steps, (SELECT count(*)::int FROM tune_prints WHERE part = '') AS prints FROM tunes",
   );
@@ -88,7 +99,19 @@ test('a tune that cannot be counted does not keep the others back', async () => 
   await db.query("UPDATE tunes SET counted_by = NULL, document = CASE WHEN id = $1 THEN '{}' ELSE document END", [id]);
   expect(await countBook(deps())).toBe(29);
   expect(failures).toEqual([id]);
-  expect(await counting()).toEqual({ left: 1, tunes: 30 });
+  expect(await counting()).toEqual({ left: 1, givenUp: 0, tunes: 30 });
+  // Tried twice more it is given up, and told with its reason; saved again it is counted.
+  await countBook(deps());
+  await countBook(deps());
+  failures.length = 0;
+  await countBook(deps());
+  expect(failures).toEqual([]);
+  expect(await counting()).toEqual({ left: 0, givenUp: 1, tunes: 30 });
+  const { revision, givenUp } = (await list()).find((row) => row.id === id)!;
+  expect(givenUp).toMatch(/./);
+  const saved = await request(app).put(`/api/tunes/${id}`).send({ baseRevision: revision, tune });
+  expect(saved.status).toBe(200);
+  expect(await counting()).toEqual({ left: 0, givenUp: 0, tunes: 30 });
 });
 
 test('a tune saved meanwhile keeps the figures of its save', async () => {
@@ -98,7 +121,7 @@ test('a tune saved meanwhile keeps the figures of its save', async () => {
     ...deps(),
     count: async (tunes, settings) => {
       await db.query('UPDATE tunes SET revision = 2, counted_by = $1, problems = 77', [countingKey(settings)]);
-      return countHere(tunes, settings);
+      return jobsHere.countTunes(tunes, settings);
     },
   });
   expect((await list())[0]!.problems).toBe(77);
@@ -118,9 +141,14 @@ test('several processes share the work without doing any of it twice, and one th
 test('the queue counts what is asked for, and what an earlier process left', async () => {
   const url = await newestDatabase('counting_queue');
   const own = connect(url, () => undefined);
-  await insertTune(own, randomUUID(), tune, playerSettings(USUAL_SETTINGS));
+  await add(own, tune);
   await own.query('UPDATE tunes SET counted_by = NULL');
-  const queue = await startCounting({ db: own, databaseUrl: url, count: countHere, log: pino({ level: 'silent' }) });
+  const queue = await startCounting({
+    db: own,
+    databaseUrl: url,
+    count: jobsHere.countTunes,
+    log: pino({ level: 'silent' }),
+  });
   const isCounted = async () => {
     for (let tries = 0; tries < 100; tries++) {
       const { rows } = await own.query<{ left: number }>(

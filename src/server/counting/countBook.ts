@@ -1,10 +1,11 @@
 import type { PlayerSettings } from '#core/report';
 import { playerSettings } from '#contract/settings';
 import { type Database, withClient } from '../db';
+import { AppError } from '../errors';
+import type { Jobs } from '../jobs/jobs';
 import { findSettings } from '../settings/queries';
-import { type CountTunes, countTunes } from './countTunes';
 import { countingKey } from './figures';
-import { keepCounted, listUncounted } from './queries';
+import { keepCounted, keepFailure, listUncounted } from './queries';
 
 /** Tunes counted and kept together. */
 const BATCH = 20;
@@ -14,9 +15,10 @@ const COUNTING_LOCK = 4_710_001;
 
 export interface CountBookDeps {
   readonly db: Database;
-  readonly count: CountTunes;
+  readonly count: Jobs['countTunes'];
   /** Tells that the server stops: the batch under way is finished, the rest stays to be counted. */
   readonly isStopping: () => boolean;
+  /** Tells of a tune that could not be counted; it is kept with the tune too. */
   readonly onFailed: (id: string, error: unknown) => void;
 }
 
@@ -44,7 +46,7 @@ async function countAll(deps: CountBookDeps, failed: Set<string>): Promise<numbe
     if (tunes.length === 0 || deps.isStopping()) return counted;
     try {
       const results = await deps.count(
-        tunes.map(({ tune }) => tune),
+        tunes.map(({ document }) => document),
         settings,
       );
       await keepCounted(
@@ -68,22 +70,31 @@ async function countOneByOne(
   failed: Set<string>,
   first: unknown,
 ): Promise<number> {
-  if (isOfDatabase(first)) throw first;
+  if (isOutage(first)) throw first;
   let counted = 0;
   for (const tune of tunes)
     try {
-      const [result] = await count([tune.tune], settings);
+      const [result] = await count([tune.document], settings);
       await keepCounted(db, key, [{ ...tune, ...result! }]);
       counted += 1;
     } catch (error) {
-      if (isOfDatabase(error)) throw error;
+      if (isOutage(error)) throw error;
       failed.add(tune.id);
+      await keepFailure(db, key, tune, failureWords(error));
       onFailed(tune.id, error);
     }
   return counted;
 }
 
-const isOfDatabase = (error: unknown) => typeof (error as { code?: unknown }).code === 'string';
+/** What passes by itself: the database is away, or too much is being worked on. It says nothing of the tune. */
+function isOutage(error: unknown): boolean {
+  if (error instanceof AppError) return error.code === 'busy';
+  return typeof (error as { code?: unknown }).code === 'string';
+}
+
+function failureWords(error: unknown): string {
+  return error instanceof Error ? error.message : String(error);
+}
 
 async function nextBatch(db: Database, failed: ReadonlySet<string>) {
   const settings = playerSettings((await findSettings(db)).settings);
@@ -106,6 +117,3 @@ function withLock(db: Database, work: () => Promise<number>): Promise<number | n
     }
   });
 }
-
-/** Counting on this thread, for tests and the demo. */
-export const countHere: CountTunes = (tunes, settings) => Promise.resolve(countTunes(tunes, settings));

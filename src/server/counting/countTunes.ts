@@ -1,13 +1,17 @@
-import type { PlayerSettings } from '#core/report';
 import type { Tune } from '#core/tune';
-import { tuneHead } from '../tunes/tuneHead';
+import type { PlayerSettings } from '#core/report';
+import { type TuneHead, tuneHead } from '../tunes/tuneHead';
 import { countTune } from './figures';
 import type { CountedTune } from './queries';
 
-/** Counts tunes one after another; a tune that cannot be judged ends it with the reason. Ten to thirty ms a tune. */
-export function countTunes(tunes: readonly Tune[], settings: PlayerSettings): CountedTune[] {
-  return tunes.map((tune) => ({ head: tuneHead(tune, settings), figures: countTune(tune, settings) }));
+const parsed = (documents: readonly string[]) => documents.map((document) => JSON.parse(document) as Tune);
+
+/** Counts documents one after another; one that cannot be judged ends it with the reason. Ten to thirty ms a tune. */
+export function countTunes(documents: readonly string[], settings: PlayerSettings): CountedTune[] {
+  return parsed(documents).map((tune) => ({ head: tuneHead(tune, settings), figures: countTune(tune, settings) }));
 }
 
-/** The same on another thread. */
-export type CountTunes = (tunes: readonly Tune[], settings: PlayerSettings) => Promise<CountedTune[]>;
+/** What the book knows of documents without counting them. */
+export function headTunes(documents: readonly string[], settings: Pick<PlayerSettings, 'bands'>): TuneHead[] {
+  return parsed(documents).map((tune) => tuneHead(tune, settings));
+}

@@ -1,4 +1,3 @@
-import type { Tune } from '#core/tune';
 import type { Counting } from '#contract/book';
 import type { Queryable } from '../db';
 import { HEAD_NAMES, HEAD_RECORD, type TuneHead } from '../tunes/tuneHead';
@@ -8,7 +7,7 @@ import type { TuneFigures } from './figures';
 export interface UncountedTune {
   readonly id: string;
   readonly revision: number;
-  readonly tune: Tune;
+  readonly document: string;
 }
 
 /** What counting makes of a tune. */
@@ -17,33 +16,54 @@ export interface CountedTune {
   readonly figures: TuneFigures;
 }
 
-/** Tunes whose figures are not those of a key. */
+/** A tune is not tried more often with the same settings. */
+export const MOST_TRIES = 3;
+/** The tune was given up with the settings `$1`. */
+const GIVEN_UP = `(failed_by IS NOT DISTINCT FROM $1 AND count_tries >= ${MOST_TRIES})`;
+
+/** Tunes whose figures are not those of a key, without those that were given up. */
 export async function listUncounted(db: Queryable, key: string, limit: number): Promise<UncountedTune[]> {
-  const { rows } = await db.query<{ id: string; revision: number; document: Tune }>(
-    `(SELECT id, revision, document FROM tunes WHERE counted_by IS NULL LIMIT $2)
+  const { rows } = await db.query<UncountedTune>(
+    `(SELECT id, revision, document::text FROM tunes WHERE counted_by IS NULL AND NOT ${GIVEN_UP} LIMIT $2)
      UNION ALL
-     (SELECT id, revision, document FROM tunes WHERE counted_by < $1 LIMIT $2)
+     (SELECT id, revision, document::text FROM tunes WHERE counted_by < $1 AND NOT ${GIVEN_UP} LIMIT $2)
      UNION ALL
-     (SELECT id, revision, document FROM tunes WHERE counted_by > $1 LIMIT $2)
+     (SELECT id, revision, document::text FROM tunes WHERE counted_by > $1 AND NOT ${GIVEN_UP} LIMIT $2)
      LIMIT $2`,
     [key, limit],
   );
-  return rows.map(({ id, revision, document }) => ({ id, revision, tune: document }));
+  return rows;
 }
 
 /** The first tunes of the book by title. */
 export async function listFirstTunes(db: Queryable, limit: number): Promise<UncountedTune[]> {
-  const { rows } = await db.query<{ id: string; revision: number; document: Tune }>(
-    'SELECT id, revision, document FROM tunes WHERE removed_at IS NULL ORDER BY lower(title), id LIMIT $1',
+  const { rows } = await db.query<UncountedTune>(
+    'SELECT id, revision, document::text FROM tunes WHERE removed_at IS NULL ORDER BY lower(title), id LIMIT $1',
     [limit],
   );
-  return rows.map(({ id, revision, document }) => ({ id, revision, tune: document }));
+  return rows;
 }
 
-/** How many tunes are still to be counted, of how many. */
+/** Keeps with a tune that it could not be counted, and why. */
+export async function keepFailure(
+  db: Queryable,
+  key: string,
+  { id, revision }: Pick<UncountedTune, 'id' | 'revision'>,
+  why: string,
+): Promise<void> {
+  await db.query(
+    `UPDATE tunes SET count_tries = CASE WHEN failed_by = $3 THEN count_tries + 1 ELSE 1 END, failed_by = $3, failed_why = left($4, 300)
+      WHERE id = $1 AND revision = $2`,
+    [id, revision, key, why],
+  );
+}
+
+/** How many tunes are still to be counted, of how many, and how many were given up. */
 export async function countUncounted(db: Queryable, key: string): Promise<Counting> {
   const { rows } = await db.query<Counting>(
-    `SELECT count(*) FILTER (WHERE counted_by IS DISTINCT FROM $1)::integer AS left, count(*)::integer AS tunes FROM tunes`,
+    `SELECT count(*) FILTER (WHERE counted_by IS DISTINCT FROM $1 AND NOT ${GIVEN_UP})::integer AS left,
+            count(*) FILTER (WHERE counted_by IS DISTINCT FROM $1 AND ${GIVEN_UP})::integer AS "givenUp",
+            count(*)::integer AS tunes FROM tunes`,
     [key],
   );
   return rows[0]!;

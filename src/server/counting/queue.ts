@@ -1,8 +1,8 @@
 import PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
 import type { Database } from '../db';
+import type { Jobs } from '../jobs/jobs';
 import { countBook } from './countBook';
-import type { CountTunes } from './countTunes';
 
 const QUEUE = 'count-book';
 /** A job that was lost with its process is given to another after this. */
@@ -25,7 +25,7 @@ export interface CountingQueue {
 export async function startCounting(deps: {
   readonly db: Database;
   readonly databaseUrl: string;
-  readonly count: CountTunes;
+  readonly count: Jobs['countTunes'];
   readonly log: Logger;
 }): Promise<CountingQueue> {
   const { db, databaseUrl, count, log } = deps;

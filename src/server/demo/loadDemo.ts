@@ -2,33 +2,39 @@ import { createHash } from 'node:crypto';
 import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
 import { readAbc } from '#formats/abc';
-import { playerSettings } from '#contract/settings';
 import { type Database, inTransaction } from '../db';
 import { savePegs } from '../pegs/queries';
 import { demoPegs } from './demoPegs';
-import { findSettings } from '../settings/queries';
+import type { Jobs } from '../jobs/jobs';
+import { countNow } from '../tunes/countNow';
 import { countTunes, insertSource, insertTune } from '../tunes/queries';
 
+/** An empty book is filled by one at a time: a lock held to the end of the transaction. */
+const DEMO_LOCK = 4_710_003;
+
 /** Loads the demo tunes and a fiddle into an empty book; leaves any other book alone. Returns how many were loaded. */
-export async function loadDemo(db: Database, demoDir: string): Promise<number> {
+export async function loadDemo(db: Database, jobs: Jobs, demoDir: string): Promise<number> {
   if ((await countTunes(db)) > 0) return 0;
   const files = readdirSync(demoDir)
     .filter((file) => file.endsWith('.abc'))
     .sort();
-  let loaded = 0;
-  await inTransaction(db, async (client) => {
+  const read = files.flatMap((file) =>
+    readAbc(readFileSync(path.join(demoDir, file), 'utf8')).tunes.map(({ tune, source }) => ({ file, tune, source })),
+  );
+  const documents = read.map(({ tune }) => JSON.stringify(tune));
+  const counted = await countNow(db, jobs, documents, jobs.countTunes);
+  return inTransaction(db, async (client) => {
+    await client.query('SELECT pg_advisory_xact_lock($1)', [DEMO_LOCK]);
+    if ((await countTunes(client)) > 0) return 0;
     // Fiddles that are kept already are left alone.
     await savePegs(client, 0, demoPegs(Date.now()));
-    const settings = playerSettings((await findSettings(client)).settings);
-    for (const file of files)
-      for (const { tune, source } of readAbc(readFileSync(path.join(demoDir, file), 'utf8')).tunes) {
-        const id = idFor(`${file} ${tune.title}`);
-        await insertTune(client, id, tune, settings);
-        await insertSource(client, id, file, source);
-        loaded += 1;
-      }
+    for (const [i, { file, tune, source }] of read.entries()) {
+      const id = idFor(`${file} ${tune.title}`);
+      await insertTune(client, id, counted[i]!);
+      await insertSource(client, id, file, source);
+    }
+    return read.length;
   });
-  return loaded;
 }
 
 /** The same demo tune has the same address on every machine (a name-based UUID, version 8). */

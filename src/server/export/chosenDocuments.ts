@@ -1,13 +1,18 @@
-import type { Tune } from '#core/tune';
 import type { TuneChoice } from '#contract/book';
 import type { Queryable } from '../db';
 import { chosenTunes } from '../book/bulk';
+
+/** A tune as the text that is kept. */
+export interface ChosenTune {
+  readonly title: string;
+  readonly document: string;
+}
 
 /** Documents fetched at once. */
 const BATCH = 50;
 
 /** The chosen tunes by title, a batch in memory at a time. */
-export async function* chosenDocuments(db: Queryable, choice: TuneChoice): AsyncGenerator<{ id: string; tune: Tune }> {
+export async function* chosenDocuments(db: Queryable, choice: TuneChoice): AsyncGenerator<ChosenTune> {
   const { where, values } = chosenTunes(choice, 1);
   const at = values.length;
   let after: readonly [title: string, id: string] | null = null;
@@ -15,21 +20,20 @@ export async function* chosenDocuments(db: Queryable, choice: TuneChoice): Async
     const cursor = after ? `AND (lower(title), id) > ($${at + 2}, $${at + 3}::uuid)` : '';
     const rows: Row[] = await fetchRows(
       db,
-      `SELECT id, lower(title) AS sort_title, document FROM tunes
+      `SELECT id, title, lower(title) AS sort_title, document::text FROM tunes
         WHERE ${where} ${cursor} ORDER BY lower(title), id LIMIT $${at + 1}`,
       [...values, BATCH, ...(after ?? [])],
     );
-    for (const { id, document } of rows) yield { id, tune: document };
+    for (const { title, document } of rows) yield { title, document };
     const last = rows[rows.length - 1];
     if (rows.length < BATCH || !last) return;
     after = [last.sort_title, last.id];
   }
 }
 
-interface Row {
+interface Row extends ChosenTune {
   readonly id: string;
   readonly sort_title: string;
-  readonly document: Tune;
 }
 
 async function fetchRows(db: Queryable, text: string, values: readonly unknown[]): Promise<Row[]> {

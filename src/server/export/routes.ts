@@ -1,15 +1,15 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { type Response, Router } from 'express';
-import type { Tune } from '#core/tune';
 import { exportSchema } from '#contract/exports';
 import { playerSettings } from '#contract/settings';
 import type { Database } from '../db';
 import { AppError } from '../errors';
+import type { Jobs } from '../jobs/jobs';
 import { findSettings } from '../settings/queries';
-import { chosenDocuments } from './chosenDocuments';
+import { type ChosenTune, chosenDocuments } from './chosenDocuments';
 import { csvList } from './csvList';
-import { EXTENSIONS, abcBook, archive, fileStem, jsonBook, tuneFile } from './writers';
+import { EXTENSIONS, abcBook, archive, fileStem, jsonBook } from './writers';
 
 const TYPES = {
   abc: 'text/vnd.abc; charset=utf-8',
@@ -20,7 +20,7 @@ const TYPES = {
 } as const;
 
 /** Tunes as files: one by itself, several as one text or an archive, never all of a large book in memory. */
-export function exportRoutes(db: Database): Router {
+export function exportRoutes(db: Database, jobs: Jobs): Router {
   const router = Router();
 
   router.post('/', async (request, response) => {
@@ -36,22 +36,28 @@ export function exportRoutes(db: Database): Router {
     if (first.done) throw new AppError('not-found');
     const second = await tunes.next();
     if (second.done) {
-      const { tune } = first.value;
-      attach(response, `${fileStem(tune.title)}${EXTENSIONS[format]}`, TYPES[format]);
-      response.send(Buffer.from(tuneFile(format, tune, settings)));
+      const { title, document } = first.value;
+      const [file] = await jobs.tuneFiles(format, [document], settings);
+      attach(response, `${fileStem(title)}${EXTENSIONS[format]}`, TYPES[format]);
+      response.send(Buffer.from(file!.bytes));
       return;
     }
     const all = rejoined([first.value, second.value], tunes);
     const isText = format === 'abc' || format === 'json';
     attach(response, `book${isText ? EXTENSIONS[format] : '.zip'}`, isText ? TYPES[format] : 'application/zip');
-    const chunks = format === 'abc' ? abcBook(all) : format === 'json' ? jsonBook(all) : archive(format, all, settings);
+    const chunks =
+      format === 'abc'
+        ? abcBook(all, settings, jobs)
+        : format === 'json'
+          ? jsonBook(all)
+          : archive(format, all, settings, jobs);
     await pipeline(Readable.from(chunks), response);
   });
 
   return router;
 }
 
-async function* rejoined<T extends { tune: Tune }>(first: readonly T[], rest: AsyncIterable<T>): AsyncGenerator<T> {
+async function* rejoined(first: readonly ChosenTune[], rest: AsyncIterable<ChosenTune>): AsyncGenerator<ChosenTune> {
   yield* first;
   yield* rest;
 }

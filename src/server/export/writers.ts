@@ -1,60 +1,64 @@
-import { Zip, ZipDeflate, strToU8 } from 'fflate';
+import { Zip, type ZipInputFile } from 'fflate';
 import type { PlayerSettings } from '#core/report';
-import { reportTune } from '#core/report';
-import type { Tune } from '#core/tune';
-import { writeAbc } from '#formats/abc';
-import { BOOK_FORMAT, writeMorrinJson } from '#formats/json';
-import { writeMidi } from '#formats/midi';
-import { writeMusicXml } from '#formats/musicxml';
+import { BOOK_FORMAT } from '#formats/json';
+import type { Jobs } from '../jobs/jobs';
+import type { ChosenTune } from './chosenDocuments';
+import type { TuneFile } from './tuneFiles';
 
-export type Tunes = AsyncIterable<{ id: string; tune: Tune }>;
+export type Tunes = AsyncIterable<ChosenTune>;
 
-/** Lets other requests be answered between two tunes. */
-const breathe = () => new Promise<void>((resolve) => setImmediate(resolve));
+/** Letters of documents that are written in one piece of work. */
+const LETTERS_AT_ONCE = 1_000_000;
+
+/** Documents in batches of about equal work. */
+async function* batched(tunes: Tunes): AsyncGenerator<string[]> {
+  let batch: string[] = [];
+  let letters = 0;
+  for await (const { document } of tunes) {
+    batch.push(document);
+    letters += document.length;
+    if (letters < LETTERS_AT_ONCE) continue;
+    yield batch;
+    batch = [];
+    letters = 0;
+  }
+  if (batch.length > 0) yield batch;
+}
 
 /** One text with all tunes, numbered from 1. */
-export async function* abcBook(tunes: Tunes): AsyncGenerator<string> {
-  let number = 0;
-  for await (const { tune } of tunes) {
-    number += 1;
-    yield `${number > 1 ? '\n' : ''}${writeAbc(tune, String(number))}`;
-    await breathe();
+export async function* abcBook(
+  tunes: Tunes,
+  settings: PlayerSettings,
+  jobs: Jobs,
+): AsyncGenerator<string | Uint8Array> {
+  let first = 1;
+  for await (const documents of batched(tunes)) {
+    const files = await jobs.tuneFiles('abc', documents, settings, { first });
+    for (const { bytes } of files) {
+      if (first > 1) yield '\n';
+      yield bytes;
+      first += 1;
+    }
   }
 }
 
+/** The documents as they are kept. */
 export async function* jsonBook(tunes: Tunes): AsyncGenerator<string> {
   yield `{"format":"${BOOK_FORMAT}","schemaVersion":1,"tunes":[\n`;
   let isFirst = true;
-  for await (const { tune } of tunes) {
-    yield `${isFirst ? '' : ',\n'}${JSON.stringify(tune)}`;
+  for await (const { document } of tunes) {
+    yield `${isFirst ? '' : ',\n'}${document}`;
     isFirst = false;
   }
   yield '\n]}\n';
 }
 
-/** One tune as a file of its own. */
-export function tuneFile(
-  format: 'abc' | 'musicxml' | 'midi' | 'json',
-  tune: Tune,
-  settings: PlayerSettings,
-): Uint8Array {
-  switch (format) {
-    case 'abc':
-      return strToU8(writeAbc(tune));
-    case 'json':
-      return strToU8(writeMorrinJson(tune));
-    case 'musicxml':
-      return strToU8(writeMusicXml(tune));
-    case 'midi':
-      return writeMidi(reportTune(tune, settings));
-  }
-}
-
-/** Many tunes as an archive, packed and sent one by one; equal titles are told apart by a number. */
+/** Many tunes as an archive, packed and sent batch by batch; equal titles are told apart by a number. */
 export async function* archive(
   format: 'musicxml' | 'midi',
   tunes: Tunes,
   settings: PlayerSettings,
+  jobs: Jobs,
 ): AsyncGenerator<Uint8Array> {
   const ready: Uint8Array[] = [];
   const zip = new Zip((error, chunk) => {
@@ -62,18 +66,25 @@ export async function* archive(
     ready.push(chunk);
   });
   const names = new Map<string, number>();
-  for await (const { tune } of tunes) {
-    const plain = fileStem(tune.title);
-    const count = (names.get(plain) ?? 0) + 1;
-    names.set(plain, count);
-    const file = new ZipDeflate(`${plain}${count > 1 ? ` (${count})` : ''}${EXTENSIONS[format]}`);
-    zip.add(file);
-    file.push(tuneFile(format, tune, settings), true);
-    yield* ready.splice(0);
-    await breathe();
-  }
+  for await (const documents of batched(tunes))
+    for (const file of await jobs.tuneFiles(format, documents, settings, { isPacked: true })) {
+      const plain = fileStem(file.title);
+      const count = (names.get(plain) ?? 0) + 1;
+      names.set(plain, count);
+      addPacked(zip, `${plain}${count > 1 ? ` (${count})` : ''}${EXTENSIONS[format]}`, file);
+      yield* ready.splice(0);
+    }
   zip.end();
   yield* ready.splice(0);
+}
+
+/** PKZIP's number for DEFLATE. */
+const DEFLATE = 8;
+
+function addPacked(zip: Zip, filename: string, { bytes, size, crc }: TuneFile): void {
+  const file: ZipInputFile = { filename, size, crc, compression: DEFLATE };
+  zip.add(file);
+  file.ondata!(null, bytes, true);
 }
 
 export const EXTENSIONS = {

@@ -1,7 +1,10 @@
 import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
 import SVGtoPDF from 'svg-to-pdfkit';
-import { type Handout, PAPERS, PAPER_MARGIN_MM } from '#contract/handout';
+import { buffer } from 'node:stream/consumers';
+import { type Handout, PAPERS, PAPER_MARGIN_MM, handoutSchema } from '#contract/handout';
+import { AppError } from '../errors';
+import { readBody } from '../jobs/readBody';
 
 const POINTS_PER_MM = 72 / 25.4;
 
@@ -14,11 +17,25 @@ const FONT_FILES: Record<string, string> = {
   'Alegreya Sans Bold': '@fontsource/alegreya-sans/files/alegreya-sans-latin-700-normal.woff',
 };
 
+/** The hand-out that a request's body asks for; drawings that cannot be read are refused. */
+export async function makePdf(bytes: Uint8Array): Promise<{ title: string; pdf: Uint8Array }> {
+  const handout = readBody(handoutSchema, bytes);
+  return { title: handout.title, pdf: await buffer(drawn(handout)) };
+}
+
+function drawn(handout: Handout): NodeJS.ReadableStream {
+  try {
+    return handoutPdf(handout);
+  } catch {
+    throw new AppError('bad-request', [{ path: 'pages', message: 'a drawing that cannot be read as SVG' }]);
+  }
+}
+
 /**
  * A PDF of pages drawn as SVG, each filling the paper inside its margin. Drawings cannot reach files or the network:
  * images are left out, and fonts are only those named here.
  */
-export function handoutPdf({ title, paper, pages }: Handout): NodeJS.ReadableStream {
+function handoutPdf({ title, paper, pages }: Handout): NodeJS.ReadableStream {
   const { widthMm, heightMm } = PAPERS[paper];
   const document = new PDFDocument({
     size: [widthMm * POINTS_PER_MM, heightMm * POINTS_PER_MM],

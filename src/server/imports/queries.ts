@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import type { PlayerSettings } from '#core/report';
-import type { FinishImport, ImportFinished, ImportPiece, ImportState } from '#contract/imports';
+import type { FinishImport, ImportFinished, ImportState } from '#contract/imports';
 import type { Queryable } from '../db';
-import { HEAD_NAMES, HEAD_RECORD, tuneHead } from '../tunes/tuneHead';
+import type { ReadPiece } from '../jobs/readBodies';
+import { HEAD_NAMES, HEAD_RECORD } from '../tunes/tuneHead';
 
 /** An import that was begun and left is forgotten after this. */
 const KEPT_HOURS = 24;
@@ -32,21 +32,10 @@ export async function findImport(db: Queryable, id: string): Promise<ImportState
 }
 
 /** Lays tunes of an open import ready, in one statement; a piece that comes again takes the place of the first. */
-export async function keepPiece(
-  db: Queryable,
-  id: string,
-  { from, tunes }: ImportPiece,
-  settings: Pick<PlayerSettings, 'bands'>,
-): Promise<boolean> {
+export async function keepPiece(db: Queryable, id: string, { from, tunes }: ReadPiece): Promise<boolean> {
   const values: unknown[] = [id];
-  const rows = tunes.map(({ tune, source }, i) => {
-    const at = values.push(
-      from + i,
-      randomUUID(),
-      JSON.stringify(tuneHead(tune, settings)),
-      source ?? null,
-      JSON.stringify(tune),
-    );
+  const rows = tunes.map(({ head, document, source }, i) => {
+    const at = values.push(from + i, randomUUID(), JSON.stringify(head), source ?? null, document);
     const place = (back: number, type: string) => `$${at - back}::${type}`;
     return `(${place(4, 'integer')}, ${place(3, 'uuid')}, ${place(2, 'jsonb')}, ${place(1, 'text')}, ${place(0, 'jsonb')})`;
   });
@@ -159,6 +148,16 @@ async function moveSettings(
 export async function deleteImport(db: Queryable, id: string): Promise<boolean> {
   const { rowCount } = await db.query('DELETE FROM imports WHERE id = $1 AND finished_at IS NULL', [id]);
   return rowCount === 1;
+}
+
+/** Finished imports whose original no tune needs any more; their answer was asked for again long since. */
+export async function forgetOriginals(db: Queryable): Promise<number> {
+  const { rowCount } = await db.query(
+    `DELETE FROM imports WHERE finished_at < now() - make_interval(hours => $1)
+        AND NOT EXISTS (SELECT 1 FROM tune_sources WHERE import_id = imports.id)`,
+    [KEPT_HOURS],
+  );
+  return rowCount ?? 0;
 }
 
 /** Imports that were begun long ago and never finished. */

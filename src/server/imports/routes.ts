@@ -1,10 +1,13 @@
 import express, { Router } from 'express';
 import { z } from 'zod';
-import { beginImportSchema, finishImportSchema, importPieceSchema } from '#contract/imports';
+import { beginImportSchema, finishImportSchema } from '#contract/imports';
 import { playerSettings } from '#contract/settings';
-import { MOST_IMPORT_BYTES } from '#contract/tunes';
+import { MOST_IMPORT_BYTES, MOST_TUNE_BYTES } from '#contract/tunes';
 import { type Database, inTransaction } from '../db';
+import { answerOnce } from '../answerOnce';
+import { bodyBytes } from '../bodyBytes';
 import { AppError } from '../errors';
+import type { Jobs } from '../jobs/jobs';
 import { findSettings } from '../settings/queries';
 import {
   deleteImport,
@@ -17,18 +20,24 @@ import {
   keepPiece,
 } from './queries';
 
+/** Choices about twenty thousand tunes. */
+const MOST_CHOICES_BYTES = 3 * 1024 * 1024;
+
 const idSchema = z.object({ id: z.uuid() });
 
 /**
  * Imports in pieces: begun, its original and its tunes sent, then finished at once or given up. Every step may come again
  * when its answer was lost; nothing is in the book before the last one.
  */
-export function importRoutes(db: Database, askForCounting: () => Promise<void>): Router {
+export function importRoutes(db: Database, jobs: Jobs, askForCounting: () => Promise<void>): Router {
   const router = Router();
 
-  router.post('/', async (request, response) => {
+  router.post('/', express.json(), async (request, response) => {
     const { fileName } = beginImportSchema.parse(request.body);
-    response.status(201).json({ id: await insertImport(db, fileName) });
+    await answerOnce(db, request, response, async (client) => ({
+      status: 201,
+      body: { id: await insertImport(client, fileName) },
+    }));
   });
 
   router.get('/:id', async (request, response) => {
@@ -49,15 +58,15 @@ export function importRoutes(db: Database, askForCounting: () => Promise<void>):
     },
   );
 
-  router.put('/:id/tunes', async (request, response) => {
+  router.put('/:id/tunes', bodyBytes(MOST_TUNE_BYTES), async (request, response) => {
     const { id } = idSchema.parse(request.params);
-    const piece = importPieceSchema.parse(request.body);
     const settings = playerSettings((await findSettings(db)).settings);
-    if (!(await keepPiece(db, id, piece, settings))) throw new AppError('not-found');
+    const piece = await jobs.readPiece(request.body as Uint8Array, settings);
+    if (!(await keepPiece(db, id, piece))) throw new AppError('not-found');
     response.status(204).end();
   });
 
-  router.post('/:id/finish', async (request, response) => {
+  router.post('/:id/finish', express.json({ limit: MOST_CHOICES_BYTES }), async (request, response) => {
     const { id } = idSchema.parse(request.params);
     const choices = finishImportSchema.parse(request.body);
     // The answer to the first asking may have been lost.

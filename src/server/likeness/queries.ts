@@ -1,17 +1,12 @@
-import { ALIKE, LEAST_SHARED, type MelodyLine, melodyLikeness, melodyLines, wholeLine } from '#core/likeness';
-import type { Tune } from '#core/tune';
+import { LEAST_SHARED } from '#core/likeness';
 import type { LikeTune, PartLikenesses } from '#contract/imports';
 import type { Queryable } from '../db';
+import type { Jobs } from '../jobs/jobs';
 import { WHOLE_TUNE } from '../tunes/tuneHead';
+import type { Candidate, StoredMelody } from './compare';
 
 /** Tunes that share the most of a print and are compared note by note. */
 const MOST_COMPARED = 6;
-
-interface Candidate {
-  readonly asked: number;
-  readonly id: string;
-  readonly part: string;
-}
 
 /**
  * Tunes of the book that share enough of each print, those that share most first; found through the index, so that the
@@ -24,7 +19,7 @@ async function findCandidates(
   without: string | null,
 ): Promise<Candidate[]> {
   const { rows } = await db.query<Candidate>(
-    `SELECT asked.number AS asked, found.tune_id AS id, found.part
+    `SELECT asked.number::integer AS asked, found.tune_id AS id, found.part
        FROM jsonb_array_elements($1::jsonb) WITH ORDINALITY AS asked(print, number),
             LATERAL (
               SELECT tune_id, part, (SELECT count(*) FROM unnest(tune_prints.print) AS hash WHERE hash = ANY(wanted.print)) AS shared
@@ -38,21 +33,18 @@ async function findCandidates(
   );
   const counts = new Map<number, number>();
   return rows.filter(({ asked }) => {
-    const count = (counts.get(Number(asked)) ?? 0) + 1;
-    counts.set(Number(asked), count);
+    const count = (counts.get(asked) ?? 0) + 1;
+    counts.set(asked, count);
     return count <= MOST_COMPARED;
   });
 }
 
-async function findLines(
-  db: Queryable,
-  ids: readonly string[],
-): Promise<Map<string, { title: string; lines: MelodyLine[] }>> {
-  const { rows } = await db.query<{ id: string; title: string; document: Tune }>(
-    'SELECT id, title, document FROM tunes WHERE id = ANY($1::uuid[])',
-    [[...new Set(ids)]],
+async function findMelodies(db: Queryable, candidates: readonly Pick<Candidate, 'id'>[]): Promise<StoredMelody[]> {
+  const { rows } = await db.query<StoredMelody>(
+    'SELECT id, title, document::text FROM tunes WHERE id = ANY($1::uuid[])',
+    [[...new Set(candidates.map(({ id }) => id))]],
   );
-  return new Map(rows.map(({ id, title, document }) => [id, { title, lines: melodyLines(document) }]));
+  return rows;
 }
 
 export interface AskedMelody {
@@ -60,69 +52,54 @@ export interface AskedMelody {
   readonly pitches: readonly number[];
 }
 
+/** Melodies whose candidates are compared in one piece of work: a book is brought in by hundreds. */
+const ASKED_AT_ONCE = 50;
+
 /** For each melody the tunes of the book like it, the likest first. */
-export async function findLikeTunes(
+export async function listLikeTunes(
   db: Queryable,
+  jobs: Jobs,
   melodies: readonly AskedMelody[],
-  without: string | null = null,
 ): Promise<LikeTune[][]> {
-  const candidates = await findCandidates(
-    db,
-    melodies.map(({ print }) => print),
-    true,
-    without,
-  );
-  const lines = await findLines(
-    db,
-    candidates.map(({ id }) => id),
-  );
-  return melodies.map(({ pitches }, i) =>
-    candidates
-      .filter(({ asked }) => Number(asked) === i + 1)
-      .flatMap(({ id }): LikeTune[] => {
-        const found = lines.get(id);
-        if (!found) return [];
-        const { share, semitones } = melodyLikeness(pitches, wholeLine(found.lines));
-        return share >= ALIKE ? [{ id, title: found.title, share, semitones }] : [];
-      })
-      .sort((a, b) => b.share - a.share),
-  );
+  const found: LikeTune[][] = [];
+  for (let at = 0; at < melodies.length; at += ASKED_AT_ONCE) {
+    const some = melodies.slice(at, at + ASKED_AT_ONCE);
+    const candidates = await findCandidates(
+      db,
+      some.map(({ print }) => print),
+      true,
+      null,
+    );
+    const pitches = some.map((melody) => melody.pitches);
+    found.push(...(await jobs.findLikeTunes(pitches, candidates, await findMelodies(db, candidates))));
+  }
+  return found;
 }
 
 /** Tunes like one of the book, and parts of others that are like parts of it. */
-export async function findPartLikenesses(db: Queryable, id: string): Promise<PartLikenesses> {
+export async function listPartLikenesses(db: Queryable, jobs: Jobs, id: string): Promise<PartLikenesses> {
   const { rows } = await db.query<{ part: string; print: number[] }>(
     'SELECT part, print FROM tune_prints WHERE tune_id = $1 ORDER BY part',
     [id],
   );
-  const own = (await findLines(db, [id])).get(id);
+  const [own] = await findMelodies(db, [{ id }]);
   if (!own || rows.length === 0) return { tunes: [], parts: [] };
-  const whole = rows.find(({ part }) => part === WHOLE_TUNE);
-  const tunes = whole ? (await findLikeTunes(db, [{ print: whole.print, pitches: wholeLine(own.lines) }], id))[0]! : [];
-  const same = new Set(tunes.map((tune) => tune.id));
-  const asked = rows.filter(({ part }) => part !== WHOLE_TUNE);
-  const candidates =
-    asked.length === 0
-      ? []
-      : await findCandidates(
+  const [wholes, asked] = [true, false].map((isWhole) => rows.filter(({ part }) => (part === WHOLE_TUNE) === isWhole));
+  const near = (prints: typeof rows, isWhole: boolean) =>
+    prints.length === 0
+      ? Promise.resolve([])
+      : findCandidates(
           db,
-          asked.map(({ print }) => print),
-          false,
+          prints.map(({ print }) => print),
+          isWhole,
           id,
         );
-  const others = await findLines(
-    db,
-    candidates.map((candidate) => candidate.id),
+  const [whole, parts] = [await near(wholes!, true), await near(asked!, false)];
+  return jobs.findLikeParts(
+    own,
+    whole,
+    asked!.map(({ part }) => part),
+    parts,
+    await findMelodies(db, [...whole, ...parts]),
   );
-  const parts = candidates.flatMap((candidate) => {
-    const part = asked[Number(candidate.asked) - 1]!.part;
-    const other = others.get(candidate.id)!;
-    const pitches = own.lines.find((line) => line.part === part)?.pitches ?? [];
-    const theirs = other.lines.find((line) => line.part === candidate.part)?.pitches ?? [];
-    const { share, semitones } = melodyLikeness(pitches, theirs);
-    // What is said of the whole tune is not said of each part again.
-    if (share < ALIKE || same.has(candidate.id)) return [];
-    return [{ id: candidate.id, title: other.title, share, semitones, part, ofPart: candidate.part }];
-  });
-  return { tunes, parts: parts.sort((a, b) => b.share - a.share) };
 }

@@ -1,85 +1,31 @@
-import { turningOf } from '#core/crossing';
-import type { Fingering } from '#core/fingering';
-import { positionWords } from '#contract/findingWords';
-import { type PlayerSettings, type TuneReport, reportTune } from '#core/report';
-import { planFigures } from '#core/search';
+import type { PlayerSettings } from '#core/report';
 import type { ChangedTune } from '#contract/settings';
-import type { Queryable } from '../db';
-import { countingKey, figuresOf } from '../counting/figures';
+import { countingKey } from '../counting/figures';
 import { keepCounted, listFirstTunes } from '../counting/queries';
-import { tuneHead } from '../tunes/tuneHead';
+import type { Queryable } from '../db';
+import type { Jobs } from '../jobs/jobs';
 
 /** Tunes that are counted and compared at once; the others are counted in the background. */
 const MOST_COMPARED = 100;
+/** Letters of documents compared at once: a hundred tunes as they are usual, a few that are enormous. */
+const MOST_LETTERS = 3_000_000;
 
-/**
- * Counts the first tunes by title anew after a change of settings, in the caller's transaction, and tells what changed in
- * them.
- */
+/** Counts the first tunes by title anew after a change of settings, and tells what changed in them. */
 export async function recountFirst(
   db: Queryable,
+  jobs: Jobs,
   before: PlayerSettings,
   after: PlayerSettings,
 ): Promise<{ changed: ChangedTune[]; compared: number }> {
-  const tunes = await listFirstTunes(db, MOST_COMPARED);
-  const changed: ChangedTune[] = [];
-  const counted = tunes.map((stored) => {
-    const report = reportTune(stored.tune, after);
-    const change = compareReports(stored.id, reportTune(stored.tune, before), report);
-    if (change) changed.push(change);
-    return { ...stored, head: tuneHead(stored.tune, after), figures: figuresOf(report) };
-  });
-  await keepCounted(db, countingKey(after), counted);
-  return { changed, compared: tunes.length };
+  let letters = 0;
+  const tunes = (await listFirstTunes(db, MOST_COMPARED)).filter(
+    ({ document }) => (letters += document.length) <= MOST_LETTERS,
+  );
+  const compared = await jobs.compareTunes(tunes, before, after);
+  await keepCounted(
+    db,
+    countingKey(after),
+    tunes.map((tune, i) => ({ ...tune, ...compared[i]! })),
+  );
+  return { changed: compared.flatMap(({ change }) => (change ? [change] : [])), compared: tunes.length };
 }
-
-function compareReports(id: string, was: TuneReport, is: TuneReport): ChangedTune | null {
-  const ceilingBpm = {
-    before: was.figures.check.ceiling?.ceilingBpm ?? null,
-    after: is.figures.check.ceiling?.ceilingBpm ?? null,
-  };
-  const keys = (report: typeof was) => report.findings.map(({ code, ids }) => `${code} ${ids[0] ?? ''}`);
-  const [old, now] = [keys(was), keys(is)];
-  const codes = (list: readonly string[], others: readonly string[]) =>
-    list.filter((key) => !others.includes(key)).map((key) => key.split(' ')[0]!);
-  const both = (figure: (report: typeof was) => number) => ({ before: figure(was), after: figure(is) });
-  const change: ChangedTune = {
-    id,
-    title: is.tune.title,
-    ceilingBpm,
-    armDegrees: both(({ figures, settings }) => rounded(turningOf(figures.arm.sums, settings.schools.arm))),
-    strayCm: both((report) => rounded(planFigures(report).driftCm)),
-    refingered: refingered(was, is),
-    came: codes(now, old),
-    went: codes(old, now),
-  };
-  const figures = [change.ceilingBpm, change.armDegrees, change.strayCm];
-  const isSame = figures.every(({ before: one, after: other }) => one === other);
-  const isPlain = change.came.length === 0 && change.went.length === 0 && change.refingered.notes === 0;
-  return isSame && isPlain ? null : change;
-}
-
-/** Notes told one by one of those that are fingered otherwise. */
-const NOTES_TOLD = 4;
-
-function refingered(was: TuneReport, is: TuneReport): ChangedTune['refingered'] {
-  const seen = new Set<string>();
-  const first: ChangedTune['refingered']['first'][number][] = [];
-  for (const { note, part, bar } of is.unrolled.notes) {
-    if (seen.has(note.id)) continue;
-    const [before, after] = [callWords(was.fingers.get(note.id)!), callWords(is.fingers.get(note.id)!)];
-    if (before === after) continue;
-    seen.add(note.id);
-    if (first.length < NOTES_TOLD) first.push({ part, bar, before, after });
-  }
-  return { notes: seen.size, first };
-}
-
-/** `D:2`, with its position where that is not the first; a note that the hand may not have is told as such. */
-function callWords({ reachable, place, finger, position, goesAgainst }: Fingering): string {
-  if (!reachable) return 'out of reach';
-  const against = goesAgainst ? ', against the hand' : '';
-  return `${place}:${finger}${position === 1 ? '' : ` in ${positionWords(position ?? 1)} position`}${against}`;
-}
-
-const rounded = (value: number) => Math.round(value * 10) / 10;

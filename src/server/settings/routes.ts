@@ -3,11 +3,14 @@ import { Router } from 'express';
 import { playerSettings, saveSettingsSchema } from '#contract/settings';
 import { type Database, inTransaction } from '../db';
 import { AppError } from '../errors';
+import type { Jobs } from '../jobs/jobs';
 import { findSettings, saveSettings } from './queries';
 import { recountFirst } from './recount';
 
+const NOTHING_COMPARED = { changed: [], compared: 0 };
+
 /** The player's settings; a change counts the first tunes anew at once and asks for the others. */
-export function settingsRoutes(db: Database, askForCounting: () => Promise<void>): Router {
+export function settingsRoutes(db: Database, jobs: Jobs, askForCounting: () => Promise<void>): Router {
   const router = Router();
 
   router.get('/', async (_request, response) => {
@@ -19,16 +22,19 @@ export function settingsRoutes(db: Database, askForCounting: () => Promise<void>
     const saved = await inTransaction(db, async (client) => {
       const before = await findSettings(client);
       const revision = await saveSettings(client, baseRevision, settings);
-      if (revision === null) return null;
-      const [was, is] = [playerSettings(before.settings), playerSettings(settings)];
-      // The database keeps the order of names in its own way.
-      const isSame = isDeepStrictEqual(was, is);
-      const recount = isSame ? { changed: [], compared: 0 } : await recountFirst(client, was, is);
-      return { revision, ...recount };
+      return revision === null ? null : { revision, before: before.settings };
     });
     if (!saved) throw new AppError('stale-save', await findSettings(db));
+    const [was, is] = [playerSettings(saved.before), playerSettings(settings)];
+    // The database keeps the order of names in its own way. What cannot be compared now is counted in the background.
+    const recount = isDeepStrictEqual(was, is)
+      ? NOTHING_COMPARED
+      : await recountFirst(db, jobs, was, is).catch((error: unknown) => {
+          request.log.warn({ err: error }, 'settings are kept, tunes were not compared');
+          return NOTHING_COMPARED;
+        });
     await askForCounting();
-    response.json(saved);
+    response.json({ revision: saved.revision, ...recount });
   });
 
   return router;

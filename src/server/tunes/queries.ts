@@ -1,9 +1,8 @@
 import type { Tune } from '#core/tune';
-import type { PlayerSettings } from '#core/report';
 import type { TuneRecord } from '#contract/tunes';
 import type { Queryable } from '../db';
-import { countTune, countingKey } from '../counting/figures';
-import { HEAD_NAMES, HEAD_RECORD, type TuneHead, tuneHead } from './tuneHead';
+import type { TuneToKeep } from './countNow';
+import { HEAD_NAMES, HEAD_RECORD, type TuneHead } from './tuneHead';
 
 export async function countTunes(db: Queryable): Promise<number> {
   const { rows } = await db.query<{ count: number }>('SELECT count(*)::integer AS count FROM tunes');
@@ -37,23 +36,27 @@ export async function findTuneById(db: Queryable, id: string): Promise<TuneRecor
   return rows[0] ? toRecord(rows[0]) : null;
 }
 
-/** Values of `comes_round`, `flipped_parts`, `ceiling_bpm`, `problems`, `cares`, `room` and `counted_by`, counted now. */
-function countedValues(tune: Tune, settings: PlayerSettings): unknown[] {
-  const { comes_round, flipped_parts, ceiling_bpm, problems, cares, room } = countTune(tune, settings);
-  return [comes_round, flipped_parts, ceiling_bpm, problems, cares, room, countingKey(settings)];
+/** Room of a tune that is not counted yet: it is not among those that are short of it. */
+const ROOM_UNKNOWN = 1000;
+
+/** Values of `comes_round`, `flipped_parts`, `ceiling_bpm`, `problems`, `cares`, `room` and `counted_by`. */
+function countedValues({ figures, countedBy }: TuneToKeep): unknown[] {
+  if (!figures) return [null, [], null, null, null, ROOM_UNKNOWN, null];
+  const { comes_round, flipped_parts, ceiling_bpm, problems, cares, room } = figures;
+  return [comes_round, flipped_parts, ceiling_bpm, problems, cares, room, countedBy];
 }
 
 /** A new tune with its figures and its first revision. */
-export async function insertTune(db: Queryable, id: string, tune: Tune, settings: PlayerSettings): Promise<void> {
-  const head = tuneHead(tune, settings);
+export async function insertTune(db: Queryable, id: string, tune: TuneToKeep): Promise<void> {
+  const { head, document } = tune;
   await db.query(
     `INSERT INTO tunes (id, revision, ${HEAD_NAMES}, comes_round, flipped_parts, ceiling_bpm, problems, cares, room,
                         counted_by, document)
      SELECT $1, 1, head.*, $4, $5, $6, $7, $8, $9, $10, $3 FROM jsonb_to_record($2::jsonb) AS head(${HEAD_RECORD})`,
-    [id, JSON.stringify(head), JSON.stringify(tune), ...countedValues(tune, settings)],
+    [id, JSON.stringify(head), document, ...countedValues(tune)],
   );
   await replacePrints(db, id, head);
-  await insertRevision(db, id, 1, tune);
+  await insertRevision(db, id, 1, document);
 }
 
 /** Replaces a tune if it still is at `baseRevision`; null when it is not, or does not exist. */
@@ -61,10 +64,9 @@ export async function updateTune(
   db: Queryable,
   id: string,
   baseRevision: number,
-  tune: Tune,
-  settings: PlayerSettings,
+  tune: TuneToKeep,
 ): Promise<{ revision: number; updatedAt: string } | null> {
-  const head = tuneHead(tune, settings);
+  const { head, document } = tune;
   // A tune that came in with hundreds of others has its first revision only in its row.
   await db.query(
     `INSERT INTO tune_revisions (tune_id, revision, document, saved_at)
@@ -76,15 +78,15 @@ export async function updateTune(
     `UPDATE tunes
         SET revision = revision + 1, (${HEAD_NAMES}) = (SELECT head.* FROM jsonb_to_record($3::jsonb) AS head(${HEAD_RECORD})),
             comes_round = $5, flipped_parts = $6, ceiling_bpm = $7, problems = $8, cares = $9, room = $10,
-            counted_by = $11, document = $4, updated_at = now()
+            counted_by = $11, failed_by = NULL, document = $4, updated_at = now()
       WHERE id = $1 AND revision = $2
       RETURNING revision, updated_at`,
-    [id, baseRevision, JSON.stringify(head), JSON.stringify(tune), ...countedValues(tune, settings)],
+    [id, baseRevision, JSON.stringify(head), document, ...countedValues(tune)],
   );
   const row = rows[0];
   if (!row) return null;
   await replacePrints(db, id, head);
-  await insertRevision(db, id, row.revision, tune);
+  await insertRevision(db, id, row.revision, document);
   return { revision: row.revision, updatedAt: row.updated_at.toISOString() };
 }
 
@@ -98,19 +100,19 @@ async function replacePrints(db: Queryable, id: string, { prints }: Pick<TuneHea
   );
 }
 
-async function insertRevision(db: Queryable, id: string, revision: number, tune: Tune): Promise<void> {
+async function insertRevision(db: Queryable, id: string, revision: number, document: string): Promise<void> {
   await db.query('INSERT INTO tune_revisions (tune_id, revision, document) VALUES ($1, $2, $3)', [
     id,
     revision,
-    JSON.stringify(tune),
+    document,
   ]);
 }
 
 /** Whether the stored document is this one: a save whose answer was lost comes again. */
-export async function isStoredTune(db: Queryable, id: string, tune: Tune): Promise<boolean> {
+export async function isStoredTune(db: Queryable, id: string, document: string): Promise<boolean> {
   const { rows } = await db.query<{ same: boolean }>('SELECT document = $2::jsonb AS same FROM tunes WHERE id = $1', [
     id,
-    JSON.stringify(tune),
+    document,
   ]);
   return rows[0]?.same ?? false;
 }

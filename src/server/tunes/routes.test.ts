@@ -12,6 +12,7 @@ import { tuneListSchema, tuneRecordSchema } from '#contract/tunes';
 import { type Database, connect } from '../db';
 import { createApp } from '../app';
 import { loadDemo } from '../demo/loadDemo';
+import { jobsHere } from '../jobs/jobs';
 import { testApp } from '../testApp';
 
 let app: Express;
@@ -208,7 +209,7 @@ test('a file of the pages that is not there is answered so, and the rooms are th
   const webDir = mkdtempSync(path.join(tmpdir(), 'pages-'));
   mkdirSync(path.join(webDir, 'assets'));
   writeFileSync(path.join(webDir, 'index.html'), '<html></html>');
-  const pages = createApp({ db, log: pino({ level: 'silent' }), webDir });
+  const pages = createApp({ db, jobs: jobsHere, log: pino({ level: 'silent' }), webDir });
   const missing = await request(pages).get('/assets/gone.js');
   expect([missing.status, (missing.body as { code: string }).code]).toEqual([404, 'not-found']);
   expect((await request(pages).get('/book')).text).toBe('<html></html>');
@@ -225,18 +226,20 @@ test('all tunes of an import are kept, or none', async () => {
 });
 
 test('the demo is loaded into an empty book and into no other', async () => {
-  expect(await loadDemo(db, 'demo')).toBe(0);
+  expect(await loadDemo(db, jobsHere, 'demo')).toBe(0);
   await db.query('DELETE FROM tunes');
   const files = readdirSync('demo').length;
-  expect(await loadDemo(db, 'demo')).toBe(files);
+  expect(await loadDemo(db, jobsHere, 'demo')).toBe(files);
   const { pegs } = pegsRecordSchema.parse((await request(app).get('/api/pegs')).body);
   expect(pegs.fiddles.map(({ name }) => name)).toEqual(['The boathouse fiddle']);
-  expect(await loadDemo(db, 'demo')).toBe(0);
+  expect(await loadDemo(db, jobsHere, 'demo')).toBe(0);
 });
 
 test('while the database is away the answer says so', async () => {
   const nowhere = connect('postgres://morrin:x@127.0.0.1:9/none', () => undefined);
-  const response = await request(createApp({ db: nowhere, log: pino({ level: 'silent' }) })).get('/api/book/tunes');
+  const response = await request(createApp({ db: nowhere, jobs: jobsHere, log: pino({ level: 'silent' }) })).get(
+    '/api/book/tunes',
+  );
   expect([response.status, (response.body as { code: string }).code]).toEqual([503, 'database-away']);
   await nowhere.end();
 });

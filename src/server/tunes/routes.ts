@@ -1,26 +1,36 @@
 import { randomUUID } from 'node:crypto';
 import { Router } from 'express';
-import { playerSettings } from '#contract/settings';
-import { createTunesSchema, saveTuneSchema, tuneIdSchema } from '#contract/tunes';
+import { MOST_TUNE_BYTES, tuneIdSchema } from '#contract/tunes';
+import { answerOnce } from '../answerOnce';
+import { bodyBytes } from '../bodyBytes';
 import { type Database, inTransaction } from '../db';
 import { AppError } from '../errors';
-import { findSettings } from '../settings/queries';
+import type { Jobs } from '../jobs/jobs';
+import { countNow } from './countNow';
 import { findSource, findTuneById, insertSource, insertTune, isStoredTune, updateTune } from './queries';
 
-export function tuneRoutes(db: Database): Router {
+/** Tunes one by one. What comes in is read and counted by jobs, and saved whether or not it could be counted in time. */
+export function tuneRoutes(db: Database, jobs: Jobs, askForCounting: () => Promise<void>): Router {
   const router = Router();
 
-  router.post('/', async (request, response) => {
-    const { tunes, fileName } = createTunesSchema.parse(request.body);
-    const created = tunes.map(({ tune, source }) => ({ id: randomUUID() as string, tune, source }));
-    await inTransaction(db, async (client) => {
-      const settings = playerSettings((await findSettings(client)).settings);
-      for (const { id, tune, source } of created) {
-        await insertTune(client, id, tune, settings);
+  router.post('/', bodyBytes(MOST_TUNE_BYTES), async (request, response) => {
+    const { tunes, fileName } = await jobs.readNewTunes(request.body as Uint8Array);
+    const counted = await countNow(
+      db,
+      jobs,
+      tunes.map(({ document }) => document),
+    );
+    await answerOnce(db, request, response, async (client) => {
+      const made: { id: string; title: string }[] = [];
+      for (const [i, { title, source }] of tunes.entries()) {
+        const id = randomUUID();
+        await insertTune(client, id, counted[i]!);
         if (source !== undefined) await insertSource(client, id, fileName ?? null, source);
+        made.push({ id, title });
       }
+      return { status: 201, body: { tunes: made } };
     });
-    response.status(201).json({ tunes: created.map(({ id, tune }) => ({ id, title: tune.title })) });
+    if (counted.some(({ figures }) => figures === null)) await askForCounting();
   });
 
   router.get('/:id', async (request, response) => {
@@ -30,20 +40,19 @@ export function tuneRoutes(db: Database): Router {
     response.json(record);
   });
 
-  router.put('/:id', async (request, response) => {
+  router.put('/:id', bodyBytes(MOST_TUNE_BYTES), async (request, response) => {
     const { id } = tuneIdSchema.parse(request.params);
-    const { baseRevision, tune } = saveTuneSchema.parse(request.body);
-    const saved = await inTransaction(db, async (client) => {
-      const settings = playerSettings((await findSettings(client)).settings);
-      return updateTune(client, id, baseRevision, tune, settings);
-    });
+    const { baseRevision, document } = await jobs.readSave(request.body as Uint8Array);
+    const [tune] = await countNow(db, jobs, [document]);
+    const saved = await inTransaction(db, (client) => updateTune(client, id, baseRevision, tune!));
     if (saved) {
       response.json(saved);
+      if (tune!.figures === null) await askForCounting();
       return;
     }
     const current = await findTuneById(db, id);
     if (!current) throw new AppError('not-found');
-    if (!(await isStoredTune(db, id, tune))) throw new AppError('stale-save', { current });
+    if (!(await isStoredTune(db, id, document))) throw new AppError('stale-save', { current });
     response.json({ revision: current.revision, updatedAt: current.updatedAt });
   });
 

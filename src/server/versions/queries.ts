@@ -11,11 +11,12 @@ interface VersionRow {
   taught_by: string;
   learned_on: string | null;
   note: string;
+  revision: number;
 }
 
 /** A day stays a day, wherever the server stands. */
 const COLUMNS =
-  "id, name, document, created_at, kind, taught_by, to_char(learned_on, 'YYYY-MM-DD') AS learned_on, note";
+  "id, name, document, created_at, kind, taught_by, to_char(learned_on, 'YYYY-MM-DD') AS learned_on, note, revision";
 
 const toVersion = (row: VersionRow): TuneVersion => ({
   id: row.id,
@@ -26,6 +27,7 @@ const toVersion = (row: VersionRow): TuneVersion => ({
   taughtBy: row.taught_by,
   learnedOn: row.learned_on,
   note: row.note,
+  revision: row.revision,
 });
 
 /** The named versions of a tune, the newest first. */
@@ -37,7 +39,12 @@ export async function listVersions(db: Queryable, tuneId: string): Promise<TuneV
   return rows.map(toVersion);
 }
 
-export async function countVersions(db: Queryable, tuneId: string): Promise<number> {
+/**
+ * How many versions a tune has, in the caller's transaction; nobody else adds one until its end. null: there is no such tune.
+ */
+export async function countVersions(db: Queryable, tuneId: string): Promise<number | null> {
+  const { rowCount } = await db.query('SELECT FROM tunes WHERE id = $1 FOR UPDATE', [tuneId]);
+  if (rowCount === 0) return null;
   const { rows } = await db.query<{ count: number }>(
     'SELECT count(*)::integer AS count FROM tune_versions WHERE tune_id = $1',
     [tuneId],
@@ -45,9 +52,17 @@ export async function countVersions(db: Queryable, tuneId: string): Promise<numb
   return rows[0]!.count;
 }
 
+export async function findVersion(db: Queryable, tuneId: string, id: string): Promise<TuneVersion | null> {
+  const { rows } = await db.query<VersionRow>(`SELECT ${COLUMNS} FROM tune_versions WHERE tune_id = $1 AND id = $2`, [
+    tuneId,
+    id,
+  ]);
+  return rows[0] ? toVersion(rows[0]) : null;
+}
+
 export async function insertVersion(
   db: Queryable,
-  version: VersionOrigin & { id: string; tuneId: string; name: string; tune: Tune },
+  version: VersionOrigin & { id: string; tuneId: string; name: string; document: string },
 ): Promise<TuneVersion> {
   const { rows } = await db.query<VersionRow>(
     `INSERT INTO tune_versions (id, tune_id, name, document, kind, taught_by, learned_on, note)
@@ -57,7 +72,7 @@ export async function insertVersion(
       version.id,
       version.tuneId,
       version.name,
-      JSON.stringify(version.tune),
+      version.document,
       version.kind,
       version.taughtBy,
       version.learnedOn,
@@ -67,18 +82,18 @@ export async function insertVersion(
   return toVersion(rows[0]!);
 }
 
-/** The version with another name or origin; null where there is none. */
+/** The version with another name or origin; null where it is not at `baseRevision`, or there is none. */
 export async function updateVersion(
   db: Queryable,
   tuneId: string,
   id: string,
-  { name, kind, taughtBy, learnedOn, note }: ChangeVersion,
+  { baseRevision, name, kind, taughtBy, learnedOn, note }: ChangeVersion,
 ): Promise<TuneVersion | null> {
   const { rows } = await db.query<VersionRow>(
-    `UPDATE tune_versions SET name = $3, kind = $4, taught_by = $5, learned_on = $6, note = $7
-      WHERE tune_id = $1 AND id = $2
+    `UPDATE tune_versions SET name = $3, kind = $4, taught_by = $5, learned_on = $6, note = $7, revision = revision + 1
+      WHERE tune_id = $1 AND id = $2 AND revision = $8
       RETURNING ${COLUMNS}`,
-    [tuneId, id, name, kind, taughtBy, learnedOn, note],
+    [tuneId, id, name, kind, taughtBy, learnedOn, note, baseRevision],
   );
   return rows[0] ? toVersion(rows[0]) : null;
 }

@@ -52,20 +52,30 @@ test('where a setting comes from is kept with it and can be put right, its notes
   const path = `/api/tunes/${id}/versions/${made.id}`;
   const changed = await request(app)
     .patch(path)
-    .send({ ...origin, name: 'As Wenna has it', learnedOn: null });
-  expect(tuneVersionSchema.parse(changed.body)).toMatchObject({ name: 'As Wenna has it', learnedOn: null, tune });
+    .send({ ...origin, name: 'As Wenna has it', learnedOn: null, baseRevision: 1 });
+  expect(tuneVersionSchema.parse(changed.body)).toMatchObject({
+    name: 'As Wenna has it',
+    learnedOn: null,
+    tune,
+    revision: 2,
+  });
+  const stale = await request(app)
+    .patch(path)
+    .send({ ...origin, name: 'From an old window', baseRevision: 1 });
+  expect(stale.status).toBe(409);
+  expect(stale.body).toMatchObject({ details: { version: { name: 'As Wenna has it', revision: 2 } } });
   expect(
     (
       await request(app)
         .patch(path)
-        .send({ ...origin, name: '' })
+        .send({ ...origin, name: '', baseRevision: 2 })
     ).status,
   ).toBe(400);
   expect(
     (
       await request(app)
         .patch(path)
-        .send({ ...origin, name: 'x', learnedOn: 'last year' })
+        .send({ ...origin, name: 'x', learnedOn: 'last year', baseRevision: 2 })
     ).status,
   ).toBe(400);
   await request(app).delete(path);
@@ -73,7 +83,7 @@ test('where a setting comes from is kept with it and can be put right, its notes
     (
       await request(app)
         .patch(path)
-        .send({ ...origin, name: 'x' })
+        .send({ ...origin, name: 'x', baseRevision: 2 })
     ).status,
   ).toBe(404);
 });
@@ -96,4 +106,15 @@ test('a tune that is not there has no versions to add to, and a hundred are enou
   );
   const full = await request(app).post(`/api/tunes/${id}/versions`).send({ name: 'One more', tune });
   expect([full.status, (full.body as { code: string }).code]).toEqual([409, 'too-many-versions']);
+  await db.query("DELETE FROM tune_versions WHERE name IN ('v1', 'v2')");
+  const raced = await Promise.all(
+    Array.from({ length: 6 }, (_, i) =>
+      request(app)
+        .post(`/api/tunes/${id}/versions`)
+        .send({ name: `Raced ${i}`, tune }),
+    ),
+  );
+  expect(raced.filter(({ status }) => status === 201).length).toBeLessThanOrEqual(2);
+  const { rows } = await db.query('SELECT count(*)::integer AS count FROM tune_versions WHERE tune_id = $1', [id]);
+  expect(rows).toEqual([{ count: 100 }]);
 });

@@ -1,17 +1,19 @@
 import { randomUUID } from 'node:crypto';
-import { Router } from 'express';
+import express, { Router } from 'express';
 import { z } from 'zod';
-import { tuneIdSchema } from '#contract/tunes';
-import { MOST_VERSIONS, changeVersionSchema, nameVersionSchema } from '#contract/versions';
+import { MOST_TUNE_BYTES, tuneIdSchema } from '#contract/tunes';
+import { MOST_VERSIONS, changeVersionSchema } from '#contract/versions';
+import { answerOnce } from '../answerOnce';
+import { bodyBytes } from '../bodyBytes';
 import type { Database } from '../db';
 import { AppError } from '../errors';
-import { findTuneById } from '../tunes/queries';
-import { countVersions, deleteVersion, insertVersion, listVersions, updateVersion } from './queries';
+import type { Jobs } from '../jobs/jobs';
+import { countVersions, deleteVersion, findVersion, insertVersion, listVersions, updateVersion } from './queries';
 
 const versionIdSchema = tuneIdSchema.extend({ versionId: z.uuid('expected the id of a version') });
 
 /** Named versions, under `/api/tunes/:id/versions`. */
-export function versionRoutes(db: Database): Router {
+export function versionRoutes(db: Database, jobs: Jobs): Router {
   const router = Router({ mergeParams: true });
 
   router.get('/', async (request, response) => {
@@ -19,18 +21,24 @@ export function versionRoutes(db: Database): Router {
     response.json({ versions: await listVersions(db, id) });
   });
 
-  router.post('/', async (request, response) => {
+  router.post('/', bodyBytes(MOST_TUNE_BYTES), async (request, response) => {
     const { id } = tuneIdSchema.parse(request.params);
-    const version = nameVersionSchema.parse(request.body);
-    if (!(await findTuneById(db, id))) throw new AppError('not-found');
-    if ((await countVersions(db, id)) >= MOST_VERSIONS) throw new AppError('too-many-versions');
-    response.status(201).json(await insertVersion(db, { ...version, id: randomUUID(), tuneId: id }));
+    const version = await jobs.readVersion(request.body as Uint8Array);
+    await answerOnce(db, request, response, async (client) => {
+      const count = await countVersions(client, id);
+      if (count === null) throw new AppError('not-found');
+      if (count >= MOST_VERSIONS) throw new AppError('too-many-versions');
+      return { status: 201, body: await insertVersion(client, { ...version, id: randomUUID(), tuneId: id }) };
+    });
   });
 
-  router.patch('/:versionId', async (request, response) => {
+  router.patch('/:versionId', express.json(), async (request, response) => {
     const { id, versionId } = versionIdSchema.parse(request.params);
     const version = await updateVersion(db, id, versionId, changeVersionSchema.parse(request.body));
-    if (!version) throw new AppError('not-found');
+    if (!version) {
+      const current = await findVersion(db, id, versionId);
+      throw current ? new AppError('stale-save', { version: current }) : new AppError('not-found');
+    }
     response.json(version);
   });
 

@@ -62,6 +62,27 @@ async function ask<T>(path: string, schema: z.ZodType<T>, init: RequestInit = {}
   return parsed.success ? { ok: true, value: parsed.data } : { ok: false, failure: { code: 'bad-answer' } };
 }
 
+/** Waits before a request whose answer was lost is sent again, in milliseconds. */
+const AGAIN_MS = [300, 1500];
+
+/**
+ * Asks for something to be made. Where no answer comes it asks again under the same key, by which the server knows that it is
+ * the same request: what was made already is not made twice.
+ */
+async function askToMake<T>(path: string, schema: z.ZodType<T>, body?: unknown): Promise<Answer<T>> {
+  const init: RequestInit = {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json', 'Idempotency-Key': crypto.randomUUID() },
+    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+  };
+  for (const wait of AGAIN_MS) {
+    const answer = await ask(path, schema, init);
+    if (answer.ok || answer.failure.code !== 'no-connection') return answer;
+    await new Promise((resolve) => setTimeout(resolve, wait));
+  }
+  return ask(path, schema, init);
+}
+
 function queryWords(query: Record<string, string | number | undefined>): string {
   const given = Object.entries(query).filter(([, value]) => value !== undefined && value !== '');
   return new URLSearchParams(given.map(([name, value]) => [name, String(value)])).toString();
@@ -84,17 +105,18 @@ export function findCounting() {
 }
 
 export function changeTunes(change: BulkChange) {
-  return ask('/api/book/changes', bulkDoneSchema, { method: 'POST', body: JSON.stringify(change) });
+  return askToMake('/api/book/changes', bulkDoneSchema, change);
 }
 
 const changedSchema = z.object({ changed: z.int() });
 
 export function takeBackChange(id: string) {
-  return ask(`/api/book/changes/${encodeURIComponent(id)}/undo`, changedSchema, { method: 'POST' });
+  return askToMake(`/api/book/changes/${encodeURIComponent(id)}/undo`, changedSchema);
 }
 
-export function deleteRemoved() {
-  return ask('/api/book/removed', changedSchema, { method: 'DELETE' });
+/** Takes what was out of the book by then out for good. */
+export function deleteRemoved(by: string) {
+  return ask(`/api/book/removed?${queryWords({ by })}`, changedSchema, { method: 'DELETE' });
 }
 
 export function loadDemo() {
@@ -106,7 +128,7 @@ export function listViews() {
 }
 
 export function keepView(view: Omit<BookView, 'id'>) {
-  return ask('/api/book/views', bookViewSchema, { method: 'POST', body: JSON.stringify(view) });
+  return askToMake('/api/book/views', bookViewSchema, view);
 }
 
 export function removeView(id: string) {
@@ -122,7 +144,7 @@ export function findPartLikenesses(id: string) {
 }
 
 export function beginImport(fileName: string) {
-  return ask('/api/imports', importBegunSchema, { method: 'POST', body: JSON.stringify({ fileName }) });
+  return askToMake('/api/imports', importBegunSchema, { fileName });
 }
 
 export function sendOriginal(id: string, file: Blob) {
@@ -206,7 +228,7 @@ export function findTune(id: string) {
 }
 
 export function createTunes(body: CreateTunes) {
-  return ask('/api/tunes', createdTunesSchema, { method: 'POST', body: JSON.stringify(body) });
+  return askToMake('/api/tunes', createdTunesSchema, body);
 }
 
 export function saveTune(id: string, baseRevision: number, tune: Tune) {
@@ -219,8 +241,7 @@ export function listVersions(id: string) {
 }
 
 export function nameVersion(id: string, version: NameVersion) {
-  const body = JSON.stringify(version);
-  return ask(`/api/tunes/${encodeURIComponent(id)}/versions`, tuneVersionSchema, { method: 'POST', body });
+  return askToMake(`/api/tunes/${encodeURIComponent(id)}/versions`, tuneVersionSchema, version);
 }
 
 export function removeVersion(id: string, versionId: string) {

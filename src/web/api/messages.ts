@@ -25,6 +25,10 @@ export function failureWords({ code, details }: Failure): string {
       return `This is no backup that can be taken back${issueWords(details)}.`;
     case 'too-large':
       return 'This is too large to be kept in one piece.';
+    case 'too-much-work':
+      return 'This takes more time or memory than one piece of work is given: try it with less at once.';
+    case 'busy':
+      return 'The server is busy with other work just now. Try again in a moment.';
     case 'no-key':
       return 'This Morrin is open only to those who have its key: open it by the link with the key.';
     case 'wrong-origin':

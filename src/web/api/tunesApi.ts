@@ -80,8 +80,8 @@ export const tunesApi = createApi({
       queryFn: async (id) => toResult(await takeBackChange(id), ({ changed }) => changed),
       invalidatesTags: ['Book'],
     }),
-    deleteRemoved: build.mutation<number, void>({
-      queryFn: async () => toResult(await deleteRemoved(), ({ changed }) => changed),
+    deleteRemoved: build.mutation<number, string>({
+      queryFn: async (by) => toResult(await deleteRemoved(by), ({ changed }) => changed),
       invalidatesTags: ['Book'],
     }),
     loadDemo: build.mutation<number, void>({

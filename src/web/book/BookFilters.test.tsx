@@ -14,6 +14,7 @@ const FACETS: BookFacets = {
   tags: [{ value: 'class', count: 4 }],
   tunes: 15,
   removed: 2,
+  asOf: '2026-02-03T10:00:00Z',
 };
 
 function shown(start: BookQuery = {}, notesProblem: string | null = null, answersAfterMs = 0) {

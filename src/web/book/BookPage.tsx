@@ -70,7 +70,7 @@ export function BookPage() {
   }, [hasNextPage, isFetchingNextPage, fetchNextPage]);
 
   // What is counted in the background changes rows: the list looks again until nothing is left.
-  const left = counting?.left ?? 0;
+  const { left = 0, givenUp = 0 } = counting ?? {};
   if (left > 0 !== isCounting) setCounting(left > 0);
   const { refetch } = book;
   const loadedPages = useRef(0);
@@ -162,6 +162,7 @@ export function BookPage() {
           <p className="text-muted" role="status">
             {summaryWords(count, isSearching)}
             {left > 0 && ` · counting figures, ${left} to go`}
+            {givenUp > 0 && ` · ${givenUp} could not be counted: they open, play and print as ever`}
           </p>
         </div>
         <div className="flex flex-wrap gap-2">
@@ -268,7 +269,9 @@ export function BookPage() {
                 className="text-madder"
                 onClick={() => {
                   if (window.confirm(`Delete ${count?.tunes ?? 0} tunes for good? This cannot be undone.`))
-                    void emptyRemoved().then(() => setDone({ words: 'They are gone for good.', undo: null }));
+                    void emptyRemoved(facets?.asOf ?? '').then(() =>
+                      setDone({ words: 'They are gone for good.', undo: null }),
+                    );
                 }}
               >
                 Delete them for good

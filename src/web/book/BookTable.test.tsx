@@ -49,6 +49,7 @@ function summary(i: number, more: Partial<TuneSummary> = {}): TuneSummary {
     form: 'AABB',
     bars: 32,
     isCounted: true,
+    givenUp: null,
     comesRound: true,
     flippedParts: [],
     ceilingBpm: 124.7,
@@ -208,5 +209,11 @@ describe('a row tells', () => {
     const row = said({ comesRound: null, ceilingBpm: null, isCounted: false });
     expect(row.getByText('being counted')).toBeTruthy();
     expect(row.queryByText('any')).toBeNull();
+  });
+
+  test('that what was given up could not be counted, and why', () => {
+    const row = said({ comesRound: null, ceilingBpm: null, isCounted: false, givenUp: 'took too long' });
+    expect(row.getByText('could not be counted').title).toBe('took too long');
+    expect(row.queryByText('being counted')).toBeNull();
   });
 });

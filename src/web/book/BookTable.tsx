@@ -60,7 +60,7 @@ const columns = column.columns([
     header: 'Stands to',
     cell: ({ row: { original } }) =>
       original.comesRound === null ? (
-        <span className="text-muted">being counted</span>
+        <NotCounted tune={original} />
       ) : (
         <CeilingMark tune={original} beat={beatWords(parseFraction(original.beat) ?? { n: 1, d: 4 })} />
       ),
@@ -266,8 +266,18 @@ export function BookTable(props: BookTableProps) {
   );
 }
 
+/** What stands where figures are not known: they come, or why they do not. */
+function NotCounted({ tune: { givenUp } }: { readonly tune: TuneSummary }) {
+  if (givenUp === null) return <span className="text-muted">being counted</span>;
+  return (
+    <span className="line-clamp-2 text-madder" title={givenUp}>
+      could not be counted
+    </span>
+  );
+}
+
 function RoundMark({ tune }: { readonly tune: TuneSummary }) {
-  if (tune.comesRound === null) return <span className="text-muted">…</span>;
+  if (tune.comesRound === null) return <span className="text-muted">{tune.givenUp === null ? '…' : '–'}</span>;
   if (tune.comesRound)
     return (
       <span className="flex items-center gap-1.5 whitespace-nowrap text-lichen-ink">

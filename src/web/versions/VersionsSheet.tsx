@@ -151,7 +151,7 @@ function VersionRow(props: {
     const answer = await changeVersion({
       id,
       versionId: version.id,
-      change: { ...originOf(changed), name: version.name },
+      change: { ...originOf(changed), name: version.name, baseRevision: version.revision },
     });
     if (answer.data) setChanged(null);
   };

@@ -25,6 +25,7 @@ test('where a version is from is told as far as it is known', () => {
     learnedOn: '2025-11-08',
     note: 'slower',
     createdAt: '2026-02-03T10:00:00Z',
+    revision: 1,
   } as const;
   expect(originWords(version)).toBe('another setting, taught by Wenna Tarr, 8 November 2025; slower');
   expect(originWords({ ...version, kind: 'plan', taughtBy: '', learnedOn: null, note: '' })).toBe(

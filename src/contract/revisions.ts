@@ -1,0 +1,15 @@
+import { z } from 'zod';
+import { tuneSchema } from '#formats/json';
+
+/** How a tune stood after a save. */
+const revisionShape = { revision: z.int().min(1), savedAt: z.iso.datetime() };
+
+/** Revisions of a tune that are still kept, the newest first. */
+export const revisionListSchema = z.object({ revisions: z.array(z.object(revisionShape)) });
+export type RevisionList = z.output<typeof revisionListSchema>;
+
+export const tuneRevisionSchema = z.object({ ...revisionShape, tune: tuneSchema });
+export type TuneRevision = z.output<typeof tuneRevisionSchema>;
+
+/** Which revisions are kept: the last ones all, of older ones the last of each hour, then of each day, then of each week. */
+export const KEPT_REVISIONS = { all: 50, hourlyDays: 2, dailyDays: 60 } as const;

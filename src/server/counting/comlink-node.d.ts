@@ -1,3 +1,0 @@
-declare module 'comlink/dist/esm/node-adapter.mjs' {
-  export { default } from 'comlink/dist/umd/node-adapter';
-}
