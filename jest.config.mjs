@@ -52,6 +52,14 @@ export default {
     },
     {
       ...common,
+      displayName: 'attacks',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/attacks/**/*.test.ts'],
+      globalSetup: '<rootDir>/scripts/testDatabase.mjs',
+      globalTeardown: '<rootDir>/scripts/testDatabaseStop.mjs',
+    },
+    {
+      ...common,
       displayName: 'web',
       testEnvironment: 'jsdom',
       setupFiles: ['<rootDir>/scripts/testPage.js'],

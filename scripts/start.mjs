@@ -1,6 +1,8 @@
 // `npm start`: sets up what is missing, starts database and server, keeps both running until Ctrl-C.
 import { fork } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { once } from 'node:events';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { keepRunning } from './lib/backoff.mjs';
@@ -20,6 +22,11 @@ if (!lock.ok) {
   process.exit(0);
 }
 
+/** Where the system tells which user is at the other end of a connection, the server knows its own. */
+const KNOWS_USERS = existsSync('/proc/net/tcp');
+const linkKey = randomBytes(16).toString('hex');
+/** Whether it was told where it listens. */
+let isTold = false;
 let stopping = false;
 let database = null;
 let server = null;
@@ -80,6 +87,9 @@ function keepServer(onReady) {
           ...process.env,
           DATABASE_URL: database.url,
           MORRIN_PORT: String(port),
+          MORRIN_MACHINE_KEY: machineKey(),
+          // The link of this start is used up with the first server: one that is started again has none.
+          ...(isTold ? {} : { MORRIN_LINK_KEY: linkKey }),
           MORRIN_DEMO: process.env.MORRIN_DEMO ?? '1',
         },
         stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
@@ -102,6 +112,16 @@ function keepServer(onReady) {
       return { ended };
     },
   });
+}
+
+/** What the cookies of this installation are made from; made at the first start, readable by its user alone. */
+function machineKey() {
+  const file = join(ROOT, '.data', 'machine-key');
+  if (!existsSync(file)) {
+    mkdirSync(join(ROOT, '.data'), { recursive: true });
+    writeFileSync(file, randomBytes(32).toString('hex'), { mode: 0o600 });
+  }
+  return readFileSync(file, 'utf8');
 }
 
 function portIsFree(wanted) {
@@ -138,10 +158,12 @@ try {
       resolve();
     }).catch(reject);
   });
-  let isTold = false;
   keepServer((url) => {
     const key = process.env.MORRIN_SECRET ? ' (the first time with ?key= and the key behind it)' : '';
-    if (!isTold) console.log(`\nMorrin is ready: ${url}${key}\nCtrl-C stops it.`);
+    const others = process.env.MORRIN_SECRET
+      ? ''
+      : `\n${KNOWS_USERS ? 'Another user of this machine comes in once by' : 'The first time open'} ${url}/?key=${linkKey}`;
+    if (!isTold) console.log(`\nMorrin is ready: ${url}${key}${others}\nCtrl-C stops it.`);
     isTold = true;
   }).catch(fail);
 } catch (error) {

@@ -8,7 +8,7 @@ import type { Database } from './db';
 import { healthRoutes } from './health';
 import type { Jobs } from './jobs/jobs';
 import { AppError, errorHandler } from './errors';
-import { onlyWithKey, sameOriginOnly, securityHeaders } from './security';
+import { type DoorKeys, onlyWithKey, sameOriginOnly, securityHeaders } from './security';
 import { backupRoutes } from './backup/routes';
 import { bookRoutes } from './book/routes';
 import { exportRoutes } from './export/routes';
@@ -38,8 +38,8 @@ export interface AppDeps {
   readonly demoDir?: string;
   /** Where copies of the book are kept that are made by themselves. */
   readonly copiesFolder?: string;
-  /** The key without which nobody is let in; left out: everybody on this machine is. */
-  readonly secret?: string | null;
+  /** Who is let in; left out: everybody who reaches the server. */
+  readonly door?: DoorKeys | null;
 }
 
 /** Largest body that is read where requests are answered: it takes some milliseconds. */
@@ -61,18 +61,26 @@ export function createApp(deps: AppDeps): Express {
     now = () => new Date(),
     demoDir = 'demo',
     copiesFolder = path.resolve('.data/copies'),
-    secret = null,
+    door = null,
   } = deps;
   const app = express();
   app.disable('x-powered-by');
+  // What is in no cache needs no tag to be compared by.
+  app.disable('etag');
   app.use((_request, response, next) => {
     response.locals.nonce = randomBytes(16).toString('base64');
     next();
   });
   app.use(securityHeaders());
-  app.use(pinoHttp({ logger: log, autoLogging: false }));
+  // Of a request only what it asked for: its headers have the cookie that lets in.
+  const req = ({ id, method, url }: { id: unknown; method: string; url: string }) => ({
+    id,
+    method,
+    path: url.split('?')[0],
+  });
+  app.use(pinoHttp({ logger: log, autoLogging: false, serializers: { req } }));
   app.use(sameOriginOnly(allowedHosts));
-  if (secret !== null) app.use(onlyWithKey(secret));
+  if (door !== null) app.use(onlyWithKey(door));
   app.use('/api', (_request, response, next) => {
     // What the book holds is in no cache, of the browser or between.
     response.setHeader('Cache-Control', 'no-store');
@@ -89,7 +97,7 @@ export function createApp(deps: AppDeps): Express {
   app.use('/api', express.json({ limit: MOST_PLAIN_BYTES, strict: true }));
   app.use('/api/health', healthRoutes(db));
   app.use('/api/book', bookRoutes(db, jobs, now, demoDir));
-  app.use('/api/backup', backupRoutes(db, streams, askForCounting, now, copiesFolder));
+  app.use('/api/backup', backupRoutes(db, streams, jobs, askForCounting, now, copiesFolder));
   app.use('/api/export', exportRoutes(streams, jobs));
   app.use('/api/settings', settingsRoutes(db, jobs, askForCounting));
   app.use('/api/pegs', pegsRoutes(db));

@@ -11,6 +11,9 @@ const configSchema = z.object({
   MORRIN_HOST: z.string().default('127.0.0.1'),
   /** The key by which others are let in where the server listens beyond this machine. */
   MORRIN_SECRET: z.string().min(LEAST_SECRET, `expected at least ${LEAST_SECRET} letters`).optional(),
+  /** What the cookies of this machine are made from, the same after each start, and the key of the one link of this start. */
+  MORRIN_MACHINE_KEY: z.string().min(LEAST_SECRET).optional(),
+  MORRIN_LINK_KEY: z.string().min(LEAST_SECRET).optional(),
   MORRIN_PORT: z.coerce.number().int().min(0).max(65535).default(4710),
   /** Further host names the server may be asked for by, comma-separated; loopback names always are. */
   MORRIN_ALLOWED_HOSTS: z.string().default(''),
@@ -28,8 +31,10 @@ export interface Config {
   readonly allowedHosts: readonly string[];
   readonly logLevel: 'silent' | 'error' | 'warn' | 'info' | 'debug';
   readonly copiesFolder: string;
-  /** null: it listens on this machine alone, and everybody on it is let in. */
+  /** null: it listens on this machine alone, and its user is let in. */
   readonly secret: string | null;
+  readonly machineKey: string | null;
+  readonly linkKey: string | null;
   readonly loadDemo: boolean;
 }
 
@@ -49,6 +54,8 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
       .filter((host) => host !== ''),
     logLevel: parsed.MORRIN_LOG,
     secret: parsed.MORRIN_SECRET ?? null,
+    machineKey: parsed.MORRIN_MACHINE_KEY ?? null,
+    linkKey: parsed.MORRIN_LINK_KEY ?? null,
     copiesFolder: path.resolve(parsed.MORRIN_COPIES),
     loadDemo: parsed.MORRIN_DEMO === '1',
   };

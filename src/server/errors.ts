@@ -63,11 +63,22 @@ function isDatabaseAway(code: string | undefined, error: unknown): boolean {
   return error instanceof Error && /connection terminated|timeout exceeded when trying to connect/i.test(error.message);
 }
 
+/** What passes by itself. */
+const OUTAGES: readonly ErrorCode[] = ['database-away', 'busy'];
+
 /** The one place that turns an error into an answer. */
 export function errorHandler(error: unknown, request: Request, response: Response, _next: NextFunction): void {
   const appError = toAppError(error);
   const { status, message } = ERRORS[appError.code];
-  if (status >= 500) request.log.error({ err: error }, 'request failed');
+  const what = `${request.method} ${request.baseUrl}${request.path}`;
+  // An outage is told in a line: where everything fails at once, stacks would bury what it began with.
+  if (OUTAGES.includes(appError.code)) request.log.warn(`${what}: ${appError.code}`);
+  else if (status >= 500) request.log.error({ err: error }, `${what} failed`);
+  if (response.headersSent) {
+    // What was begun is cut off, so that nobody takes it for whole.
+    response.destroy();
+    return;
+  }
   const body: ErrorBody = { code: appError.code, message, details: appError.details };
   response.status(status).json(body);
 }

@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { pino } from 'pino';
@@ -10,6 +11,7 @@ import { loadDemo } from './demo/loadDemo';
 import { deleteStaleImports } from './imports/queries';
 import { jobPool } from './jobs/jobPool';
 import { NewerDatabase, migrate } from './migrate';
+import { isOwnUser, lastingKey, machineKeys } from './security';
 
 /** Ends the start for good, with words for who started it: no other try would mend it. */
 function giveUp(error: unknown): never {
@@ -62,9 +64,12 @@ const app = createApp({
   askForCounting: queue.ask,
   demoDir: path.join(root, 'demo'),
   copiesFolder: config.copiesFolder,
-  secret: config.secret,
+  door:
+    config.secret === null
+      ? machineKeys(config.machineKey ?? randomBytes(32).toString('hex'), config.linkKey, isOwnUser(process.getuid?.()))
+      : lastingKey(config.secret),
 });
-const copies = keepDailyCopies({ db, folder: config.copiesFolder, log });
+const copies = keepDailyCopies({ db, jobs, folder: config.copiesFolder, log });
 const server = app.listen(config.port, config.host, (error) => {
   if (error) {
     process.send?.({ kind: 'failed', message: error.message });

@@ -2,8 +2,10 @@ import { pino } from 'pino';
 import request from 'supertest';
 import { createApp } from './app';
 import { readConfig } from './config';
-import { type Database, inTransaction } from './db';
+import { USUAL_SETTINGS } from '#contract/settings';
+import { type Database, connect, inTransaction } from './db';
 import { jobsHere } from './jobs/jobs';
+import { isOwnUser, lastingKey, machineKeys } from './security';
 import { testApp } from './testApp';
 
 const SECRET = 'a key of the boathouse';
@@ -29,9 +31,11 @@ describe('beyond this machine', () => {
   });
 
   test('nobody is let in without the key; a link with it gives a cookie that lets in', async () => {
-    const app = createApp({ db, jobs: jobsHere, log: pino({ level: 'silent' }), secret: SECRET });
-    for (const ask of [request(app).get('/api/book/tunes'), request(app).get('/?key=wrong'), request(app).get('/')])
+    const app = createApp({ db, jobs: jobsHere, log: pino({ level: 'silent' }), door: lastingKey(SECRET) });
+    for (const ask of [request(app).get('/api/book/tunes'), request(app).get('/api/health?key=wrong')])
       expect([(await ask).status, ((await ask).body as { code: string }).code]).toEqual([403, 'no-key']);
+    const page = await request(app).get('/?key=wrong');
+    expect([page.status, page.text]).toEqual([403, expect.stringContaining('comes by the link with the key')]);
     const opened = await request(app).get(`/api/health?key=${encodeURIComponent(SECRET)}`);
     expect([opened.status, opened.headers.location]).toEqual([303, '/api/health']);
     const [cookie] = opened.headers['set-cookie'] as unknown as string[];
@@ -41,6 +45,89 @@ describe('beyond this machine', () => {
     expect((await request(app).get('/api/health').set('Cookie', kept)).status).toBe(200);
     expect((await request(app).get('/api/health').set('Cookie', `${kept}x`)).status).toBe(403);
   });
+
+  test('on this machine its own user is known; others come in by a link, once, and stay in by its cookie', async () => {
+    const link = 'a link for this start';
+    const door = (own: boolean) => machineKeys('the machine’s own', own ? null : link, () => own);
+    const appWith = (own: boolean) =>
+      createApp({ db, jobs: jobsHere, log: pino({ level: 'silent' }), door: door(own) });
+    expect((await request(appWith(true)).get('/api/health')).status).toBe(200);
+    const others = appWith(false);
+    expect((await request(others).get('/api/health')).status).toBe(403);
+    const opened = await request(others).get('/api/health').query({ key: link });
+    expect(opened.status).toBe(303);
+    expect((await request(others).get('/api/health').query({ key: link })).status).toBe(403);
+    const [cookie] = opened.headers['set-cookie'] as unknown as string[];
+    expect((await request(others).get('/api/health').set('Cookie', cookie!.split(';')[0]!)).status).toBe(200);
+    // The next start knows the cookie too.
+    expect((await request(appWith(false)).get('/api/health').set('Cookie', cookie!.split(';')[0]!)).status).toBe(200);
+  });
+
+  test('a user is known by the connection: one’s own and the one who may do everything, nobody else', async () => {
+    const appFor = (own: number) =>
+      createApp({
+        db,
+        jobs: jobsHere,
+        log: pino({ level: 'silent' }),
+        door: machineKeys('the machine’s own', null, isOwnUser(own)),
+      });
+    const me = process.getuid!();
+    expect((await request(appFor(me)).get('/api/health')).status).toBe(200);
+    expect((await request(appFor(me + 1)).get('/api/health')).status).toBe(me === 0 ? 200 : 403);
+  });
+});
+
+test('the log has what failed in a line and a stack, but no header and no key; an outage is a line alone', async () => {
+  const lines: string[] = [];
+  const log = pino({ level: 'warn' }, { write: (line: string) => void lines.push(line) });
+  const nowhere = connect('postgres://morrin:x@127.0.0.1:9/none', () => undefined);
+  const away = createApp({ db: nowhere, jobs: jobsHere, log });
+  await request(away).get('/api/book/tunes?words=secret').set('Cookie', 'morrin-key=secret');
+  await nowhere.end();
+  const broken = createApp({
+    db,
+    jobs: jobsHere,
+    log,
+    askForCounting: () => Promise.reject(new Error('no queue')),
+  });
+  await request(broken)
+    .put('/api/settings')
+    .set('Cookie', 'morrin-key=secret')
+    .send({ baseRevision: 0, settings: USUAL_SETTINGS });
+  expect(lines).toHaveLength(2);
+  expect(lines.join('')).not.toContain('secret');
+  expect(JSON.parse(lines[0]!)).toMatchObject({ msg: 'GET /api/book/tunes: database-away' });
+  expect(lines[0]).not.toContain('stack');
+  expect(JSON.parse(lines[1]!)).toMatchObject({
+    msg: 'PUT /api/settings failed',
+    err: { message: 'no queue', stack: expect.stringContaining('at ') as string },
+    req: { path: '/api/settings' },
+  });
+});
+
+test('no page may be put into a frame, told to old browsers and new ones alike', async () => {
+  const { headers } = await request(createApp({ db, jobs: jobsHere, log: pino({ level: 'silent' }) })).get(
+    '/api/health',
+  );
+  expect(headers['x-frame-options']).toBe('DENY');
+  expect(headers['content-security-policy']).toContain("frame-ancestors 'none'");
+});
+
+test('the health tells a database that may only be read', async () => {
+  const health = createApp({ db, jobs: jobsHere, log: pino({ level: 'silent' }) });
+  expect((await request(health).get('/api/health')).body).toMatchObject({ ok: true, database: 'ready' });
+  const url = new URL(db.options.connectionString!);
+  url.searchParams.set('options', '-c default_transaction_read_only=on');
+  const readOnly = connect(url.href, () => undefined);
+  const told = await request(createApp({ db: readOnly, jobs: jobsHere, log: pino({ level: 'silent' }) })).get(
+    '/api/health',
+  );
+  expect([told.status, told.body]).toMatchObject([503, { ok: false, database: 'read-only' }]);
+  const saved = await request(createApp({ db: readOnly, jobs: jobsHere, log: pino({ level: 'silent' }) }))
+    .post('/api/book/views')
+    .send({ name: 'No', query: {} });
+  expect([saved.status, (saved.body as { code: string }).code]).toEqual([503, 'database-away']);
+  await readOnly.end();
 });
 
 test('what the book holds is in no cache', async () => {

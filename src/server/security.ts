@@ -1,7 +1,9 @@
 import { createHash, createHmac, timingSafeEqual } from 'node:crypto';
+import type { Socket } from 'node:net';
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import helmet from 'helmet';
 import { AppError } from './errors';
+import { peerUser } from './peerUser';
 
 const LOOPBACK_NAMES = ['127.0.0.1', 'localhost', '[::1]'];
 
@@ -24,6 +26,8 @@ export function securityHeaders(): RequestHandler {
         'frame-ancestors': ["'none'"],
       },
     },
+    // In no frame, also for browsers that read only the older header.
+    xFrameOptions: { action: 'deny' },
     // Plain loopback has no TLS to insist on.
     strictTransportSecurity: false,
   });
@@ -46,25 +50,80 @@ export function sameOriginOnly(allowedHosts: readonly string[]): RequestHandler 
 const COOKIE = 'morrin-key';
 const YEAR_MS = 365 * 24 * 60 * 60 * 1000;
 
-/**
- * Lets in only who came once by a link with the key, `/?key=…`: it gives a cookie that scripts cannot read and other sites
- * cannot send, and leads to the same address without the key.
- */
-export function onlyWithKey(secret: string): RequestHandler {
-  const token = createHmac('sha256', secret).update(COOKIE).digest('base64url');
-  const isSame = (one: string, other: string) => {
-    const [a, b] = [one, other].map((text) => createHash('sha256').update(text).digest());
-    return timingSafeEqual(a!, b!);
+export interface DoorKeys {
+  /** What cookies are made from; nobody else knows it. */
+  readonly secret: string;
+  /** Whether a key in a link lets in. */
+  readonly isKey: (key: string) => boolean;
+  /** Who needs no key. */
+  readonly isKnown?: (request: Request) => boolean;
+}
+
+/** A key that lets in each time. */
+export function lastingKey(secret: string): DoorKeys {
+  return { secret, isKey: (key) => isSame(key, secret) };
+}
+
+/** Keys of this machine: its own user is known, others come in once by a link that is used up then. */
+export function machineKeys(secret: string, link: string | null, isKnown: (request: Request) => boolean): DoorKeys {
+  let unused = link;
+  const isKey = (key: string) => {
+    if (unused === null || !isSame(key, unused)) return false;
+    unused = null;
+    return true;
   };
+  return { secret, isKey, isKnown };
+}
+
+/** Whether a request comes from the user whose Morrin this is, or who may do everything on the machine anyway. */
+export function isOwnUser(own: number | undefined): (request: Request) => boolean {
+  const known = new WeakMap<Socket, boolean>();
+  return ({ socket }) => {
+    let isOwn = known.get(socket);
+    if (isOwn === undefined) {
+      const user = peerUser(socket);
+      isOwn = user !== null && (user === own || user === 0);
+      known.set(socket, isOwn);
+    }
+    return isOwn;
+  };
+}
+
+/** Whether two texts are the same, in a time that tells nothing of where they differ. */
+function isSame(one: string, other: string): boolean {
+  const [a, b] = [one, other].map((text) => createHash('sha256').update(text).digest());
+  return timingSafeEqual(a!, b!);
+}
+
+/**
+ * Lets in who is known, and who came once by a link with a key, `/?key=…`: it gives a cookie that scripts cannot read and
+ * other sites cannot send, and leads to the same address without the key.
+ */
+export function onlyWithKey({ secret, isKey, isKnown }: DoorKeys): RequestHandler {
+  const token = createHmac('sha256', secret).update(COOKIE).digest('base64url');
   return (request: Request, response: Response, next: NextFunction) => {
+    if (isKnown?.(request)) {
+      next();
+      return;
+    }
     const kept = new RegExp(`(?:^|; *)${COOKIE}=([^;]+)`).exec(request.headers.cookie ?? '')?.[1];
     if (kept !== undefined && isSame(kept, token)) {
       next();
       return;
     }
     const { key } = request.query;
-    if (request.method !== 'GET' || typeof key !== 'string' || !isSame(key, secret)) throw new AppError('no-key');
-    response.cookie(COOKIE, token, { httpOnly: true, sameSite: 'strict', maxAge: YEAR_MS, secure: request.secure });
-    response.redirect(303, request.path);
+    if (request.method === 'GET' && typeof key === 'string' && isKey(key)) {
+      response.cookie(COOKIE, token, { httpOnly: true, sameSite: 'strict', maxAge: YEAR_MS, secure: request.secure });
+      response.redirect(303, request.path);
+      return;
+    }
+    // Who opens the page is told in words what to do; what asks for data, by its code.
+    if (request.method !== 'GET' || request.path.startsWith('/api')) throw new AppError('no-key');
+    response.status(403).type('html').send(NO_KEY_PAGE);
   };
 }
+
+const NO_KEY_PAGE = `<!doctype html><html lang="en"><meta charset="utf-8"><title>Morrin</title>
+<h1>This Morrin is somebody’s own</h1>
+<p>It is open to who started it, and to whoever comes by the link with the key that it wrote where it was started. Open that link once; this browser is let in from then on.</p></html>
+`;

@@ -5,6 +5,7 @@ import { reportTune } from '#core/report';
 import { type Tune, unroll, writtenNotes } from '#core/tune';
 import { inventedTune } from '../../core/testing/books';
 import { part, seeded, tune } from '../../core/testing/tunes';
+import { midiBytes } from './midiBytes';
 import { quantise } from './quantise';
 import { readMidi } from './readMidi';
 import { TICKS_PER_QUARTER, writeMidi } from './writeMidi';
@@ -197,4 +198,23 @@ test('drums are no melody, and what is no MIDI file, cut off or empty is said to
 
 test('ticks are fine enough for every length of the grid', () => {
   expect(TICKS_PER_QUARTER % 48).toBe(0);
+});
+
+test('a file written in pieces is what the package writes in one go, for tracks of any length', () => {
+  const random = seeded(41);
+  for (const count of [0, 1, 199, 200, 201, 1000]) {
+    const events = Array.from({ length: count }, (_, i): MidiEvent => ({
+      deltaTime: Math.floor(random() ** 4 * 100_000),
+      type: i % 2 === 0 ? 'noteOn' : 'noteOff',
+      channel: i % 3,
+      noteNumber: Math.floor(random() * 128),
+      velocity: Math.floor(random() * 128),
+    }));
+    const end: MidiEvent = { deltaTime: 0, meta: true, type: 'endOfTrack' };
+    const file = {
+      header: { format: 1 as const, numTracks: 3, ticksPerBeat: 960 },
+      tracks: [[...events, end], [end], events.slice(0, 3)],
+    };
+    expect([...midiBytes(file)]).toEqual(writeMidiBytes(file));
+  }
 });

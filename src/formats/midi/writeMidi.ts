@@ -1,9 +1,10 @@
-import { type MidiEvent, writeMidi as writeMidiBytes } from 'midi-file';
+import type { MidiEvent } from 'midi-file';
 import { type Fraction, equals, toNumber } from '#core/base';
 import { bowVelocities } from '#core/performance';
 import { keyFifths, midiOf } from '#core/pitch';
 import type { TuneReport } from '#core/report';
 import { PLACES, barLength } from '#core/tune';
+import { midiBytes } from './midiBytes';
 
 export const TICKS_PER_QUARTER = 960;
 /** A bowed fiddle among the usual sounds, counted from 0. */
@@ -24,7 +25,7 @@ interface Timed {
  * Ticks are counted from the page with the lilt of the report's tempo in them, so that a tune without lilt stands exactly
  * on its beats.
  */
-export function writeMidi(report: TuneReport): Uint8Array {
+export function writeMidi(report: TuneReport): Uint8Array<ArrayBuffer> {
   const { tune, unrolled, timing, settings } = report;
   const ticksPerSecond = (TICKS_PER_QUARTER * settings.bpm * toNumber(settings.beat) * 4) / 60;
   const tickOf = (seconds: number) => Math.round(seconds * ticksPerSecond);
@@ -63,12 +64,10 @@ export function writeMidi(report: TuneReport): Uint8Array {
     { deltaTime: 0, meta: true, type: 'endOfTrack' },
   ];
   const tracks = [head, track('Melody', 0, melody), ...(second.length > 0 ? [track('Second string', 1, second)] : [])];
-  return Uint8Array.from(
-    writeMidiBytes({
-      header: { format: 1, numTracks: tracks.length, ticksPerBeat: TICKS_PER_QUARTER },
-      tracks,
-    }),
-  );
+  return midiBytes({
+    header: { format: 1, numTracks: tracks.length, ticksPerBeat: TICKS_PER_QUARTER },
+    tracks,
+  });
 }
 
 /** Where the length of bars changes, short bars counted as they sound, so that bar lines fall where they are written. */

@@ -1,7 +1,8 @@
 import type { Logger } from 'pino';
 import type { Database } from '../db';
+import type { Jobs } from '../jobs/jobs';
 import { sweepBook } from '../upkeep/sweepBook';
-import { isCopyDue, keepCopy } from './keptCopies';
+import { isCopyDue } from './keptCopies';
 
 /** How often it is looked whether a copy is due: a laptop that slept through the hour has one soon after. */
 const LOOK_MS = 60 * 60 * 1000;
@@ -10,6 +11,7 @@ const FIRST_MS = 60 * 1000;
 
 interface DailyDeps {
   readonly db: Database;
+  readonly jobs: Jobs;
   readonly folder: string;
   readonly log: Pick<Logger, 'warn'>;
   readonly now?: () => Date;
@@ -17,14 +19,14 @@ interface DailyDeps {
 }
 
 /** Keeps a copy of the book each day while the server runs, and then sweeps out what is of no use any more; one that fails is told in the log and tried again. */
-export function keepDailyCopies({ db, folder, log, now = () => new Date(), firstMs = FIRST_MS }: DailyDeps): {
+export function keepDailyCopies({ db, jobs, folder, log, now = () => new Date(), firstMs = FIRST_MS }: DailyDeps): {
   readonly stop: () => void;
 } {
   let timer: ReturnType<typeof setTimeout>;
   const look = async () => {
     try {
       if (!(await isCopyDue(folder, now()))) return;
-      await keepCopy(db, folder, 'daily', now());
+      await jobs.keepCopyFile(db.options.connectionString!, folder, 'daily', now());
       await sweepBook(db, now());
     } catch (error) {
       log.warn(`the daily copy of the book could not be made: ${(error as Error).message}`);

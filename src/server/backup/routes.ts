@@ -5,20 +5,21 @@ import { Router } from 'express';
 import type { KeptCopies, Restored } from '#contract/exports';
 import type { Database } from '../db';
 import { AppError } from '../errors';
-import { verifyBackup } from './backupRows';
-import { keepCopy, keptCopies } from './keptCopies';
-import { readBackup } from './readBackup';
-import { withSpooled, withUnpacked } from './spool';
+import type { Jobs } from '../jobs/jobs';
+import { keptCopies } from './keptCopies';
+import { withSpooled } from './spool';
 import { backupLines } from './writeBackup';
 
 /** The whole book as one file, and back; and the copies that are made by themselves. */
 export function backupRoutes(
   db: Database,
   streams: Database,
+  jobs: Jobs,
   askForCounting: () => Promise<void>,
   now: () => Date,
   copiesFolder: string,
 ): Router {
+  const databaseUrl = db.options.connectionString!;
   const router = Router();
 
   router.get('/', async (_request, response) => {
@@ -44,9 +45,9 @@ export function backupRoutes(
   router.post('/', async (request, response) => {
     const restored = await withSpooled(request, async (file): Promise<Restored> => {
       // All of it is gone through before anything is touched, and the book as it was is kept.
-      await withUnpacked(file, verifyBackup);
-      const copy = await keepCopy(db, copiesFolder, 'before-restore', now());
-      return { ...(await withUnpacked(file, (text) => readBackup(db, text))), copy };
+      await jobs.verifyBackupFile(file);
+      const copy = await jobs.keepCopyFile(databaseUrl, copiesFolder, 'before-restore', now());
+      return { ...(await jobs.restoreBackupFile(databaseUrl, file)), copy };
     });
     await askForCounting();
     response.json(restored);

@@ -2,8 +2,10 @@ import { createHash } from 'node:crypto';
 import { type Database, openClient } from '../db';
 import { BACKUP_FORMAT, BACKUP_TABLES, BACKUP_VERSION, KEPT_ROWS } from './tables';
 
-/** Rows fetched at once, and sent as one piece. */
-const BATCH = 200;
+/** Rows fetched at once, and sent as one piece: as many as have about so many letters, judged by those before. */
+const MOST_ROWS = 200;
+const FIRST_ROWS = 1;
+const LETTERS = 1_000_000;
 
 /**
  * The whole book as lines of JSON: a head, each row of each table with the sum of them after it, and an end with the counts,
@@ -24,15 +26,17 @@ export async function* backupLines(db: Database, now: Date): AsyncGenerator<stri
       await client.query(
         `DECLARE backup_rows NO SCROLL CURSOR FOR SELECT row_to_json(t)::text AS row FROM ${table} AS t WHERE ${KEPT_ROWS[table] ?? 'true'}`,
       );
-      for (;;) {
-        const { rows } = await client.query<{ row: string }>(`FETCH ${BATCH} FROM backup_rows`);
+      for (let asked = FIRST_ROWS; ;) {
+        const { rows } = await client.query<{ row: string }>(`FETCH ${asked} FROM backup_rows`);
         if (rows.length > 0) {
           const lines = rows.map(({ row }) => `{"table":"${table}","row":${row}}\n`).join('');
           sum.update(lines);
           yield lines;
         }
         counts[table] += rows.length;
-        if (rows.length < BATCH) break;
+        if (rows.length < asked) break;
+        const mean = rows.reduce((sum, { row }) => sum + row.length, 0) / rows.length;
+        asked = Math.max(1, Math.min(MOST_ROWS, Math.floor(LETTERS / mean)));
       }
       await client.query('CLOSE backup_rows');
       yield `${JSON.stringify({ section: table, rows: counts[table], sha256: sum.digest('hex') })}\n`;

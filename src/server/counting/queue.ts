@@ -40,7 +40,8 @@ export async function startCounting(deps: {
     retryDelay: RETRY_DELAY_SECONDS,
   });
   await boss.work(QUEUE, { pollingIntervalSeconds: POLLING_SECONDS }, async () => {
-    const onFailed = (id: string, error: unknown) => log.error({ err: error }, `tune ${id} cannot be counted`);
+    const onFailed = (id: string, error: unknown) =>
+      log.error(`tune ${id} cannot be counted: ${error instanceof Error ? error.message : String(error)}`);
     const counted = await countBook({ db, count, isStopping: () => stopping, onFailed });
     if (counted > 0) log.info(`counted ${counted} tunes`);
   });

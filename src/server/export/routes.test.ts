@@ -127,3 +127,18 @@ test.each([
 ])('the title %s makes a harmless file name', (title, name) => {
   expect(fileStem(title)).toBe(name);
 });
+
+test('a tune that cannot be written keeps no other back, and is told in the archive', async () => {
+  const added = await request(app)
+    .post('/api/tunes')
+    .send({ tunes: ['Whole', 'Broken', 'Whole too'].map((title) => ({ tune: { ...tunes[0]!, title } })) });
+  const ids = (added.body as { tunes: { id: string }[] }).tunes.map(({ id }) => id);
+  await db.query("UPDATE tunes SET document = document - 'parts' WHERE id = $1", [ids[1]]);
+  const files = unzipSync((await exported('midi', { ids })).bytes);
+  expect(Object.keys(files).sort()).toEqual(['Whole too.mid', 'Whole.mid', 'left out.txt']);
+  expect(Buffer.from(files['left out.txt']!).toString()).toMatch(/^Broken: left out\. ./);
+  const text = (await exported('abc', { ids })).bytes.toString('utf8');
+  expect(text).toMatch(/^% Broken: left out\. ./m);
+  expect(text.match(/^T:/gm)).toHaveLength(2);
+  await db.query('DELETE FROM tunes WHERE id = ANY($1)', [ids]);
+});

@@ -54,6 +54,6 @@ function tuneFile(
     case 'musicxml':
       return Buffer.from(writeMusicXml(tune));
     case 'midi':
-      return Uint8Array.from(writeMidi(reportTune(tune, settings)));
+      return writeMidi(reportTune(tune, settings));
   }
 }

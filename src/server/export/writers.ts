@@ -1,9 +1,9 @@
-import { Zip, type ZipInputFile } from 'fflate';
+import { Zip, type ZipInputFile, ZipPassThrough, strToU8 } from 'fflate';
 import type { PlayerSettings } from '#core/report';
 import { BOOK_FORMAT } from '#formats/json';
 import type { Jobs } from '../jobs/jobs';
 import type { ChosenTune } from './chosenDocuments';
-import type { TuneFile } from './tuneFiles';
+import type { FileFormat, TuneFile } from './tuneFiles';
 
 export type Tunes = AsyncIterable<ChosenTune>;
 
@@ -25,6 +25,41 @@ async function* batched(tunes: Tunes): AsyncGenerator<string[]> {
   if (batch.length > 0) yield batch;
 }
 
+/**
+ * Documents as files; those of a batch that fails one by one, so that one enormous tune keeps no other back.
+ * @returns files in the order of the documents, and where one could not be written, why not
+ */
+async function filesOf(
+  jobs: Jobs,
+  format: FileFormat,
+  documents: readonly string[],
+  settings: PlayerSettings,
+  choice: { readonly first?: number; readonly isPacked?: boolean },
+): Promise<(TuneFile | LeftOut)[]> {
+  try {
+    return await jobs.tuneFiles(format, documents, settings, choice);
+  } catch (error) {
+    if (documents.length > 1) {
+      const files: (TuneFile | LeftOut)[] = [];
+      for (const [i, document] of documents.entries()) {
+        const own = choice.first === undefined ? choice : { ...choice, first: choice.first + i };
+        files.push(...(await filesOf(jobs, format, [document], settings, own)));
+      }
+      return files;
+    }
+    const { title } = JSON.parse(documents[0]!) as { title: string };
+    return [{ title, why: error instanceof Error ? error.message : String(error) }];
+  }
+}
+
+/** A tune that could not be written. */
+interface LeftOut {
+  readonly title: string;
+  readonly why: string;
+}
+
+const leftOutWords = ({ title, why }: LeftOut) => `${title.replace(/\s+/g, ' ')}: left out. ${why}\n`;
+
 /** One text with all tunes, numbered from 1. */
 export async function* abcBook(
   tunes: Tunes,
@@ -33,10 +68,9 @@ export async function* abcBook(
 ): AsyncGenerator<string | Uint8Array> {
   let first = 1;
   for await (const documents of batched(tunes)) {
-    const files = await jobs.tuneFiles('abc', documents, settings, { first });
-    for (const { bytes } of files) {
+    for (const file of await filesOf(jobs, 'abc', documents, settings, { first })) {
       if (first > 1) yield '\n';
-      yield bytes;
+      yield 'why' in file ? `% ${leftOutWords(file)}` : file.bytes;
       first += 1;
     }
   }
@@ -66,14 +100,24 @@ export async function* archive(
     ready.push(chunk);
   });
   const names = new Map<string, number>();
+  let leftOut = '';
   for await (const documents of batched(tunes))
-    for (const file of await jobs.tuneFiles(format, documents, settings, { isPacked: true })) {
+    for (const file of await filesOf(jobs, format, documents, settings, { isPacked: true })) {
+      if ('why' in file) {
+        leftOut += leftOutWords(file);
+        continue;
+      }
       const plain = fileStem(file.title);
       const count = (names.get(plain) ?? 0) + 1;
       names.set(plain, count);
       addPacked(zip, `${plain}${count > 1 ? ` (${count})` : ''}${EXTENSIONS[format]}`, file);
       yield* ready.splice(0);
     }
+  if (leftOut !== '') {
+    const text = new ZipPassThrough('left out.txt');
+    zip.add(text);
+    text.push(strToU8(leftOut), true);
+  }
   zip.end();
   yield* ready.splice(0);
 }

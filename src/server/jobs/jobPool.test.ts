@@ -31,6 +31,18 @@ test('a job over its time is given up with its thread, and the next one is worke
   await pool.stop();
 });
 
+test('jobs that end with the threads are not said to be too much', async () => {
+  const pool = jobPool(SCRIPT);
+  const long = Array.from({ length: 4 }, () => pool.jobs.countTunes(Array(300).fill(document) as string[], settings));
+  const ends = Promise.allSettled(long);
+  await pool.jobs.headTunes([document], settings);
+  await pool.stop();
+  const reasons = (await Promise.race([ends, new Promise<[]>((go) => setTimeout(() => go([]), 2000))])).map((end) =>
+    end.status === 'rejected' ? (end.reason as { code: string }).code : end.status,
+  );
+  expect(reasons).not.toContain('too-much-work');
+});
+
 test('a job over its memory is given up, and the process goes on', async () => {
   const pool = jobPool(SCRIPT, { mostHeapMb: 48 });
   const many = bytes({ melodies: Array.from({ length: 300_000 }, () => ({ print: [1], pitches: [60, 62, 64] })) });

@@ -40,11 +40,15 @@ export function jobPool(
     quick: new PQueue({ concurrency: THREADS.quick }),
     long: new PQueue({ concurrency: THREADS.long }),
   };
+  let stopping = false;
   const run = async (name: JobName, args: readonly unknown[]): Promise<unknown> => {
     const { lane, ms } = limits[name];
-    if (lanes[lane].size >= MOST_WAITING) throw new AppError('busy');
+    if (stopping || lanes[lane].size >= MOST_WAITING) throw new AppError('busy');
     const done = await lanes[lane].add(() =>
-      limited(() => pool.run({ name, args }, { signal: AbortSignal.timeout(ms) })),
+      limited(
+        () => pool.run({ name, args }, { signal: AbortSignal.timeout(ms), transferList: wholeBuffers(args) }),
+        () => stopping,
+      ),
     );
     const answer = done as JobDone;
     if ('refused' in answer) throw new AppError(answer.refused.code, answer.refused.details);
@@ -54,14 +58,29 @@ export function jobPool(
     jobs: Object.fromEntries(
       (Object.keys(JOB_LIMITS) as JobName[]).map((name) => [name, (...args: unknown[]) => run(name, args)]),
     ) as unknown as Jobs,
-    stop: () => pool.destroy(),
+    stop: () => {
+      stopping = true;
+      for (const lane of Object.values(lanes)) lane.clear();
+      return pool.destroy();
+    },
   };
 }
 
-async function limited(work: () => Promise<unknown>): Promise<unknown> {
+/** Bytes that may go over to the thread instead of being copied: those that have their memory for themselves. */
+function wholeBuffers(args: readonly unknown[]): ArrayBuffer[] {
+  return args.flatMap((arg) =>
+    arg instanceof Uint8Array && arg.buffer instanceof ArrayBuffer && arg.byteLength === arg.buffer.byteLength
+      ? [arg.buffer]
+      : [],
+  );
+}
+
+async function limited(work: () => Promise<unknown>, isStopping: () => boolean): Promise<unknown> {
   try {
     return await work();
   } catch (error) {
+    // What ends with the threads says nothing of the job.
+    if (isStopping()) throw new AppError('busy');
     const { name, code } = error as { name?: string; code?: string };
     if (name === 'AbortError' || name === 'TimeoutError' || code === 'ERR_WORKER_OUT_OF_MEMORY')
       throw new AppError('too-much-work');

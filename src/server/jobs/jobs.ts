@@ -1,3 +1,4 @@
+import { keepCopyFile, restoreBackupFile, verifyBackupFile } from '../backup/backupJobs';
 import { makePdf } from '../handout/toPdf';
 import { findLikeParts, findLikeTunes } from '../likeness/compare';
 import { compareTunes } from '../settings/compareTunes';
@@ -20,6 +21,9 @@ export const JOBS = {
   makePdf,
   findLikeTunes,
   findLikeParts,
+  keepCopyFile,
+  verifyBackupFile,
+  restoreBackupFile,
 };
 
 export type JobName = keyof typeof JOBS;
@@ -56,6 +60,10 @@ export const JOB_LIMITS: Readonly<Record<JobName, { readonly lane: Lane; readonl
   makePdf: { lane: 'long', ms: 90_000 },
   findLikeTunes: { lane: 'long', ms: 20_000 },
   findLikeParts: { lane: 'long', ms: 20_000 },
+  // Twenty thousand tunes take some minutes.
+  keepCopyFile: { lane: 'long', ms: 600_000 },
+  verifyBackupFile: { lane: 'long', ms: 600_000 },
+  restoreBackupFile: { lane: 'long', ms: 1_800_000 },
 };
 
 /** The jobs worked on at once and on this thread: for tests. */

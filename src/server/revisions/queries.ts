@@ -1,6 +1,6 @@
-import { KEPT_REVISIONS, type RevisionList, type TuneRevision } from '#contract/revisions';
-import type { Tune } from '#core/tune';
+import { KEPT_REVISIONS, type RevisionList } from '#contract/revisions';
 import type { Queryable } from '../db';
+import { withDocument } from '../documentJson';
 
 /** Revisions told of one tune: more than thinning leaves of years of daily work. */
 const MOST_LISTED = 1000;
@@ -13,13 +13,14 @@ export async function listRevisions(db: Queryable, tuneId: string): Promise<Revi
   return rows.map(({ revision, saved_at: savedAt }) => ({ revision, savedAt: savedAt.toISOString() }));
 }
 
-export async function findRevision(db: Queryable, tuneId: string, revision: number): Promise<TuneRevision | null> {
-  const { rows } = await db.query<{ saved_at: Date; document: Tune }>(
-    'SELECT saved_at, document FROM tune_revisions WHERE tune_id = $1 AND revision = $2',
+/** A revision as JSON; null where it is not kept. */
+export async function findRevision(db: Queryable, tuneId: string, revision: number): Promise<string | null> {
+  const { rows } = await db.query<{ saved_at: Date; document: string }>(
+    'SELECT saved_at, document::text FROM tune_revisions WHERE tune_id = $1 AND revision = $2',
     [tuneId, revision],
   );
   const row = rows[0];
-  return row ? { revision, savedAt: row.saved_at.toISOString(), tune: row.document } : null;
+  return row ? withDocument({ revision, savedAt: row.saved_at.toISOString() }, 'tune', row.document) : null;
 }
 
 /**

@@ -20,7 +20,7 @@ export function revisionRoutes(db: Database): Router {
     const { id, revision } = revisionIdSchema.parse(request.params);
     const found = await findRevision(db, id, revision);
     if (!found) throw new AppError('not-found');
-    response.json(found);
+    response.type('json').send(found);
   });
 
   return router;

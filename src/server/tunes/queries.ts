@@ -1,6 +1,7 @@
 import type { Tune } from '#core/tune';
 import type { TuneRecord } from '#contract/tunes';
 import type { Queryable } from '../db';
+import { withDocument } from '../documentJson';
 import type { TuneToKeep } from './countNow';
 import { HEAD_NAMES, HEAD_RECORD, type TuneHead } from './tuneHead';
 
@@ -12,28 +13,38 @@ export async function countTunes(db: Queryable): Promise<number> {
 interface RecordRow {
   id: string;
   revision: number;
-  document: Tune;
+  document: string;
   updated_at: Date;
   has_source: boolean;
 }
 
-const toRecord = (row: RecordRow): TuneRecord => ({
+const fieldsOf = (row: RecordRow): Omit<TuneRecord, 'tune'> => ({
   id: row.id,
   revision: row.revision,
   updatedAt: row.updated_at.toISOString(),
   hasSource: row.has_source,
-  tune: row.document,
 });
 
-export async function findTuneById(db: Queryable, id: string): Promise<TuneRecord | null> {
+async function findRow(db: Queryable, id: string): Promise<RecordRow | null> {
   const { rows } = await db.query<RecordRow>(
-    `SELECT id, revision, document, updated_at,
+    `SELECT id, revision, document::text, updated_at,
             EXISTS (SELECT 1 FROM tune_sources WHERE tune_id = tunes.id) AS has_source
        FROM tunes
       WHERE id = $1`,
     [id],
   );
-  return rows[0] ? toRecord(rows[0]) : null;
+  return rows[0] ?? null;
+}
+
+export async function findTuneById(db: Queryable, id: string): Promise<TuneRecord | null> {
+  const row = await findRow(db, id);
+  return row && { ...fieldsOf(row), tune: JSON.parse(row.document) as Tune };
+}
+
+/** A tune's record as JSON. */
+export async function findTuneJson(db: Queryable, id: string): Promise<string | null> {
+  const row = await findRow(db, id);
+  return row && withDocument(fieldsOf(row), 'tune', row.document);
 }
 
 /** Room of a tune that is not counted yet: it is not among those that are short of it. */

@@ -7,7 +7,7 @@ import { type Database, inTransaction } from '../db';
 import { AppError } from '../errors';
 import type { Jobs } from '../jobs/jobs';
 import { countNow } from './countNow';
-import { findSource, findTuneById, insertSource, insertTune, isStoredTune, updateTune } from './queries';
+import { findSource, findTuneById, findTuneJson, insertSource, insertTune, isStoredTune, updateTune } from './queries';
 
 /** Tunes one by one. What comes in is read and counted by jobs, and saved whether or not it could be counted in time. */
 export function tuneRoutes(db: Database, jobs: Jobs, askForCounting: () => Promise<void>): Router {
@@ -35,9 +35,9 @@ export function tuneRoutes(db: Database, jobs: Jobs, askForCounting: () => Promi
 
   router.get('/:id', async (request, response) => {
     const { id } = tuneIdSchema.parse(request.params);
-    const record = await findTuneById(db, id);
+    const record = await findTuneJson(db, id);
     if (!record) throw new AppError('not-found');
-    response.json(record);
+    response.type('json').send(record);
   });
 
   router.put('/:id', bodyBytes(MOST_TUNE_BYTES), async (request, response) => {

@@ -1,11 +1,12 @@
 import type { Tune } from '#core/tune';
 import type { ChangeVersion, TuneVersion, VersionOrigin } from '#contract/versions';
 import type { Queryable } from '../db';
+import { withDocument } from '../documentJson';
 
 interface VersionRow {
   id: string;
   name: string;
-  document: Tune;
+  document: string;
   created_at: Date;
   kind: TuneVersion['kind'];
   taught_by: string;
@@ -16,40 +17,44 @@ interface VersionRow {
 
 /** A day stays a day, wherever the server stands. */
 const COLUMNS =
-  "id, name, document, created_at, kind, taught_by, to_char(learned_on, 'YYYY-MM-DD') AS learned_on, note, revision";
+  "id, name, document::text, created_at, kind, taught_by, to_char(learned_on, 'YYYY-MM-DD') AS learned_on, note, revision";
 
-const toVersion = (row: VersionRow): TuneVersion => ({
+const fieldsOf = (row: VersionRow): Omit<TuneVersion, 'tune'> => ({
   id: row.id,
   name: row.name,
   createdAt: row.created_at.toISOString(),
-  tune: row.document,
   kind: row.kind,
   taughtBy: row.taught_by,
   learnedOn: row.learned_on,
   note: row.note,
   revision: row.revision,
 });
+const toVersion = (row: VersionRow): TuneVersion => ({ ...fieldsOf(row), tune: JSON.parse(row.document) as Tune });
 
-/** The named versions of a tune, the newest first. */
-export async function listVersions(db: Queryable, tuneId: string): Promise<TuneVersion[]> {
+/** The named versions of a tune as JSON, the newest first. */
+export async function listVersions(db: Queryable, tuneId: string): Promise<string> {
   const { rows } = await db.query<VersionRow>(
     `SELECT ${COLUMNS} FROM tune_versions WHERE tune_id = $1 ORDER BY created_at DESC, id LIMIT 100`,
     [tuneId],
   );
-  return rows.map(toVersion);
+  return `[${rows.map((row) => withDocument(fieldsOf(row), 'tune', row.document)).join(',')}]`;
 }
 
 /**
- * How many versions a tune has, in the caller's transaction; nobody else adds one until its end. null: there is no such tune.
+ * How many versions a tune has and their letters together, in the caller's transaction; nobody else adds one until its end.
+ * null: there is no such tune.
  */
-export async function countVersions(db: Queryable, tuneId: string): Promise<number | null> {
+export async function countVersions(
+  db: Queryable,
+  tuneId: string,
+): Promise<{ readonly count: number; readonly letters: number } | null> {
   const { rowCount } = await db.query('SELECT FROM tunes WHERE id = $1 FOR UPDATE', [tuneId]);
   if (rowCount === 0) return null;
-  const { rows } = await db.query<{ count: number }>(
-    'SELECT count(*)::integer AS count FROM tune_versions WHERE tune_id = $1',
+  const { rows } = await db.query<{ count: number; letters: number }>(
+    'SELECT count(*)::integer AS count, coalesce(sum(length(document::text)), 0)::integer AS letters FROM tune_versions WHERE tune_id = $1',
     [tuneId],
   );
-  return rows[0]!.count;
+  return rows[0]!;
 }
 
 export async function findVersion(db: Queryable, tuneId: string, id: string): Promise<TuneVersion | null> {
