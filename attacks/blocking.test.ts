@@ -119,7 +119,6 @@ test('no route at its largest keeps others waiting', async () => {
   };
   const told: Record<string, { blocked: number; status: number; size: number }> = {};
   for (const [name, work] of Object.entries(works)) {
-    const t0 = performance.now();
     const begun = performance.now();
     told[name] = await blockedMs(work);
     if (process.env.TELL)

@@ -33,6 +33,7 @@ import {
   countingSchema,
 } from '#contract/book';
 import type { Tune } from '#core/tune';
+import type { Revised } from './revisedRecord';
 
 /** Why a request did not do what was asked. `no-connection`: nothing answered. */
 export type Failure = { readonly code: ErrorCode | 'no-connection' | 'bad-answer'; readonly details?: unknown };
@@ -272,6 +273,20 @@ const staleDetails = z.object({ current: tuneRecordSchema });
 export function newerVersion(failure: Failure): TuneRecord | null {
   const parsed = staleDetails.safeParse(failure.details);
   return failure.code === 'stale-save' && parsed.success ? parsed.data.current : null;
+}
+
+/** The newer settings that a refused save tells of. */
+export function newerSettings({ code, details }: Failure): Revised<StoredSettings> | null {
+  const parsed = settingsRecordSchema.safeParse(details);
+  return code === 'stale-save' && parsed.success
+    ? { revision: parsed.data.revision, value: parsed.data.settings }
+    : null;
+}
+
+/** The newer fiddles that a refused save tells of. */
+export function newerPegs({ code, details }: Failure): Revised<Pegs> | null {
+  const parsed = pegsRecordSchema.safeParse(details);
+  return code === 'stale-save' && parsed.success ? { revision: parsed.data.revision, value: parsed.data.pegs } : null;
 }
 
 export function findPegs() {

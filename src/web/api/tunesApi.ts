@@ -1,3 +1,4 @@
+import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
 import { createApi, fakeBaseQuery } from '@reduxjs/toolkit/query/react';
 import type {
   BookCount,
@@ -12,9 +13,9 @@ import type {
 import type { KeptCopies, Restored } from '#contract/exports';
 import type { PartLikenesses } from '#contract/imports';
 import type { CreateTunes, TuneList } from '#contract/tunes';
-import type { Pegs, PegsRecord, SavedPegs } from '#contract/pegs';
+import { type Pegs, type PegsRecord, type SavedPegs, USUAL_PEGS } from '#contract/pegs';
 import type { ChangeVersion, NameVersion, TuneVersion } from '#contract/versions';
-import type { SavedSettings, SettingsRecord, StoredSettings } from '#contract/settings';
+import { type SavedSettings, type SettingsRecord, type StoredSettings, USUAL_SETTINGS } from '#contract/settings';
 import {
   type Answer,
   type Failure,
@@ -35,6 +36,8 @@ import {
   listViews,
   loadDemo,
   nameVersion,
+  newerPegs,
+  newerSettings,
   removeVersion,
   removeView,
   restoreBackup,
@@ -42,6 +45,51 @@ import {
   saveSettings,
   takeBackChange,
 } from './client';
+import { type Change, RevisedQueue } from './revisedRecord';
+
+/** The queues of a store, by its dispatch. */
+// The store’s state holds this API’s own, so its type is not known before the API’s.
+// eslint-disable-next-line @typescript-eslint/no-explicit-any
+type PagesDispatch = ThunkDispatch<any, any, UnknownAction>;
+
+interface Queues {
+  readonly settings: RevisedQueue<StoredSettings, SavedSettings>;
+  readonly pegs: RevisedQueue<Pegs, SavedPegs>;
+}
+const queues = new WeakMap<PagesDispatch, Queues>();
+
+function queuesOf(dispatch: PagesDispatch, getState: () => unknown): Queues {
+  let own = queues.get(dispatch);
+  if (!own) queues.set(dispatch, (own = makeQueues(dispatch, getState)));
+  return own;
+}
+
+/** One queue for each record that is saved as a whole. */
+function makeQueues(dispatch: PagesDispatch, getState: () => unknown): Queues {
+  type State = Parameters<ReturnType<typeof tunesApi.endpoints.settings.select>>[0];
+  return {
+    settings: new RevisedQueue<StoredSettings, SavedSettings>({
+      shown: () => {
+        const record = tunesApi.endpoints.settings.select()(getState() as State).data;
+        return { revision: record?.revision ?? 0, value: record?.settings ?? USUAL_SETTINGS };
+      },
+      show: ({ revision, value }) =>
+        void dispatch(tunesApi.util.updateQueryData('settings', undefined, () => ({ revision, settings: value }))),
+      save: saveSettings,
+      newer: newerSettings,
+    }),
+    pegs: new RevisedQueue<Pegs, SavedPegs>({
+      shown: () => {
+        const record = tunesApi.endpoints.pegs.select()(getState() as State).data;
+        return { revision: record?.revision ?? 0, value: record?.pegs ?? USUAL_PEGS };
+      },
+      show: ({ revision, value }) =>
+        void dispatch(tunesApi.util.updateQueryData('pegs', undefined, () => ({ revision, pegs: value }))),
+      save: savePegs,
+      newer: newerPegs,
+    }),
+  };
+}
 
 function toResult<T, R>(answer: Answer<T>, pick: (value: T) => R) {
   return answer.ok ? { data: pick(answer.value) } : { error: answer.failure };
@@ -120,38 +168,18 @@ export const tunesApi = createApi({
       queryFn: async () => toResult(await findSettings(), (record) => record),
       providesTags: ['Settings'],
     }),
-    saveSettings: build.mutation<SavedSettings, { baseRevision: number; settings: StoredSettings }>({
-      queryFn: async ({ baseRevision, settings }) =>
-        toResult(await saveSettings(baseRevision, settings), (saved) => saved),
-      // Shown at once, taken back where the server refuses.
-      onQueryStarted: async ({ settings }, { dispatch, queryFulfilled }) => {
-        const show = (change: Partial<SettingsRecord>) =>
-          dispatch(tunesApi.util.updateQueryData('settings', undefined, (shown) => ({ ...shown, ...change })));
-        const shown = show({ settings });
-        await queryFulfilled.then(({ data }) => show({ revision: data.revision }), shown.undo);
-      },
-      // Also where it was refused: what is kept elsewhere is shown then.
-      invalidatesTags: ['Settings', 'Book'],
+    saveSettings: build.mutation<SavedSettings, Change<StoredSettings>>({
+      queryFn: async (change, { dispatch, getState }) =>
+        toResult(await queuesOf(dispatch, getState).settings.change(change), (saved) => saved),
+      invalidatesTags: ['Book'],
     }),
     pegs: build.query<PegsRecord, void>({
       queryFn: async () => toResult(await findPegs(), (record) => record),
       providesTags: ['Pegs'],
     }),
-    savePegs: build.mutation<SavedPegs, { baseRevision: number; pegs: Pegs }>({
-      queryFn: async ({ baseRevision, pegs }) => toResult(await savePegs(baseRevision, pegs), (saved) => saved),
-      // Shown at once, taken back where the server refuses.
-      onQueryStarted: async ({ pegs }, { dispatch, queryFulfilled }) => {
-        const show = (change: Partial<PegsRecord>) =>
-          dispatch(tunesApi.util.updateQueryData('pegs', undefined, (shown) => ({ ...shown, ...change })));
-        const shown = show({ pegs });
-        await queryFulfilled.then(
-          ({ data }) => show({ revision: data.revision }),
-          () => {
-            shown.undo();
-            dispatch(tunesApi.util.invalidateTags(['Pegs']));
-          },
-        );
-      },
+    savePegs: build.mutation<SavedPegs, Change<Pegs>>({
+      queryFn: async (change, { dispatch, getState }) =>
+        toResult(await queuesOf(dispatch, getState).pegs.change(change), (saved) => saved),
     }),
     versions: build.query<TuneVersion[], string>({
       queryFn: async (id) => toResult(await listVersions(id), ({ versions }) => versions),

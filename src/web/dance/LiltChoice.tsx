@@ -18,15 +18,15 @@ interface LiltChoiceProps {
 export function LiltChoice({ report, onLilt }: LiltChoiceProps) {
   const { tune } = report;
   const { lilt, lilts } = report.settings;
-  const { settings, revision } = useAppSelector(selectSettings);
+  const { settings } = useAppSelector(selectSettings);
   const [save, { error }] = useSaveSettingsMutation();
   const [sheet, setSheet] = useState<'new' | 'change' | null>(null);
   const own = lilts.find(({ name }) => name === lilt.name) ?? null;
   const isUnknown = tune.lilt !== undefined && tune.lilt !== lilt.name;
   const keep = async (next: readonly Lilt[], chosen: string | undefined) => {
     const answer = await save({
-      baseRevision: revision,
-      settings: { ...settings, lilts: next as typeof settings.lilts },
+      before: settings,
+      next: { ...settings, lilts: next as typeof settings.lilts },
     });
     if (!answer.data) return;
     setSheet(null);

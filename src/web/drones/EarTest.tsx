@@ -13,13 +13,13 @@ const PAIRS = listeningPairs();
 
 /** A short listening test: which of two is liked better; the weights of a drone's rank are fitted to the answers. */
 export function EarTest() {
-  const { revision, settings } = useAppSelector(selectSettings);
+  const { settings } = useAppSelector(selectSettings);
   const [save, { isLoading, error }] = useSaveSettingsMutation();
   const [answers, setAnswers] = useState<readonly Answer[]>([]);
   const [isOn, setOn] = useState(false);
   const [isSilent, setSilent] = useState(false);
   const pair = PAIRS[answers.length];
-  const keep = (ear: typeof USUAL_EAR) => void save({ baseRevision: revision, settings: { ...settings, ear } });
+  const keep = (ear: typeof USUAL_EAR) => void save({ before: settings, next: { ...settings, ear } });
   const hear = ({ melody, drone }: Sample) => setSilent(!playTones([melody, drone]));
   const answer = (liked: Sample, other: Sample) => {
     const next = [...answers, { liked, other }];

@@ -8,6 +8,7 @@ import { PLACES, type Place } from '#core/tune';
 import { STANDARD_TUNING, parseTuning, retunePlan, tuningName } from '#core/tuning';
 import type { Failure } from '../api/client';
 import { failureWords } from '../api/messages';
+import type { Change } from '../api/revisedRecord';
 import { usePegsQuery, useSavePegsMutation, useSaveSettingsMutation } from '../api/tunesApi';
 import { useAppSelector } from '../app/store';
 import { writtenPitch } from '../score/noteWords';
@@ -36,36 +37,26 @@ import {
   withTurned,
 } from './tuningSession';
 
+interface Step extends Change<Pegs> {
+  readonly label: string;
+}
+
 /** Pegs: from the tuning the fiddle stands in to another, and how long it will hold. */
 export default function PegsPage() {
   const { data: record, error, isLoading, refetch } = usePegsQuery();
   const [save, { error: saveError }] = useSavePegsMutation();
-  const [steps, setSteps] = useState<readonly { readonly label: string; readonly before: Pegs }[]>([]);
-  const running = useRef<Promise<unknown>>(Promise.resolve());
-  const revision = useRef(0);
+  const [steps, setSteps] = useState<readonly Step[]>([]);
   useEffect(() => {
     document.title = 'Pegs · Morrin';
   }, []);
-  useEffect(() => {
-    if (record) revision.current = Math.max(revision.current, record.revision);
-  }, [record]);
-
   const change = useCallback(
-    async (next: Pegs, label: string, before: Pegs | null) => {
-      // One after the other: each builds on the revision that the one before it made.
-      await running.current;
-      const saving = save({ baseRevision: revision.current, pegs: next });
-      running.current = saving;
-      const answer = await saving;
-      if (!answer.data) {
-        const fresh = await refetch();
-        revision.current = fresh.data?.revision ?? revision.current;
-        return;
-      }
-      revision.current = answer.data.revision;
-      setSteps((list) => (before ? [...list, { label, before }] : list.slice(0, -1)));
+    async (made: Change<Pegs>, label: string, undone: Step | null) => {
+      if (undone) setSteps((list) => list.filter((step) => step !== undone));
+      const answer = await save(made);
+      if (answer.data && !undone) setSteps((list) => [...list, { label, ...made }]);
+      if (!answer.data && undone) setSteps((list) => [...list, undone]);
     },
-    [save, refetch],
+    [save],
   );
 
   if (!record)
@@ -101,8 +92,12 @@ export default function PegsPage() {
         key={fiddle.id}
         pegs={pegs}
         fiddle={fiddle}
-        undo={last ? { label: last.label, run: () => void change(last.before, last.label, null) } : null}
-        onPegs={(next, label) => void change(next, label, pegs)}
+        undo={
+          last
+            ? { label: last.label, run: () => void change({ before: last.next, next: last.before }, last.label, last) }
+            : null
+        }
+        onPegs={(next, label) => void change({ before: pegs, next }, label, null)}
       />
     </main>
   );
@@ -117,7 +112,7 @@ interface PegBoxProps {
 
 function PegBox({ pegs, fiddle, undo, onPegs }: PegBoxProps) {
   const [params, setParams] = useSearchParams();
-  const { revision, settings } = useAppSelector(selectSettings);
+  const { settings } = useAppSelector(selectSettings);
   const [saveSettings, { error: countError }] = useSaveSettingsMutation();
   const [isEditing, setEditing] = useState(false);
   const asked = params.get('to');
@@ -270,8 +265,8 @@ function PegBox({ pegs, fiddle, undo, onPegs }: PegBoxProps) {
           onClose={() => setEditing(false)}
           onCount={() =>
             void saveSettings({
-              baseRevision: revision,
-              settings: {
+              before: settings,
+              next: {
                 ...settings,
                 instrument: {
                   ...settings.instrument,

@@ -1,5 +1,5 @@
 import { Undo2 } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import {
   type ChangedTune,
@@ -14,21 +14,19 @@ import { drillFor } from '#core/drills';
 import { GUESSED_LIMITS, LIMIT_KEYS, type LimitKey } from '#core/tempo';
 import type { Failure } from '../api/client';
 import { failureWords } from '../api/messages';
+import type { Change } from '../api/revisedRecord';
 import { useSaveSettingsMutation, useSettingsQuery } from '../api/tunesApi';
-import { useAppStore } from '../app/store';
 import { Button } from '../ui/Button';
 import { BandsSection } from './BandsSection';
 import { DottedSection } from './DottedSection';
 import { HandSection } from './HandSection';
 import { MeasureSheet } from './MeasureSheet';
 import { NumberField } from './NumberField';
-import { selectSettings } from './selectSettings';
 import { WordsSection } from './WordsSection';
 import { FINDING_NAMES, INSTRUMENT_WORDS, LIMIT_WORDS, SCHOOL_WORDS } from './settingsWords';
 
-interface Step {
+interface Step extends Change<StoredSettings> {
   readonly label: string;
-  readonly before: StoredSettings;
 }
 
 /** The player: how things are done, the fiddle and the limits; every change says what it did to the book. */
@@ -38,8 +36,6 @@ export function SettingsPage() {
   const [steps, setSteps] = useState<readonly Step[]>([]);
   const [outcome, setOutcome] = useState<{ readonly label: string; readonly saved: SavedSettings } | null>(null);
   const [measuring, setMeasuring] = useState<LimitKey | null>(null);
-  const running = useRef<Promise<unknown>>(Promise.resolve());
-  const store = useAppStore();
   useEffect(() => {
     document.title = 'Settings · Morrin';
   }, []);
@@ -63,16 +59,19 @@ export function SettingsPage() {
     );
 
   const { settings, revision } = record;
-  // One after the other: each builds on the revision that the one before it made.
-  const change = async (next: StoredSettings, label: string, isUndo = false) => {
-    await running.current;
-    const { revision: baseRevision } = selectSettings(store.getState());
-    const saving = save({ baseRevision, settings: next });
-    running.current = saving;
-    const answer = await saving;
+  const change = async (next: StoredSettings, label: string) => {
+    const made = { before: settings, next };
+    const answer = await save(made);
     if (!answer.data) return;
-    setSteps((before) => (isUndo ? before.slice(0, -1) : [...before, { label, before: settings }]));
-    setOutcome({ label: isUndo ? `Undone: ${label}` : label, saved: answer.data });
+    setSteps((steps) => [...steps, { label, ...made }]);
+    setOutcome({ label, saved: answer.data });
+  };
+  const undo = async (step: Step) => {
+    setSteps((steps) => steps.filter((other) => other !== step));
+    // Only what the step changed goes back.
+    const answer = await save({ before: step.next, next: step.before });
+    if (answer.data) setOutcome({ label: `Undone: ${step.label}`, saved: answer.data });
+    else setSteps((steps) => [...steps, step]);
   };
   const last = steps[steps.length - 1];
   const player = playerSettings(settings);
@@ -99,7 +98,7 @@ export function SettingsPage() {
           >
             {isSaving ? 'counting the book anew …' : revision > 0 ? 'kept' : 'as usual'}
           </span>
-          <Button disabled={!last || isSaving} onClick={() => last && void change(last.before, last.label, true)}>
+          <Button disabled={!last || isSaving} onClick={() => last && void undo(last)}>
             <Undo2 size={15} className="mr-1.5 inline align-[-2px]" aria-hidden />
             {last ? `Undo: ${last.label}` : 'Undo'}
           </Button>
