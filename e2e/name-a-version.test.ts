@@ -29,3 +29,21 @@ test('a version gets a name, the difference to now is told in words, and it can 
   await sheet.getByRole('button', { name: 'put it back' }).click();
   await expect(sheet.getByText('every note a stroke', { exact: true })).toBeVisible();
 });
+
+test('an earlier edit is found under its time, told in words, and gone back to by keyboard', async ({ page }) => {
+  await addTune(page, ODD_REEL('Once Other'));
+  await page.locator('[data-note]').nth(1).click();
+  await page.keyboard.press('s');
+  await kept(page);
+  await fromMenu(page, 'Named versions …');
+  const sheet = page.getByRole('dialog', { name: 'Named versions' });
+  await sheet.getByRole('button', { name: 'show how it stood after earlier edits' }).press('Enter');
+  const edits = sheet.getByRole('region', { name: 'Earlier edits' });
+  await edits.getByRole('listitem').getByRole('button').last().press('Enter');
+  await expect(edits).toContainText('Since then:');
+  await edits.getByRole('button', { name: 'Back to it' }).press('Enter');
+  await expect(page.locator('[data-note]').nth(1)).not.toHaveAttribute('aria-label', /slurred to the one before/);
+  await kept(page);
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /slurred to the one before/);
+});

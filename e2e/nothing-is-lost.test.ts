@@ -18,8 +18,22 @@ test('a tab that dies right after an edit loses nothing', async ({ page, context
   await again.goto(url);
   await expect(again.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /slurred to the one before/);
   await kept(again);
-  const stored = await again.evaluate(() => Object.keys(localStorage).filter((key) => key.startsWith('morrin.draft.')));
-  expect(stored).toEqual([]);
+  await expect
+    .poll(() =>
+      again.evaluate(
+        () =>
+          new Promise<number>((resolve) => {
+            indexedDB.open('morrin-drafts').onsuccess = ({ target }) => {
+              const db = (target as IDBOpenDBRequest).result;
+              db.transaction('drafts').objectStore('drafts').count().onsuccess = (counted) => {
+                db.close();
+                resolve((counted.target as IDBRequest<number>).result);
+              };
+            };
+          }),
+      ),
+    )
+    .toBe(0);
 });
 
 test('while the server is away edits go on, the state says so, and they are kept when it is back', async ({
@@ -48,12 +62,24 @@ test('two windows on one tune: a stale save overwrites nothing, and either versi
   await expect(page.locator('[data-note]').first()).toBeVisible();
   const other = await context.newPage();
   await openTune(other, 'Two Windows');
+  // What is kept in one window is taken up by the other where nothing is in the way.
+  await other.locator('[data-note]').nth(2).click();
+  await other.keyboard.press('s');
+  await kept(other);
+  await expect(page.locator('[data-note]').nth(2)).toHaveAttribute('aria-label', /slurred to the one before/);
+  await other.keyboard.press('Control+z');
+  await kept(other);
+  await expect(page.locator('[data-note]').nth(2)).not.toHaveAttribute('aria-label', /slurred to the one before/);
+  // One that cannot save for a while does not know of the other.
+  await page.route('**/api/tunes/*', (route) => route.abort('connectionrefused'));
+  await page.locator('[data-note]').nth(1).click();
+  await page.keyboard.press('s');
+  await expect(page.locator('[data-save]')).toContainText('safe in this browser');
   await other.locator('[data-note]').nth(3).click();
   await other.keyboard.press('s');
   await kept(other);
 
-  await page.locator('[data-note]').nth(1).click();
-  await page.keyboard.press('s');
+  await page.unroute('**/api/tunes/*');
   await expect(page.getByRole('dialog', { name: 'Two versions of this tune' })).toBeVisible();
   await page.getByRole('button', { name: 'Take the other version' }).click();
   await expect(page.locator('[data-note]').nth(3)).toHaveAttribute('aria-label', /slurred to the one before/);
@@ -63,4 +89,21 @@ test('two windows on one tune: a stale save overwrites nothing, and either versi
   await page.keyboard.press('Control+z');
   await expect(page.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /slurred to the one before/);
   await kept(page);
+});
+
+test('a tune that is deleted for good while it is open can be kept as a new one', async ({ page, request }) => {
+  await addTune(page, ODD_REEL('Gone Meanwhile'));
+  await expect(page.locator('[data-note]').first()).toBeVisible();
+  const id = /tunes\/([^/?]+)/.exec(page.url())![1]!;
+  await request.post('/api/book/changes', { data: { choice: { ids: [id] }, deed: { kind: 'remove' } } });
+  const { asOf } = (await (await request.get('/api/book/facets')).json()) as { asOf: string };
+  expect((await request.delete(`/api/book/removed?by=${encodeURIComponent(asOf)}`)).ok()).toBe(true);
+  await page.locator('[data-note]').nth(1).click();
+  await page.keyboard.press('s');
+  await expect(page.getByRole('alert')).toContainText('deleted from the book while it was open here');
+  await page.getByRole('button', { name: 'Keep it as a new tune' }).click();
+  await expect(page).not.toHaveURL(new RegExp(id));
+  await kept(page);
+  await page.reload();
+  await expect(page.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /slurred to the one before/);
 });

@@ -44,7 +44,10 @@ export const test = base.extend<StoryFixtures, { readonly sharedContext: Browser
     const [idle, ...pages] = sharedContext.pages();
     await sharedContext.unrouteAll({ behavior: 'ignoreErrors' });
     for (const page of pages) await page.close();
-    await idle!.evaluate(() => localStorage.clear());
+    await idle!.evaluate(() => {
+      localStorage.clear();
+      indexedDB.deleteDatabase('morrin-drafts');
+    });
     await sharedContext.clearCookies();
   },
 });

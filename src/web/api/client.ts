@@ -1,8 +1,10 @@
 import { z } from 'zod';
 import { type ErrorBody, type ErrorCode, errorSchema } from '#contract/errors';
+import { bookSizeSchema } from '#contract/bookSize';
 import type { Handout } from '#contract/handout';
 import { type Pegs, pegsRecordSchema, savedPegsSchema } from '#contract/pegs';
 import { type StoredSettings, savedSettingsSchema, settingsRecordSchema } from '#contract/settings';
+import { revisionListSchema, tuneRevisionSchema } from '#contract/revisions';
 import {
   type CreateTunes,
   type TuneRecord,
@@ -239,6 +241,18 @@ export function saveTune(id: string, baseRevision: number, tune: Tune) {
 
 export function listVersions(id: string) {
   return ask(`/api/tunes/${encodeURIComponent(id)}/versions`, tuneVersionsSchema);
+}
+
+export function listRevisions(id: string) {
+  return ask(`/api/tunes/${encodeURIComponent(id)}/revisions`, revisionListSchema);
+}
+
+export function findRevision(id: string, revision: number) {
+  return ask(`/api/tunes/${encodeURIComponent(id)}/revisions/${revision}`, tuneRevisionSchema);
+}
+
+export function findBookSize() {
+  return ask('/api/book/size', bookSizeSchema);
 }
 
 export function nameVersion(id: string, version: NameVersion) {

@@ -10,7 +10,9 @@ import type {
   BulkDone,
   Counting,
 } from '#contract/book';
+import type { BookSize } from '#contract/bookSize';
 import type { KeptCopies, Restored } from '#contract/exports';
+import type { RevisionList, TuneRevision } from '#contract/revisions';
 import type { PartLikenesses } from '#contract/imports';
 import type { CreateTunes, TuneList } from '#contract/tunes';
 import { type Pegs, type PegsRecord, type SavedPegs, USUAL_PEGS } from '#contract/pegs';
@@ -24,12 +26,15 @@ import {
   countBook,
   createTunes,
   deleteRemoved,
+  findBookSize,
   findCounting,
   findPartLikenesses,
   findPegs,
+  findRevision,
   findSettings,
   keepView,
   listFacets,
+  listRevisions,
   listTunes,
   listCopies,
   listVersions,
@@ -152,6 +157,18 @@ export const tunesApi = createApi({
       queryFn: async (id) => toResult(await findPartLikenesses(id), (found) => found),
       providesTags: ['Book'],
     }),
+    revisions: build.query<RevisionList['revisions'], string>({
+      queryFn: async (id) => toResult(await listRevisions(id), ({ revisions }) => revisions),
+      // Every save makes one.
+      keepUnusedDataFor: 0,
+    }),
+    revision: build.query<TuneRevision, { id: string; revision: number }>({
+      queryFn: async ({ id, revision }) => toResult(await findRevision(id, revision), (found) => found),
+    }),
+    bookSize: build.query<BookSize, void>({
+      queryFn: async () => toResult(await findBookSize(), (size) => size),
+      providesTags: ['Book'],
+    }),
     copies: build.query<KeptCopies['copies'], void>({
       queryFn: async () => toResult(await listCopies(), ({ copies }) => copies),
       providesTags: ['Copies'],
@@ -218,7 +235,10 @@ export const {
   useKeepViewMutation,
   useRemoveViewMutation,
   usePartLikenessesQuery,
+  useBookSizeQuery,
   useCopiesQuery,
+  useRevisionQuery,
+  useRevisionsQuery,
   useRestoreBackupMutation,
   useChangeVersionMutation,
   useAddTunesMutation,

@@ -2,6 +2,7 @@ import isEqual from 'fast-deep-equal';
 import { type ComponentType, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { TuneReport } from '#core/report';
+import type { Tune } from '#core/tune';
 import { type Failure, findTune } from '../api/client';
 import { failureWords } from '../api/messages';
 import { useAppDispatch, useAppSelector } from '../app/store';
@@ -17,6 +18,8 @@ import {
   tuneOpened,
 } from './benchSlice';
 import { removeDraft, takeOverDraft } from './drafts';
+import { KeepAsNew } from './KeepAsNew';
+import { settled } from './settling';
 
 /** What a room about one tune is given. */
 export interface OpenTuneProps {
@@ -34,24 +37,31 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
   const states = useAppSelector(selectNoteStates);
   const [failure, setFailure] = useState<Failure | null>(null);
   const [tries, setTries] = useState(0);
+  /** Edits of a tune that is gone from the book. */
+  const [left, setLeft] = useState<Tune | null>(null);
 
   useEffect(() => {
     let isCurrent = true;
-    void findTune(id).then(async (answer) => {
-      const draft = answer.ok && isCurrent ? await takeOverDraft(id) : null;
+    const load = async () => {
+      await settled(id);
+      const answer = await findTune(id);
+      const isThere = answer.ok || answer.failure.code === 'not-found';
+      const draft = isThere && isCurrent ? await takeOverDraft(id) : null;
       if (!isCurrent) return;
       if (!answer.ok) {
+        setLeft(draft?.tune ?? null);
         setFailure(answer.failure);
         return;
       }
       const record = answer.value;
       // The database keeps the fields of a document in an order of its own.
       const isSame = draft !== null && isEqual(draft.tune, record.tune);
-      if (isSame) removeDraft(id, draft.at);
+      if (isSame) void removeDraft(id, draft.at);
       const unsaved = draft && !isSame ? draft.tune : null;
       dispatch(tuneOpened({ record, unsaved, at: Date.now() }));
       if (unsaved && draft!.baseRevision !== record.revision) dispatch(conflictFound(record));
-    });
+    };
+    void load();
     return () => {
       isCurrent = false;
       dispatch(tuneClosed());
@@ -62,8 +72,14 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
     return (
       <main className="mx-auto max-w-xl px-6 py-16" role="alert">
         <h1 className="mb-2 text-2xl">This tune cannot be opened</h1>
-        <p className="mb-4">{failureWords(failure)} Edits kept in this browser are still here.</p>
-        <div className="flex gap-2">
+        <p className="mb-4">
+          {failureWords(failure)}
+          {left
+            ? ' Your edits of it are still in this browser.'
+            : failure.code !== 'not-found' && ' Edits kept in this browser are still here.'}
+        </p>
+        <div className="flex flex-wrap gap-2">
+          {left && <KeepAsNew id={id} tune={left} />}
           <Button
             look="main"
             onClick={() => {
@@ -85,5 +101,17 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
         Opening the tune …
       </main>
     );
-  return <Page open={open} report={report} states={states} />;
+  const isGone = open.save.kind === 'failed' && open.save.failure.code === 'not-found';
+  if (!isGone) return <Page open={open} report={report} states={states} />;
+  return (
+    <div className="flex h-full flex-col">
+      <div role="alert" className="flex flex-wrap items-center gap-3 bg-band px-5 py-2">
+        This tune was deleted from the book while it was open here. What you see is in this browser only.
+        <KeepAsNew id={id} tune={open.tune} />
+      </div>
+      <div className="min-h-0 flex-1">
+        <Page open={open} report={report} states={states} />
+      </div>
+    </div>
+  );
 }

@@ -1,6 +1,7 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useState, useSyncExternalStore } from 'react';
 import { failureWords } from '../api/messages';
 import type { SaveState } from './benchSlice';
+import { type KeptHere, keptHere } from './keptHere';
 
 /** `kept 2 s ago`; there is no save button. */
 export function SaveMark({ save }: { readonly save: SaveState }) {
@@ -9,6 +10,7 @@ export function SaveMark({ save }: { readonly save: SaveState }) {
     const timer = setInterval(() => setNow(Date.now()), 1000);
     return () => clearInterval(timer);
   }, []);
+  const here = useSyncExternalStore(keptHere.subscribe, keptHere.get);
   const isBad = save.kind === 'failed' || save.kind === 'conflict';
   return (
     <p
@@ -16,12 +18,19 @@ export function SaveMark({ save }: { readonly save: SaveState }) {
       data-save={save.kind}
       className={`text-[13.5px] whitespace-nowrap ${isBad ? 'font-medium text-madder' : 'text-muted'}`}
     >
-      {saveWords(save, now)}
+      {saveWords(save, here, now)}
     </p>
   );
 }
 
-function saveWords(save: SaveState, now: number): string {
+/** What is said of edits that the server does not have. */
+const HERE_WORDS: Readonly<Record<KeptHere, string>> = {
+  writing: 'being put by in this browser …',
+  kept: 'safe in this browser',
+  refused: 'this browser keeps nothing either, leave the page open',
+};
+
+function saveWords(save: SaveState, here: KeptHere, now: number): string {
   switch (save.kind) {
     case 'kept': {
       const seconds = Math.max(0, Math.round((now - save.at) / 1000));
@@ -35,9 +44,10 @@ function saveWords(save: SaveState, now: number): string {
       return 'not kept: two versions';
     case 'failed': {
       const { code } = save.failure;
-      const retries = code === 'no-connection' || code === 'database-away' || code === 'internal';
+      if (code === 'not-found') return 'not kept: this tune is gone from the book';
+      const retries = ['no-connection', 'database-away', 'busy', 'internal'].includes(code);
       return retries
-        ? 'not kept: no connection, will retry; safe in this browser'
+        ? `not kept: ${code === 'busy' ? 'the server is busy' : 'no connection'}, will retry; ${HERE_WORDS[here]}`
         : `not kept: ${failureWords(save.failure)}`;
     }
   }

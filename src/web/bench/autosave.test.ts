@@ -1,10 +1,14 @@
+import 'fake-indexeddb/auto';
+import { deleteDB } from 'idb';
 import { setLinks } from '#core/bowing';
 import type { Tune } from '#core/tune';
 import { part, tune } from '../../core/testing/tunes';
 import { createStore } from '../app/store';
 import { joinBench } from './joinBench';
 import { conflictSettled, edited, tuneClosed, tuneOpened } from './benchSlice';
-import { newestDraft, takeOverDraft, writeDraft } from './drafts';
+import { keptHere } from './keptHere';
+import { newestDraft, removeDraft, takeOverDraft, writeDraft } from './drafts';
+import { settled } from './settling';
 
 const ID = '7c5e2f5e-0000-4000-8000-000000000001';
 const plain = tune([part('A', 'D4 E4 F#4 G4')]);
@@ -31,9 +35,19 @@ function serve(hold = false): void {
 
 const kept = (revision: number): Reply => ({ status: 200, body: { revision, updatedAt: record.updatedAt } });
 const settle = (ms: number) => jest.advanceTimersByTimeAsync(ms);
+/** What the browser's store answers after a while, on the clock of the test. */
+async function after<T>(answer: Promise<T>): Promise<T> {
+  let isDone = false;
+  void answer.finally(() => (isDone = true)).catch(() => undefined);
+  for (let tries = 0; !isDone && tries < 50; tries++) await settle(1);
+  return answer;
+}
+const draft = () => after(newestDraft(ID));
+const taken = () => after(takeOverDraft(ID));
 
-beforeEach(() => {
+beforeEach(async () => {
   jest.useFakeTimers();
+  await after(deleteDB('morrin-drafts'));
   localStorage.clear();
   sessionStorage.clear();
   asked = [];
@@ -56,20 +70,20 @@ test('an edit is in the browser once it is shown, on the server after a pause, a
   replies = [kept(4)];
   store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
   await settle(0);
-  expect(newestDraft(ID)).toMatchObject({ baseRevision: 3, tune: slurred('A2') });
+  expect(await draft()).toMatchObject({ baseRevision: 3, tune: slurred('A2') });
   expect(asked).toHaveLength(0);
   await settle(500);
   expect(asked.map(({ body }) => body.baseRevision)).toEqual([3]);
   expect(saveOf(store)).toBe('kept');
   expect(store.getState().bench.open!.revision).toBe(4);
-  expect(newestDraft(ID)).toBeNull();
+  expect(await draft()).toBeNull();
 });
 
-test('a page left in the same breath as an edit still leaves its draft', () => {
+test('a page left in the same breath as an edit still leaves its draft', async () => {
   const store = openStore();
   store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
   window.dispatchEvent(new Event('pagehide'));
-  expect(newestDraft(ID)).toMatchObject({ tune: slurred('A2') });
+  expect(await draft()).toMatchObject({ tune: slurred('A2') });
 });
 
 test('quick edits go in one save; one made while a save is under way goes in the next, on the new revision', async () => {
@@ -95,7 +109,7 @@ test('while nothing answers it is tried again, and the draft stays until it was'
   store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
   await settle(500);
   expect(saveOf(store)).toBe('failed');
-  expect(newestDraft(ID)).not.toBeNull();
+  expect(await draft()).not.toBeNull();
   await settle(1100);
   expect(saveOf(store)).toBe('failed');
   await settle(2100);
@@ -130,7 +144,7 @@ test('a tune left while its save is under way still gets its last edit, on the r
   await settle(10);
   expect(asked.map(({ body }) => body.baseRevision)).toEqual([3, 4]);
   expect(asked[1]!.body.tune).toEqual(slurred('A3'));
-  expect(newestDraft(ID)).toBeNull();
+  expect(await draft()).toBeNull();
 });
 
 test('edits to a tune opened while another was being saved are saved too', async () => {
@@ -145,6 +159,31 @@ test('edits to a tune opened while another was being saved are saved too', async
   held.shift()!();
   await settle(500);
   expect(asked.map(({ url }) => url.slice(-1))).toEqual(['1', '2']);
+});
+
+test('it is said to be safe in this browser only once it is', async () => {
+  const store = openStore();
+  replies = ['nothing'];
+  store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
+  expect(keptHere.get()).toBe('writing');
+  for (let tries = 0; keptHere.get() === 'writing' && tries < 50; tries++) await settle(1);
+  expect(keptHere.get()).toBe('kept');
+  expect(await draft()).toMatchObject({ tune: slurred('A2') });
+});
+
+test('who comes back at once waits for their own last save, and is in nobody’s way', async () => {
+  const store = openStore();
+  serve(true);
+  replies = [kept(4)];
+  store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
+  store.dispatch(tuneClosed());
+  let isSettled = false;
+  void settled(ID).then(() => (isSettled = true));
+  await settle(50);
+  expect(isSettled).toBe(false);
+  held.shift()!();
+  await settle(50);
+  expect(isSettled).toBe(true);
 });
 
 describe('drafts of other pages', () => {
@@ -163,7 +202,7 @@ describe('drafts of other pages', () => {
   test('what a closed one left is taken over, the newest first, and those of others stay', async () => {
     put('elsewhere', 5, plain);
     put('closed', 9, slurred('A2'));
-    expect(await takeOverDraft(ID)).toMatchObject({ tune: slurred('A2') });
+    expect(await taken()).toMatchObject({ tune: slurred('A2') });
     expect(Object.keys(localStorage)).toContain(`morrin.draft.${ID}.elsewhere`);
     expect(localStorage.getItem(`morrin.draft.${ID}.closed`)).toBeNull();
   });
@@ -172,24 +211,27 @@ describe('drafts of other pages', () => {
     open('elsewhere');
     put('elsewhere', 9, slurred('A3'));
     put('closed', 5, slurred('A2'));
-    expect(newestDraft(ID)).toMatchObject({ tune: slurred('A3') });
-    expect(await takeOverDraft(ID)).toMatchObject({ tune: slurred('A2') });
+    expect(await draft()).toMatchObject({ tune: slurred('A3') });
+    expect(await taken()).toMatchObject({ tune: slurred('A2') });
     expect(localStorage.getItem(`morrin.draft.${ID}.elsewhere`)).not.toBeNull();
-    localStorage.removeItem(Object.keys(localStorage).find((key) => !key.endsWith('elsewhere'))!);
-    expect(await takeOverDraft(ID)).toBeNull();
+    await after(removeDraft(ID, 5));
+    expect(await taken()).toBeNull();
   });
 });
 
 test('a draft that cannot be read is left alone, and one that cannot be written is asked about on leaving', async () => {
   localStorage.setItem(`morrin.draft.${ID}.broken`, '{"baseRevision":');
-  expect(newestDraft(ID)).toBeNull();
+  expect(await draft()).toBeNull();
   const store = openStore();
   replies = ['nothing'];
-  const full = jest.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+  const full = jest.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
     throw new DOMException('full', 'QuotaExceededError');
   });
-  expect(writeDraft(ID, { baseRevision: 1, tune: plain, at: 1 })).toBe(false);
+  expect(await after(writeDraft(ID, { baseRevision: 1, tune: plain, at: 1 }))).toBe(false);
   store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
+  expect(keptHere.get()).toBe('writing');
+  await settle(500);
+  expect(keptHere.get()).toBe('refused');
   const leaving = new Event('beforeunload', { cancelable: true });
   window.dispatchEvent(leaving);
   expect(leaving.defaultPrevented).toBe(true);

@@ -1,13 +1,19 @@
 import type { Middleware } from '@reduxjs/toolkit';
-import { newerVersion, saveTune } from '../api/client';
+import { findTune, newerVersion, saveTune } from '../api/client';
 import { tunesApi } from '../api/tunesApi';
-import { type BenchState, type OpenTune, conflictFound, saveFailed, saved, savingStarted } from './benchSlice';
-import { type Draft, removeDraft, writeDraft } from './drafts';
+import { type BenchState, type OpenTune, conflictFound, saveFailed, saved, savingStarted, takenUp } from './benchSlice';
+import { type Draft, holdPage, removeDraft, writeDraft } from './drafts';
+import { keptHere } from './keptHere';
+import { onSavedElsewhere, tellTabs } from './otherTabs';
+import { settleFirst } from './settling';
 
 /** Edits within this time are kept together. */
 const PAUSE_MS = 400;
 /** Waits between tries while nothing answers, growing. */
 const RETRY_MS = [1000, 2000, 4000, 8000, 15000];
+
+/** What passes by itself. */
+const RETRIED: ReadonlySet<string> = new Set(['no-connection', 'database-away', 'busy', 'internal', 'bad-answer']);
 
 /**
  * Keeps every edit: as a draft in this browser as soon as the edit is shown, soon after on the server. One save runs at a time; while
@@ -18,8 +24,8 @@ export function autosave(): Middleware<object, { bench: BenchState }> {
   let timer: ReturnType<typeof setTimeout> | null = null;
   let running: Promise<void> | null = null;
   let failures = 0;
-  let isDraftKept = true;
   /** The draft that is about to be written. */
+  let newest: object | null = null;
   let pending: { readonly id: string; readonly draft: Draft } | null = null;
   /** Newest revision that the server told of, for tunes closed before their last edits were saved. */
   const revisions = new Map<string, number>();
@@ -50,7 +56,8 @@ export function autosave(): Middleware<object, { bench: BenchState }> {
       if (answer.ok) {
         failures = 0;
         revisions.set(id, answer.value.revision);
-        removeDraft(id, startedAt);
+        void removeDraft(id, startedAt);
+        tellTabs({ id, revision: answer.value.revision });
         api.dispatch(tunesApi.util.invalidateTags(['Book']) as never);
         if (!isStillOpen) return;
         api.dispatch(saved({ revision: answer.value.revision, tune, at: Date.now() }));
@@ -67,8 +74,7 @@ export function autosave(): Middleware<object, { bench: BenchState }> {
       }
       api.dispatch(saveFailed(answer.failure));
       const { code } = answer.failure;
-      if (code === 'no-connection' || code === 'database-away' || code === 'internal' || code === 'bad-answer')
-        schedule(RETRY_MS[Math.min(failures++, RETRY_MS.length - 1)]!);
+      if (RETRIED.has(code)) schedule(RETRY_MS[Math.min(failures++, RETRY_MS.length - 1)]!);
     };
 
     /** A tune left before its last edits were saved: tried once, and else picked up from the draft next time. */
@@ -78,27 +84,47 @@ export function autosave(): Middleware<object, { bench: BenchState }> {
       const answer = await saveTune(id, Math.max(revision, revisions.get(id) ?? 0), tune);
       if (!answer.ok) return;
       revisions.set(id, answer.value.revision);
-      if (current()?.id !== id) removeDraft(id, startedAt);
+      if (current()?.id !== id) void removeDraft(id, startedAt);
+      tellTabs({ id, revision: answer.value.revision });
       api.dispatch(tunesApi.util.invalidateTags(['Book']) as never);
     };
 
     const keepDraft = ({ id, revision, tune }: OpenTune) => {
       // After the page has answered the key; edits that come at once are written together.
       if (!pending) setTimeout(writePending);
+      keptHere.set('writing');
       pending = { id, draft: { baseRevision: revision, tune, at: Date.now() } };
     };
     const writePending = () => {
-      if (pending) isDraftKept = writeDraft(pending.id, pending.draft);
+      if (!pending) return;
+      const own = pending;
       pending = null;
+      newest = own;
+      void writeDraft(own.id, own.draft).then((isKept) => {
+        // Of a later edit it says nothing.
+        if (newest === own && !pending) keptHere.set(isKept ? 'kept' : 'refused');
+      });
     };
 
     window.addEventListener('pagehide', writePending);
+
+    // A tune that was changed in another tab is taken up where nothing of one's own is in the way.
+    onSavedElsewhere(({ id, revision }) => {
+      const isBehind = () => {
+        const open = current();
+        return open?.id === id && open.save.kind === 'kept' && open.revision < revision;
+      };
+      if (!isBehind()) return;
+      void findTune(id).then((answer) => {
+        if (answer.ok && isBehind()) api.dispatch(takenUp({ record: answer.value, at: Date.now() }));
+      });
+    });
 
     window.addEventListener('online', () => schedule(0));
     window.addEventListener('beforeunload', (event) => {
       writePending();
       const open = current();
-      if (!isDraftKept && open && open.save.kind !== 'kept') event.preventDefault();
+      if (keptHere.get() !== 'kept' && open && open.save.kind !== 'kept') event.preventDefault();
     });
 
     return (next) => (action) => {
@@ -106,11 +132,13 @@ export function autosave(): Middleware<object, { bench: BenchState }> {
       const result = next(action);
       const open = current();
       if (before?.id !== open?.id) writePending();
-      if (before && before.id !== open?.id && isWaiting(before)) void settleClosed(before);
+      if (before && before.id !== open?.id && isWaiting(before)) settleFirst(before.id, settleClosed(before));
+      else if (before && before.id !== open?.id && running) settleFirst(before.id, running);
+      if (open && before?.id !== open.id) holdPage();
       if (!open) return result;
       if (before?.save.kind === 'conflict' && open.save.kind === 'kept') {
         writePending();
-        removeDraft(open.id, Date.now());
+        void removeDraft(open.id, Date.now());
       }
       const isEdited = before?.id !== open.id ? open.save.kind === 'unsaved' : before.tune !== open.tune;
       const isResumed = before?.save.kind === 'conflict' && open.save.kind === 'unsaved';

@@ -107,6 +107,17 @@ const benchSlice = createSlice({
         said: unsaved ? 'Edits of your last visit are back.' : '',
       },
     }),
+    /** The tune as another window left it; one undo brings back how it was here. */
+    takenUp: (state, { payload: { record, at } }: PayloadAction<{ record: TuneRecord; at: number }>): BenchState =>
+      withOpen(state, (open) => ({
+        revision: record.revision,
+        tune: record.tune,
+        past: [...open.past, { tune: open.tune, label: 'the edit of another window' }].slice(-MOST_STEPS),
+        future: [],
+        entry: withCaret(open.entry, record.tune),
+        save: { kind: 'kept', at },
+        said: 'Another window changed this tune; it is as kept there now.',
+      })),
     tuneClosed: ({ clipboard }): BenchState => ({ open: null, clipboard: clipboard as Fragment }),
     copied: (state, { payload }: PayloadAction<Fragment>): BenchState => ({
       ...(original(state) as BenchState),
@@ -201,6 +212,7 @@ const benchSlice = createSlice({
 });
 
 export const {
+  takenUp,
   tuneOpened,
   tuneClosed,
   copied,

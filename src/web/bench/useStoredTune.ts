@@ -17,9 +17,10 @@ export function useStoredTune(id: string): {
   const [tries, setTries] = useState(0);
   useEffect(() => {
     let isCurrent = true;
-    void findTune(id).then((answer) => {
+    void findTune(id).then(async (answer) => {
+      const draft = answer.ok ? await newestDraft(id) : null;
       if (!isCurrent) return;
-      if (answer.ok) setState({ id, tune: newestDraft(id)?.tune ?? answer.value.tune, failure: null });
+      if (answer.ok) setState({ id, tune: draft?.tune ?? answer.value.tune, failure: null });
       else setState({ id, tune: null, failure: answer.failure });
     });
     return () => {

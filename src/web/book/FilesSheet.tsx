@@ -8,6 +8,7 @@ import { useRestoreBackupMutation } from '../api/tunesApi';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { saveFile } from '../ui/saveFile';
+import { BookSizeWords } from './BookSizeWords';
 import { KeptCopiesList } from './KeptCopiesList';
 
 const FORMATS: readonly { readonly format: ExportFormat; readonly name: string; readonly words: string }[] = [
@@ -182,6 +183,7 @@ function Backup() {
         </p>
       )}
       <KeptCopiesList />
+      <BookSizeWords />
     </section>
   );
 }

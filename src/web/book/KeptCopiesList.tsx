@@ -1,6 +1,7 @@
 import type { Failure } from '../api/client';
 import { failureWords } from '../api/messages';
 import { useCopiesQuery } from '../api/tunesApi';
+import { sizeWords } from './sizeWords';
 
 const KINDS = { daily: 'the day’s copy', 'before-restore': 'the book before a backup was taken back' } as const;
 
@@ -37,7 +38,3 @@ export function KeptCopiesList() {
 
 const WHEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short' });
 const when = (madeAt: string) => WHEN.format(new Date(madeAt));
-
-function sizeWords(bytes: number): string {
-  return bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1e3))} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
-}

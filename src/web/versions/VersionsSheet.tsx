@@ -2,7 +2,6 @@ import { format } from 'date-fns';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { differenceWords } from '#contract/differenceWords';
 import type { TuneVersion, VersionOrigin } from '#contract/versions';
 import { tuneDifference } from '#core/difference';
 import type { Tune } from '#core/tune';
@@ -18,6 +17,8 @@ import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { OriginFields } from './OriginFields';
 import { originWords } from './originWords';
+import { Differences } from './Differences';
+import { RevisionsList } from './RevisionsList';
 
 interface VersionsSheetProps {
   readonly id: string;
@@ -34,6 +35,7 @@ export function VersionsSheet({ id, tune, onRestore, onClose }: VersionsSheetPro
   const [name, setName] = useState('');
   const [origin, setOrigin] = useState(PLAIN_ORIGIN);
   const [hasOrigin, setHasOrigin] = useState(false);
+  const [hasEdits, setHasEdits] = useState(false);
   const [removed, setRemoved] = useState<TuneVersion | null>(null);
   const keep = async (wanted: string, kept: Tune, from: VersionOrigin) => {
     const answer = await nameVersion({ id, name: wanted, tune: kept, ...from });
@@ -125,13 +127,14 @@ export function VersionsSheet({ id, tune, onRestore, onClose }: VersionsSheetPro
             />
           ))}
         </ul>
+        <Button look="link" className="self-start" aria-expanded={hasEdits} onClick={() => setHasEdits(!hasEdits)}>
+          {hasEdits ? 'hide' : 'show'} how it stood after earlier edits
+        </Button>
+        {hasEdits && <RevisionsList id={id} tune={tune} onRestore={onRestore} />}
       </div>
     </Sheet>
   );
 }
-
-/** Differences shown at once; more are unfolded. */
-const MOST_SHOWN = 5;
 
 /** What a version is where nothing is said. */
 const PLAIN_ORIGIN: VersionOrigin = { kind: 'plan', taughtBy: '', learnedOn: null, note: '' };
@@ -155,9 +158,7 @@ function VersionRow(props: {
     });
     if (answer.data) setChanged(null);
   };
-  const [isWhole, setWhole] = useState(false);
   const differences = tuneDifference(version.tune, tune);
-  const shown = isWhole ? differences : differences.slice(0, MOST_SHOWN);
   return (
     <li className="border-t border-line pt-2">
       <div className="flex flex-wrap items-baseline gap-x-3">
@@ -193,23 +194,7 @@ function VersionRow(props: {
           )}
         </div>
       )}
-      {differences.length === 0 ? (
-        <p className="text-[14px] text-muted">The tune is just like it now.</p>
-      ) : (
-        <>
-          <p className="text-[14px] text-muted">Since then:</p>
-          <ul className="text-[14px]">
-            {shown.map((difference) => (
-              <li key={JSON.stringify(difference)}>{differenceWords(difference)}</li>
-            ))}
-          </ul>
-          {differences.length > shown.length && (
-            <Button look="link" className="text-[14px]" onClick={() => setWhole(true)}>
-              {differences.length - shown.length} more
-            </Button>
-          )}
-        </>
-      )}
+      <Differences differences={differences} />
     </li>
   );
 }

@@ -1,0 +1,29 @@
+import { useState } from 'react';
+import { differenceWords } from '#contract/differenceWords';
+import type { Difference } from '#core/difference';
+import { Button } from '../ui/Button';
+
+/** Differences shown at once; more are unfolded. */
+const MOST_SHOWN = 5;
+
+/** What is different in the tune now. */
+export function Differences({ differences }: { readonly differences: readonly Difference[] }) {
+  const [isWhole, setWhole] = useState(false);
+  if (differences.length === 0) return <p className="text-[14px] text-muted">The tune is just like it now.</p>;
+  const shown = isWhole ? differences : differences.slice(0, MOST_SHOWN);
+  return (
+    <>
+      <p className="text-[14px] text-muted">Since then:</p>
+      <ul className="text-[14px]">
+        {shown.map((difference) => (
+          <li key={JSON.stringify(difference)}>{differenceWords(difference)}</li>
+        ))}
+      </ul>
+      {differences.length > shown.length && (
+        <Button look="link" className="text-[14px]" onClick={() => setWhole(true)}>
+          {differences.length - shown.length} more
+        </Button>
+      )}
+    </>
+  );
+}

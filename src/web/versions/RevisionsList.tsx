@@ -1,0 +1,84 @@
+import { format, isSameDay } from 'date-fns';
+import { useState } from 'react';
+import { KEPT_REVISIONS } from '#contract/revisions';
+import { tuneDifference } from '#core/difference';
+import type { Tune } from '#core/tune';
+import type { Failure } from '../api/client';
+import { failureWords } from '../api/messages';
+import { useRevisionQuery, useRevisionsQuery } from '../api/tunesApi';
+import { Button } from '../ui/Button';
+import { Differences } from './Differences';
+
+interface RevisionsListProps {
+  readonly id: string;
+  readonly tune: Tune;
+  readonly onRestore: (tune: Tune, name: string) => void;
+}
+
+/** Revisions told at once; more are unfolded. */
+const MOST_SHOWN = 20;
+
+/** How a tune stood after each save that is still kept, and the way back. */
+export function RevisionsList({ id, tune, onRestore }: RevisionsListProps) {
+  const { data: revisions, error, isLoading, refetch } = useRevisionsQuery(id);
+  const [shown, setShown] = useState(MOST_SHOWN);
+  const [looked, setLooked] = useState<number | null>(null);
+  if (isLoading) return <p className="text-muted">Looking for earlier edits …</p>;
+  if (error !== undefined || !revisions)
+    return (
+      <div role="alert">
+        <p className="mb-2 text-madder">Earlier edits cannot be shown. {error ? failureWords(error as Failure) : ''}</p>
+        <Button onClick={() => void refetch()}>Try again</Button>
+      </div>
+    );
+  if (revisions.length === 0) return <p className="text-muted">The tune was not changed since it came in.</p>;
+  return (
+    <section aria-label="Earlier edits" className="flex flex-col gap-2">
+      <p className="text-[14px] text-muted">
+        The last {KEPT_REVISIONS.all} are all kept; of older ones the last of each hour, then of each day, then of each
+        week.
+      </p>
+      <ul className="flex flex-col">
+        {revisions.slice(0, shown).map(({ revision, savedAt }, i) => {
+          const at = new Date(savedAt);
+          const before = revisions[i - 1];
+          const isNewDay = !before || !isSameDay(new Date(before.savedAt), at);
+          return (
+            <li key={revision}>
+              {isNewDay && <p className="mt-2 font-bold">{format(at, 'PPPP')}</p>}
+              <Button
+                look="link"
+                aria-expanded={looked === revision}
+                onClick={() => setLooked(looked === revision ? null : revision)}
+              >
+                {format(at, 'pp')}
+              </Button>
+              {looked === revision && <RevisionShown {...{ id, revision, tune, onRestore }} />}
+            </li>
+          );
+        })}
+      </ul>
+      {revisions.length > shown && (
+        <Button look="link" className="self-start" onClick={() => setShown(shown + 5 * MOST_SHOWN)}>
+          {revisions.length - shown} earlier
+        </Button>
+      )}
+    </section>
+  );
+}
+
+function RevisionShown({ id, revision, tune, onRestore }: RevisionsListProps & { readonly revision: number }) {
+  const { data, error } = useRevisionQuery({ id, revision });
+  if (error !== undefined) return <p className="text-madder">It cannot be shown. {failureWords(error as Failure)}</p>;
+  if (!data) return <p className="text-muted">Looking …</p>;
+  const differences = tuneDifference(data.tune, tune);
+  const at = new Date(data.savedAt);
+  return (
+    <div className="mb-2 flex flex-col items-start gap-1 rounded-md border border-line bg-paper px-3 py-2">
+      <Differences differences={differences} />
+      {differences.length > 0 && (
+        <Button onClick={() => onRestore(data.tune, `how it stood at ${format(at, 'Pp')}`)}>Back to it</Button>
+      )}
+    </div>
+  );
+}
