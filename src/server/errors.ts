@@ -60,7 +60,10 @@ export function toAppError(error: unknown): AppError {
  */
 function isDatabaseAway(code: string | undefined, error: unknown): boolean {
   if (code && (/^(ECONN|EPIPE|ETIMEDOUT)/.test(code) || /^(08|53|57P|57014|55P03|25006)/.test(code))) return true;
-  return error instanceof Error && /connection terminated|timeout exceeded when trying to connect/i.test(error.message);
+  return (
+    error instanceof Error &&
+    /connection terminated|timeout exceeded when trying to connect|not queryable/i.test(error.message)
+  );
 }
 
 /** What passes by itself. */

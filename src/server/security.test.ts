@@ -4,6 +4,7 @@ import { createApp } from './app';
 import { readConfig } from './config';
 import { USUAL_SETTINGS } from '#contract/settings';
 import { type Database, connect, inTransaction } from './db';
+import { toAppError } from './errors';
 import { jobsHere } from './jobs/jobs';
 import { isOwnUser, lastingKey, machineKeys } from './security';
 import { testApp } from './testApp';
@@ -103,6 +104,15 @@ test('the log has what failed in a line and a stack, but no header and no key; a
     err: { message: 'no queue', stack: expect.stringContaining('at ') as string },
     req: { path: '/api/settings' },
   });
+});
+
+test('a connection that broke in the middle of a transaction is the database’s fault, and passes', () => {
+  for (const message of [
+    'Connection terminated unexpectedly',
+    'Client has encountered a connection error and is not queryable',
+  ])
+    expect(toAppError(new Error(message)).code).toBe('database-away');
+  expect(toAppError(new Error('no such thing')).code).toBe('internal');
 });
 
 test('no page may be put into a frame, told to old browsers and new ones alike', async () => {

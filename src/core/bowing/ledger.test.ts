@@ -178,3 +178,15 @@ describe('gestures', () => {
     expect(all.parts[0]!.events.some((e) => e.kind === 'note' && e.linkOnPass)).toBe(false);
   });
 });
+
+test('a part of rests does not flip, however often the parts beside it do', () => {
+  const parts = [part('A', 'D4:2 E4:2 F#4:4'), part('B', 'z:8')];
+  const { ledger } = prove(tune(parts, { form: ['A', 'B', 'A', 'B'] }));
+  expect(ledger.flippedParts).toEqual(['A']);
+  expect(ledger.passes.map(({ part: name, entry }) => [name, entry])).toEqual([
+    ['A', 'down'],
+    ['B', null],
+    ['A', 'up'],
+    ['B', null],
+  ]);
+});

@@ -80,8 +80,8 @@ function enter(
   unrolled: Unrolled,
   bowed: readonly BowedNote[],
 ): RoundVerdict & { entries: readonly (Direction | null)[] } {
-  const entries = unrolled.passes.map((_, i) => {
-    const note = entryNote(unrolled, i);
+  const entries = unrolled.passes.map(({ firstNote, endNote }, i) => {
+    const note = firstNote === endNote ? null : entryNote(unrolled, i);
     return note === null ? null : bowed[note]!.bow;
   });
   const again = againFrom(unrolled);
@@ -89,6 +89,8 @@ function enter(
   const known = new Map<string, Direction | null>();
   const flipped = new Set<string>();
   for (const [i, { part }] of unrolled.passes.entries()) {
+    // A pass in which no note begins cannot flip.
+    if (entries[i] === null) continue;
     if (!known.has(part)) known.set(part, entries[i]!);
     else if (known.get(part) !== entries[i]) flipped.add(part);
   }

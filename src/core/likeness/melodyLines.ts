@@ -19,7 +19,7 @@ const MOST_PLACES = 1024;
  */
 export function melodyLines(tune: Tune): MelodyLine[] {
   return [...writtenBars(tune)].flatMap(([part, bars]) => {
-    const pitches = linePitches(barsOnPass(bars, 1).played);
+    const pitches = linePitches(barsOnPass(bars, 1).played).slice(0, MOST_PLACES);
     return pitches.length > 0 ? [{ part, pitches }] : [];
   });
 }

@@ -60,3 +60,10 @@ test('where every mend contradicts a lock, each says so', () => {
   expect(mends).toHaveLength(3);
   for (const { disturbs } of mends) expect(disturbs).toContain('lock-contradicted');
 });
+
+test('a tune with parts of rests is judged like any other, also where one is the last thing played', () => {
+  for (const form of [['A', 'B', 'A', 'B'], ['B', 'A'], ['B']]) {
+    const report = reportTune(tune([part('A', 'D4:2 E4:2 F#4:4'), part('B', 'z:8')], { form }));
+    for (const finding of report.findings) expect('part' in finding ? finding.part : 'A').toBe('A');
+  }
+});

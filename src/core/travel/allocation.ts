@@ -58,14 +58,15 @@ export function strokeWishes(
  * A primal active set: the strictly convex objective is minimised exactly on the constraints held, by one tridiagonal
  * system over the points that still move; the step stops at the first constraint it meets, which is then held, and one
  * whose multiplier has the wrong sign is let go. It ends at the one optimum, within rounding.
- * Time O(m) a step for m strokes of a chain, as a rule with a step or two for each constraint held at the end.
+ * Time O(m) a step for m strokes of a chain, as a rule with a step or two for each constraint held at the end; chains longer
+ * than any tune's are gone through in windows, so that time grows with the strokes and not with their square.
  */
 export function allocateTravel(wishes: readonly StrokeWish[], instrument: Instrument): AllocatedStroke[] {
   const allocated: AllocatedStroke[] = [];
   for (let from = 0; from < wishes.length;) {
     let to = from + 1;
     while (to < wishes.length && !wishes[to]!.isFree) to += 1;
-    const points = allocateChain(wishes.slice(from, to), instrument);
+    const points = allocateWindows(wishes.slice(from, to), instrument);
     for (let i = 1; i < points.length; i++) allocated.push({ fromCm: points[i - 1]!, toCm: points[i]! });
     from = to;
   }
@@ -119,17 +120,45 @@ interface Held {
   readonly bound: (-1 | 0 | 1)[];
   /** Stroke j, from point j - 1 to j, is as short as it may be. */
   readonly short: boolean[];
+  /** The first point stays where it is. */
+  readonly isPinned: boolean;
 }
 
-/** Points of a chain of strokes, one more than there are strokes. */
-function allocateChain(wishes: readonly StrokeWish[], instrument: Instrument): number[] {
+/** Strokes of one chain that are shared out at once: no tune has as many without a lift of the bow. */
+const MOST_AT_ONCE = 1000;
+/** Strokes of a window that are kept, and those after them that it looks ahead to. */
+const WINDOW = 120;
+const AHEAD = 120;
+
+/**
+ * Points of a chain of any length. A stroke hardly feels one that is far off: in a chain that is longer than any tune's each
+ * window begins where the one before it ended, and looks beyond its own end. The points are then the optimum's to a
+ * tenth of a millimetre for strokes as they are played.
+ */
+function allocateWindows(wishes: readonly StrokeWish[], instrument: Instrument): number[] {
+  if (wishes.length <= MOST_AT_ONCE) return allocateChain(wishes, instrument, null);
+  const points: number[] = [];
+  for (let from = 0; from < wishes.length; from += WINDOW) {
+    const window = wishes.slice(from, from + WINDOW + AHEAD);
+    const own = allocateChain(window, instrument, points.pop() ?? null);
+    points.push(...own.slice(0, Math.min(WINDOW, wishes.length - from) + 1));
+  }
+  return points;
+}
+
+/** Points of a chain of strokes, one more than there are strokes; the first one given where `start` is not null. */
+function allocateChain(wishes: readonly StrokeWish[], instrument: Instrument, start: number | null): number[] {
   // A stroke that is cut as far as may be and is still longer than the hair takes all of it.
   const least = wishes.map(({ nominalCm }) => Math.min(LEAST_SHARE * nominalCm, instrument.hairCm));
   // As a rule nothing need be held at all.
-  const free = freeMinimum(wishes, instrument);
+  const free = freeMinimum(wishes, instrument, start);
   if (isFeasible(free, wishes, least, instrument)) return free;
-  const points = feasiblePoints(wishes, least, instrument);
-  const held: Held = { bound: points.map(() => 0 as const), short: points.map(() => false) };
+  const points = feasiblePoints(wishes, least, instrument, start);
+  const held: Held = {
+    bound: points.map(() => 0 as const),
+    short: points.map(() => false),
+    isPinned: start !== null,
+  };
   for (let step = 0; step < MOST_STEPS_A_STROKE * points.length; step++) {
     const aim = minimumOn(held, points, wishes, least, instrument);
     const blocked = firstBlock(points, aim, held, wishes, least, instrument);
@@ -141,7 +170,7 @@ function allocateChain(wishes: readonly StrokeWish[], instrument: Instrument): n
 }
 
 /** The minimum with nothing held: `minimumOn` without groups, some ten times as quick. */
-function freeMinimum(wishes: readonly StrokeWish[], { sweetSpotCm }: Instrument): number[] {
+function freeMinimum(wishes: readonly StrokeWish[], { sweetSpotCm }: Instrument, start: number | null): number[] {
   const count = wishes.length + 1;
   const diagonal = new Float64Array(count).fill(STRAY_WEIGHT);
   const points = new Array<number>(count).fill(STRAY_WEIGHT * sweetSpotCm);
@@ -155,18 +184,30 @@ function freeMinimum(wishes: readonly StrokeWish[], { sweetSpotCm }: Instrument)
     points[j]! -= weight * wish.sign * wish.nominalCm;
     points[j + 1]! += weight * wish.sign * wish.nominalCm;
   }
-  for (let i = 1; i < count; i++) {
+  let first = 0;
+  if (start !== null) {
+    // A point that is given is no unknown: only the next one feels it.
+    points[0] = start;
+    points[1]! += weights[0]! * start;
+    first = 1;
+  }
+  for (let i = first + 1; i < count; i++) {
     const factor = weights[i - 1]! / diagonal[i - 1]!;
     diagonal[i]! -= factor * weights[i - 1]!;
     points[i]! += factor * points[i - 1]!;
   }
   points[count - 1]! /= diagonal[count - 1]!;
-  for (let i = count - 2; i >= 0; i--) points[i] = (points[i]! + weights[i]! * points[i + 1]!) / diagonal[i]!;
+  for (let i = count - 2; i >= first; i--) points[i] = (points[i]! + weights[i]! * points[i + 1]!) / diagonal[i]!;
   return points;
 }
 
 /** Strokes as short as may be, longer only where the next would not fit. */
-function feasiblePoints(wishes: readonly StrokeWish[], least: readonly number[], instrument: Instrument): number[] {
+function feasiblePoints(
+  wishes: readonly StrokeWish[],
+  least: readonly number[],
+  instrument: Instrument,
+  start: number | null,
+): number[] {
   const { hairCm, sweetSpotCm } = instrument;
   const inReach = (point: number, next: number) => {
     const wish = wishes[next];
@@ -175,7 +216,7 @@ function feasiblePoints(wishes: readonly StrokeWish[], least: readonly number[],
       ? Math.min(hairCm - least[next]!, Math.max(0, point))
       : Math.max(least[next]!, Math.min(hairCm, point));
   };
-  const points = [inReach(sweetSpotCm, 0)];
+  const points = [start ?? inReach(sweetSpotCm, 0)];
   for (const [j, { sign }] of wishes.entries()) points.push(inReach(points[j]! + sign * least[j]!, j + 1));
   return points;
 }
@@ -257,7 +298,8 @@ function minimumOn(
   return aim;
 }
 
-function fixedIn({ bound }: Held, first: number, last: number): number {
+function fixedIn({ bound, isPinned }: Held, first: number, last: number): number {
+  if (isPinned && first === 0) return 0;
   for (let i = first; i <= last; i++) if (bound[i] !== 0) return i;
   return -1;
 }
@@ -342,7 +384,7 @@ function letGo(
       carriedBack += slope[i]!;
       consider(carriedBack * wishes[i - 1]!.sign, () => (held.short[i] = false));
     }
-    if (fixed >= 0) {
+    if (fixed > 0 || (fixed === 0 && !held.isPinned)) {
       const total = carried + carriedBack + slope[fixed]!;
       consider(held.bound[fixed] === -1 ? total : -total, () => (held.bound[fixed] = 0));
     }

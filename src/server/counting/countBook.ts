@@ -1,7 +1,7 @@
 import type { PlayerSettings } from '#core/report';
 import { playerSettings } from '#contract/settings';
 import { type Database, withClient } from '../db';
-import { AppError } from '../errors';
+import { toAppError } from '../errors';
 import type { Jobs } from '../jobs/jobs';
 import { findSettings } from '../settings/queries';
 import { countingKey } from './figures';
@@ -88,8 +88,8 @@ async function countOneByOne(
 
 /** What passes by itself: the database is away, or too much is being worked on. It says nothing of the tune. */
 function isOutage(error: unknown): boolean {
-  if (error instanceof AppError) return error.code === 'busy';
-  return typeof (error as { code?: unknown }).code === 'string';
+  if (typeof (error as { severity?: unknown }).severity === 'string') return true;
+  return ['busy', 'database-away'].includes(toAppError(error).code);
 }
 
 function failureWords(error: unknown): string {

@@ -15,7 +15,11 @@ const MOST_WAITING = 64;
 /** Threads that have nothing to do end after this. */
 const IDLE_MS = 60_000;
 
-const THREADS: Readonly<Record<Lane, number>> = { quick: 2, long: Math.max(1, availableParallelism() - 1) };
+const THREADS: Readonly<Record<Lane, number>> = {
+  quick: 2,
+  long: Math.max(1, availableParallelism() - 1),
+  background: 1,
+};
 
 /**
  * Works on jobs on threads of their own, so that requests are answered meanwhile. Each lane has its threads, so that no number
@@ -32,13 +36,14 @@ export function jobPool(
     execArgv: script.pathname.endsWith('.ts') ? ['--import', 'tsx'] : [],
     // One of each lane is ready at once.
     minThreads: 2,
-    maxThreads: THREADS.quick + THREADS.long,
+    maxThreads: THREADS.quick + THREADS.long + THREADS.background,
     idleTimeout: IDLE_MS,
     resourceLimits: { maxOldGenerationSizeMb: mostHeapMb },
   });
   const lanes: Readonly<Record<Lane, PQueue>> = {
     quick: new PQueue({ concurrency: THREADS.quick }),
     long: new PQueue({ concurrency: THREADS.long }),
+    background: new PQueue({ concurrency: THREADS.background }),
   };
   let stopping = false;
   const run = async (name: JobName, args: readonly unknown[]): Promise<unknown> => {

@@ -4,7 +4,7 @@ import { findLikeParts, findLikeTunes } from '../likeness/compare';
 import { compareTunes } from '../settings/compareTunes';
 import { tuneFiles } from '../export/tuneFiles';
 import { readLikenessAsked, readNewTunes, readPiece, readSave, readVersion } from './readBodies';
-import { countTunes, headTunes } from '../counting/countTunes';
+import { countNow, countTunes, headTunes } from '../counting/countTunes';
 
 /** Everything that is worked out off the thread that answers requests: what goes in and comes out can be sent to another. */
 export const JOBS = {
@@ -14,7 +14,7 @@ export const JOBS = {
   readVersion,
   readLikenessAsked,
   headTunes,
-  countNow: countTunes,
+  countNow,
   countTunes,
   compareTunes,
   tuneFiles,
@@ -41,8 +41,11 @@ export interface SentJob {
   readonly args: readonly unknown[];
 }
 
-/** Jobs of which somebody waits for the answer with the next edit, and jobs that may take a while: neither waits for the other. */
-export type Lane = 'quick' | 'long';
+/**
+ * Jobs of which somebody waits for the answer with the next edit, jobs that may take a while, and those for which nobody
+ * waits: none waits for another kind.
+ */
+export type Lane = 'quick' | 'long' | 'background';
 
 /** Where each is worked on, and after how many milliseconds it is given up. */
 export const JOB_LIMITS: Readonly<Record<JobName, { readonly lane: Lane; readonly ms: number }>> = {
@@ -54,7 +57,7 @@ export const JOB_LIMITS: Readonly<Record<JobName, { readonly lane: Lane; readonl
   headTunes: { lane: 'quick', ms: 20_000 },
   // A save does not wait longer for its figures: they are counted afterwards then.
   countNow: { lane: 'quick', ms: 3_000 },
-  countTunes: { lane: 'long', ms: 60_000 },
+  countTunes: { lane: 'background', ms: 60_000 },
   compareTunes: { lane: 'long', ms: 30_000 },
   tuneFiles: { lane: 'long', ms: 60_000 },
   makePdf: { lane: 'long', ms: 90_000 },

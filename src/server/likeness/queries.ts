@@ -76,6 +76,9 @@ export async function listLikeTunes(
   return found;
 }
 
+/** Parts of a tune that others are looked for; no tune that is played has as many. */
+const MOST_PARTS = 12;
+
 /** Tunes like one of the book, and parts of others that are like parts of it. */
 export async function listPartLikenesses(db: Queryable, jobs: Jobs, id: string): Promise<PartLikenesses> {
   const { rows } = await db.query<{ part: string; print: number[] }>(
@@ -84,7 +87,8 @@ export async function listPartLikenesses(db: Queryable, jobs: Jobs, id: string):
   );
   const [own] = await findMelodies(db, [{ id }]);
   if (!own || rows.length === 0) return { tunes: [], parts: [] };
-  const [wholes, asked] = [true, false].map((isWhole) => rows.filter(({ part }) => (part === WHOLE_TUNE) === isWhole));
+  const wholes = rows.filter(({ part }) => part === WHOLE_TUNE);
+  const asked = rows.filter(({ part }) => part !== WHOLE_TUNE).slice(0, MOST_PARTS);
   const near = (prints: typeof rows, isWhole: boolean) =>
     prints.length === 0
       ? Promise.resolve([])
@@ -94,11 +98,11 @@ export async function listPartLikenesses(db: Queryable, jobs: Jobs, id: string):
           isWhole,
           id,
         );
-  const [whole, parts] = [await near(wholes!, true), await near(asked!, false)];
+  const [whole, parts] = [await near(wholes, true), await near(asked, false)];
   return jobs.findLikeParts(
     own,
     whole,
-    asked!.map(({ part }) => part),
+    asked.map(({ part }) => part),
     parts,
     await findMelodies(db, [...whole, ...parts]),
   );

@@ -23,7 +23,7 @@ export async function countNow(
   db: Queryable,
   jobs: Jobs,
   documents: readonly string[],
-  count: Jobs['countTunes'] = jobs.countNow,
+  count: Jobs['countTunes'] | Jobs['countNow'] = jobs.countNow,
 ): Promise<TuneToKeep[]> {
   const settings = playerSettings((await findSettings(db)).settings);
   const countedBy = countingKey(settings);
