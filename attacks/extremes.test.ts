@@ -7,7 +7,8 @@ import { type RunningServer, startServer } from './running';
 
 declare const TEST_SHARE: number;
 const TUNES = TEST_SHARE === 1 ? 2_000 : 60;
-const MOST_MS = 2_000;
+/** Beside other work everything takes longer. */
+const MOST_MS = TEST_SHARE === 1 ? 2_000 : 6_000;
 
 let server: RunningServer;
 beforeAll(async () => {

@@ -7,7 +7,8 @@ import { type RunningServer, startServer } from './running';
 
 declare const TEST_SHARE: number;
 const REQUESTS = TEST_SHARE === 1 ? 20_000 : 1_000;
-const MOST_MS = 2_000;
+/** Beside other work everything takes longer. */
+const MOST_MS = TEST_SHARE === 1 ? 2_000 : 6_000;
 /** Share by which the server may have grown in the second half, and what it may have in any case. */
 const MOST_GROWTH = 1.2;
 const FREE_MB = 60;

@@ -1,16 +1,17 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { chmodSync, cpSync, existsSync, mkdtempSync, readFileSync, readdirSync, rmSync, symlinkSync } from 'node:fs';
+import { chmodSync, cpSync, existsSync, mkdtempSync, rmSync, symlinkSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { tuneRecordSchema } from '#contract/tunes';
 import { seeded } from '../src/core/testing/tunes';
 import { longTune } from './enormous';
+import { commandLine, kill, processesWith } from './processes';
 
 declare const TEST_SHARE: number;
 /** Rounds in full size; each kills something once or twice. */
 const ROUNDS = 200;
-const SHORT_ROUNDS = 8;
+const SHORT_ROUNDS = 6;
 /** Half of the times that Morrin is up again after a kill are at most this. */
 const MOST_MEDIAN_MS = 5_000;
 /** Nobody waits longer for Morrin after any kill. */
@@ -38,29 +39,12 @@ function start(folder: string): ChildProcess {
   });
 }
 
-/** Processes of this installation: those of its server, and the one process of its database that starts the others. */
+/** Processes of this installation: those of its server, and those of its database. */
 function processesOf(folder: string): { server: number[]; database: number[] } {
-  const found: { server: number[]; database: number[] } = { server: [], database: [] };
-  for (const name of readdirSync('/proc').filter((entry) => /^\d+$/.test(entry))) {
-    let line: string;
-    try {
-      line = readFileSync(`/proc/${name}/cmdline`, 'utf8');
-    } catch {
-      continue;
-    }
-    if (line.includes(`${folder}/dist/server/main.js`)) found.server.push(Number(name));
-    else if (line.includes('postgres') && line.includes(folder)) found.database.push(Number(name));
-  }
-  return found;
-}
-
-function kill(...ids: readonly number[]): void {
-  for (const id of ids)
-    try {
-      process.kill(id, 'SIGKILL');
-    } catch {
-      // It ended by itself.
-    }
+  return {
+    server: processesWith(`${folder}/dist/server/main.js`),
+    database: processesWith(folder).filter((id) => commandLine(id).includes('postgres')),
+  };
 }
 
 const sleep = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));

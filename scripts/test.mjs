@@ -53,6 +53,25 @@ const suite = (name, args, env, file, read) => ({
   },
 });
 
+/** Jest over some of its projects. */
+const jest = (name, projects) =>
+  suite(
+    name,
+    (result) => [
+      join(ROOT, 'node_modules/jest/bin/jest.js'),
+      '--json',
+      `--outputFile=${result}`,
+      '--selectProjects',
+      ...projects,
+    ],
+    {},
+    `${name}.json`,
+    ({ numPassedTests, numFailedTests, numRuntimeErrorTestSuites }) => ({
+      passed: numPassedTests,
+      failed: numFailedTests + numRuntimeErrorTestSuites,
+    }),
+  );
+
 const build = {
   name: 'build',
   size: 1,
@@ -71,16 +90,7 @@ const results = await runSteps(
     check('unused', 'check:unused'),
     check('layers', 'check:layers'),
     ...(deep ? [check('types 6', 'check:types6')] : []),
-    suite(
-      'unit',
-      (result) => [join(ROOT, 'node_modules/jest/bin/jest.js'), '--json', `--outputFile=${result}`],
-      {},
-      'jest.json',
-      ({ numPassedTests, numFailedTests, numRuntimeErrorTestSuites }) => ({
-        passed: numPassedTests,
-        failed: numFailedTests + numRuntimeErrorTestSuites,
-      }),
-    ),
+    jest('unit', ['core', 'cli', 'server', 'web']),
     suite(
       'stories',
       () => [join(ROOT, 'scripts/e2e.mjs')],
@@ -88,6 +98,7 @@ const results = await runSteps(
       'playwright.json',
       ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected }),
     ),
+    jest('attacks', ['attacks']),
   ],
   Math.max(2, availableParallelism()),
 );
