@@ -58,6 +58,21 @@ export interface Walk {
   key: Key;
 }
 
+/** Finds the value at the first of some places from one to another, both among them. O(log n) by halving. */
+function firstWithin<T>(values: ReadonlyMap<number, T>): (from: number, to: number) => T | undefined {
+  const places = [...values.keys()].sort((a, b) => a - b);
+  return (from, to) => {
+    let [low, high] = [0, places.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (places[middle]! < from) low = middle + 1;
+      else high = middle;
+    }
+    const place = places[low];
+    return place !== undefined && place <= to ? values.get(place) : undefined;
+  };
+}
+
 /** Walks the melody voice and gathers its bars; `propagate` is how far an accidental in a bar holds. */
 export function walkLines(
   walk: Walk,
@@ -71,6 +86,7 @@ export function walkLines(
     const { line, column } = positions.at(Math.max(0, offset));
     messages.push(importMessage(line, column, severity, code, words));
   };
+  const [playsIn, slursIn] = [firstWithin(playsAt), firstWithin(endings)];
   const guard = new LengthGuard();
   const within = (offset: number, length: Fraction) => {
     const fault = guard.fault(length);
@@ -162,7 +178,7 @@ export function walkLines(
           const type = element.type ?? '';
           const closesRepeat = type === 'bar_right_repeat' || type === 'bar_dbl_repeat';
           if (last) {
-            const asked = [...playsAt].find(([at]) => at >= offset - 1 && at < element.endChar - leadLength)?.[1];
+            const asked = playsIn(offset - 1, element.endChar - leadLength - 1);
             if (closesRepeat) last.plays = Math.max(last.plays, asked ?? 2);
             if (/bar_(thin_thin|thin_thick|thick_thin)/.test(type)) last.closesDouble = true;
             if (element.endEnding) last.endingCloses = true;
@@ -177,8 +193,7 @@ export function walkLines(
             beforeEndings ??= { lastNote, restBetween, openSlurs };
             ({ lastNote, restBetween } = beforeEndings);
             runsOn = beforeEndings.openSlurs > 0;
-            openSlurs =
-              [...endings].find(([at]) => at >= offset - 1 && at <= element.endChar - leadLength)?.[1] ?? openSlurs;
+            openSlurs = slursIn(offset - 1, element.endChar - leadLength) ?? openSlurs;
             if (numbers) pendingEnding = numbers;
             else
               say(

@@ -7,8 +7,10 @@ import type { BarEvent, Link, NoteEvent, Part } from '#core/tune';
  * does: a slur that runs on into one runs on into all.
  */
 export function withPassLinks(parts: readonly Part[], form: readonly string[]): Part[] {
+  const timesPlayed = new Map<string, number>();
+  for (const name of form) timesPlayed.set(name, (timesPlayed.get(name) ?? 0) + 1);
   return parts.map((part) => {
-    const plays = form.filter((name) => name === part.name).length;
+    const plays = timesPlayed.get(part.name) ?? 0;
     let isEntry = true;
     let ending: string | null = null;
     let freshEnding = false;

@@ -3,11 +3,13 @@ import { type ComponentType, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { TuneReport } from '#core/report';
 import type { Tune } from '#core/tune';
-import { type Failure, findTune } from '../api/client';
+import { type Failure, exportTunes, findTune } from '../api/client';
 import { failureWords } from '../api/messages';
-import { useAppDispatch, useAppSelector } from '../app/store';
+import { useAppDispatch, useAppSelector, useAppStore } from '../app/store';
 import type { NoteState } from '../score/noteStates';
+import { selectPlayer } from '../settings/selectSettings';
 import { Button } from '../ui/Button';
+import { saveFile } from '../ui/saveFile';
 import {
   type OpenTune,
   conflictFound,
@@ -19,6 +21,7 @@ import {
 } from './benchSlice';
 import { removeDraft, takeOverDraft } from './drafts';
 import { KeepAsNew } from './KeepAsNew';
+import { canBeJudged } from './judgeFirst';
 import { settled } from './settling';
 
 /** What a room about one tune is given. */
@@ -37,8 +40,21 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
   const states = useAppSelector(selectNoteStates);
   const [failure, setFailure] = useState<Failure | null>(null);
   const [tries, setTries] = useState(0);
+  /** A tune that would keep the page from answering. */
+  const [tooLong, setTooLong] = useState<{ readonly id: string; readonly title: string } | null>(null);
+  const store = useAppStore();
   /** Edits of a tune that is gone from the book. */
   const [left, setLeft] = useState<Tune | null>(null);
+
+  const [isExporting, setExporting] = useState(false);
+  const [exportFailure, setExportFailure] = useState<Failure | null>(null);
+  const keepAsFile = async () => {
+    setExporting(true);
+    const answer = await exportTunes({ format: 'json', choice: { ids: [id] } });
+    setExporting(false);
+    setExportFailure(answer.ok ? null : answer.failure);
+    if (answer.ok) saveFile(answer.value.name, answer.value.file);
+  };
 
   useEffect(() => {
     let isCurrent = true;
@@ -58,6 +74,12 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
       const isSame = draft !== null && isEqual(draft.tune, record.tune);
       if (isSame) void removeDraft(id, draft.at);
       const unsaved = draft && !isSame ? draft.tune : null;
+      const isQuick = await canBeJudged(unsaved ?? record.tune, selectPlayer(store.getState()));
+      if (!isCurrent) return;
+      if (!isQuick) {
+        setTooLong({ id, title: record.tune.title });
+        return;
+      }
       dispatch(tuneOpened({ record, unsaved, at: Date.now() }));
       if (unsaved && draft!.baseRevision !== record.revision) dispatch(conflictFound(record));
     };
@@ -66,8 +88,27 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
       isCurrent = false;
       dispatch(tuneClosed());
     };
-  }, [id, tries, dispatch]);
+  }, [id, tries, dispatch, store]);
 
+  if (tooLong?.id === id && !open)
+    return (
+      <main className="mx-auto max-w-xl px-6 py-16" role="alert">
+        <h1 className="mb-2 text-2xl">“{tooLong.title}” is too long for the bench</h1>
+        <p className="mb-4">
+          It is far longer than any tune that is played, and judging it would keep this page from answering. It is safe
+          in the book: keep it as a file, or bring it in again in parts.
+        </p>
+        <div className="flex gap-2">
+          <Button look="main" disabled={isExporting} onClick={() => void keepAsFile()}>
+            {isExporting ? 'Writing …' : 'Keep it as a file'}
+          </Button>
+          <Link to="/" className="self-center text-woad underline">
+            Back to the book
+          </Link>
+        </div>
+        {exportFailure && <p className="mt-3 text-madder">{failureWords(exportFailure)}</p>}
+      </main>
+    );
   if (failure && !open)
     return (
       <main className="mx-auto max-w-xl px-6 py-16" role="alert">
