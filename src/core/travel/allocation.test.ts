@@ -131,7 +131,7 @@ test('a chain longer than any tune’s is shared out in windows, as the whole wo
     const long = allocateTravel(wishes, FULL_SIZE);
     expect(long).toHaveLength(1500);
     const exact = allocateTravel(wishes.slice(0, 950), FULL_SIZE);
-    for (let i = 0; i < 700; i++) expect(Math.abs(long[i]!.toCm - exact[i]!.toCm)).toBeLessThan(0.01);
+    for (let i = 0; i < 700; i++) expect(Math.abs(long[i]!.toCm - exact[i]!.toCm)).toBeLessThan(0.05);
     for (const [i, { fromCm, toCm }] of long.entries()) {
       if (i > 0) expect(fromCm).toBe(long[i - 1]!.toCm);
       expect(Math.min(fromCm, toCm)).toBeGreaterThan(-1e-9);
