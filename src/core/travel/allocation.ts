@@ -133,7 +133,7 @@ const AHEAD = 120;
 /**
  * Points of a chain of any length. A stroke hardly feels one that is far off: in a chain that is longer than any tune's each
  * window begins where the one before it ended, and looks beyond its own end. The points are then the optimum’s to a
- * few tenths of a millimetre for strokes as they are played.
+ * hundredth of a millimetre for strokes as they are played.
  */
 function allocateWindows(wishes: readonly StrokeWish[], instrument: Instrument): number[] {
   if (wishes.length <= MOST_AT_ONCE) return allocateChain(wishes, instrument, null);
