@@ -1,5 +1,6 @@
 import { healthSchema } from '#contract/health';
 import { USUAL_SETTINGS } from '#contract/settings';
+import { cases } from '../src/core/testing/share';
 import { MOST_BARS, longAbc, longTune } from './enormous';
 import { type RunningServer, idleProcess, startServer } from './running';
 
@@ -7,8 +8,8 @@ import { type RunningServer, idleProcess, startServer } from './running';
 const MOST_DELAY_MS = 200;
 
 declare const TEST_SHARE: number;
-/** The longest that a document may hold, or a third of it. */
-const BARS = TEST_SHARE === 1 ? MOST_BARS : MOST_BARS / 3;
+/** The longest that a document may hold, or a quarter of it. */
+const BARS = TEST_SHARE === 1 ? MOST_BARS : MOST_BARS / 4;
 let server: RunningServer;
 let idle: Awaited<ReturnType<typeof idleProcess>>;
 beforeAll(async () => {
@@ -57,8 +58,8 @@ test('no route at its largest keeps others waiting', async () => {
   const tune = longTune(BARS);
   const made = (await (await send('POST', '/api/tunes', { tunes: [{ tune }] })).json()) as { tunes: { id: string }[] };
   const { id } = made.tunes[0]!;
-  const small = longTune(60, 'Sixty bars');
-  for (let n = 0; n < (TEST_SHARE === 1 ? 20 : 2); n++)
+  const small = longTune(TEST_SHARE === 1 ? 60 : 24, 'Some bars');
+  for (let n = 0; n < (TEST_SHARE === 1 ? 20 : 1); n++)
     await send('POST', '/api/tunes', {
       tunes: Array.from({ length: 50 }, (_, i) => ({ tune: { ...small, title: `Tune ${n} ${i}` } })),
     });
@@ -97,7 +98,7 @@ test('no route at its largest keeps others waiting', async () => {
     'a long tune as MIDI': () => send('POST', '/api/export', { format: 'midi', choice: { ids: [id] } }),
     'the list as a table': () => send('POST', '/api/export', { format: 'csv', choice: { filter: {} } }),
     'what is like five hundred melodies': () =>
-      send('POST', '/api/likenesses', { melodies: Array.from({ length: 500 }, () => ({ print, pitches })) }),
+      send('POST', '/api/likenesses', { melodies: Array.from({ length: cases(500) }, () => ({ print, pitches })) }),
     'what is like a tune': () => send('GET', `/api/likenesses/${id}`),
     'a page of the book': () => send('GET', '/api/book/tunes?limit=200'),
     'a change of all tunes': () =>
@@ -108,7 +109,11 @@ test('no route at its largest keeps others waiting', async () => {
         settings: { ...USUAL_SETTINGS, limits: { strokeMs: { value: 120, source: 'measured' } } },
       }),
     'a printed book': () =>
-      send('POST', '/api/handout/pdf', { title: 'Book', paper: 'a4', pages: Array<string>(20).fill(lines) }),
+      send('POST', '/api/handout/pdf', {
+        title: 'Book',
+        paper: 'a4',
+        pages: Array<string>(TEST_SHARE === 1 ? 20 : 5).fill(lines),
+      }),
     // It takes all the time that a job has.
     ...(TEST_SHARE === 1 && {
       'a drawing without end': () =>

@@ -122,7 +122,7 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
         <div className="flex flex-wrap gap-2">
           {left && <KeepAsNew id={id} tune={left} />}
           <Button
-            look="main"
+            look={left ? undefined : 'main'}
             onClick={() => {
               setFailure(null);
               setTries(tries + 1);

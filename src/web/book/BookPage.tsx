@@ -162,7 +162,8 @@ export function BookPage() {
           <p className="text-muted" role="status">
             {summaryWords(count, isSearching)}
             {left > 0 && ` · counting figures, ${left} to go`}
-            {givenUp > 0 && ` · ${givenUp} could not be counted: they open, play and print as ever`}
+            {givenUp > 0 &&
+              ` · ${givenUp} could not be counted: ${givenUp === 1 ? 'it opens, plays and prints' : 'they open, play and print'} as ever`}
           </p>
         </div>
         <div className="flex flex-wrap gap-2">

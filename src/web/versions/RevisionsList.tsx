@@ -45,14 +45,15 @@ export function RevisionsList({ id, tune, onRestore }: RevisionsListProps) {
           const isNewDay = !before || !isSameDay(new Date(before.savedAt), at);
           return (
             <li key={revision}>
-              {isNewDay && <p className="mt-2 font-bold">{format(at, 'PPPP')}</p>}
+              {isNewDay && <p className="mt-2 font-bold">{format(at, 'EEEE d MMMM yyyy')}</p>}
               <Button
                 look="link"
                 aria-expanded={looked === revision}
                 onClick={() => setLooked(looked === revision ? null : revision)}
               >
-                {format(at, 'pp')}
+                {format(at, 'HH:mm:ss')}
               </Button>
+              {i === 0 && <span className="text-[14px] text-muted"> the last save</span>}
               {looked === revision && <RevisionShown {...{ id, revision, tune, onRestore }} />}
             </li>
           );
@@ -77,7 +78,9 @@ function RevisionShown({ id, revision, tune, onRestore }: RevisionsListProps & {
     <div className="mb-2 flex flex-col items-start gap-1 rounded-md border border-line bg-paper px-3 py-2">
       <Differences differences={differences} />
       {differences.length > 0 && (
-        <Button onClick={() => onRestore(data.tune, `how it stood at ${format(at, 'Pp')}`)}>Back to it</Button>
+        <Button onClick={() => onRestore(data.tune, `how it stood on ${format(at, 'd MMMM, HH:mm')}`)}>
+          Back to it
+        </Button>
       )}
     </div>
   );
