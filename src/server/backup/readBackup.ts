@@ -26,7 +26,7 @@ export function readBackup(db: Database, input: Readable): Promise<{ tunes: numb
   return inTransaction(
     db,
     async (client) => {
-      await client.query(`TRUNCATE ${BACKUP_TABLES.join(', ')}, import_tunes, book_words CASCADE`);
+      await client.query(`TRUNCATE ${BACKUP_TABLES.join(', ')}, import_tunes, book_words, answered_requests CASCADE`);
       const columns = await columnsOf(client);
       const by = randomInt(LEAST_MOVE, MOST_MOVE);
       let [tunes, rows] = [0, 0];
