@@ -1,6 +1,7 @@
 import { solveQP } from 'quadprog';
 import { FULL_SIZE, instrumentWith } from '#core/instrument';
 import { reportTune } from '#core/report';
+import { counted } from '../testing/reads';
 import { part, seeded, tune } from '../testing/tunes';
 import {
   LEAST_SHARE,
@@ -142,4 +143,24 @@ test('a chain longer than any tune’s is shared out in windows, as the whole wo
       expect(Math.max(fromCm, toCm)).toBeLessThan(FULL_SIZE.hairCm + 1e-9);
     }
   }
+});
+
+test('the steps of sharing the hair grow with the strokes, also where every one of them is cut short', () => {
+  const steps = (count: number, nominalCm: (i: number) => number) => {
+    const wishes = Array.from({ length: count }, (_, i): StrokeWish => ({
+      nominalCm: nominalCm(i),
+      sign: i % 2 === 0 ? 1 : -1,
+      isFree: i === 0,
+    }));
+    const { value, reads } = counted(wishes);
+    allocateTravel(value, FULL_SIZE);
+    return reads() / count;
+  };
+  for (const nominalCm of [
+    () => 10,
+    () => 60,
+    (i: number) => (i % 2 === 0 ? 90 : 20),
+    (i: number) => 5 + ((i * 37) % 110),
+  ])
+    expect(steps(4000, nominalCm) / steps(1200, nominalCm)).toBeLessThan(1.5);
 });
