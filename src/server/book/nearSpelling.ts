@@ -3,6 +3,8 @@ import { quoted, wordsOf } from './filterSql';
 
 /** Words of the book that are tried for each misspelt one. */
 const MOST_TRIED = 4;
+/** Words of a search that are put right; what stands for them goes along in the address of the next page. */
+const MOST_WORDS = 12;
 /** Letters of the longest word that is compared letter by letter; PostgreSQL compares none over 255 bytes. */
 const LONGEST_WORD = 60;
 
@@ -27,10 +29,13 @@ export async function nearWords(db: Queryable, text: string): Promise<NearWords 
             ) AS near
        FROM unnest($1::text[]) WITH ORDINALITY AS a(given, place), lower(unaccent(given)) AS asked
       ORDER BY place`,
-    [words, MOST_TRIED],
+    [words.slice(0, MOST_WORDS), MOST_TRIED],
   );
   if (rows.every(({ near }) => near.length === 0)) return null;
-  return rows.map(({ near }, i) => (near.length > 0 ? near : [words[i]!]));
+  return words.map((word, i) => {
+    const near = rows[i]?.near ?? [];
+    return near.length > 0 ? near : [word];
+  });
 }
 
 /** Takes away words that no tune of the book has any more, in the caller's transaction: a search would be led to nothing. */

@@ -12,6 +12,8 @@ import { type TuneSummary, tuneListSchema } from '#contract/tunes';
 import { readAbc } from '#formats/abc';
 import type { Database } from '../db';
 import { testApp } from '../testApp';
+import { nearWords } from './nearSpelling';
+import { writeCursor } from './pageSql';
 
 let app: Express;
 let db: Database;
@@ -160,6 +162,21 @@ describe('pages', () => {
       const up = await titles({ sort });
       expect(await titles({ sort, down: 'yes' })).toEqual(up.reverse());
     }
+  });
+
+  test('of a search of a hundred words fit into an address', async () => {
+    await db.query(
+      "INSERT INTO book_words SELECT letter || repeat('x', 59 - n) FROM unnest(string_to_array('abcdefghijklm', NULL)) AS letter, generate_series(0, 3) AS n",
+    );
+    const asked = [...'abcdefghijklm']
+      .map((letter) => letter + 'x'.repeat(13))
+      .join(' ')
+      .slice(0, 200);
+    const near = (await nearWords(db, asked))!;
+    expect(near.some((words) => words.length === 4)).toBe(true);
+    const cursor = writeCursor({ key: '1', title: 'w'.repeat(300), id: '7c5e2f5e-0000-4000-8000-000000000000', near });
+    expect(cursor.length).toBeLessThan(8000);
+    await db.query("DELETE FROM book_words WHERE word LIKE '%xxx'");
   });
 
   test('that begin nowhere are refused', async () => {
