@@ -1,6 +1,7 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { chmodSync, cpSync, existsSync, mkdtempSync, rmSync, symlinkSync } from 'node:fs';
+import { type AddressInfo, createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { tuneRecordSchema } from '#contract/tunes';
@@ -16,8 +17,18 @@ const SHORT_ROUNDS = 6;
 const MOST_MEDIAN_MS = 5_000;
 /** Nobody waits longer for Morrin after any kill. */
 const MOST_MS = 60_000;
-const PORT = 4_700 + (process.pid % 90);
-const URL = `http://127.0.0.1:${PORT}`;
+let port = 0;
+const urlOf = (path: string) => `http://127.0.0.1:${port}${path}`;
+
+/** A port that nothing listens on: Morrin keeps it over every kill. */
+async function freePort(): Promise<number> {
+  const probe = createServer().listen(0, '127.0.0.1');
+  await once(probe, 'listening');
+  const { port: free } = probe.address() as AddressInfo;
+  probe.close();
+  await once(probe, 'close');
+  return free;
+}
 
 /** An installation of its own: what was built, and a place for a book. */
 function installation(): string {
@@ -34,7 +45,7 @@ function installation(): string {
 function start(folder: string): ChildProcess {
   return spawn(process.execPath, ['scripts/start.mjs'], {
     cwd: folder,
-    env: { ...process.env, TEST_DATABASE_URL: '', MORRIN_PORT: String(PORT), MORRIN_LOG: 'error' },
+    env: { ...process.env, TEST_DATABASE_URL: '', MORRIN_PORT: String(port), MORRIN_LOG: 'error' },
     stdio: ['ignore', process.env.TELL ? 'inherit' : 'ignore', 'inherit'],
   });
 }
@@ -51,7 +62,7 @@ const sleep = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve,
 
 async function isUp(): Promise<boolean> {
   try {
-    return (await fetch(`${URL}/api/health`, { signal: AbortSignal.timeout(2_000) })).ok;
+    return (await fetch(urlOf(`/api/health`), { signal: AbortSignal.timeout(2_000) })).ok;
   } catch {
     return false;
   }
@@ -69,7 +80,7 @@ async function waitUp(): Promise<number> {
 /** The number of the save that is kept; while Morrin is down again it is asked once more. */
 async function keptCount(id: string): Promise<number> {
   for (;;) {
-    const response = await fetch(`${URL}/api/tunes/${id}`).catch(() => null);
+    const response = await fetch(urlOf(`/api/tunes/${id}`)).catch(() => null);
     if (!response?.ok) {
       await waitUp();
       continue;
@@ -82,6 +93,7 @@ async function keptCount(id: string): Promise<number> {
 (existsSync('/proc/self/cmdline') ? test : test.skip)(
   'whatever is killed, also twice in a row and while starting, no acknowledged save is lost and Morrin is up again',
   async () => {
+    port = await freePort();
     const folder = installation();
     let starter = start(folder);
     const random = seeded(1129);
@@ -90,7 +102,7 @@ async function keptCount(id: string): Promise<number> {
     let isSaving = true;
     try {
       await waitUp();
-      const made = await fetch(`${URL}/api/tunes`, {
+      const made = await fetch(urlOf(`/api/tunes`), {
         method: 'POST',
         headers: { 'Content-Type': 'application/json' },
         body: JSON.stringify({ tunes: [{ tune }] }),
@@ -101,7 +113,7 @@ async function keptCount(id: string): Promise<number> {
       const saver = (async () => {
         for (let count = 1; isSaving;) {
           try {
-            const response = await fetch(`${URL}/api/tunes/${id}`, {
+            const response = await fetch(urlOf(`/api/tunes/${id}`), {
               method: 'PUT',
               headers: { 'Content-Type': 'application/json' },
               body: JSON.stringify({ baseRevision: acknowledged.revision, tune: { ...tune, source: `save ${count}` } }),
