@@ -133,7 +133,10 @@ async function keptCount(id: string): Promise<number> {
       saver.catch(() => undefined);
       const pick = <T>(items: readonly T[]): T => items[Math.floor(random() * items.length)]!;
       for (let round = 0; round < (TEST_SHARE === 1 ? ROUNDS : SHORT_ROUNDS); round++) {
-        await sleep(200 + 400 * random());
+        // Each kill falls among saves that are acknowledged.
+        const until = saves + 1 + Math.floor(3 * random());
+        while (saves < until) await Promise.race([saver, sleep(10)]);
+        await sleep(200 * random());
         const what = pick(['server', 'database', 'both', 'starter'] as const);
         const isTwice = random() < 0.4;
         for (let time = 0; time < (isTwice ? 2 : 1); time++) {
