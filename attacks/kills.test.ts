@@ -13,8 +13,8 @@ declare const TEST_SHARE: number;
 /** Rounds in full size; each kills something once or twice. */
 const ROUNDS = 200;
 const SHORT_ROUNDS = 6;
-/** Half of the times that Morrin is up again after a kill are at most this. */
-const MOST_MEDIAN_MS = 5_000;
+/** Half of the times that Morrin is up again after a kill are at most this; beside other work everything takes longer. */
+const MOST_MEDIAN_MS = TEST_SHARE === 1 ? 5_000 : 15_000;
 /** Nobody waits longer for Morrin after any kill. */
 const MOST_MS = 60_000;
 let port = 0;
