@@ -16,7 +16,7 @@ export function failureWords({ code, details }: Failure): string {
     case 'stale-save':
       return 'A newer version of this tune was kept from elsewhere.';
     case 'too-many-versions':
-      return 'This tune has 100 named versions: take one away first.';
+      return 'This tune has as many named versions as are kept: take one away first.';
     case 'too-many-views':
       return 'There are 60 views: take one away first.';
     case 'import-incomplete':

@@ -15,8 +15,7 @@ export interface Change<V> {
 
 /**
  * Carries what is different between `before` and `next` over to `newest`, field by field as far as both are objects, lists of
- * items with ids item by item: a choice
- * that was made while another was on its way leaves that one alone.
+ * items with ids item by item: a choice that was made while another was on its way leaves that one alone.
  */
 export function carried<V>({ before, next }: Change<V>, newest: V): V {
   if (haveIds(before) && haveIds(next) && haveIds(newest)) return carriedItems({ before, next }, newest) as V;

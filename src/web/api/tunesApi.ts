@@ -52,7 +52,6 @@ import {
 } from './client';
 import { type Change, RevisedQueue } from './revisedRecord';
 
-/** The queues of a store, by its dispatch. */
 // The store’s state holds this API’s own, so its type is not known before the API’s.
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
 type PagesDispatch = ThunkDispatch<any, any, UnknownAction>;
@@ -61,6 +60,7 @@ interface Queues {
   readonly settings: RevisedQueue<StoredSettings, SavedSettings>;
   readonly pegs: RevisedQueue<Pegs, SavedPegs>;
 }
+/** The queues of a store, by its dispatch. */
 const queues = new WeakMap<PagesDispatch, Queues>();
 
 function queuesOf(dispatch: PagesDispatch, getState: () => unknown): Queues {

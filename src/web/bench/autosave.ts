@@ -24,8 +24,9 @@ export function autosave(): Middleware<object, { bench: BenchState }> {
   let timer: ReturnType<typeof setTimeout> | null = null;
   let running: Promise<void> | null = null;
   let failures = 0;
-  /** The draft that is about to be written. */
+  /** The draft that was written last: what an earlier one came to says nothing any more. */
   let newest: object | null = null;
+  /** The draft that is about to be written. */
   let pending: { readonly id: string; readonly draft: Draft } | null = null;
   /** Newest revision that the server told of, for tunes closed before their last edits were saved. */
   const revisions = new Map<string, number>();
