@@ -63,7 +63,7 @@ ${table.join('\n')}
   headless Chromium, toggles spread over all lines; against all lines engraved anew in the same page.
 - **Book**: a thousand invented tunes from one ABC text, read and laid ready over HTTP at the same time, then finished; pages of 20,000 tunes over HTTP, in turns with one tune read by its
   key; the list scrolled through in headless Chromium; what a browser fetches before the book is there.
-- **Backup**: 2,000 tunes with two revisions each, out as one packed file with its sums, and taken back: gone through, with a
+- **Backup**: 600 tunes with two revisions each, out as one packed file with its sums, and taken back: gone through, with a
   copy of the book made and checked before. Both grow with the rows (the attack of backups takes 20,000).
 `,
   );
