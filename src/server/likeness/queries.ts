@@ -8,6 +8,9 @@ import type { Candidate, StoredMelody } from './compare';
 /** Tunes that share the most of a print and are compared note by note. */
 const MOST_COMPARED = 6;
 
+/** Prints that share a run with one and are counted: a run that more lines have than any book of tunes tells nothing. */
+const MOST_COUNTED = 10_000;
+
 /**
  * Tunes of the book that share enough of each print, those that share most first; found through the index, so that the
  * book's size hardly matters.
@@ -25,11 +28,12 @@ async function findCandidates(
               SELECT tune_id, part, (SELECT count(*) FROM unnest(tune_prints.print) AS hash WHERE hash = ANY(wanted.print)) AS shared
                 FROM (SELECT array_agg(value::integer) AS print FROM jsonb_array_elements_text(asked.print)) AS wanted, tune_prints
                WHERE tune_prints.print && wanted.print AND (tune_prints.part = '') = $2 AND tune_id IS DISTINCT FROM $3
+               LIMIT $5
             ) AS found
        JOIN tunes ON tunes.id = found.tune_id AND removed_at IS NULL
       WHERE shared >= $4
       ORDER BY asked, shared DESC, found.tune_id, found.part`,
-    [JSON.stringify(prints), isWhole, without, LEAST_SHARED],
+    [JSON.stringify(prints), isWhole, without, LEAST_SHARED, MOST_COUNTED],
   );
   const counts = new Map<number, number>();
   return rows.filter(({ asked }) => {
