@@ -1,3 +1,4 @@
+import { format } from 'date-fns';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { createGzip } from 'node:zlib';
@@ -23,7 +24,7 @@ export function backupRoutes(
   const router = Router();
 
   router.get('/', async (_request, response) => {
-    response.attachment(`morrin-backup-${now().toISOString().slice(0, 10)}.jsonl.gz`);
+    response.attachment(`morrin-backup-${format(now(), 'yyyy-MM-dd')}.jsonl.gz`);
     response.type('application/gzip');
     await pipeline(Readable.from(backupLines(streams, now())), createGzip(), response);
   });

@@ -1,12 +1,12 @@
+import { format, subDays } from 'date-fns';
 import { type Pegs, newFiddle } from '#contract/pegs';
 
-const DAY_MS = 86_400_000;
 const FIDDLE = '5f0c2f5e-8a41-4d0a-9b52-6f6a0e1c7d10';
 const TUNING = '3a9e6f0d-1b7c-4f35-8c21-0d5b9a2e4c11';
 
 /** A fiddle of the boathouse with strings of different ages, and a tuning of its class. `now` in milliseconds. */
 export function demoPegs(now: number): Pegs {
-  const daysAgo = (days: number) => new Date(now - days * DAY_MS).toISOString().slice(0, 10);
+  const daysAgo = (days: number) => format(subDays(now, days), 'yyyy-MM-dd');
   const fiddle = newFiddle(FIDDLE, 'The boathouse fiddle');
   const strings = fiddle.strings.map((string, i) => ({
     ...string,

@@ -1,3 +1,4 @@
+import { momentWords } from '../ui/days';
 import type { Failure } from '../api/client';
 import { failureWords } from '../api/messages';
 import { useCopiesQuery } from '../api/tunesApi';
@@ -16,7 +17,7 @@ export function KeptCopiesList() {
       <h4 className="font-bold">Copies made by themselves</h4>
       <p className="mb-1 text-[14px] text-muted">
         {newest
-          ? `Last made and checked to its end on ${when(newest.madeAt)}. One is made each day while Morrin runs; the last seven stay, outside the database.`
+          ? `Last made and checked to its end on ${momentWords(newest.madeAt)}. One is made each day while Morrin runs; the last seven stay, outside the database.`
           : 'The first one is made a minute after Morrin starts, and then one each day while it runs.'}
       </p>
       {copies !== undefined && copies.length > 0 && (
@@ -24,7 +25,7 @@ export function KeptCopiesList() {
           {copies.map(({ name, kind, madeAt, bytes }) => (
             <li key={name} className="flex flex-wrap gap-x-3 border-t border-line py-1">
               <a href={`/api/backup/copies/${encodeURIComponent(name)}`} download className="text-woad underline">
-                {when(madeAt)}
+                {momentWords(madeAt)}
               </a>
               <span className="flex-1 text-muted">{KINDS[kind]}</span>
               <span className="text-muted tabular-nums">{sizeWords(bytes)}</span>
@@ -36,5 +37,3 @@ export function KeptCopiesList() {
   );
 }
 
-const WHEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short' });
-const when = (madeAt: string) => WHEN.format(new Date(madeAt));

@@ -1,3 +1,4 @@
+import { dayWords, today } from '../ui/days';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { type Fiddle, type Pegs, newFiddle } from '#contract/pegs';
@@ -19,7 +20,6 @@ interface FiddleSheetProps {
 }
 
 const INPUT = 'rounded-md border border-line bg-surface px-2 py-0.5';
-const today = () => new Date().toISOString().slice(0, 10);
 
 /** A fiddle: its sizes, its strings with their age, and the bow's hair. Kept as it is changed. */
 export function FiddleSheet({ pegs, fiddle, isCounted, onPegs, onCount, onClose }: FiddleSheetProps) {
@@ -323,7 +323,7 @@ function HairGaps({
       <ul className="mt-1 flex flex-wrap gap-x-4 text-[14px] text-muted">
         {fiddle.hairGaps.map(({ date, mm: gap }, i) => (
           <li key={`${date} ${i}`} className="flex items-center">
-            {new Date(date).toLocaleDateString()}: {gap} mm
+            {dayWords(date)}: {gap} mm
             <SignButton
               label={`Take away the gap of ${gap} mm`}
               className="size-7"

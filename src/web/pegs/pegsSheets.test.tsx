@@ -1,3 +1,4 @@
+import { today } from '../ui/days';
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { type Pegs, USUAL_PEGS } from '#contract/pegs';
@@ -133,7 +134,7 @@ test('a string is made new with one press, a wrong tension is refused where it s
     />,
   );
   await userEvent.click(screen.getAllByRole('button', { name: 'new today' })[1]!);
-  expect(kept[0]!.fiddles[0]!.strings[1]).toMatchObject({ hours: 0, fittedOn: new Date().toISOString().slice(0, 10) });
+  expect(kept[0]!.fiddles[0]!.strings[1]).toMatchObject({ hours: 0, fittedOn: today() });
   const tension = screen.getByLabelText('Tension of the G string');
   await userEvent.clear(tension);
   await userEvent.type(tension, '900');

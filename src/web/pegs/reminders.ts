@@ -1,3 +1,4 @@
+import { dayBegins } from '../ui/days';
 import type { Fiddle } from '#contract/pegs';
 import { PLACES } from '#core/tune';
 
@@ -12,7 +13,7 @@ const GAP_CHANGE_MM = 1.5;
 export function reminders({ strings, hairGaps }: Fiddle, now: number): string[] {
   const told: string[] = [];
   for (const [i, { fittedOn, hours }] of strings.entries()) {
-    const months = fittedOn === null ? 0 : (now - Date.parse(fittedOn)) / MONTH_MS;
+    const months = fittedOn === null ? 0 : (now - dayBegins(fittedOn)) / MONTH_MS;
     if (hours >= MOST_HOURS)
       told.push(`The ${PLACES[i]} string has ${Math.round(hours)} hours: it may sound dull and be false.`);
     else if (months >= OLD_MONTHS)

@@ -1,3 +1,4 @@
+import { dayBegins } from '../ui/days';
 import type { Fiddle, PegCheck } from '#contract/pegs';
 import { type CheckedDrift, type Creep, type Minutes, type Reading, fitCreep, nextCheck } from '#core/creep';
 import { midiOf } from '#core/pitch';
@@ -129,7 +130,7 @@ export function checkOf(
 
 export function isNewString({ strings }: Fiddle, at: number, now: number): boolean {
   const fitted = strings[at]!.fittedOn;
-  return fitted !== null && now - Date.parse(fitted) < NEW_DAYS * 86_400_000;
+  return fitted !== null && now - dayBegins(fitted) < NEW_DAYS * 86_400_000;
 }
 
 export const tuningOf = (fiddle: Fiddle): Tuning => parseTuning(fiddle.tuning)!;

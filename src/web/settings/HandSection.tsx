@@ -1,3 +1,4 @@
+import { dayWords, today } from '../ui/days';
 import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import { SPAN_RANGE, type StoredSettings } from '#contract/settings';
@@ -136,7 +137,7 @@ function Bans({
     finger: finger === '' ? null : (Number(finger) as 1 | 2 | 3 | 4),
     place: place === '' ? null : place,
     reason,
-    ...(reason === 'pain' ? { date: new Date().toISOString().slice(0, 10) } : {}),
+    ...(reason === 'pain' ? { date: today() } : {}),
   };
   const isThere = bans.some((ban) => ban.finger === made.finger && ban.place === made.place);
   return (
@@ -150,7 +151,7 @@ function Bans({
               {banWords(ban)}
               <span className="text-muted">
                 : {REASONS[ban.reason]}
-                {ban.date ? `, since ${new Date(ban.date).toLocaleDateString()}` : ''}
+                {ban.date ? `, since ${dayWords(ban.date)}` : ''}
               </span>
             </span>
             <SignButton

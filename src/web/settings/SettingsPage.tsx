@@ -1,3 +1,4 @@
+import { dayWords, today } from '../ui/days';
 import { Undo2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
@@ -213,13 +214,9 @@ function usualFigure(name: keyof Instrument, { hairCm }: Instrument): number {
   return Math.round(FULL_SIZE[name] * share * 100) / 100;
 }
 
-function today(): string {
-  return new Date().toISOString().slice(0, 10);
-}
-
 function limitWords(limit: StoredSettings['limits'][string] | undefined): string {
   if (!limit || limit.source === 'guess') return 'a guess';
-  return limit.date ? `measured ${new Date(limit.date).toLocaleDateString()}` : 'measured';
+  return limit.date ? `measured ${dayWords(limit.date)}` : 'measured';
 }
 
 function SchoolField<K extends keyof Schools>(props: {

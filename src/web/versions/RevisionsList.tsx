@@ -1,4 +1,4 @@
-import { format, isSameDay } from 'date-fns';
+import { momentWords, timeWords, today, weekdayWords } from '../ui/days';
 import { useState } from 'react';
 import { KEPT_REVISIONS } from '#contract/revisions';
 import { tuneDifference } from '#core/difference';
@@ -40,18 +40,17 @@ export function RevisionsList({ id, tune, onRestore }: RevisionsListProps) {
       </p>
       <ul className="flex flex-col">
         {revisions.slice(0, shown).map(({ revision, savedAt }, i) => {
-          const at = new Date(savedAt);
           const before = revisions[i - 1];
-          const isNewDay = !before || !isSameDay(new Date(before.savedAt), at);
+          const isNewDay = !before || today(new Date(before.savedAt)) !== today(new Date(savedAt));
           return (
             <li key={revision}>
-              {isNewDay && <p className="mt-2 font-bold">{format(at, 'EEEE d MMMM yyyy')}</p>}
+              {isNewDay && <p className="mt-2 font-bold">{weekdayWords(savedAt)}</p>}
               <Button
                 look="link"
                 aria-expanded={looked === revision}
                 onClick={() => setLooked(looked === revision ? null : revision)}
               >
-                {format(at, 'HH:mm:ss')}
+                {timeWords(savedAt)}
               </Button>
               {i === 0 && <span className="text-[14px] text-muted"> the last save</span>}
               {looked === revision && <RevisionShown {...{ id, revision, tune, onRestore }} />}
@@ -73,12 +72,11 @@ function RevisionShown({ id, revision, tune, onRestore }: RevisionsListProps & {
   if (error !== undefined) return <p className="text-madder">It cannot be shown. {failureWords(error as Failure)}</p>;
   if (!data) return <p className="text-muted">Looking …</p>;
   const differences = tuneDifference(data.tune, tune);
-  const at = new Date(data.savedAt);
   return (
     <div className="mb-2 flex flex-col items-start gap-1 rounded-md border border-line bg-paper px-3 py-2">
       <Differences differences={differences} />
       {differences.length > 0 && (
-        <Button onClick={() => onRestore(data.tune, `how it stood on ${format(at, 'd MMMM, HH:mm')}`)}>
+        <Button onClick={() => onRestore(data.tune, `how it stood on ${momentWords(data.savedAt)}`)}>
           Back to it
         </Button>
       )}

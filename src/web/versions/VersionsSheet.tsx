@@ -1,4 +1,4 @@
-import { format } from 'date-fns';
+import { momentWords } from '../ui/days';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -163,7 +163,7 @@ function VersionRow(props: {
     <li className="border-t border-line pt-2">
       <div className="flex flex-wrap items-baseline gap-x-3">
         <b className="font-serif text-[17px]">{version.name}</b>
-        <span className="text-[13.5px] text-muted">{format(new Date(version.createdAt), 'PPp')}</span>
+        <span className="text-[13.5px] text-muted">{momentWords(version.createdAt)}</span>
         <span className="ml-auto flex items-center gap-1">
           <Button onClick={onRestore} disabled={differences.length === 0}>
             Back to it

@@ -1,4 +1,4 @@
-import { format } from 'date-fns';
+import { dayWords } from '../ui/days';
 import type { TuneVersion } from '#contract/versions';
 
 /** `a setting, taught by Wenna Tarr, 8 November 2025; slower than the class`. */
@@ -7,9 +7,7 @@ export function originWords(version: Omit<TuneVersion, 'id' | 'name' | 'tune'>):
   const parts = [
     kind === 'setting' ? 'another setting' : 'another plan',
     ...(taughtBy ? [`taught by ${taughtBy}`] : []),
-    learnedOn
-      ? format(new Date(`${learnedOn}T12:00:00`), 'd MMMM yyyy')
-      : `kept ${format(new Date(createdAt), 'd MMMM yyyy')}`,
+    learnedOn ? dayWords(learnedOn) : `kept ${dayWords(createdAt)}`,
   ];
   return `${parts.join(', ')}${note ? `; ${note}` : ''}`;
 }
