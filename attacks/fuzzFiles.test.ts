@@ -13,11 +13,16 @@ test('files that are almost right are read or refused, at once, and what is read
   const random = seeded(8128);
   const seeds = seedFiles();
   const slow: { read: number; judged: number; file: number; bytes: number }[] = [];
+  const faults: string[] = [];
   let [tunes, most] = [0, 0];
   for (let number = 0; number < FILES; number++) {
     const file = mutated(seeds[Math.floor(random() * seeds.length)]!, random);
     const begun = performance.now();
-    const read = [...readFile(new Uint8Array(file))].flatMap((one) => ('tune' in one ? [one.tune] : []));
+    const outcomes = [...readFile(new Uint8Array(file))];
+    for (const outcome of outcomes)
+      for (const { code, message } of 'failed' in outcome ? outcome.failed : outcome.messages)
+        if (code === 'fault') faults.push(`file ${number}: ${message}`);
+    const read = outcomes.flatMap((one) => ('tune' in one ? [one.tune] : []));
     const readMs = performance.now() - begun;
     let judgedMs = 0;
     for (const tune of read) {
@@ -33,6 +38,7 @@ test('files that are almost right are read or refused, at once, and what is read
   console.log(`${FILES} files, ${tunes} tunes read and judged, ${Math.round(most)} ms for the slowest`);
   expect(tunes).toBeGreaterThan(FILES / 10);
   expect(slow).toEqual([]);
+  expect(faults).toEqual([]);
 }, 3_600_000);
 
 describe('small files that ask for much', () => {

@@ -460,3 +460,12 @@ test('a length that no tune has is told where it stands with what was expected, 
     [27, expect.any(Number), expect.stringMatching(/ths of a whole note in common: expected at most 250,000ths/)],
   ]);
 });
+
+test.each([
+  ['of digits without end', '9'.repeat(400), 'a note or rest of ∞ whole notes: expected at most 64'],
+  ['beyond counting', `1${'0'.repeat(30)}`, 'whole notes: expected at most 64'],
+])('a length %s is out of bounds at its place, and no fault of the reader', (_what, digits, words) => {
+  const [first] = readAbc(`X:1\nT:Much\nM:4/4\nL:1/8\nK:D\nD2 d${digits}|\n`).messages;
+  expect(first).toMatchObject({ line: 6, code: 'not-read', severity: 'error' });
+  expect(first!.message).toContain(words);
+});

@@ -11,7 +11,7 @@ import {
   readDirectives,
   readOrder,
 } from '../score';
-import { type ImportMessage, OutOfBounds, TextPositions, importMessage } from '../text';
+import { type ImportMessage, TextPositions, importMessage, stopMessage } from '../text';
 
 import { keyOf, meterOf } from './elements';
 import { readHeader, tempoOf } from './header';
@@ -33,13 +33,10 @@ export function* readAbcTunes(
     try {
       yield readOne(tuneText, defaults, voice);
     } catch (error) {
-      // Lengths that no tune has, and whatever else no reader thinks of: the others are read all the same.
-      const words = `This tune could not be read: ${error instanceof Error ? error.message : 'unknown'}.`;
-      const { line, column } =
-        error instanceof OutOfBounds
-          ? new TextPositions(tuneText.text, tuneText.firstLine).at(Math.max(0, error.offset))
-          : { line: tuneText.firstLine, column: 1 };
-      yield { failed: [importMessage(line, column, 'error', 'not-read', words)] };
+      // The other tunes are read all the same.
+      const start = { line: tuneText.firstLine, column: 1 };
+      const placeOf = (offset: number) => new TextPositions(tuneText.text, tuneText.firstLine).at(offset);
+      yield { failed: [stopMessage(error, 'tune', start, placeOf)] };
     }
   }
 }

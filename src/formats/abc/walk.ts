@@ -88,9 +88,11 @@ export function walkLines(
   };
   const [playsIn, slursIn] = [firstWithin(playsAt), firstWithin(endings)];
   const guard = new LengthGuard();
-  const within = (offset: number, length: Fraction) => {
-    const fault = guard.fault(length);
-    if (fault) throw new OutOfBounds(offset, fault);
+  const lengthAt = (offset: number, element: AbcElement, inTuplet: Tuplet | null) => {
+    const length = lengthOf(element, inTuplet);
+    const fault = length ? guard.fault(length.duration) : ({ code: 'too-long', found: Infinity } as const);
+    if (!length || fault) throw new OutOfBounds(offset, fault!);
+    return length;
   };
   let openSlurs = 0;
   const accidentals = new Map<string, number>();
@@ -228,8 +230,7 @@ export function walkLines(
               break;
             }
             bar ??= openBar(offset);
-            const { duration, mark } = lengthOf(element, tuplet);
-            within(offset, duration);
+            const { duration, mark } = lengthAt(offset, element, tuplet);
             const event: RestEvent = {
               kind: 'rest',
               id: `r${++restCount}`,
@@ -245,9 +246,8 @@ export function walkLines(
           if (!element.pitches || element.pitches.length === 0) break;
           bar ??= openBar(offset);
           tuplet = startTuplet(element, offset) ?? tuplet;
-          const { duration, mark } = lengthOf(element, tuplet);
+          const { duration, mark } = lengthAt(offset, element, tuplet);
           if (duration.n <= 0) break;
-          within(offset, duration);
           // As they stand in the text: an accidental of a grace note holds for its main note.
           const graceNotes = element.gracenotes?.map((grace) => pitchOf(grace, walk.key, accidentals, propagate, null));
           const sounding = element.pitches.map((pitch) => ({

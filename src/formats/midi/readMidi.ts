@@ -5,7 +5,7 @@ import { beatUnit } from '#core/tempo';
 import { type Meter, type Tune, writtenNotes } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
 import type { ReadTune, Voice } from '../score';
-import { type ImportMessage, importMessage } from '../text';
+import { type ImportMessage, importMessage, stopMessage } from '../text';
 import { type MidiMeter, barsOfMelody } from './melodyBars';
 import { type Grid, type MidiNote, QUARTER, quantise, usualGrid } from './quantise';
 import { foldPasses } from './foldPasses';
@@ -47,9 +47,8 @@ export function readMidi(bytes: Uint8Array, choice: MidiChoice = {}): ReadMidi {
   try {
     return readNotes(bytes, choice);
   } catch (error) {
-    // Lengths beyond all numbers, and whatever else no reader thinks of.
-    const words = `This file could not be read: ${error instanceof Error ? error.message : 'unknown'}.`;
-    return { tune: null, voices: [], messages: [importMessage(1, 1, 'error', 'not-read', words)], quantised: null };
+    const message = stopMessage(error, 'file', { line: 1, column: 1 });
+    return { tune: null, voices: [], messages: [message], quantised: null };
   }
 }
 

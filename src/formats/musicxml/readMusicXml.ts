@@ -4,7 +4,7 @@ import { type DanceType, type Tune, writtenNotes } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
 import { MOST_PLAYED_EVENTS } from '../json';
 import { type ReadResult, type Voice, applyDirectives, assemble, barSumMessages, readDirectives } from '../score';
-import { type ImportMessage, OutOfBounds, TextPositions, importMessage } from '../text';
+import { type ImportMessage, TextPositions, importMessage, stopMessage } from '../text';
 import { readHeadFields, withFields } from './fields';
 import { FIELD_PREFIX } from './names';
 import { byPart } from './timewise';
@@ -40,10 +40,8 @@ export function readMusicXml(text: string, voice?: string): ReadResult {
   try {
     return readVoice(root, chosen, voices, positions);
   } catch (error) {
-    // Lengths that no tune has, and whatever else no reader thinks of.
-    const words = error instanceof Error ? error.message : 'unknown';
-    const { line, column } = error instanceof OutOfBounds ? positions.at(error.offset) : { line: 1, column: 1 };
-    return failed(line, column, 'not-read', `This score could not be read: ${words}.`);
+    const start = { line: 1, column: 1 };
+    return { tunes: [], messages: [stopMessage(error, 'score', start, (offset) => positions.at(offset))] };
   }
 }
 

@@ -11,6 +11,7 @@ export const IMPORT_CODES = [
   'empty',
   'not-text',
   'not-read',
+  'fault',
   'no-notes',
   'too-long',
   'syntax',
