@@ -54,7 +54,7 @@ test('the fewest changes for a tempo are found, looked at and taken; then it sta
   await toTheDanceCheck(page, 'Slow Ferry Home');
   await page.getByLabel(/^at/).fill('380');
   await page.getByLabel(/^at/).press('Enter');
-  const found = page.locator('[data-standing="found"]');
+  const found = page.locator('[data-standing="done"]');
   await expect(found).toBeVisible({ timeout: 30_000 });
   const promised = Number(/stands to ([\d.]+)/.exec((await found.textContent()) ?? '')![1]);
   expect(promised).toBeGreaterThanOrEqual(380);

@@ -1,7 +1,6 @@
 import type { AbcElement } from 'abcjs/src/parse/abc_parse.js';
 import { joiningLink } from '#core/bowing';
 import { type Key, midiOf, sameKey } from '#core/pitch';
-import type { Fraction } from '#core/base';
 import {
   LengthGuard,
   type Meter,

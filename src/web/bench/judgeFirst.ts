@@ -1,7 +1,7 @@
-import { wrap } from 'comlink';
 import type { PlayerSettings } from '#core/report';
 import type { Tune } from '#core/tune';
 import { playedEvents } from '#formats/json';
+import { workerTask } from '../work/workerTask';
 import type { JudgeWorker } from './judgeProtocol';
 
 /** Events played that a page judges at once without asking: four times the longest tune that is played. */
@@ -9,25 +9,18 @@ const SURELY_QUICK = 4_000;
 /** A tune that takes longer would keep its page from answering after every edit. */
 const MOST_MS = 4_000;
 
+const startJudge = () => new Worker(new URL('./judge.worker.ts', import.meta.url), { type: 'module' });
+
 /**
  * Whether a tune can be judged in a time in which a page may stand still. One that is far longer than any that is played is
  * tried on another thread first, where it can be given up: a page never hangs on a document.
  */
 export async function canBeJudged(tune: Tune, settings: PlayerSettings): Promise<boolean> {
   if (playedEvents(tune) <= SURELY_QUICK) return true;
-  const worker = new Worker(new URL('./judge.worker.ts', import.meta.url), { type: 'module' });
-  let timer: ReturnType<typeof setTimeout> | undefined;
   try {
-    const given = new Promise<never>((_resolve, reject) => {
-      timer = setTimeout(() => reject(new Error('took too long')), MOST_MS);
-      worker.onerror = () => reject(new Error('could not be judged'));
-    });
-    await Promise.race([wrap<JudgeWorker>(worker).judge(tune, settings), given]);
+    await workerTask<JudgeWorker, void>(startJudge, (worker) => worker.judge(tune, settings), { timeLimitMs: MOST_MS });
     return true;
   } catch {
     return false;
-  } finally {
-    clearTimeout(timer);
-    worker.terminate();
   }
 }

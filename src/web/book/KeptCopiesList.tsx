@@ -36,4 +36,3 @@ export function KeptCopiesList() {
     </div>
   );
 }
-

@@ -1,7 +1,9 @@
-import { proxy, transfer, wrap } from 'comlink';
+import { type Remote, proxy, transfer } from 'comlink';
 import type { FileChoice } from '#formats/file';
 import { MOST_IMPORT_BYTES } from '#contract/tunes';
 import type { ImportMessage } from '#formats/text';
+import { problemWords } from '../work/problemWords';
+import { WorkFailure, workerTask } from '../work/workerTask';
 import type { ImportEnd, ImportWorker, ImportedTune } from './importProtocol';
 
 /** An import under way; `cancel` ends its worker at once. */
@@ -11,8 +13,7 @@ export interface RunningImport {
   readonly cancel: () => void;
 }
 
-/** Reading takes a second for hundreds of tunes; what takes longer than this is given up. */
-const TIME_LIMIT_MS = 60_000;
+const startReader = () => new Worker(new URL('./import.worker.ts', import.meta.url), { type: 'module' });
 
 /**
  * Reads a file in a worker of its own. Its size is looked at before a byte is read. Refused in words for the reader: too
@@ -25,13 +26,27 @@ export function startImport(
 ): RunningImport {
   if (source.size > MOST_IMPORT_BYTES)
     return { messages: Promise.reject(new Error(tooLargeWords(source.size))), cancel: () => undefined };
-  const worker = new Worker(new URL('./import.worker.ts', import.meta.url), { type: 'module' });
-  const remote = wrap<ImportWorker>(worker);
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  const messages = new Promise<readonly ImportMessage[]>((resolve, reject) => {
-    timer = setTimeout(() => reject(new Error('The file took too long to read.')), TIME_LIMIT_MS);
-    worker.onerror = () => reject(new Error('The file could not be read.'));
-    // The tunes and the end come by ways of their own: the end may be here before the last of them.
+  const abort = new AbortController();
+  const messages = workerTask<ImportWorker, readonly ImportMessage[]>(
+    startReader,
+    (worker) => readWith(worker, source, choice, onTunes),
+    { signal: abort.signal },
+  ).catch((error: unknown) => {
+    const problem = error instanceof WorkFailure ? error.problem : 'fault';
+    throw new Error(`The file could not be read. ${problemWords(problem)}`);
+  });
+  return { messages, cancel: () => abort.abort() };
+}
+
+/** The tunes and the end come by ways of their own: the end may be here before the last of them. */
+async function readWith(
+  worker: Remote<ImportWorker>,
+  source: Blob,
+  choice: FileChoice,
+  onTunes: (tunes: readonly ImportedTune[]) => void,
+): Promise<readonly ImportMessage[]> {
+  const bytes = await source.arrayBuffer();
+  return new Promise((resolve, reject) => {
     let came = 0;
     let end: ImportEnd | null = null;
     const settle = () => {
@@ -42,18 +57,11 @@ export function startImport(
       onTunes(tunes);
       settle();
     };
-    source
-      .arrayBuffer()
-      .then((bytes) => remote.readFile(transfer(bytes, [bytes]), choice, proxy(receive)))
-      .then((told) => {
-        end = told;
-        settle();
-      }, reject);
-  }).finally(() => {
-    clearTimeout(timer);
-    worker.terminate();
+    worker.readFile(transfer(bytes, [bytes]), choice, proxy(receive)).then((told) => {
+      end = told;
+      settle();
+    }, reject);
   });
-  return { messages, cancel: () => worker.terminate() };
 }
 
 function tooLargeWords(bytes: number): string {

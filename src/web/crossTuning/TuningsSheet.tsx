@@ -17,6 +17,7 @@ import { writtenKey, writtenPitch } from '../score/noteWords';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import type { RankingRequest } from './tuningsProtocol';
+import { problemWords } from '../work/problemWords';
 import { useRanking } from './useRanking';
 
 interface TuningsSheetProps {
@@ -69,7 +70,8 @@ export function TuningsSheet({ report, tunings, onApply, onClose }: TuningsSheet
       tonics: otherKeys ? [own, ...others] : [own],
     };
   }, [tune, tunings, settings, otherKeys]);
-  const { done, ranked, problem } = useRanking(request);
+  const { kind, progress, answer, problem } = useRanking(request);
+  const ranked = kind === 'done' ? answer : null;
   const ties = useMemo(() => tiedWith(ranked ?? []), [ranked]);
   const [chosen, setChosen] = useState<RankedTuning | null>(null);
   const total = request.tunings.length * request.tonics.length;
@@ -94,12 +96,12 @@ export function TuningsSheet({ report, tunings, onApply, onClose }: TuningsSheet
         />
         in other keys too
         <span className="ml-auto text-[14px] text-muted" role="status">
-          {ranked ? `${ranked.length} ranked` : problem ? '' : `ranking, ${done} of ${total} …`}
+          {ranked ? `${ranked.length} ranked` : problem ? '' : `ranking, ${progress} of ${total} …`}
         </span>
       </label>
       {problem !== null && (
         <p role="alert" className="mb-2 text-madder">
-          {problem}
+          {problemWords(problem)}
         </p>
       )}
       <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Ranked tunings" aria-busy={!ranked}>

@@ -3,6 +3,7 @@ import type { Change, Gain } from '#core/standing';
 import { changePlace, changeWords } from '#contract/standingWords';
 import type { Words } from '#contract/settings';
 import { Button } from '../ui/Button';
+import { problemWords } from '../work/problemWords';
 import type { Gains } from './useDanceWorker';
 
 interface GainsListProps {
@@ -19,7 +20,7 @@ export function GainsList({ report, gains: { gains, isOld, problem }, words, onM
   if (problem)
     return (
       <p role="alert" className="text-madder">
-        {problem}
+        {problemWords(problem)}
       </p>
     );
   if (!gains)

@@ -5,7 +5,8 @@ import { changePlace, changeWords, eventName, noteWords } from '#contract/standi
 import type { Words } from '#contract/settings';
 import { Button } from '../ui/Button';
 import type { DanceRequest } from './danceProtocol';
-import { useStanding } from './useDanceWorker';
+import { problemWords } from '../work/problemWords';
+import { type FoundStanding, useStanding } from './useDanceWorker';
 
 interface StandFormProps {
   readonly report: TuneReport;
@@ -21,17 +22,18 @@ const MOST = 400;
 /** "Make it stand at N": the fewest changes, found by search, looked at, and taken or left. */
 export function StandForm({ report, request, words, beatWords, onMake }: StandFormProps) {
   const [typed, setTyped] = useState<string | null>(null);
-  const { search, begin, cancel } = useStanding(request);
+  const { state, search, cancel } = useStanding(request);
   const text = typed ?? String(Math.round(report.settings.bpm));
   const bpm = Number(text);
+  const found = state.answer;
   const isTempo = text.trim() !== '' && bpm >= LEAST && bpm <= MOST;
   return (
-    <div data-standing={search.kind}>
+    <div data-standing={state.kind}>
       <form
         className="flex flex-wrap items-end gap-2"
         onSubmit={(event) => {
           event.preventDefault();
-          if (isTempo) begin(bpm);
+          if (isTempo) search(bpm);
         }}
       >
         <label className="flex items-center gap-2">
@@ -46,7 +48,7 @@ export function StandForm({ report, request, words, beatWords, onMake }: StandFo
           />
           {beatWords} a minute
         </label>
-        {search.kind === 'going' ? (
+        {state.kind === 'going' ? (
           <Button onClick={cancel}>Cancel</Button>
         ) : (
           <Button look="main" type="submit" disabled={!isTempo}>
@@ -58,22 +60,23 @@ export function StandForm({ report, request, words, beatWords, onMake }: StandFo
         {isTempo ? '' : `expected a tempo from ${LEAST} to ${MOST}`}
       </p>
       <div role="status" className="mt-1">
-        {search.kind === 'going' && (
+        {state.kind === 'going' && (
           <p className="text-muted">
-            searching … {search.tried} plan{search.tried === 1 ? '' : 's'} counted
+            searching … {state.progress} plan{state.progress === 1 ? '' : 's'} counted
           </p>
         )}
-        {search.kind === 'failed' && <p className="text-madder">{search.problem}</p>}
-        {search.kind === 'found' &&
-          (search.of !== request ? (
+        {state.problem && <p className="text-madder">{problemWords(state.problem)}</p>}
+        {state.kind === 'done' &&
+          found &&
+          (found.of !== request ? (
             <p className="text-muted">The tune has changed since: search again.</p>
           ) : (
             <Found
               report={report}
               words={words}
-              bpm={search.bpm}
-              standing={search.standing}
-              onMake={(changes) => onMake(changes, `stands at ${Math.round(search.bpm)}`)}
+              bpm={found.bpm}
+              standing={found.standing}
+              onMake={(changes) => onMake(changes, `stands at ${Math.round(found.bpm)}`)}
             />
           ))}
       </div>
@@ -85,7 +88,7 @@ function Found(props: {
   readonly report: TuneReport;
   readonly words: Words;
   readonly bpm: number;
-  readonly standing: Extract<ReturnType<typeof useStanding>['search'], { kind: 'found' }>['standing'];
+  readonly standing: FoundStanding['standing'];
   readonly onMake: (changes: readonly Change[]) => void;
 }) {
   const { report, words, bpm, standing, onMake } = props;

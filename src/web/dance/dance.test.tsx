@@ -69,8 +69,8 @@ test('while changes are tried, where none helps, and where it failed, it is said
   expect(container.textContent).toBe('trying each change …');
   rerender(show({ gains: [], isOld: false, problem: null }));
   expect(container.textContent).toMatch(/^No single change/);
-  rerender(show({ gains: null, isOld: false, problem: 'It took too long.' }));
-  expect(screen.getByRole('alert').textContent).toBe('It took too long.');
+  rerender(show({ gains: null, isOld: false, problem: 'too-long' }));
+  expect(screen.getByRole('alert').textContent).toBe('It took too long and was given up.');
 });
 
 test('every change and event has its words', () => {

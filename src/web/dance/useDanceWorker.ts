@@ -1,101 +1,56 @@
-import { proxy, wrap } from 'comlink';
-import { useEffect, useRef, useState } from 'react';
+import { proxy } from 'comlink';
+import { useEffect } from 'react';
 import type { Gain, Standing } from '#core/standing';
+import { type Work, useWork } from '../work/useWork';
+import { type WorkProblem, workerTask } from '../work/workerTask';
 import type { DanceRequest, DanceWorker } from './danceProtocol';
 
-const TIME_LIMIT_MS = 60_000;
-const AWAY = 'It could not be counted: the server does not answer. The rest of the page goes on.';
-const TOO_LONG = 'It took too long and was given up.';
-
-/** Starts a worker; `end` stops it and says why it gave nothing. */
-function startWorker(onProblem: (problem: string) => void): { readonly worker: Worker; readonly end: () => void } {
-  const worker = new Worker(new URL('./dance.worker.ts', import.meta.url), { type: 'module' });
-  const timer = setTimeout(() => fail(TOO_LONG), TIME_LIMIT_MS);
-  const end = () => {
-    clearTimeout(timer);
-    worker.terminate();
-  };
-  const fail = (problem: string) => {
-    end();
-    onProblem(problem);
-  };
-  worker.onerror = () => fail(AWAY);
-  return { worker, end };
-}
+const startDance = () => new Worker(new URL('./dance.worker.ts', import.meta.url), { type: 'module' });
 
 export interface Gains {
   readonly gains: readonly Gain[] | null;
   /** They are those of the tune as it was; the new ones are on their way. */
   readonly isOld: boolean;
-  readonly problem: string | null;
+  readonly problem: WorkProblem | null;
 }
 
 /** What single changes buy, counted anew when the tune changes; until then the old answer stays. */
 export function useGains(request: DanceRequest, places: number): Gains {
-  const [state, setState] = useState<{
-    readonly of: DanceRequest;
-    readonly gains: readonly Gain[] | null;
-    readonly problem: string | null;
-  }>({
-    of: request,
-    gains: null,
-    problem: null,
-  });
-  useEffect(() => {
-    let isCurrent = true;
-    const { worker, end } = startWorker((problem) => isCurrent && setState({ of: request, gains: null, problem }));
-    void wrap<DanceWorker>(worker)
-      .gains(request, places)
-      .then((gains) => {
-        end();
-        if (isCurrent) setState({ of: request, gains, problem: null });
-      });
-    return () => {
-      isCurrent = false;
-      end();
-    };
-  }, [request, places]);
-  return { gains: state.gains, isOld: state.of !== request, problem: state.problem };
+  const { state, begin } = useWork<{ readonly of: DanceRequest; readonly gains: readonly Gain[] }>();
+  useEffect(
+    () =>
+      begin(async (signal) => ({
+        of: request,
+        gains: await workerTask<DanceWorker, readonly Gain[]>(startDance, (worker) => worker.gains(request, places), {
+          signal,
+        }),
+      })),
+    [begin, request, places],
+  );
+  return { gains: state.answer?.gains ?? null, isOld: state.answer?.of !== request, problem: state.problem };
 }
 
-export type Search =
-  | { readonly kind: 'none' }
-  | { readonly kind: 'going'; readonly bpm: number; readonly tried: number }
-  | { readonly kind: 'found'; readonly bpm: number; readonly of: DanceRequest; readonly standing: Standing }
-  | { readonly kind: 'failed'; readonly problem: string };
+export interface FoundStanding {
+  readonly of: DanceRequest;
+  readonly bpm: number;
+  readonly standing: Standing;
+}
 
-/** The search for the fewest changes; begun and given up by hand. */
-export function useStanding(request: DanceRequest): {
-  readonly search: Search;
-  readonly begin: (bpm: number) => void;
-  readonly cancel: () => void;
+/** The search for the fewest changes; begun and given up by hand. Its progress is the number of plans counted. */
+export function useStanding(request: DanceRequest): Pick<Work<FoundStanding>, 'state' | 'cancel'> & {
+  readonly search: (bpm: number) => void;
 } {
-  const [search, setSearch] = useState<Search>({ kind: 'none' });
-  const ending = useRef<(() => void) | null>(null);
-  useEffect(() => () => ending.current?.(), []);
-  const cancel = () => {
-    ending.current?.();
-    ending.current = null;
-    setSearch({ kind: 'none' });
+  const { state, begin, cancel } = useWork<FoundStanding>();
+  const search = (bpm: number) => {
+    begin(async (signal, onProgress) => ({
+      of: request,
+      bpm,
+      standing: await workerTask<DanceWorker, Standing>(
+        startDance,
+        (worker) => worker.stand(request, bpm, proxy(onProgress)),
+        { signal },
+      ),
+    }));
   };
-  const begin = (bpm: number) => {
-    ending.current?.();
-    const { worker, end } = startWorker((problem) => setSearch({ kind: 'failed', problem }));
-    ending.current = end;
-    setSearch({ kind: 'going', bpm, tried: 0 });
-    void wrap<DanceWorker>(worker)
-      .stand(
-        request,
-        bpm,
-        // It comes by a way of its own, and may come in after what was found.
-        proxy((tried: number) =>
-          setSearch((now) => (now.kind === 'going' && now.bpm === bpm ? { ...now, tried } : now)),
-        ),
-      )
-      .then((standing) => {
-        end();
-        setSearch({ kind: 'found', bpm, of: request, standing });
-      });
-  };
-  return { search, begin, cancel };
+  return { state, search, cancel };
 }

@@ -1,14 +1,22 @@
-import { proxy, wrap } from 'comlink';
-import { useEffect, useRef, useState } from 'react';
+import { proxy } from 'comlink';
+import { useState } from 'react';
 import { type Performance, clickTrack, perform } from '#core/performance';
 import type { TuneReport } from '#core/report';
 import { writeMidi } from '#formats/midi';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { saveFile } from '../ui/saveFile';
+import { problemWords } from '../work/problemWords';
+import { useWork } from '../work/useWork';
+import { workerTask } from '../work/workerTask';
 import type { ListenSettings } from './listenSettings';
 import type { Span } from './player';
 import type { RenderWorker } from './renderProtocol';
+
+/** Sounding a long medley takes minutes on a slow machine, and tells how far it is. */
+const RENDER_LIMIT_MS = 600_000;
+
+type MakeBytes = (signal: AbortSignal, onProgress: (share: number) => void) => Promise<Uint8Array>;
 
 interface SoundFilesSheetProps {
   readonly report: TuneReport;
@@ -18,55 +26,35 @@ interface SoundFilesSheetProps {
   readonly onClose: () => void;
 }
 
-type Rendering =
-  | { readonly kind: 'none' }
-  | { readonly kind: 'going'; readonly what: string; readonly share: number }
-  | { readonly kind: 'done'; readonly name: string; readonly bytes: number }
-  | { readonly kind: 'failed'; readonly what: string };
+interface MadeFile {
+  readonly name: string;
+  readonly bytes: number;
+}
+
+const startRender = () => new Worker(new URL('./render.worker.ts', import.meta.url), { type: 'module' });
 
 /** The tune, or what is selected of it, as files that are heard elsewhere. */
 export function SoundFilesSheet({ report, settings, span, onClose }: SoundFilesSheetProps) {
-  const [rendering, setRendering] = useState<Rendering>({ kind: 'none' });
+  const { state, begin, cancel } = useWork<MadeFile>();
+  const [what, setWhat] = useState('');
   const [onlySpan, setOnlySpan] = useState(false);
-  const worker = useRef<Worker | null>(null);
-  const cancel = () => {
-    worker.current?.terminate();
-    worker.current = null;
-    setRendering({ kind: 'none' });
-  };
-  useEffect(() => () => worker.current?.terminate(), []);
   const base = fileName(report.tune.title);
-  const keep = (name: string, bytes: Uint8Array, type: string) => {
-    saveFile(name, new Blob([bytes as BlobPart], { type }));
-    setRendering({ kind: 'done', name, bytes: bytes.length });
+  const make = (words: string, name: string, type: string, run: MakeBytes) => {
+    setWhat(words);
+    begin(async (signal, onProgress) => {
+      const bytes = await run(signal, onProgress);
+      saveFile(name, new Blob([bytes as BlobPart], { type }));
+      return { name, bytes: bytes.length };
+    });
   };
-  const renderWav = ({ plan }: Performance, what: string, name: string) => {
-    cancel();
-    const started = new Worker(new URL('./render.worker.ts', import.meta.url), { type: 'module' });
-    worker.current = started;
-    setRendering({ kind: 'going', what, share: 0 });
-    // What it said last may come in after it was given up.
-    const tell = (now: Rendering) => {
-      if (worker.current === started) setRendering(now);
-    };
-    const fail = () => {
-      tell({ kind: 'failed', what });
-      started.terminate();
-    };
-    started.onerror = fail;
-    wrap<RenderWorker>(started)
-      .render(
-        { plan, balance: settings.balance },
-        proxy((share: number) => tell({ kind: 'going', what, share })),
-      )
-      .then((file) => {
-        started.terminate();
-        if (worker.current !== started) return;
-        // Its progress comes by a way of its own, and may come in after the file.
-        worker.current = null;
-        keep(name, file, 'audio/wav');
-      }, fail);
-  };
+  const makeWav = ({ plan }: Performance, words: string, name: string) =>
+    make(words, name, 'audio/wav', (signal, onProgress) =>
+      workerTask<RenderWorker, Uint8Array>(
+        startRender,
+        (worker) => worker.render({ plan, balance: settings.balance }, proxy(onProgress)),
+        { signal, timeLimitMs: RENDER_LIMIT_MS },
+      ),
+    );
   const chosen = onlySpan ? span : null;
   const part = chosen ? ' (selection)' : '';
   return (
@@ -93,7 +81,7 @@ export function SoundFilesSheet({ report, settings, span, onClose }: SoundFilesS
             name="Sound (WAV)"
             words="44.1 kHz, 16 bits, one channel; as the fiddle plays it"
             onMake={() =>
-              renderWav(
+              makeWav(
                 perform(report, {
                   layers: new Set(settings.layers),
                   span: chosen,
@@ -109,36 +97,35 @@ export function SoundFilesSheet({ report, settings, span, onClose }: SoundFilesS
           <FileRow
             name="Click track (WAV)"
             words="one bar counted in, then bars, beats and offbeats of the whole tune"
-            onMake={() => renderWav(clickTrack(report), 'the click track', `${base} click.wav`)}
+            onMake={() => makeWav(clickTrack(report), 'the click track', `${base} click.wav`)}
           />
           <FileRow
             name="Notes (MIDI)"
             words="the whole tune as played, its loudness by the bow"
-            onMake={() => keep(`${base}.mid`, writeMidi(report), 'audio/midi')}
+            onMake={() => make('the notes', `${base}.mid`, 'audio/midi', async () => writeMidi(report))}
           />
         </ul>
         <div role="status" className="min-h-9">
-          {rendering.kind === 'going' && (
+          {state.kind === 'going' && (
             <div className="flex items-center gap-3">
               <progress
                 className="h-2 flex-1 accent-woad"
                 max={1}
-                value={rendering.share}
-                aria-label={`Making ${rendering.what}`}
+                value={state.progress}
+                aria-label={`Making ${what}`}
               />
-              <span className="w-12 text-right">{Math.round(100 * rendering.share)} %</span>
+              <span className="w-12 text-right">{Math.round(100 * state.progress)} %</span>
               <Button onClick={cancel}>Cancel</Button>
             </div>
           )}
-          {rendering.kind === 'done' && (
+          {state.kind === 'done' && state.answer && (
             <p>
-              {rendering.name} is ready ({(rendering.bytes / 1e6).toFixed(rendering.bytes < 1e5 ? 3 : 1)} MB).
+              {state.answer.name} is ready ({(state.answer.bytes / 1e6).toFixed(state.answer.bytes < 1e5 ? 3 : 1)} MB).
             </p>
           )}
-          {rendering.kind === 'failed' && (
+          {state.problem && (
             <p className="text-madder">
-              {rendering.what} could not be made: the page could not load what makes it. Try again once the server
-              answers.
+              No file was made of {what}. {problemWords(state.problem)}
             </p>
           )}
         </div>

@@ -1,14 +1,15 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { NO_BOWING } from '#contract/report';
 import { type TuneReport, reportTune } from '#core/report';
-import { type BowingFigures, type Candidate, type StyleWishes, adoptBowing, planFigures } from '#core/search';
+import { type BowingFigures, type Candidate, adoptBowing, planFigures } from '#core/search';
 import type { Tune, UnrolledNote } from '#core/tune';
 import { StrokeRow, strokeWords } from '../score/StrokeRow';
 import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { ideaInBars } from './ideaWords';
-import { type Searcher, startSearcher } from './startSearch';
+import { problemWords } from '../work/problemWords';
+import { type Search, WANTED, useSearch } from './useSearch';
 import { WishFields } from './WishFields';
 import { keepWishes, readWishes } from './wishesKept';
 
@@ -20,19 +21,10 @@ interface BowingsSheetProps {
   readonly onClose: () => void;
 }
 
-/** Bowings that are looked for at once. */
-const WANTED = 4;
 /** Bars shown side by side, and the width in which their strokes are laid out: fewer where the screen is narrow. */
 const WIDE = { bars: 4, width: 780 };
 const NARROW = { bars: 2, width: 330 };
-/** Wishes within this time are one search. */
-const PAUSE_MS = 250;
-
-type Finding =
-  | { readonly kind: 'searching'; readonly found: number }
-  | { readonly kind: 'done' }
-  | { readonly kind: 'cancelled' }
-  | { readonly kind: 'failed'; readonly why: string };
+const NONE: readonly Candidate[] = [];
 
 /** Looks for other bowings and lays them side by side on the same bars, to be taken whole or for one part. */
 export function BowingsSheet({ report, part: partAtStart, onApply, onClose }: BowingsSheetProps) {
@@ -40,7 +32,8 @@ export function BowingsSheet({ report, part: partAtStart, onApply, onClose }: Bo
   const [part, setPart] = useState(partAtStart);
   const [from, setFrom] = useState(1);
   const [room] = useState(() => (window.innerWidth < 640 ? NARROW : WIDE));
-  const { candidates, state, again, cancel } = useSearch(report, wishes);
+  const { state, again, cancel } = useSearch(report, wishes);
+  const candidates = state.answer ?? NONE;
   const bars = useMemo(() => barsOfPart(report, part), [report, part]);
   const shown = useMemo(
     () =>
@@ -100,8 +93,8 @@ export function BowingsSheet({ report, part: partAtStart, onApply, onClose }: Bo
         <SearchState state={state} found={candidates.length} onCancel={cancel} onAgain={again} />
       </div>
       <ol
-        aria-busy={state.kind === 'searching'}
-        className={`flex flex-col gap-2 ${state.kind === 'searching' ? '[&>li]:border-dashed [&_svg]:opacity-50' : ''}`}
+        aria-busy={state.kind === 'going'}
+        className={`flex flex-col gap-2 ${state.kind === 'going' ? '[&>li]:border-dashed [&_svg]:opacity-50' : ''}`}
       >
         <BowingRow name="As it is now" figures={now} notes={shown} bowed={report} width={room.width} />
         {candidates.map((candidate, i) => (
@@ -118,82 +111,27 @@ export function BowingsSheet({ report, part: partAtStart, onApply, onClose }: Bo
   );
 }
 
-/** Asks the worker anew whenever the tune or the wishes change; the old answer stays until the new one comes. */
-function useSearch(report: TuneReport, wishes: StyleWishes) {
-  const searcher = useRef<Searcher | null>(null);
-  const stop = useRef(() => undefined as void);
-  const [candidates, setCandidates] = useState<readonly Candidate[]>([]);
-  const [state, setState] = useState<Finding>({ kind: 'searching', found: 0 });
-  const [tries, setTries] = useState(0);
-  useEffect(() => {
-    const running = (searcher.current ??= startSearcher());
-    let isCurrent = true;
-    const { bpm, limits, instrument, fingerRule, schools, hand } = report.settings;
-    const timer = setTimeout(() => {
-      setState({ kind: 'searching', found: 0 });
-      const request = {
-        tune: report.tune,
-        options: { bpm, limits, instrument, fingerRule, schools, hand },
-        wishes,
-        count: WANTED,
-      };
-      running
-        .propose(request, (found) => isCurrent && setState({ kind: 'searching', found }))
-        .then(
-          (answer) => {
-            if (!isCurrent) return;
-            setCandidates(answer);
-            setState({ kind: 'done' });
-          },
-          (error: Error) => isCurrent && setState({ kind: 'failed', why: error.message }),
-        );
-    }, PAUSE_MS);
-    stop.current = () => {
-      isCurrent = false;
-      clearTimeout(timer);
-    };
-    return stop.current;
-  }, [report, wishes, tries]);
-  useEffect(
-    () => () => {
-      searcher.current?.cancel();
-      searcher.current = null;
-    },
-    [],
-  );
-  return {
-    candidates,
-    state,
-    again: () => setTries(tries + 1),
-    cancel: () => {
-      // Also what is not asked yet: it waits for the next wish.
-      stop.current();
-      searcher.current?.cancel();
-      setState({ kind: 'cancelled' });
-    },
-  };
-}
-
 function SearchState(props: {
-  readonly state: Finding;
+  readonly state: Search['state'];
   readonly found: number;
   readonly onCancel: () => void;
   readonly onAgain: () => void;
 }) {
   const { state, found, onCancel, onAgain } = props;
   const words = {
-    searching: state.kind === 'searching' ? `looking … ${state.found} of ${WANTED}` : '',
+    none: '',
+    going: `looking … ${state.progress} of ${WANTED}`,
     done:
       found === 0 ? NO_BOWING : found < WANTED ? `${found} found; no more differ enough to compare` : `${found} found`,
     cancelled: 'stopped',
-    failed: state.kind === 'failed' ? state.why : '',
+    failed: state.problem ? problemWords(state.problem) : '',
   }[state.kind];
   return (
     <div className="ml-auto flex items-center gap-2">
       <span role="status" data-search={state.kind} className={state.kind === 'failed' ? 'text-madder' : 'text-muted'}>
         {words}
       </span>
-      {state.kind === 'searching' && <Button onClick={onCancel}>Stop</Button>}
+      {state.kind === 'going' && <Button onClick={onCancel}>Stop</Button>}
       {(state.kind === 'cancelled' || state.kind === 'failed') && <Button onClick={onAgain}>Look again</Button>}
     </div>
   );

@@ -76,9 +76,7 @@ function RevisionShown({ id, revision, tune, onRestore }: RevisionsListProps & {
     <div className="mb-2 flex flex-col items-start gap-1 rounded-md border border-line bg-paper px-3 py-2">
       <Differences differences={differences} />
       {differences.length > 0 && (
-        <Button onClick={() => onRestore(data.tune, `how it stood on ${momentWords(data.savedAt)}`)}>
-          Back to it
-        </Button>
+        <Button onClick={() => onRestore(data.tune, `how it stood on ${momentWords(data.savedAt)}`)}>Back to it</Button>
       )}
     </div>
   );
