@@ -196,6 +196,20 @@ test('drums are no melody, and what is no MIDI file, cut off or empty is said to
     expect(readMidi(bytes).tune).toBeNull();
 });
 
+test('a damaged time, and a gap that no tune has, are told at once and filled with nothing', () => {
+  const far = file([
+    [0, 1, 60],
+    [90_000, 1, 62],
+  ]);
+  expect(readMidi(far).messages[0]!.message).toMatch(/22,5\d\d whole notes played .*: expected at most 20,000/);
+  const good = [...file([[0, 1, 60]])];
+  const noteOff = good.lastIndexOf(0x80);
+  const damaged = [...good.slice(0, noteOff - 1), ...Array<number>(9).fill(0xff), 0x7f, ...good.slice(noteOff)];
+  // The last byte of the track's length.
+  damaged[String.fromCharCode(...damaged).lastIndexOf('MTrk') + 7]! += damaged.length - good.length;
+  expect(readMidi(Uint8Array.from(damaged)).messages[0]!.message).toMatch(/damaged: a time/);
+});
+
 test('ticks are fine enough for every length of the grid', () => {
   expect(TICKS_PER_QUARTER % 48).toBe(0);
 });

@@ -2,10 +2,10 @@ import { type MidiData, type MidiEvent, parseMidi } from 'midi-file';
 import { toNumber } from '#core/base';
 import { type Key, keyFifths, LETTERS, MODES } from '#core/pitch';
 import { beatUnit } from '#core/tempo';
-import { type Meter, type Tune, writtenNotes } from '#core/tune';
+import { MUSIC_BOUNDS, type Meter, type Tune, writtenNotes } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
 import type { ReadTune, Voice } from '../score';
-import { type ImportMessage, importMessage, stopMessage } from '../text';
+import { type ImportMessage, importMessage, lengthWords, stopMessage } from '../text';
 import { type MidiMeter, barsOfMelody } from './melodyBars';
 import { type Grid, type MidiNote, QUARTER, quantise, usualGrid } from './quantise';
 import { foldPasses } from './foldPasses';
@@ -32,6 +32,8 @@ export interface ReadMidi {
 
 /** Notes beyond this are not read. */
 const MOST_NOTES = 20_000;
+/** Four bytes of seven bits; what goes on longer comes out of the parser as anything, also as less than nothing. */
+const MOST_DELTA = 0x0fffffff;
 /** Percussion by custom: its numbers are no pitches. */
 const PERCUSSION = 9;
 /** Quarters a minute where a file does not say. */
@@ -67,12 +69,18 @@ function readNotes(bytes: Uint8Array, choice: MidiChoice): ReadMidi {
   }
   const ticks = midi.header.ticksPerBeat;
   if (!ticks || ticks < 1) return failed('This MIDI file counts in film frames: expected one that counts in beats.');
+  if (midi.tracks.some((events) => events.some(({ deltaTime }) => !(deltaTime >= 0 && deltaTime <= MOST_DELTA))))
+    return failed('This MIDI file is damaged: a time in it is longer than a MIDI file can say.');
   const sources = notesByVoice(midi, ticks);
   const voices = sources.map(({ id, name, notes }) => ({ id, name, notes: notes.length }));
   const source = sources.find(({ id }) => id === choice.voice) ?? mainVoice(sources);
   if (!source) return failed('No notes were found in this MIDI file.');
   const head = readHead(midi, ticks);
   const grid = choice.grid ?? usualGrid(source.notes);
+  // An odd byte in a time of the file may be a gap of years, which would be filled with rests.
+  const wholes = source.notes.reduce((last, { end }) => Math.max(last, end), 0) / 4;
+  if (!(wholes <= MUSIC_BOUNDS.playedWholes))
+    return failed(`This MIDI file could not be read: ${lengthWords({ code: 'too-much', found: wholes })}.`, voices);
   const quantised = quantise(source.notes, grid);
   const messages: ImportMessage[] = [];
   const say = (code: ImportMessage['code'], words: string) => messages.push(importMessage(1, 1, 'info', code, words));
