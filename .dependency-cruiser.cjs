@@ -6,20 +6,52 @@ const layer = (from, to) => ({
   to: { path: `^src/(${to})/` },
 });
 
+/**
+ * The folders of the pages, each line from what the lines below it may use: parts without domain, talk with threads and
+ * server, the score and the player, the open tune, sheets about it, rooms, the frame.
+ */
+const WEB_ROOMS = [
+  ['ui'],
+  ['work'],
+  ['api'],
+  ['store'],
+  ['score', 'audio'],
+  ['player'],
+  ['entry'],
+  ['openTune'],
+  ['tune', 'search', 'fingering', 'drones', 'ornaments', 'crossTuning', 'twins', 'versions'],
+  ['bench', 'dance', 'ground', 'handout', 'pegs', 'settings', 'book'],
+  ['app'],
+];
+
+/** A folder of the pages uses those of the lines before its own, and no neighbour of its own line. */
+const stage = (line, at) =>
+  line.map((room) => ({
+    name: `web-${room}-uses-what-is-below`,
+    severity: 'error',
+    from: { path: `^src/web/${room}/` },
+    to: {
+      path: '^src/web/',
+      pathNot: [`^src/web/${room}/`, `^src/web/(${['testing', ...WEB_ROOMS.slice(0, at).flat()].join('|')})/`],
+    },
+  }));
+
 module.exports = {
   forbidden: [
     {
       name: 'no-circular',
       severity: 'error',
       from: {},
-      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+      to: { circular: true },
     },
-    layer('core', 'formats|contract|server|web|cli'),
-    layer('formats', 'contract|server|web|cli'),
-    layer('contract', 'server|web|cli'),
+    layer('core', 'formats|contract|words|server|web|cli'),
+    layer('formats', 'contract|words|server|web|cli'),
+    layer('contract', 'words|server|web|cli'),
+    layer('words', 'server|web|cli'),
     layer('server', 'web|cli'),
     layer('web', 'server|cli'),
     layer('cli', 'server|web'),
+    ...WEB_ROOMS.flatMap(stage),
   ],
   options: {
     doNotFollow: { path: 'node_modules' },

@@ -19,7 +19,7 @@ const common = {
   moduleFileExtensions: ['ts', 'tsx', 'js', 'mjs', 'cjs', 'json'],
   moduleNameMapper: {
     '^#(core|formats)/(.*)$': '<rootDir>/src/$1/$2/index.ts',
-    '^#contract/(.*)$': '<rootDir>/src/contract/$1.ts',
+    '^#(contract|words)/(.*)$': '<rootDir>/src/$1/$2.ts',
   },
 };
 
@@ -33,7 +33,7 @@ export default {
       ...common,
       displayName: 'core',
       testEnvironment: 'node',
-      testMatch: ['<rootDir>/src/{core,formats,contract}/**/*.test.ts'],
+      testMatch: ['<rootDir>/src/{core,formats,contract,words}/**/*.test.ts'],
     },
     {
       ...common,

@@ -23,7 +23,7 @@ await build({
         bundler.onResolve({ filter: /^#(core|formats)\// }, ({ path }) => ({
           path: join(ROOT, 'src', path.slice(1), 'index.ts'),
         }));
-        bundler.onResolve({ filter: /^#contract\// }, ({ path }) => ({
+        bundler.onResolve({ filter: /^#(contract|words)\// }, ({ path }) => ({
           path: join(ROOT, 'src', `${path.slice(1)}.ts`),
         }));
       },

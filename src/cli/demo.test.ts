@@ -1,3 +1,4 @@
+import { mendWords } from '#words/mend';
 import { type Schools, USUAL_SCHOOLS } from '#core/schools';
 import { readFileSync, readdirSync } from 'node:fs';
 import { changeTuning } from '#core/crossTuning';
@@ -11,7 +12,7 @@ import { type Finding, droneSceneOf, mendTune, ornamentSceneOf, reportTune, wish
 import { DANCE_TYPES, PLACES, writtenNotes } from '#core/tune';
 import { TUNINGS } from '#core/tuning';
 import { readAbc, writeAbc } from '#formats/abc';
-import { findingWords, mendWords } from '#contract/findingWords';
+import { findingWords } from '#words/finding';
 import { some } from '../core/testing/share';
 
 const tunes = readdirSync('demo')

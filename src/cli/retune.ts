@@ -1,5 +1,6 @@
 import { STANDARD_TUNING, type Tuning, parseTuning, retunePlan } from '#core/tuning';
-import { type Retune, toRetune } from '#contract/retune';
+import type { Retune } from '#contract/retune';
+import { toRetune } from '#words/retuneJson';
 import { implausibleWords, tuningFault } from '#formats/text';
 import { InputError, UsageError } from './usage';
 

@@ -6,10 +6,10 @@ import { STANDARD_TUNING, type Tuning, retunePlan } from '#core/tuning';
 import { pitchSpelled, staffStep, midiOf } from '#core/pitch';
 import { readAbc } from '#formats/abc';
 import { seeded } from '../core/testing/tunes';
-import { findingWords } from '#contract/findingWords';
-import { ornamentName } from '#contract/ornamentWords';
-import { toReport } from '#contract/report';
-import { SAFETY, toRetune } from '#contract/retune';
+import { findingWords } from '#words/finding';
+import { ornamentName } from '#words/ornament';
+import { toReport } from '#words/reportJson';
+import { SAFETY, toRetune } from '#words/retuneJson';
 import { USUAL_SETTINGS, playerSettings } from '#contract/settings';
 import { some } from '../core/testing/share';
 

@@ -12,11 +12,11 @@ import {
   LIMIT_KEYS,
   REGIONS,
   USUAL_REGION,
+  type LiltFault,
   findLilt,
   liltFault,
   limitsWith,
 } from '#core/tempo';
-import { liltFaultWords } from './liltWords';
 import { DANCE_TYPES, PLACES } from '#core/tune';
 
 /** What each figure of fiddle and bow may be, in its own unit. */
@@ -167,6 +167,13 @@ const dottedRatio = z
 
 const MOST_LILTS = 20;
 const shares = z.array(z.number().positive().max(1)).min(LILT_NOTES.least).max(LILT_NOTES.most).nullable();
+/** What is wrong with a lilt, for a program that sent it; a player is told with figures where it is made. */
+const LILT_ISSUES: Readonly<Record<LiltFault['code'], string>> = {
+  curve: 'expected a tempo up to which it is full, and a flattening, both more than 0',
+  shares: 'expected shares of each beat that are more than 0 and sum to 1',
+  grows: 'expected shares and a flattening under which no note grows longer as the tempo rises',
+};
+
 const liltSchema = z
   .object({
     name: z
@@ -180,7 +187,7 @@ const liltSchema = z
   })
   .superRefine((lilt, context) => {
     const fault = liltFault(lilt);
-    if (fault) context.addIssue({ code: 'custom', message: liltFaultWords(fault) });
+    if (fault) context.addIssue({ code: 'custom', message: LILT_ISSUES[fault.code] });
   });
 
 /** Weights of the terms of a drone's rank, fitted by a listening test. */

@@ -4,7 +4,7 @@ import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router';
 import { router } from './app/App';
-import { store } from './app/theStore';
+import { store } from './store/theStore';
 import './app/theme.css';
 import { currentTheme, showTheme } from './app/theme';
 

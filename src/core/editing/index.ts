@@ -42,3 +42,5 @@ export {
 // Where things stand.
 export type { BarRoom, Location } from './document';
 export { barRoom, findEvent, inForce, mapNotes } from './document';
+// As a tune is begun.
+export { blankTune } from './blankTune';

@@ -5,7 +5,7 @@ export { melodyLines, wholeLine } from './melodyLines';
 export { LEAST_SHARED, PRINT_SIZE, melodyPrint, sharedOf } from './melodyPrint';
 // How alike two melodies are, counted exactly.
 export type { Likeness } from './melodyLikeness';
-export { ALIKE, SAME_TUNE, melodyLikeness } from './melodyLikeness';
+export { ALIKE, MAX_COMPARED, SAME_TUNE, melodyLikeness } from './melodyLikeness';
 // Tunes by their first notes.
 export type { FirstNotes, FirstNotesRead } from './firstNotes';
 export { FIRST_NOTES, firstNotes, readFirstNotes } from './firstNotes';

@@ -5,6 +5,7 @@ import { inventedTune } from '../testing/books';
 import { part, seeded, tune } from '../testing/tunes';
 import {
   LEAST_SHARED,
+  MAX_COMPARED,
   PRINT_SIZE,
   SAME_TUNE,
   firstNotes,
@@ -132,6 +133,15 @@ describe('likeness', () => {
       const share = melodyLikeness(line(inventedTune(seed)), line(inventedTune(seed + 300))).share;
       expect(share).toBeLessThan(SAME_TUNE - 0.15);
     }
+  });
+
+  test('of endless lines is that of their beginnings', () => {
+    const random = seeded(17);
+    const endless = Array.from({ length: 50_000 }, () => 60 + Math.floor(random() * 12));
+    const begins = endless.slice(0, MAX_COMPARED).map((pitch, i) => (i % 7 === 0 ? pitch + 1 : pitch));
+    expect(melodyLikeness(endless, [...begins, ...endless])).toEqual(
+      melodyLikeness(endless.slice(0, MAX_COMPARED), begins),
+    );
   });
 
   test('of nothing is nothing', () => {

@@ -17,6 +17,9 @@ export const ALIKE = 0.4;
 /** What a place that differs, or that one of them has not, takes off. */
 const PENALTY = 0.5;
 
+/** Places that are compared, from the beginning: a hundred bars of running eighths. */
+export const MAX_COMPARED = 800;
+
 /** Transpositions that are tried: those at which most pairs of places would agree. */
 const MOST_TRIED = 2;
 
@@ -24,9 +27,10 @@ const MOST_TRIED = 2;
  * How alike two lines are: over all ways to lay one along the other and all likely transpositions the best of
  * (places that agree − ½ · places that differ or stand alone) / mean length, not below 0. Octaves are left out: a
  * setting folded into the first position is the same tune. Needleman and Wunsch's global alignment, O(n·m) time, O(m)
- * memory. An empty line is like nothing.
+ * memory, n and m at most `MAX_COMPARED`. An empty line is like nothing.
  */
-export function melodyLikeness(one: readonly number[], other: readonly number[]): Likeness {
+export function melodyLikeness(oneWhole: readonly number[], otherWhole: readonly number[]): Likeness {
+  const [one, other] = [oneWhole.slice(0, MAX_COMPARED), otherWhole.slice(0, MAX_COMPARED)];
   if (one.length === 0 || other.length === 0) return { share: 0, semitones: 0 };
   let best: Likeness = { share: 0, semitones: 0 };
   for (const semitones of likelyTranspositions(one, other)) {
@@ -57,14 +61,15 @@ function likelyTranspositions(one: readonly number[], other: readonly number[]):
 }
 
 function alignmentScore(one: readonly number[], other: readonly number[], semitones: number): number {
-  let before = Array.from({ length: other.length + 1 }, (_, j) => -PENALTY * j);
+  let before = Float64Array.from({ length: other.length + 1 }, (_, j) => -PENALTY * j);
+  let row = new Float64Array(other.length + 1);
   for (const [i, pitch] of one.entries()) {
-    const row = [-PENALTY * (i + 1)];
+    row[0] = -PENALTY * (i + 1);
     for (let j = 0; j < other.length; j++) {
       const agrees = (pitch - other[j]! - semitones) % 12 === 0;
-      row.push(Math.max(before[j]! + (agrees ? 1 : -PENALTY), before[j + 1]! - PENALTY, row[j]! - PENALTY));
+      row[j + 1] = Math.max(before[j]! + (agrees ? 1 : -PENALTY), before[j + 1]! - PENALTY, row[j]! - PENALTY);
     }
-    before = row;
+    [before, row] = [row, before];
   }
   return before[other.length]!;
 }

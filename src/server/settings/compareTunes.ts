@@ -1,9 +1,9 @@
+import { positionWords } from '#words/position';
 import { turningOf } from '#core/crossing';
 import type { Fingering } from '#core/fingering';
 import { type PlayerSettings, type TuneReport, reportTune } from '#core/report';
 import { planFigures } from '#core/search';
 import type { Tune } from '#core/tune';
-import { positionWords } from '#contract/findingWords';
 import type { ChangedTune } from '#contract/settings';
 import { type TuneFigures, figuresOf } from '../counting/figures';
 import { type TuneHead, tuneHead } from '../tunes/tuneHead';

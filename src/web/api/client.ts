@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { type ErrorBody, type ErrorCode, errorSchema } from '#contract/errors';
+import { type ErrorBody, errorSchema } from '#contract/errors';
 import { bookSizeSchema } from '#contract/bookSize';
 import type { Handout } from '#contract/handout';
 import { type Pegs, pegsRecordSchema, savedPegsSchema } from '#contract/pegs';
@@ -35,12 +35,8 @@ import {
   countingSchema,
 } from '#contract/book';
 import type { Tune } from '#core/tune';
+import type { Answer, Failure } from './answer';
 import type { Revised } from './revisedRecord';
-
-/** Why a request did not do what was asked. `no-connection`: nothing answered. */
-export type Failure = { readonly code: ErrorCode | 'no-connection' | 'bad-answer'; readonly details?: unknown };
-
-export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly failure: Failure };
 
 const TIMEOUT_MS = 20_000;
 

@@ -1,4 +1,4 @@
-import type { Failure } from './client';
+import type { Failure } from './answer';
 
 /** Words for what went wrong. A new code without words does not compile. */
 export function failureWords({ code, details }: Failure): string {

@@ -1,4 +1,4 @@
-import type { Answer } from './client';
+import type { Answer } from './answer';
 import { type Revised, RevisedQueue, carried } from './revisedRecord';
 
 interface Choices {

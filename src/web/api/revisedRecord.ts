@@ -1,5 +1,5 @@
 import equal from 'fast-deep-equal';
-import type { Answer, Failure } from './client';
+import type { Answer, Failure } from './answer';
 
 /** A value that is saved as a whole, each time on the revision that was kept last. */
 export interface Revised<V> {

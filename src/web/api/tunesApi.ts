@@ -18,9 +18,8 @@ import type { CreateTunes, TuneList } from '#contract/tunes';
 import { type Pegs, type PegsRecord, type SavedPegs, USUAL_PEGS } from '#contract/pegs';
 import type { ChangeVersion, NameVersion, TuneVersion } from '#contract/versions';
 import { type SavedSettings, type SettingsRecord, type StoredSettings, USUAL_SETTINGS } from '#contract/settings';
+import type { Answer, Failure } from './answer';
 import {
-  type Answer,
-  type Failure,
   changeTunes,
   changeVersion,
   countBook,

@@ -4,15 +4,15 @@ import { Link, NavLink, Outlet, createBrowserRouter, useMatch, useRouteError } f
 import { BookPage } from '../book/BookPage';
 import { useSettingsQuery } from '../api/tunesApi';
 import { lazyPage } from './lazyPage';
-import { store } from './theStore';
+import { store } from '../store/theStore';
 import { SignButton } from '../ui/Button';
 import { NameSign } from '../ui/signs';
 import { chooseTheme, currentTheme, showTheme } from './theme';
 
 /** A room in which a tune is open: the bench joins the store before it is shown. */
 const withBench = async <T,>(room: Promise<T>): Promise<T> => {
-  const [loaded, { joinBench }] = await Promise.all([room, import('../bench/joinBench')]);
-  joinBench(store);
+  const [loaded, { joinOpenTune }] = await Promise.all([room, import('../openTune/joinOpenTune')]);
+  joinOpenTune(store);
   return loaded;
 };
 

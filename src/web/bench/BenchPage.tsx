@@ -1,6 +1,7 @@
-import { UndoButtons } from './UndoButtons';
+import { writtenKey, writtenPitch } from '#words/pitch';
+import { UndoButtons } from '../openTune/UndoButtons';
 import { PenTool, Rows3, Waves } from 'lucide-react';
-import { Suspense, lazy, useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useLocation } from 'react-router';
 import { flushSync } from 'react-dom';
 import { PlayControls } from '../player/PlayControls';
@@ -12,17 +13,15 @@ import type { Gesture } from '#core/bowing';
 import { makeGesture, setBowLengths, setLocks } from '#core/bowing';
 import { type Finding, type Mend, type TuneReport, mendTune, reportTune } from '#core/report';
 import { type Direction, type Tune, writtenNotes } from '#core/tune';
-import { useAppDispatch, useAppSelector, useAppStore } from '../app/store';
+import { useAppDispatch, useAppSelector, useAppStore } from '../store/store';
 import { EntryField } from '../entry/EntryField';
 import { enterOnStaff, pressEntryKey } from '../entry/entryKeys';
 import { EntryStrip } from '../entry/EntryStrip';
 import { pasteWords } from '../entry/pasteWords';
 import type { EntryWay } from '../entry/entryState';
 import type { LineSpec } from '../score/lines';
-import { noteStates } from '../score/noteStates';
-import { writtenKey, writtenPitch } from '../score/noteWords';
+import { noteStates } from '#core/noteStates';
 import { Button, SignButton } from '../ui/Button';
-import { Sheet } from '../ui/Sheet';
 import { type PageKey, useBodyKeys } from '../ui/useBodyKeys';
 import { BowSign } from '../ui/signs';
 import {
@@ -37,53 +36,32 @@ import {
   selectClipboard,
   selected,
   undone,
-} from './benchSlice';
+} from '../openTune/openTuneSlice';
 import { barsOf, setDrone } from '#core/editing';
 import type { PaintedDrones } from '../score/ArmPaint';
-import { BowingsSheet } from '../search/BowingsSheet';
-import { selectWords } from '../settings/selectSettings';
-import { BarSheet } from '../tune/BarSheet';
-import { FormSheet } from '../tune/FormSheet';
-import { NoteSheet } from '../tune/NoteSheet';
-import { TuneSheet } from '../tune/TuneSheet';
-import { VersionsSheet } from '../versions/VersionsSheet';
+import { selectSettings } from '../store/selectSettings';
+import { useKnownTunings } from '../crossTuning/useKnownTunings';
+import type { SheetProps } from '../openTune/sheetProps';
+import { OpenSheet, SHEETS, type SheetName } from './sheets';
 import { Card } from './Card';
 import { EDIT_ACTIONS, type EditAction, comboOf } from './editActions';
 import type { ExportFormat } from '#contract/exports';
 import { FileMessage } from './FileMessage';
 import { EditMenu } from './EditMenu';
-import { Foot, SLIDER_BPM } from './Foot';
-import { beatWords } from './tempoWords';
-import { HAND_KEYS, type HandSheet, HandSheets, isHandSheet } from './HandSheets';
-import { loopWords } from './loopWords';
+import { Foot, SLIDER_BPM } from '../openTune/Foot';
+import { beatWords } from '#words/tempo';
+import { HAND_KEYS } from './HandSheets';
+import { loopWords } from '#words/loop';
 import { Margin } from './Margin';
 import { MoreMenu } from './MoreMenu';
-import { PatternSheet } from './PatternSheet';
-import { SaveMark } from './SaveMark';
-import { strokeToTell } from './strokeToTell';
+import { SaveMark } from '../openTune/SaveMark';
 import { ScoreView } from './ScoreView';
-import { barSelection, moveSelection, partSelection, selectedIds, widerSelection } from './selection';
-import { ConflictSheet, KeysSheet } from './sheets';
-import { TwinsSheet } from '../twins/TwinsSheet';
+import { barSelection, moveSelection, partSelection, selectedIds, widerSelection } from '../openTune/selection';
+import { ConflictSheet } from '../openTune/ConflictSheet';
 import { Verdict } from './Verdict';
-import { OpenTunePage, type OpenTuneProps } from './OpenTunePage';
+import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { type View, readView, writeView } from './view';
 import { ViewMenu } from './ViewMenu';
-
-/** Charts are fetched when they are first asked for. */
-const BowSheet = lazy(() => import('./BowSheet').catch(() => ({ default: BowSheetAway })));
-
-/** In place of the charts where they cannot be fetched: the bench goes on without them. */
-function BowSheetAway({ onClose }: { readonly onClose: () => void }) {
-  return (
-    <Sheet open onOpenChange={onClose} title="Bow amount and tone">
-      <p role="alert">
-        This sheet could not be fetched: the server does not answer. Your edits are kept in this browser; load the page
-        again when it is back.
-      </p>
-    </Sheet>
-  );
-}
 
 /** The bench of the tune of the address. */
 export function BenchPage() {
@@ -95,10 +73,9 @@ function Bench({ open, report, states }: OpenTuneProps) {
   const store = useAppStore();
   const { tune, selection, passInView, entry } = open;
   const clipboard = useAppSelector(selectClipboard);
-  const words = useAppSelector(selectWords);
-  const [sheet, setSheet] = useState<
-    'keys' | 'patterns' | 'bow' | 'bowings' | 'tune' | 'form' | 'bar' | 'note' | 'twins' | 'versions' | HandSheet | null
-  >(null);
+  const { settings } = useAppSelector(selectSettings);
+  const tunings = useKnownTunings();
+  const [sheet, setSheet] = useState<SheetName | null>(null);
   const [file, setFile] = useState<ExportFormat | null>(null);
   const closeFile = useCallback(() => setFile(null), []);
   const [thisPassOnly, setThisPassOnly] = useState(false);
@@ -140,7 +117,7 @@ function Bench({ open, report, states }: OpenTuneProps) {
   // The same functions from render to render, so that lines an action leaves alone are not drawn again.
   const pick = useCallback(
     (id: string, extend: boolean) => {
-      const now = store.getState().bench.open;
+      const now = store.getState().openTune.open;
       if (now?.entry) {
         dispatch(entered({ entry: { ...now.entry, caret: id, rhythm: { ...now.entry.rhythm, filled: 0 } } }));
         focusEntry();
@@ -150,7 +127,7 @@ function Bench({ open, report, states }: OpenTuneProps) {
   );
   const pickWhole = useCallback(
     (what: { readonly bar: string } | { readonly part: string }) => {
-      const now = store.getState().bench.open;
+      const now = store.getState().openTune.open;
       if (!now || now.entry) return;
       dispatch(selected('bar' in what ? barSelection(now.tune, what.bar) : partSelection(now.tune, what.part)));
     },
@@ -172,25 +149,25 @@ function Bench({ open, report, states }: OpenTuneProps) {
   const { bareFinger } = report.settings.schools;
   /** Answers from the newest state: quick keys come faster than the page is drawn. */
   const pressKey = (key: string): boolean => {
-    const now = store.getState().bench.open;
+    const now = store.getState().openTune.open;
     const outcome = now?.entry ? pressEntryKey(now.tune, now.entry, key, bareFinger) : null;
     if (outcome) dispatch(entered(outcome));
     return outcome !== null;
   };
   const pasteText = (text: string) => {
-    const now = store.getState().bench.open;
+    const now = store.getState().openTune.open;
     if (now?.entry) dispatch(entered(pasteWords(now.tune, now.entry, text, bareFinger)));
   };
   const putOnStaff = useCallback(
     (caret: string, step: number) => {
-      const now = store.getState().bench.open;
+      const now = store.getState().openTune.open;
       if (now?.entry) dispatch(entered(enterOnStaff(now.tune, { ...now.entry, caret }, step)));
     },
     [dispatch, store],
   );
   const pullStroke = useCallback(
     (head: string, ratio: number) => {
-      const now = store.getState().bench.open;
+      const now = store.getState().openTune.open;
       if (!now) return;
       const next = setBowLengths(now.tune, new Map([[head, ratio === 1 ? null : ratio]]));
       dispatch(edited({ tune: next, label: `stroke ${ratio > 1 ? 'longer' : 'shorter'} than its own` }));
@@ -200,7 +177,7 @@ function Bench({ open, report, states }: OpenTuneProps) {
   );
   const paintDrones = useCallback(
     (drones: PaintedDrones) => {
-      const now = store.getState().bench.open;
+      const now = store.getState().openTune.open;
       if (!now) return;
       let next = now.tune;
       for (const side of ['lower', 'upper', null] as const) {
@@ -344,7 +321,30 @@ function Bench({ open, report, states }: OpenTuneProps) {
   useBodyKeys(onKey);
 
   const { findings } = report;
-  const toldStroke = sheet === 'bow' ? strokeToTell(report, states.get(ids[0] ?? ''), where) : null;
+  const closeSheet = () => setSheet(null);
+  const sheetProps: SheetProps = {
+    id: open.id,
+    tune,
+    report,
+    states,
+    ids,
+    barIds: bars,
+    where,
+    part,
+    settings,
+    tunings,
+    onEdit: edit,
+    onApply: (next, label) => {
+      edit(next, label);
+      closeSheet();
+    },
+    onShow: (chosen) => {
+      dispatch(selected({ anchor: chosen[0]!, focus: chosen[chosen.length - 1]! }));
+      closeSheet();
+    },
+    onClose: closeSheet,
+  };
+  const shown = sheet && SHEETS[sheet].applies(sheetProps) ? sheet : null;
   const ofLine = (line: LineSpec) =>
     findings.filter(({ ids: [first] }) => line.bars.some(({ events }) => events.some(({ id }) => id === first)));
 
@@ -490,94 +490,8 @@ function Bench({ open, report, states }: OpenTuneProps) {
         }}
         onTempo={setTempo}
       />
-      {sheet === 'tune' && (
-        <TuneSheet
-          tune={tune}
-          heading="This tune"
-          deed="Keep"
-          hasNotes={notes.length > 0}
-          onClose={() => setSheet(null)}
-          onDone={(next) => {
-            edit(next, 'title, meter, key, tuning');
-            setSheet(null);
-          }}
-        />
-      )}
-      {sheet === 'bar' && bars.length > 0 && (
-        <BarSheet tune={tune} barIds={bars} where={where} onEdit={edit} onClose={() => setSheet(null)} />
-      )}
-      {sheet === 'note' && ids.length > 0 && (
-        <NoteSheet tune={tune} ids={ids} where={where} onEdit={edit} onClose={() => setSheet(null)} />
-      )}
-      {sheet === 'twins' && (
-        <TwinsSheet
-          id={open.id}
-          report={report}
-          onShow={(shown) => {
-            dispatch(selected({ anchor: shown[0]!, focus: shown[shown.length - 1]! }));
-            setSheet(null);
-          }}
-          onApply={edit}
-          onClose={() => setSheet(null)}
-        />
-      )}
       {file && <FileMessage id={open.id} format={file} onClose={closeFile} />}
-      {sheet === 'versions' && (
-        <VersionsSheet
-          id={open.id}
-          tune={tune}
-          onRestore={(next, name) => {
-            edit(next, `back to “${name}”`);
-            setSheet(null);
-          }}
-          onClose={() => setSheet(null)}
-        />
-      )}
-      {isHandSheet(sheet) && (
-        <HandSheets
-          sheet={sheet}
-          report={report}
-          ids={ids}
-          where={where}
-          part={part}
-          onApply={(next, label) => {
-            edit(next, label);
-            setSheet(null);
-          }}
-          onClose={() => setSheet(null)}
-        />
-      )}
-      {sheet === 'form' && <FormSheet tune={tune} onEdit={edit} onClose={() => setSheet(null)} />}
-      {sheet === 'keys' && <KeysSheet onClose={() => setSheet(null)} />}
-      {sheet === 'patterns' && (
-        <PatternSheet
-          report={report}
-          words={words}
-          selected={ids}
-          part={part}
-          onClose={() => setSheet(null)}
-          onApply={(next, label) => {
-            edit(next, label);
-            setSheet(null);
-          }}
-        />
-      )}
-      {sheet === 'bow' && toldStroke && (
-        <Suspense>
-          <BowSheet report={report} stroke={toldStroke} onClose={() => setSheet(null)} />
-        </Suspense>
-      )}
-      {sheet === 'bowings' && (
-        <BowingsSheet
-          report={report}
-          part={part}
-          onClose={() => setSheet(null)}
-          onApply={(next, label) => {
-            edit(next, label);
-            setSheet(null);
-          }}
-        />
-      )}
+      {shown && <OpenSheet sheet={shown} {...sheetProps} />}
       {open.save.kind === 'conflict' && (
         <ConflictSheet
           newer={open.save.newer}

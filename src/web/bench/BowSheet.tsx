@@ -1,3 +1,5 @@
+import type { SheetProps } from '../openTune/sheetProps';
+import { type ToldStroke, strokeToTell } from './strokeToTell';
 import { useState } from 'react';
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { TuneReport } from '#core/report';
@@ -15,15 +17,7 @@ import {
   toneWindow,
 } from '#core/travel';
 import { Sheet } from '../ui/Sheet';
-import type { ToldStroke } from './strokeToTell';
-import { beatWords } from './tempoWords';
-
-interface BowSheetProps {
-  readonly report: TuneReport;
-  /** The stroke spoken of: the selected one, or the longest of the tune. */
-  readonly stroke: ToldStroke;
-  readonly onClose: () => void;
-}
+import { beatWords } from '#words/tempo';
 
 const SCHOOL_NAMES: Record<Schools['bowAmount'], string> = {
   'short-strokes': 'short strokes from the first day',
@@ -34,7 +28,10 @@ const FADE_SHARE = 1 / 3;
 const ORDINARY_WEIGHT = 0.6;
 
 /** How much bow at which tempo, whether speed, weight and contact go together, and what a pulse is. */
-export default function BowSheet({ report, stroke, onClose }: BowSheetProps) {
+export default function BowSheet(props: Pick<SheetProps, 'report' | 'states' | 'ids' | 'where' | 'onClose'>) {
+  const { report, states, ids, where, onClose } = props;
+  const stroke = strokeToTell(report, states.get(ids[0] ?? ''), where);
+  if (!stroke) return null;
   return (
     <Sheet open onOpenChange={onClose} title="Bow amount and tone" description={stroke.words} wide>
       <div className="grid gap-x-8 gap-y-6 md:grid-cols-2">
@@ -46,7 +43,7 @@ export default function BowSheet({ report, stroke, onClose }: BowSheetProps) {
   );
 }
 
-function Schedule({ report, stroke }: Pick<BowSheetProps, 'report' | 'stroke'>) {
+function Schedule({ report, stroke }: { readonly report: TuneReport; readonly stroke: ToldStroke }) {
   const { settings, tune } = report;
   const schools = ['short-strokes', 'whole-bow'] as const;
   const rungs = schools.map((school) =>
@@ -90,7 +87,7 @@ function Schedule({ report, stroke }: Pick<BowSheetProps, 'report' | 'stroke'>) 
   );
 }
 
-function Tone({ report, stroke }: Pick<BowSheetProps, 'report' | 'stroke'>) {
+function Tone({ report, stroke }: { readonly report: TuneReport; readonly stroke: ToldStroke }) {
   const { stringLengthMm } = report.settings.instrument;
   const [contact, setContact] = useState(REFERENCE_CONTACT);
   const [weight, setWeight] = useState(ORDINARY_WEIGHT);

@@ -1,9 +1,10 @@
+import { writtenPitch } from '#words/pitch';
 import { Lock, LockOpen } from 'lucide-react';
 import { type Gesture, gestureTargets } from '#core/bowing';
 import type { Direction, Tune } from '#core/tune';
 import { writtenNotes } from '#core/tune';
-import type { NoteState } from '../score/noteStates';
-import { callOf, writtenPitch } from '../score/noteWords';
+import type { NoteState } from '#core/noteStates';
+import { callOf } from '#words/note';
 import { BowSign, GestureSign } from '../ui/signs';
 
 export interface CardProps {

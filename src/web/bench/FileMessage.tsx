@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { ExportFormat } from '#contract/exports';
-import { type Failure, exportTunes } from '../api/client';
+import type { Failure } from '../api/answer';
+import { exportTunes } from '../api/client';
 import { failureWords } from '../api/messages';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';

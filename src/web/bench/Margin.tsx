@@ -1,9 +1,10 @@
+import { mendWords } from '#words/mend';
 import { CircleAlert, Info, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
-import { findingWords, mendWords } from '#contract/findingWords';
+import { findingWords } from '#words/finding';
 import type { Finding, Mend } from '#core/report';
-import { useAppSelector } from '../app/store';
-import { selectWords } from '../settings/selectSettings';
+import { useAppSelector } from '../store/store';
+import { selectWords } from '../store/selectSettings';
 import { Button } from '../ui/Button';
 
 interface MarginProps {

@@ -2,7 +2,7 @@ import { ChevronRight, Ellipsis } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import type { ExportFormat } from '#contract/exports';
-import type { HandSheet } from './HandSheets';
+import type { SheetName } from './sheets';
 
 interface MoreMenuProps {
   readonly tuneId: string;
@@ -12,7 +12,7 @@ interface MoreMenuProps {
   readonly onBow: () => void;
   readonly onBowings: () => void;
   readonly onTwins: () => void;
-  readonly onHand: (sheet: HandSheet) => void;
+  readonly onHand: (sheet: SheetName) => void;
   readonly onVersions: () => void;
   readonly onFile: (format: ExportFormat) => void;
   readonly onKeys: () => void;

@@ -15,9 +15,9 @@ function show(abc: string) {
   render(
     <PatternSheet
       report={reportTune(tune)}
-      selected={[]}
+      ids={[]}
       part="A"
-      words={USUAL_SETTINGS.words}
+      settings={USUAL_SETTINGS}
       onClose={() => undefined}
       onApply={(next) => applied.push(next)}
     />,

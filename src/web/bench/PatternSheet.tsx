@@ -1,3 +1,5 @@
+import type { SheetProps } from '../openTune/sheetProps';
+import { roundWords } from '#words/round';
 import { useMemo, useState } from 'react';
 import { formatFraction, fraction } from '#core/base';
 import {
@@ -9,8 +11,7 @@ import {
   lockConflicts,
   patternFigures,
 } from '#core/bowing';
-import type { Words } from '#contract/settings';
-import { type TuneReport, reportTune } from '#core/report';
+import { reportTune } from '#core/report';
 import { type Meter, type Tune, barNumbers, isCompound, meterName, writtenBars } from '#core/tune';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
@@ -19,24 +20,20 @@ import { OwnPattern } from './OwnPattern';
 import { keepOwnPatterns, readOwnPatterns } from './ownPatterns';
 import { PatternsNow } from './PatternsNow';
 import { PatternFacts } from './PatternFacts';
-import { patternWords } from './patternWords';
+import { patternWords } from '#words/pattern';
 import { StrokePreview } from './StrokePreview';
-import { roundWords } from './Verdict';
-
-interface PatternSheetProps {
-  readonly report: TuneReport;
-  readonly selected: readonly string[];
-  /** Part in which the selection lies, or the first. */
-  readonly part: string;
-  readonly words: Words;
-  readonly onClose: () => void;
-  readonly onApply: (tune: Tune, label: string) => void;
-}
 
 type Scope = 'selection' | 'bars' | 'part' | 'tune';
 
 /** Chooses a pattern and a range, and shows what would come of it before it is applied. */
-export function PatternSheet({ report, selected, part: partAtStart, words, onClose, onApply }: PatternSheetProps) {
+export function PatternSheet({
+  report,
+  ids: selected,
+  part: partAtStart,
+  settings: { words },
+  onClose,
+  onApply,
+}: Pick<SheetProps, 'report' | 'ids' | 'part' | 'settings' | 'onClose' | 'onApply'>) {
   const { tune } = report;
   const [pattern, setPattern] = useState<Pattern>(() => usualPattern(tune.meter));
   const [scope, setScope] = useState<Scope>(selected.length > 1 ? 'selection' : 'part');

@@ -1,9 +1,9 @@
+import { barSpan } from '#words/place';
 import { useMemo } from 'react';
 import { type PatternRun, recognisePatterns } from '#core/bowing';
 import type { Words } from '#contract/settings';
 import type { Tune } from '#core/tune';
-import { barSpan } from '../score/noteWords';
-import { patternWords } from './patternWords';
+import { patternWords } from '#words/pattern';
 
 /** Runs of a part that are named before the rest is only counted. */
 const RUNS_TOLD = 6;

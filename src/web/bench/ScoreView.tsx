@@ -9,10 +9,10 @@ import type { PaintedDrones } from '../score/ArmPaint';
 import { droneHeads } from '../score/droneHeads';
 import { type LineSpec, lineKeeper, scoreLines } from '../score/lines';
 import { lineStatesKeeper } from '../score/lineStates';
-import type { NoteState } from '../score/noteStates';
+import type { NoteState } from '#core/noteStates';
 import { ScoreLine, type ScoreLineProps } from '../score/ScoreLine';
-import type { Selection } from './benchSlice';
-import { selectedIds } from './selection';
+import type { Selection } from '../openTune/openTuneSlice';
+import { selectedIds } from '../openTune/selection';
 import type { View } from './view';
 
 interface ScoreViewProps {

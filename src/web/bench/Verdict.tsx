@@ -1,7 +1,7 @@
-import { eventName } from '#contract/standingWords';
+import { eventName } from '#words/standing';
 import type { Finding, TuneReport } from '#core/report';
-import { beatWords } from './tempoWords';
-import { ordinal } from '../ui/ordinal';
+import { beatWords } from '#words/tempo';
+import { roundWords } from '#words/round';
 
 const LINK = 'font-bold text-ink underline decoration-soft underline-offset-3 hover:decoration-ink';
 
@@ -60,29 +60,6 @@ export function Verdict(props: {
       )}
     </div>
   );
-}
-
-/** `A comes round. B flips on its 2nd time.` */
-export function roundWords({ figures, tune }: TuneReport): string {
-  const { ledger } = figures;
-  if (ledger.passes.every(({ entry }) => entry === null)) return 'There are no notes yet.';
-  if (ledger.comesRound) return 'It comes round.';
-  const names = tune.parts.map(({ name }) => name).filter((name) => tune.form.includes(name));
-  const good = names.filter((name) => !ledger.flippedParts.includes(name));
-  const sentences = [
-    ...(good.length > 0 ? [`${list(good)} ${good.length === 1 ? 'comes' : 'come'} round.`] : []),
-    ...ledger.flippedParts.map((part) => {
-      const passes = ledger.passes.filter((pass) => pass.part === part);
-      const odd = passes.findIndex(({ entry }) => entry !== passes[0]!.entry);
-      return `${part} flips on its ${ordinal(passes[odd]!.pass)} time.`;
-    }),
-    ...(ledger.flippedParts.length === 0 ? ['The tune flips when begun again.'] : []),
-  ];
-  return sentences.join(' ');
-}
-
-function list(names: readonly string[]): string {
-  return names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
 }
 
 function placeOf({ unrolled }: TuneReport, index: number): string {

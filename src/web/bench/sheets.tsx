@@ -1,158 +1,100 @@
-import { formatDistanceToNow } from 'date-fns';
-import type { TuneRecord } from '#contract/tunes';
-import { Button } from '../ui/Button';
+import { type ComponentType, Suspense, lazy } from 'react';
+import { writtenNotes } from '#core/tune';
+import { TuningsSheet } from '../crossTuning/TuningsSheet';
+import { DronesSheet } from '../drones/DronesSheet';
+import { FingeringSheet } from '../fingering/FingeringSheet';
+import type { SheetProps } from '../openTune/sheetProps';
+import { OrnamentsSheet } from '../ornaments/OrnamentsSheet';
+import { BowingsSheet } from '../search/BowingsSheet';
+import { BarSheet } from '../tune/BarSheet';
+import { FormSheet } from '../tune/FormSheet';
+import { NoteSheet } from '../tune/NoteSheet';
+import { TuneSheet } from '../tune/TuneSheet';
+import { TwinsSheet } from '../twins/TwinsSheet';
 import { Sheet } from '../ui/Sheet';
+import { VersionsSheet } from '../versions/VersionsSheet';
+import { KeysSheet } from './KeysSheet';
+import { PatternSheet } from './PatternSheet';
 
-/** Keys while notes are entered. */
-const ENTRY_KEYS: readonly [string, string][] = [
-  ['G D A E, 0 … 4', 'by calls: string and finger'],
-  ['A … G', 'by letters; ’ and , move an octave'],
-  ['↑ ↓, Space', 'on the staff: move the pencil, write'],
-  ['O P T H', 'one, a pair, three in a stroke; one held'],
-  ['K L', 'shorter, longer'],
-  ['. U', 'dotted, tuplet'],
-  ['R J N &', 'rest, tie, grace note, chord'],
-  ['+ −', 'raise, lower what was entered last'],
-  ['Y', 'confirm a string that was not said'],
-  ['Ctrl V', 'calls or letters from elsewhere, as D:2 A:0 or d f# a'],
-  ['| [ X', 'bar line, ending, new part'],
-  ['I W', 'write over what follows; other way of entry'],
-];
+/** A sheet of the bench: what it shows, and when there is anything to show. */
+interface BenchSheet {
+  readonly label: string;
+  readonly component: ComponentType<SheetProps>;
+  readonly applies: (props: Pick<SheetProps, 'tune' | 'ids' | 'barIds'>) => boolean;
+}
 
-const KEYS: readonly [string, string][] = [
-  ['← →', 'note before, note after'],
-  ['Shift with ← →', 'select a range; or draw over notes with the mouse'],
-  ['Ctrl A', 'select the bars, then the part, then the tune; a double click selects a bar'],
-  ['↑ ↓', 'bar before, bar after'],
-  ['Home, End', 'first note, last note'],
-  ['S', 'slur: share the stroke'],
-  ['T', 'turn: a stroke the other way'],
-  ['H', 'hook: same stroke after a stop'],
-  ['R', 'retake: lift, same direction again'],
-  ['D, U', 'lock to the down-bow, to the up-bow; again to unlock'],
-  ['O', 'gestures only on the pass in view, or on all'],
-  ['1 … 9', 'show that pass of the part'],
-  ['B', 'begin the tune on the other bow'],
-  ['P', 'bowing patterns'],
-  ['W', 'other bowings, side by side'],
-  ['M', 'bow amount and tone'],
-  ['F', 'figures that come again'],
-  ['G', 'the fingering hand: other fingers, strings, positions'],
-  ['C', 'drones and double stops'],
-  ['A', 'ornaments'],
-  ['I', 'tunings for this tune'],
-  ['Enter', 'enter notes behind this one; Esc ends'],
-  ['Alt with ↑ ↓', 'a step up or down; with Shift an octave'],
-  ['Alt with ← →', 'move earlier or later'],
-  ['+, −', 'raise or lower a semitone'],
-  ['L, K, .', 'twice as long, half as long, dotted'],
-  ['J', 'tie to the next'],
-  ['V', 'pulse: the bow swells and comes back'],
-  ['E, Q', 'longer, shorter stroke; or pull its end in the bow lane'],
-  ['N', 'chord name, grace notes, holds and breaths'],
-  ['Ctrl C, X, V', 'copy, cut, paste behind'],
-  ['Ctrl Shift V, Ctrl Alt V', 'paste on the higher, the lower strings'],
-  ['Ctrl D', 'repeat the bars'],
-  ['Delete, Shift Delete', 'take away; make rests'],
-  ['Ctrl Z, Ctrl Y', 'undo, do again'],
-  ['Space', 'play from here, or the loop; stop'],
-  ['X', 'loop what is selected'],
-  ['[ and ]', 'tempo two down, two up'],
-  ['Y', 'tap the tempo: three times or more on the beat'],
-  ['Esc', 'select nothing'],
-  ['?', 'this list'],
-];
+const always = () => true;
+const hasNotes = ({ tune }: Pick<SheetProps, 'tune'>) => writtenNotes(tune).length > 0;
+const isChosen = ({ ids }: Pick<SheetProps, 'ids'>) => ids.length > 0;
 
-export function KeysSheet({ onClose }: { readonly onClose: () => void }) {
+/** Charts are fetched when they are first asked for. */
+const BowSheet = lazy(() => import('./BowSheet').catch(() => ({ default: BowSheetAway })));
+
+export type SheetName =
+  | 'tune'
+  | 'form'
+  | 'bar'
+  | 'note'
+  | 'patterns'
+  | 'bowings'
+  | 'bow'
+  | 'twins'
+  | 'fingering'
+  | 'drones'
+  | 'ornaments'
+  | 'tunings'
+  | 'versions'
+  | 'keys';
+
+/** All sheets of the bench: another is one line here, and its command follows from it. */
+export const SHEETS: Readonly<Record<SheetName, BenchSheet>> = {
+  tune: { label: 'Title, meter, key, tuning', component: HeadSheet, applies: always },
+  form: { label: 'Form', component: FormSheet, applies: always },
+  bar: { label: 'Meter, key and ending', component: BarSheet, applies: ({ barIds }) => barIds.length > 0 },
+  note: { label: 'Chord name, grace notes', component: NoteSheet, applies: isChosen },
+  patterns: { label: 'Bowing patterns', component: PatternSheet, applies: always },
+  bowings: { label: 'Other bowings', component: BowingsSheet, applies: hasNotes },
+  bow: { label: 'Bow amount and tone', component: BowSheet, applies: hasNotes },
+  twins: { label: 'Figures that come again', component: TwinsSheet, applies: always },
+  fingering: { label: 'Fingering hand', component: FingeringSheet, applies: hasNotes },
+  drones: { label: 'Drones and double stops', component: DronesSheet, applies: hasNotes },
+  ornaments: { label: 'Ornaments', component: OrnamentsSheet, applies: hasNotes },
+  tunings: { label: 'Tunings for this tune', component: TuningsSheet, applies: hasNotes },
+  versions: { label: 'Named versions', component: VersionsSheet, applies: always },
+  keys: { label: 'Keys and signs', component: KeysSheet, applies: always },
+};
+
+export function OpenSheet({ sheet, ...props }: SheetProps & { readonly sheet: SheetName }) {
+  const { component: Shown } = SHEETS[sheet];
   return (
-    <Sheet open onOpenChange={onClose} title="Keys" description="They work while a note of the score is focused.">
-      {/* Focusable, so that the keys scroll it. */}
-      <div tabIndex={0}>
-        <KeyList keys={KEYS} />
-        <h3 className="mt-4 mb-1 text-[17px]">While notes are entered</h3>
-        <KeyList keys={ENTRY_KEYS} />
-        <h3 className="mt-4 mb-1 text-[17px]">Signs of our own</h3>
-        <Legend />
-      </div>
-    </Sheet>
+    <Suspense>
+      <Shown {...props} />
+    </Suspense>
   );
 }
 
-function KeyList({ keys }: { readonly keys: readonly [string, string][] }) {
+/** The head of the tune, as the book asks for it when a tune is begun. */
+function HeadSheet({ tune, onApply, onClose }: SheetProps) {
   return (
-    <dl className="grid grid-cols-[minmax(8rem,auto)_1fr] gap-x-5 gap-y-1">
-      {keys.map(([combination, deed]) => (
-        <div key={combination} className="contents">
-          <dt className="font-bold whitespace-nowrap">{combination}</dt>
-          <dd>{deed}</dd>
-        </div>
-      ))}
-    </dl>
+    <TuneSheet
+      tune={tune}
+      heading="This tune"
+      deed="Keep"
+      hasNotes={hasNotes({ tune })}
+      onClose={onClose}
+      onDone={(next) => onApply(next, 'title, meter, key, tuning')}
+    />
   );
 }
 
-const SIGNS: readonly { path: string; words: string; tone: string; isLine?: boolean }[] = [
-  {
-    path: 'M10 2a1.8 1.8 0 1 0 3.6 0a1.8 1.8 0 1 0-3.6 0ZM8 16V7h8v9h-1v-5.4h-6V16Z',
-    words: 'a bow sign that turns round on another pass',
-    tone: 'var(--madder)',
-  },
-  { path: 'M8 17v-7h8v7ZM9.4 10V8a2.6 2.6 0 0 1 5.2 0v2', words: 'locked to its direction', tone: 'var(--walnut)' },
-  { path: 'M4 6q8-7 16 0M9 11h6', words: 'a hook: the bow stops under the slur', tone: 'var(--ink)', isLine: true },
-  { path: 'M4 5L20 15M12 7.5v5', words: 'bow lane: a note that shares a stroke', tone: 'var(--ink)', isLine: true },
-  { path: 'M4 10q8-5.5 16 0q-8 5.5-16 0Z', words: 'a pulse: the bow swells and comes back', tone: 'var(--ink)' },
-  { path: 'M9 7l6 6m0-6l-6 6', words: 'arm lane: a crossing sweeps over a string', tone: 'var(--weld)', isLine: true },
-];
-
-/** What the signs mean that no other score has. */
-function Legend() {
+/** In place of the charts where they cannot be fetched: the bench goes on without them. */
+function BowSheetAway({ onClose }: Pick<SheetProps, 'onClose'>) {
   return (
-    <ul className="flex flex-col gap-1">
-      {SIGNS.map(({ path, words, tone, isLine }) => (
-        <li key={words} className="flex items-center gap-3">
-          <svg width="24" height="20" viewBox="0 0 24 20" aria-hidden>
-            <path d={path} fill={isLine ? 'none' : tone} stroke={isLine ? tone : 'none'} strokeWidth="1.6" />
-          </svg>
-          {words}
-        </li>
-      ))}
-      <li>In the bow lane the hair is shared out; where a stroke is broken in red it would run out at even speed.</li>
-      <li>
-        <i>as A 5–8</i> over a bar: it takes up those bars, and an edit of their notes is made in both places.
-      </li>
-      <li>
-        In the fingers’ row × is a note out of reach; in the margin a circle is a problem, a triangle asks for care.
-      </li>
-    </ul>
-  );
-}
-
-/** Two versions of one tune: neither is thrown away. */
-export function ConflictSheet({
-  newer,
-  onSettle,
-}: {
-  readonly newer: TuneRecord;
-  readonly onSettle: (take: 'mine' | 'newer') => void;
-}) {
-  const when = formatDistanceToNow(new Date(newer.updatedAt), { addSuffix: true });
-  return (
-    <Sheet
-      open
-      onOpenChange={() => undefined}
-      mustAnswer
-      title="Two versions of this tune"
-      description={`Another window kept a version ${when}, which yours does not build on. Nothing has been overwritten.`}
-    >
-      <div className="flex flex-col gap-3">
-        <p>Whichever you take, the other stays one undo away.</p>
-        <div className="flex flex-wrap justify-end gap-2">
-          <Button onClick={() => onSettle('newer')}>Take the other version</Button>
-          <Button look="main" onClick={() => onSettle('mine')}>
-            Keep mine on top
-          </Button>
-        </div>
-      </div>
+    <Sheet open onOpenChange={onClose} title="Bow amount and tone">
+      <p role="alert">
+        This sheet could not be fetched: the server does not answer. Your edits are kept in this browser; load the page
+        again when it is back.
+      </p>
     </Sheet>
   );
 }

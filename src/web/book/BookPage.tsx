@@ -3,7 +3,7 @@ import { type DragEvent, Suspense, lazy, useCallback, useEffect, useMemo, useRef
 import { useNavigate, useSearchParams } from 'react-router';
 import type { BookQuery, BulkDeed, TuneChoice } from '#contract/book';
 import type { Tune } from '#core/tune';
-import type { Failure } from '../api/client';
+import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
 import {
   useAddTunesMutation,
@@ -22,7 +22,7 @@ import { ChosenBar } from './ChosenBar';
 import { EmptyBook } from './EmptyBook';
 import { ViewsMenu } from './ViewsMenu';
 import { countConditions, filterOf, readQuery, sortInForce, sortedBy, writeQuery } from './bookQuery';
-import { deedWords, summaryWords } from './bookWords';
+import { deedWords, summaryWords } from '#words/book';
 import type { ImportInput } from './importProtocol';
 import { type Chosen, NOTHING, countChosen } from './selection';
 

@@ -1,5 +1,5 @@
 import { useBookSizeQuery } from '../api/tunesApi';
-import { sizeWords } from './sizeWords';
+import { sizeWords } from '#words/size';
 
 /** What the book takes on the disk, in a line. */
 export function BookSizeWords() {

@@ -6,7 +6,7 @@ import { Link, useNavigate } from 'react-router';
 import { parseFraction } from '#core/base';
 import type { BookSort } from '#contract/book';
 import type { TuneSummary } from '#contract/tunes';
-import { beatWords } from '../bench/tempoWords';
+import { beatWords } from '#words/tempo';
 import { CeilingMark } from './CeilingMark';
 import { keySigns } from './keySigns';
 import { type Chosen, extended, isChosen, toggled } from './selection';

@@ -1,7 +1,7 @@
 import { ArchiveRestore, BookOpenCheck, FileInput, FilePlus2 } from 'lucide-react';
 import { useState } from 'react';
 import { failureWords } from '../api/messages';
-import type { Failure } from '../api/client';
+import type { Failure } from '../api/answer';
 import { useLoadDemoMutation } from '../api/tunesApi';
 import { Button } from '../ui/Button';
 

@@ -1,8 +1,8 @@
-import { momentWords } from '../ui/days';
-import type { Failure } from '../api/client';
+import { momentWords } from '#words/days';
+import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
 import { useCopiesQuery } from '../api/tunesApi';
-import { sizeWords } from './sizeWords';
+import { sizeWords } from '#words/size';
 
 const KINDS = { daily: 'the day’s copy', 'before-restore': 'the book before a backup was taken back' } as const;
 

@@ -2,7 +2,7 @@ import { Bookmark, Trash2 } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { type FormEvent, useState } from 'react';
 import type { BookQuery } from '#contract/book';
-import type { Failure } from '../api/client';
+import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
 import { useKeepViewMutation, useRemoveViewMutation, useViewsQuery } from '../api/tunesApi';
 import { Button, SignButton } from '../ui/Button';

@@ -1,7 +1,7 @@
 import { SAME_TUNE } from '#core/likeness';
 import type { LikeTune } from '#contract/imports';
 import type { FileChoice } from '#formats/file';
-import type { Failure } from '../api/client';
+import type { Failure } from '../api/answer';
 import type { ImportOutcome, ImportedTune } from './importProtocol';
 
 /** What is to become of a tune that was read. */

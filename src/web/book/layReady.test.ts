@@ -1,5 +1,5 @@
 import { MOST_IN_PIECE, PIECE_BYTES, importPieceSchema } from '#contract/imports';
-import type { Answer, Failure } from '../api/client';
+import type { Answer, Failure } from '../api/answer';
 import { inventedTune } from '../../core/testing/books';
 import { type ImportServer, ReadyTunes } from './layReady';
 

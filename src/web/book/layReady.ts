@@ -1,5 +1,5 @@
 import { type FinishImport, type ImportFinished, PIECE_BYTES } from '#contract/imports';
-import type { Answer, Failure } from '../api/client';
+import type { Answer, Failure } from '../api/answer';
 
 /** The server as an import sees it. */
 export interface ImportServer {

@@ -1,32 +1,17 @@
+import type { SheetProps } from '../openTune/sheetProps';
+import { writtenKey, writtenPitch } from '#words/pitch';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import {
-  type NamedTuning,
-  type RankedTuning,
-  TUNING_TERMS,
-  type TuningTerm,
-  changeTuning,
-  tiedWith,
-} from '#core/crossTuning';
+import { type RankedTuning, TUNING_TERMS, type TuningTerm, changeTuning, tiedWith } from '#core/crossTuning';
 import { transposeToKey } from '#core/editing';
 import { type TuneReport, reportTune } from '#core/report';
 import type { Key } from '#core/pitch';
-import type { Tune } from '#core/tune';
 import { tuningName } from '#core/tuning';
-import { writtenKey, writtenPitch } from '../score/noteWords';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import type { RankingRequest } from './tuningsProtocol';
 import { problemWords } from '../work/problemWords';
 import { useRanking } from './useRanking';
-
-interface TuningsSheetProps {
-  readonly report: TuneReport;
-  /** The library and the player's own. */
-  readonly tunings: readonly NamedTuning[];
-  readonly onApply: (tune: Tune, label: string) => void;
-  readonly onClose: () => void;
-}
 
 /** Keys that fiddlers play in, tried beside the tune's own. */
 const USUAL_TONICS: readonly Pick<Key, 'letter' | 'alter'>[] = [
@@ -55,7 +40,12 @@ function figureWords(term: TuningTerm, value: number): string {
 }
 
 /** Which tuning suits this tune: all of the library and the player's own, with what each is weighed by. */
-export function TuningsSheet({ report, tunings, onApply, onClose }: TuningsSheetProps) {
+export function TuningsSheet({
+  report,
+  tunings,
+  onApply,
+  onClose,
+}: Pick<SheetProps, 'report' | 'tunings' | 'onApply' | 'onClose'>) {
   const { tune, settings } = report;
   const [otherKeys, setOtherKeys] = useState(false);
   const request = useMemo((): RankingRequest => {
@@ -169,7 +159,7 @@ export function TuningsSheet({ report, tunings, onApply, onClose }: TuningsSheet
 interface AdoptProps {
   readonly report: TuneReport;
   readonly chosen: RankedTuning;
-  readonly onApply: TuningsSheetProps['onApply'];
+  readonly onApply: SheetProps['onApply'];
 }
 
 /** What taking a tuning up would do, before it is done. */

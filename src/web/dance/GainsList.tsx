@@ -1,6 +1,6 @@
 import type { TuneReport } from '#core/report';
 import type { Change, Gain } from '#core/standing';
-import { changePlace, changeWords } from '#contract/standingWords';
+import { changePlace, changeWords } from '#words/standing';
 import type { Words } from '#contract/settings';
 import { Button } from '../ui/Button';
 import { problemWords } from '../work/problemWords';

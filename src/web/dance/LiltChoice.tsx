@@ -2,10 +2,10 @@ import { useState } from 'react';
 import type { TuneReport } from '#core/report';
 import { LILTS, type Lilt, hasDottedBeats, liltLeft } from '#core/tempo';
 import { failureWords } from '../api/messages';
-import type { Failure } from '../api/client';
+import type { Failure } from '../api/answer';
 import { useSaveSettingsMutation } from '../api/tunesApi';
-import { useAppSelector } from '../app/store';
-import { selectSettings } from '../settings/selectSettings';
+import { useAppSelector } from '../store/store';
+import { selectSettings } from '../store/selectSettings';
 import { Button } from '../ui/Button';
 import { OwnLiltSheet } from './OwnLiltSheet';
 

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { liltFaultWords } from '#contract/liltWords';
+import { liltFaultWords } from '#words/lilt';
 import { LILT_NAME, type Lilt, findLilt, liltFault } from '#core/tempo';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';

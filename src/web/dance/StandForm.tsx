@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { TuneReport } from '#core/report';
 import type { Change } from '#core/standing';
-import { changePlace, changeWords, eventName, noteWords } from '#contract/standingWords';
+import { changePlace, changeWords, eventName, noteWords } from '#words/standing';
 import type { Words } from '#contract/settings';
 import { Button } from '../ui/Button';
 import type { DanceRequest } from './danceProtocol';

@@ -2,7 +2,7 @@ import { Play } from 'lucide-react';
 import { Link } from 'react-router';
 import type { TuneReport } from '#core/report';
 import type { TightPlace } from '#core/standing';
-import { eventName, noteWords } from '#contract/standingWords';
+import { eventName, noteWords } from '#words/standing';
 import { SignButton } from '../ui/Button';
 
 interface TightTableProps {

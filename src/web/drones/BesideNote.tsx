@@ -1,3 +1,4 @@
+import { writtenPitch } from '#words/pitch';
 import { Volume2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import {
@@ -18,9 +19,8 @@ import { intervalName, midiOf } from '#core/pitch';
 import { droneSceneOf } from '#core/report';
 import { PLACES, writtenNotes } from '#core/tune';
 import { playTones } from '../audio/tones';
-import { writtenPitch } from '../score/noteWords';
 import { Button, SignButton } from '../ui/Button';
-import type { DronesProps } from './DronesSheet';
+import type { SheetProps } from '../openTune/sheetProps';
 
 const ROLES: Readonly<Record<RankedDrone['role'], string>> = {
   root: 'root of the chord',
@@ -49,7 +49,13 @@ interface Row {
 }
 
 /** Open neighbours and stopped seconds of the chosen note, the best first, with every term of their rank. */
-export function BesideNote({ report, ids, where, ear, onApply }: DronesProps) {
+export function BesideNote({
+  report,
+  ids,
+  where,
+  settings: { ear },
+  onApply,
+}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'settings' | 'onApply'>) {
   const { tune, unrolled, fingers, settings, timing } = report;
   const [isSilent, setSilent] = useState(false);
   const id = ids[0];
@@ -212,7 +218,7 @@ function beatWords(midi: number, semitones: number, stringLengthMm: number): str
   return `${told.join(', ')} beats a second`;
 }
 
-function applyDouble(tune: DronesProps['report']['tune'], id: string) {
+function applyDouble(tune: SheetProps['report']['tune'], id: string) {
   const note = writtenNotes(tune).find((candidate) => candidate.id === id)!;
   return {
     ...tune,

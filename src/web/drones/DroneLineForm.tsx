@@ -4,7 +4,7 @@ import { droneSceneOf, reportTune } from '#core/report';
 import { setDrone } from '#core/editing';
 import { writtenNotes } from '#core/tune';
 import { Button } from '../ui/Button';
-import type { DronesProps } from './DronesSheet';
+import type { SheetProps } from '../openTune/sheetProps';
 
 const WISHES: Readonly<Record<DroneWish, string>> = {
   none: 'none',
@@ -15,7 +15,14 @@ const WISHES: Readonly<Record<DroneWish, string>> = {
 };
 
 /** Drones for a stretch of the tune, chosen together so that the bow need not turn for each. */
-export function DroneLineForm({ report, ids, where, part, ear, onApply }: DronesProps) {
+export function DroneLineForm({
+  report,
+  ids,
+  where,
+  part,
+  settings: { ear },
+  onApply,
+}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'part' | 'settings' | 'onApply'>) {
   const { tune, unrolled, settings, timing } = report;
   const [wish, setWish] = useState<DroneWish>('stressed');
   const [isStopped, setStopped] = useState(false);

@@ -1,22 +1,14 @@
-import type { EarWeights } from '#core/drones';
-import type { TuneReport } from '#core/report';
-import type { Tune } from '#core/tune';
+import type { SheetProps } from '../openTune/sheetProps';
 import { TabbedSheet } from '../ui/TabbedSheet';
 import { BesideNote } from './BesideNote';
 import { DroneLineForm } from './DroneLineForm';
 import { EarTest } from './EarTest';
 
-export interface DronesProps {
-  readonly report: TuneReport;
-  readonly ids: readonly string[];
-  readonly where: string;
-  readonly part: string;
-  readonly ear: EarWeights;
-  readonly onApply: (tune: Tune, label: string) => void;
-}
-
 /** What may sound beside the melody: at one note, for a line, and how the player's ear weighs it. */
-export function DronesSheet({ onClose, ...props }: DronesProps & { readonly onClose: () => void }) {
+export function DronesSheet({
+  onClose,
+  ...props
+}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'part' | 'settings' | 'onApply' | 'onClose'>) {
   return (
     <TabbedSheet
       title="Drones and double stops"

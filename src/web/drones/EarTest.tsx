@@ -1,12 +1,12 @@
 import { Volume2 } from 'lucide-react';
 import { useState } from 'react';
 import { type Answer, type Sample, USUAL_EAR, explained, fitEar, listeningPairs } from '#core/drones';
-import type { Failure } from '../api/client';
+import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
 import { useSaveSettingsMutation } from '../api/tunesApi';
-import { useAppSelector } from '../app/store';
+import { useAppSelector } from '../store/store';
 import { playTones } from '../audio/tones';
-import { selectSettings } from '../settings/selectSettings';
+import { selectSettings } from '../store/selectSettings';
 import { Button } from '../ui/Button';
 
 const PAIRS = listeningPairs();

@@ -2,7 +2,7 @@
 import { readAbc } from '#formats/abc';
 import { fingerNote } from '#core/fingering';
 import { type Tune, unroll, writtenNotes } from '#core/tune';
-import { blankTune } from '../tune/blankTune';
+import { blankTune } from '#core/editing';
 import { keysFor, soundOf } from '../testing/keysFor';
 import { TIDE_REEL } from '../testing/tideReel';
 import { pressEntryKey } from './entryKeys';

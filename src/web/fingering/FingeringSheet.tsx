@@ -1,5 +1,7 @@
+import type { SheetProps } from '../openTune/sheetProps';
+import { writtenPitch } from '#words/pitch';
+import { positionWords } from '#words/position';
 import { useMemo } from 'react';
-import { positionWords } from '#contract/findingWords';
 import {
   type Alternative,
   type Fingering,
@@ -15,24 +17,20 @@ import {
 } from '#core/fingering';
 import { holdFinger } from '#core/drones';
 import { type TuneReport, handOf, reportTune } from '#core/report';
-import { type Tune, writtenNotes } from '#core/tune';
-import { writtenPitch } from '../score/noteWords';
+import { writtenNotes } from '#core/tune';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
-import { callWords, fingerList, hopWords, leanWords } from './handWords';
-
-interface FingeringSheetProps {
-  readonly report: TuneReport;
-  readonly ids: readonly string[];
-  /** `bar 6 of A`. */
-  readonly where: string;
-  readonly leftHanded: boolean;
-  readonly onApply: (tune: Tune, label: string) => void;
-  readonly onClose: () => void;
-}
+import { callWords, fingerList, hopWords, leanWords } from '#words/hand';
 
 /** The fingering hand: the tune as a whole, and what else could be done at the note chosen. */
-export function FingeringSheet({ report, ids, where, leftHanded, onApply, onClose }: FingeringSheetProps) {
+export function FingeringSheet({
+  report,
+  ids,
+  where,
+  settings: { leftHanded },
+  onApply,
+  onClose,
+}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'settings' | 'onApply' | 'onClose'>) {
   const { tune, unrolled, settings, fingers } = report;
   const found = useMemo(
     () => searchFingering(tune, unrolled, settings.hand, settings.instrument),
@@ -69,7 +67,7 @@ interface WholeProps {
   readonly report: TuneReport;
   readonly found: FingeringResult;
   readonly costNow: number;
-  readonly onApply: FingeringSheetProps['onApply'];
+  readonly onApply: SheetProps['onApply'];
 }
 
 function WholeTune({ report, found, costNow, onApply }: WholeProps) {
@@ -160,7 +158,7 @@ interface OneProps {
   readonly found: FingeringResult;
   readonly id: string;
   readonly where: string;
-  readonly onApply: FingeringSheetProps['onApply'];
+  readonly onApply: SheetProps['onApply'];
 }
 
 /** Alternatives told for a note. */

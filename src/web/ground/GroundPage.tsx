@@ -1,3 +1,4 @@
+import { writtenKey, writtenPitch } from '#words/pitch';
 import { useEffect, useMemo } from 'react';
 import { Link, useParams } from 'react-router';
 import { LEADING_NOTE_CHOICES } from '#core/drones';
@@ -16,12 +17,11 @@ import {
 import { midiOf } from '#core/pitch';
 import { PLACES, type Tune, unroll } from '#core/tune';
 import { failureWords } from '../api/messages';
-import { useAppSelector } from '../app/store';
-import { useStoredTune } from '../bench/useStoredTune';
-import { writtenKey, writtenPitch } from '../score/noteWords';
-import { selectPlayer, selectSettings } from '../settings/selectSettings';
+import { useAppSelector } from '../store/store';
+import { useStoredTune } from '../openTune/useStoredTune';
+import { selectPlayer, selectSettings } from '../store/selectSettings';
 import { Button } from '../ui/Button';
-import { figureWords, openWords, pairWords, spotWords } from './groundWords';
+import { figureWords, openWords, pairWords, spotWords } from '#words/ground';
 import { Rulers } from './Rulers';
 
 /** The ground of a tune: its key in its tuning under the hand. */

@@ -1,5 +1,5 @@
-import { useAppSelector } from '../app/store';
-import { selectPlayer } from '../settings/selectSettings';
+import { useAppSelector } from '../store/store';
+import { selectPlayer } from '../store/selectSettings';
 import alegreya from '@fontsource/alegreya/files/alegreya-latin-700-normal.woff2?url&no-inline';
 import alegreyaSansBold from '@fontsource/alegreya-sans/files/alegreya-sans-latin-700-normal.woff2?url&no-inline';
 import alegreyaSans from '@fontsource/alegreya-sans/files/alegreya-sans-latin-400-normal.woff2?url&no-inline';
@@ -12,7 +12,7 @@ import { reportTune } from '#core/report';
 import type { Tune } from '#core/tune';
 import { handoutPdf } from '../api/client';
 import { failureWords } from '../api/messages';
-import { useStoredTune } from '../bench/useStoredTune';
+import { useStoredTune } from '../openTune/useStoredTune';
 import { loadEngravingFonts } from '../score/fonts';
 import { Button } from '../ui/Button';
 import { saveFile } from '../ui/saveFile';

@@ -2,10 +2,10 @@ import { useMemo } from 'react';
 import { easierVersions } from '#core/ornaments';
 import { reportTune } from '#core/report';
 import { Button } from '../ui/Button';
-import type { OrnamentsProps } from './OrnamentsSheet';
+import type { SheetProps } from '../openTune/sheetProps';
 
 /** The same tune with ever fewer layers, and to what tempo each stands. */
-export function EasierList({ report, onApply }: OrnamentsProps) {
+export function EasierList({ report, onApply }: Pick<SheetProps, 'report' | 'onApply'>) {
   const { tune, settings } = report;
   const steps = useMemo(
     () =>

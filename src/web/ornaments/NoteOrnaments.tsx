@@ -1,15 +1,21 @@
+import { writtenPitch } from '#words/pitch';
 import { useMemo } from 'react';
-import { obstacleWords, ornamentName } from '#contract/ornamentWords';
+import { obstacleWords, ornamentName } from '#words/ornament';
 import { ORNAMENTS, type OrnamentFacts, leaveOff, ornament as decorate, ornamentFacts } from '#core/ornaments';
 import { ornamentSceneOf } from '#core/report';
 import { writtenNotes } from '#core/tune';
-import { writtenPitch } from '../score/noteWords';
-import type { OrnamentsProps } from './OrnamentsSheet';
+import type { SheetProps } from '../openTune/sheetProps';
 
 const FINGERS = ['', 'first', 'second', 'third', 'fourth'];
 
 /** Every ornament at the first chosen note: what it asks for, and whether it fits on every pass. */
-export function NoteOrnaments({ report, ids, where, words, onApply }: OrnamentsProps) {
+export function NoteOrnaments({
+  report,
+  ids,
+  where,
+  settings: { words },
+  onApply,
+}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'settings' | 'onApply'>) {
   const { tune, unrolled } = report;
   const id = ids[0];
   const note = writtenNotes(tune).find((candidate) => candidate.id === id);

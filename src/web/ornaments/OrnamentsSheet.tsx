@@ -1,21 +1,14 @@
-import type { Words } from '#contract/settings';
-import type { TuneReport } from '#core/report';
-import type { Tune } from '#core/tune';
+import type { SheetProps } from '../openTune/sheetProps';
 import { TabbedSheet } from '../ui/TabbedSheet';
 import { EasierList } from './EasierList';
 import { NoteOrnaments } from './NoteOrnaments';
 import { RuleForm } from './RuleForm';
 
-export interface OrnamentsProps {
-  readonly report: TuneReport;
-  readonly ids: readonly string[];
-  readonly where: string;
-  readonly words: Words;
-  readonly onApply: (tune: Tune, label: string) => void;
-}
-
 /** Ornaments: at one note, by rule for the tune, and taken off layer by layer. */
-export function OrnamentsSheet({ onClose, ...props }: OrnamentsProps & { readonly onClose: () => void }) {
+export function OrnamentsSheet({
+  onClose,
+  ...props
+}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'settings' | 'onApply' | 'onClose'>) {
   return (
     <TabbedSheet
       title="Ornaments"

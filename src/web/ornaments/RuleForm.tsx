@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { RULE_PLACE_WORDS, ornamentName } from '#contract/ornamentWords';
+import { RULE_PLACE_WORDS, ornamentName } from '#words/ornament';
 import {
   ORNAMENTS,
   type Ornament,
@@ -10,13 +10,17 @@ import {
 } from '#core/ornaments';
 import { ornamentSceneOf, reportTune } from '#core/report';
 import { Button } from '../ui/Button';
-import type { OrnamentsProps } from './OrnamentsSheet';
+import type { SheetProps } from '../openTune/sheetProps';
 
 const SELECT = 'rounded-md border border-line bg-surface px-2 py-1';
 const DENSITIES = [1, 2, 3, 4, 6, 8] as const;
 
 /** "Flick each dotted quarter on the beat, two in a phrase at the most." */
-export function RuleForm({ report, words, onApply }: OrnamentsProps) {
+export function RuleForm({
+  report,
+  settings: { words },
+  onApply,
+}: Pick<SheetProps, 'report' | 'settings' | 'onApply'>) {
   const { tune } = report;
   const [ornament, setOrnament] = useState<Ornament>('flick');
   const [place, setPlace] = useState<RulePlace>('dotted-quarters');

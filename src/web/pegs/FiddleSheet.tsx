@@ -1,11 +1,11 @@
-import { dayWords, today } from '../ui/days';
+import { dayWords, today } from '#words/days';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { type Fiddle, type Pegs, newFiddle } from '#contract/pegs';
 import { INSTRUMENT_RANGES } from '#contract/settings';
 import { PLACES } from '#core/tune';
 import { TENSION_NEWTONS } from '#core/tuning';
-import { NumberField } from '../settings/NumberField';
+import { NumberField } from '../ui/NumberField';
 import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 

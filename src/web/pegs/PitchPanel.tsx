@@ -1,8 +1,8 @@
+import { writtenPitch } from '#words/pitch';
 import { Ear, Mic, MicOff } from 'lucide-react';
 import type { Creep, Minutes } from '#core/creep';
 import { PLACES, type Place } from '#core/tune';
 import { type Tuning } from '#core/tuning';
-import { writtenPitch } from '../score/noteWords';
 import { Button } from '../ui/Button';
 import { PitchChart } from './PitchChart';
 import { STANDS_CENTS, type StringForecast, type StringSession, shownCents } from './tuningSession';

@@ -1,8 +1,8 @@
+import { writtenPitch } from '#words/pitch';
 import { Check } from 'lucide-react';
-import { SAFETY, toRetune } from '#contract/retune';
+import { SAFETY, toRetune } from '#words/retuneJson';
 import type { RetunePlan, RetuneStep } from '#core/tuning';
 import { parsePitch } from '#core/pitch';
-import { writtenPitch } from '../score/noteWords';
 import { Button } from '../ui/Button';
 
 interface PlanPanelProps {

@@ -1,8 +1,8 @@
+import { writtenPitch } from '#words/pitch';
 import { Plus, Trash2 } from 'lucide-react';
 import { useId, useState } from 'react';
 import { type OwnTuning, type Pegs, tuningText } from '#contract/pegs';
 import { TUNINGS, parseTuning, tuningName } from '#core/tuning';
-import { writtenPitch } from '../score/noteWords';
 import { Button, SignButton } from '../ui/Button';
 
 interface TuningChoiceProps {

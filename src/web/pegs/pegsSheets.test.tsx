@@ -1,8 +1,8 @@
-import { today } from '../ui/days';
+import { SAFETY } from '#words/retuneJson';
+import { today } from '#words/days';
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { type Pegs, USUAL_PEGS } from '#contract/pegs';
-import { SAFETY } from '#contract/retune';
 import { STANDARD_TUNING, TUNINGS, parseTuning, retunePlan } from '#core/tuning';
 import { FiddleSheet } from './FiddleSheet';
 import { PlanPanel } from './PlanPanel';

@@ -1,4 +1,4 @@
-import { dayBegins } from '../ui/days';
+import { dayBegins } from '#words/days';
 import type { Fiddle } from '#contract/pegs';
 import { PLACES } from '#core/tune';
 

@@ -1,4 +1,4 @@
-import { dayBegins } from '../ui/days';
+import { dayBegins } from '#words/days';
 import type { Fiddle, PegCheck } from '#contract/pegs';
 import { type CheckedDrift, type Creep, type Minutes, type Reading, fitCreep, nextCheck } from '#core/creep';
 import { midiOf } from '#core/pitch';

@@ -12,7 +12,7 @@ import {
   hairY,
   roomLane,
 } from './lanePaths';
-import type { NoteState } from './noteStates';
+import type { NoteState } from '#core/noteStates';
 
 export interface LaneSettings {
   readonly fingers: boolean;

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { LEAST_WISH, MOST_WISH } from '#core/travel';
 import type { LineGeometry } from './geometry';
 import { type HairScale, LANES, type StrokeEnd, bowLane, hairAt, hairY } from './lanePaths';
-import type { NoteState } from './noteStates';
+import type { NoteState } from '#core/noteStates';
 
 /** Pull a stroke's end by this much and it is a wish; less is a press. */
 const LEAST_PULL = 3;

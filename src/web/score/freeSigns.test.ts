@@ -4,8 +4,8 @@ import { writtenNotes } from '#core/tune';
 import { part, tune } from '../../core/testing/tunes';
 import type { LineGeometry } from './geometry';
 import { LANES, BEAT_DEPTH, roomLane } from './lanePaths';
-import { noteStates } from './noteStates';
-import { spokenNote } from './noteWords';
+import { noteStates } from '#core/noteStates';
+import { spokenNote } from '#words/note';
 
 function freely(line: string, own: Record<string, Partial<NoteEvent>>): Tune {
   const plain = part('A', line);

@@ -1,5 +1,5 @@
 import type { LineGeometry } from './geometry';
-import type { NoteState } from './noteStates';
+import type { NoteState } from '#core/noteStates';
 
 /** Heights of the lanes under a staff, from the top of the first one. */
 export const LANES = {

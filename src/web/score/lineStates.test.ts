@@ -4,7 +4,7 @@ import { transposeBySteps } from '#core/editing';
 import { part, tune } from '../../core/testing/tunes';
 import { scoreLines } from './lines';
 import { lineStatesKeeper } from './lineStates';
-import { noteStates } from './noteStates';
+import { noteStates } from '#core/noteStates';
 
 const twoLines = tune([part('A', 'D4 E4 F#4 G4 A4 B4 C#5 D5 | D5 C#5 B4 A4 G4 F#4 E4 D4')], { start: 'down' });
 

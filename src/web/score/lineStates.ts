@@ -1,5 +1,5 @@
 import type { LineSpec } from './lines';
-import type { NoteState } from './noteStates';
+import type { NoteState } from '#core/noteStates';
 
 type States = ReadonlyMap<string, NoteState>;
 

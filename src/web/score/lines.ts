@@ -1,3 +1,4 @@
+import { reuseWords } from '#words/place';
 import { reusedRuns } from '#core/editing';
 import { type Key, type Pitch, pitchName, sameKey } from '#core/pitch';
 import {
@@ -10,7 +11,6 @@ import {
   writtenBars,
   sameMeter,
 } from '#core/tune';
-import { reuseWords } from './noteWords';
 
 /** A note as it is drawn: with a head for the open string that sounds along. */
 export interface DrawnNote extends NoteEvent {

@@ -1,25 +1,18 @@
+import type { SheetProps } from '../openTune/sheetProps';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { NO_BOWING } from '#contract/report';
+import { NO_BOWING } from '#words/reportJson';
 import { type TuneReport, reportTune } from '#core/report';
 import { type BowingFigures, type Candidate, adoptBowing, planFigures } from '#core/search';
-import type { Tune, UnrolledNote } from '#core/tune';
+import type { UnrolledNote } from '#core/tune';
 import { StrokeRow, strokeWords } from '../score/StrokeRow';
 import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
-import { ideaInBars } from './ideaWords';
+import { ideaInBars } from '#words/idea';
 import { problemWords } from '../work/problemWords';
 import { type Search, WANTED, useSearch } from './useSearch';
 import { WishFields } from './WishFields';
 import { keepWishes, readWishes } from './wishesKept';
-
-interface BowingsSheetProps {
-  readonly report: TuneReport;
-  /** Part in which the selection lies, or the first. */
-  readonly part: string;
-  readonly onApply: (tune: Tune, label: string) => void;
-  readonly onClose: () => void;
-}
 
 /** Bars shown side by side, and the width in which their strokes are laid out: fewer where the screen is narrow. */
 const WIDE = { bars: 4, width: 780 };
@@ -27,7 +20,12 @@ const NARROW = { bars: 2, width: 330 };
 const NONE: readonly Candidate[] = [];
 
 /** Looks for other bowings and lays them side by side on the same bars, to be taken whole or for one part. */
-export function BowingsSheet({ report, part: partAtStart, onApply, onClose }: BowingsSheetProps) {
+export function BowingsSheet({
+  report,
+  part: partAtStart,
+  onApply,
+  onClose,
+}: Pick<SheetProps, 'report' | 'part' | 'onApply' | 'onClose'>) {
   const [wishes, setWishes] = useState(() => ({ ...readWishes(), downbeat: report.settings.schools.downbeat }));
   const [part, setPart] = useState(partAtStart);
   const [from, setFrom] = useState(1);
@@ -144,7 +142,7 @@ function CandidateRow(props: {
   readonly part: string;
   readonly notes: readonly UnrolledNote[];
   readonly width: number;
-  readonly onApply: BowingsSheetProps['onApply'];
+  readonly onApply: SheetProps['onApply'];
 }) {
   const { name, candidate, report, part, notes, width, onApply } = props;
   const { tune } = report;

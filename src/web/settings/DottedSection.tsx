@@ -1,7 +1,7 @@
 import type { StoredSettings } from '#contract/settings';
 import { DOTTED_RATIO_RANGE, dottedRatio } from '#core/tempo';
 import type { DanceType } from '#core/tune';
-import { NumberField } from './NumberField';
+import { NumberField } from '../ui/NumberField';
 
 interface DottedSectionProps {
   readonly settings: StoredSettings;

@@ -1,4 +1,4 @@
-import { dayWords, today } from '../ui/days';
+import { dayWords, today } from '#words/days';
 import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import { SPAN_RANGE, type StoredSettings } from '#contract/settings';
@@ -6,7 +6,7 @@ import { BAN_REASONS, type Ban, type BanReason, FREE_HAND, STRING_LENGTHS } from
 import { FULL_SIZE } from '#core/instrument';
 import { PLACES, type Place } from '#core/tune';
 import { Button, SignButton } from '../ui/Button';
-import { NumberField } from './NumberField';
+import { NumberField } from '../ui/NumberField';
 
 interface HandSectionProps {
   readonly settings: StoredSettings;

@@ -7,8 +7,8 @@ import { type ListenSettings, readListenSettings } from '../player/listenSetting
 import { usePlayer } from '../player/usePlayer';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
-import { DRILL_WORDS } from './drillWords';
-import { LIMIT_WORDS } from './settingsWords';
+import { DRILL_WORDS } from '#words/drill';
+import { LIMIT_WORDS } from '#words/settings';
 
 interface MeasureSheetProps {
   readonly limit: LimitKey;

@@ -1,4 +1,4 @@
-import { dayWords, today } from '../ui/days';
+import { dayWords, today } from '#words/days';
 import { Undo2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
@@ -13,7 +13,7 @@ import { FULL_SIZE, type Instrument } from '#core/instrument';
 import { SCHOOL_CHOICES, SCHOOL_NAMES, type Schools } from '#core/schools';
 import { drillFor } from '#core/drills';
 import { GUESSED_LIMITS, LIMIT_KEYS, type LimitKey } from '#core/tempo';
-import type { Failure } from '../api/client';
+import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
 import type { Change } from '../api/revisedRecord';
 import { useSaveSettingsMutation, useSettingsQuery } from '../api/tunesApi';
@@ -22,9 +22,9 @@ import { BandsSection } from './BandsSection';
 import { DottedSection } from './DottedSection';
 import { HandSection } from './HandSection';
 import { MeasureSheet } from './MeasureSheet';
-import { NumberField } from './NumberField';
+import { NumberField } from '../ui/NumberField';
 import { WordsSection } from './WordsSection';
-import { FINDING_NAMES, INSTRUMENT_WORDS, LIMIT_WORDS, SCHOOL_WORDS } from './settingsWords';
+import { FINDING_NAMES, INSTRUMENT_WORDS, LIMIT_WORDS, SCHOOL_WORDS } from '#words/settings';
 
 interface Step extends Change<StoredSettings> {
   readonly label: string;

@@ -1,20 +1,11 @@
+import type { SheetProps } from '../openTune/sheetProps';
 import { useId, useState } from 'react';
 import { setEnding, setKeyFrom, setMeterFrom } from '#core/editing';
 import { type Key, LETTERS, type Letter, MODES, type Mode } from '#core/pitch';
-import { type Tune, meterName, writtenBars } from '#core/tune';
+import { meterName, writtenBars } from '#core/tune';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { ALTERS, METERS } from './TuneSheet';
-
-interface BarSheetProps {
-  readonly tune: Tune;
-  /** The bars that the selection touches, in written order; at least one. */
-  readonly barIds: readonly string[];
-  /** `bar 6 of A`. */
-  readonly where: string;
-  readonly onEdit: (tune: Tune, label: string) => void;
-  readonly onClose: () => void;
-}
 
 const INPUT = 'rounded-md border border-soft bg-surface px-2 py-1.5';
 
@@ -26,7 +17,13 @@ function readPlays(text: string): number[] | null {
 }
 
 /** The meter and key that hold from a bar on, and the plays on which the chosen bars sound. */
-export function BarSheet({ tune, barIds, where, onEdit, onClose }: BarSheetProps) {
+export function BarSheet({
+  tune,
+  barIds,
+  where,
+  onEdit,
+  onClose,
+}: Pick<SheetProps, 'tune' | 'barIds' | 'where' | 'onEdit' | 'onClose'>) {
   const barId = barIds[0]!;
   const bar = [...writtenBars(tune).values()].flat().find(({ event }) => event.id === barId)!;
   const [meter, setMeter] = useState(meterName(bar.meter));

@@ -1,3 +1,4 @@
+import type { SheetProps } from '../openTune/sheetProps';
 import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
 import {
   SortableContext,
@@ -26,14 +27,8 @@ import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { ReuseField, ReusedRow } from './ReuseField';
 
-interface FormSheetProps {
-  readonly tune: Tune;
-  readonly onEdit: (tune: Tune, label: string) => void;
-  readonly onClose: () => void;
-}
-
 /** Parts, how often each is played, and their order; what comes of it in bars and seconds is told at once. */
-export function FormSheet({ tune, onEdit, onClose }: FormSheetProps) {
+export function FormSheet({ tune, onEdit, onClose }: Pick<SheetProps, 'tune' | 'onEdit' | 'onClose'>) {
   const sensors = useSensors(
     useSensor(PointerSensor),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -87,7 +82,7 @@ function PartRow({
 }: {
   readonly tune: Tune;
   readonly part: Part;
-  readonly onEdit: FormSheetProps['onEdit'];
+  readonly onEdit: SheetProps['onEdit'];
 }) {
   const { name } = part;
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: name });
@@ -161,7 +156,7 @@ function PartRow({
   );
 }
 
-function OrderField({ tune, onEdit }: Pick<FormSheetProps, 'tune' | 'onEdit'>) {
+function OrderField({ tune, onEdit }: Pick<SheetProps, 'tune' | 'onEdit'>) {
   const isShort = tune.form.every((name) => name.length === 1);
   const [typed, setTyped] = useState(tune.form.join(isShort ? '' : ' '));
   const order = parseForm(tune, typed);

@@ -1,26 +1,23 @@
+import type { SheetProps } from '../openTune/sheetProps';
 import { useId, useState } from 'react';
 import { type Freedom, keysInForce, setChord, setFreedom, setGraceNotes } from '#core/editing';
 import { HOLD_RANGE, MOST_BREATH, PACE_RANGE } from '#core/tempo';
 import { readGraces, writeGraces } from '#core/entry';
-import { type NoteEvent, type Tune, writtenNotes } from '#core/tune';
-import { ordinal } from '../ui/ordinal';
+import { type NoteEvent, writtenNotes } from '#core/tune';
+import { ordinal } from '#words/ordinal';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
-
-interface NoteSheetProps {
-  readonly tune: Tune;
-  /** The chosen notes, in written order; at least one. */
-  readonly ids: readonly string[];
-  /** `bar 6 of A`. */
-  readonly where: string;
-  readonly onEdit: (tune: Tune, label: string) => void;
-  readonly onClose: () => void;
-}
 
 const INPUT = 'rounded-md border border-soft bg-surface px-2 py-1.5';
 
 /** The chord name over a note, and the grace notes before it or before each of several. */
-export function NoteSheet({ tune, ids, where, onEdit, onClose }: NoteSheetProps) {
+export function NoteSheet({
+  tune,
+  ids,
+  where,
+  onEdit,
+  onClose,
+}: Pick<SheetProps, 'tune' | 'ids' | 'where' | 'onEdit' | 'onClose'>) {
   const notes = writtenNotes(tune).filter(({ id }) => ids.includes(id));
   const first = notes[0]!;
   const keys = keysInForce(tune);

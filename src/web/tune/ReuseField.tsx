@@ -1,7 +1,7 @@
+import { barSpan, reuseWords } from '#words/place';
 import { useState } from 'react';
 import { type ReusedRun, releaseBars, reuseBars } from '#core/editing';
 import { type Tune, barNumbers, writtenBars } from '#core/tune';
-import { barSpan, reuseWords } from '../score/noteWords';
 import { Button } from '../ui/Button';
 
 interface ReuseProps {

@@ -8,7 +8,7 @@ import { BarSheet } from './BarSheet';
 import { NoteSheet } from './NoteSheet';
 import { FormSheet } from './FormSheet';
 import { TuneSheet } from './TuneSheet';
-import { blankTune } from './blankTune';
+import { blankTune } from '#core/editing';
 
 const t = tune([part('A', 'D4:8 | E4:8'), part('B', 'F#4:8')], { form: ['A', 'A', 'B', 'B'] });
 

@@ -1,8 +1,8 @@
 import { Link } from 'react-router';
-import type { Failure } from '../api/client';
+import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
 import { usePartLikenessesQuery } from '../api/tunesApi';
-import { likenessWords } from '../versions/alignmentWords';
+import { likenessWords } from '#words/alignment';
 
 /** Tunes of the book that are like this one, and parts that it shares with others. */
 export function AcrossBook({ id }: { readonly id: string }) {

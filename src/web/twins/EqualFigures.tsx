@@ -1,3 +1,4 @@
+import { roundWords } from '#words/round';
 import { useMemo, useState } from 'react';
 import { type TuneReport, reportTune } from '#core/report';
 import {
@@ -9,18 +10,17 @@ import {
   playingShare,
   twinFigures,
 } from '#core/twins';
-import { roundWords } from '../bench/Verdict';
 import { Button } from '../ui/Button';
 import { BowSign } from '../ui/signs';
 import { noteNames, placeName } from './placeNames';
-import type { TwinsProps } from './TwinsSheet';
+import type { SheetProps } from '../openTune/sheetProps';
 
 /** Figures told before the rest is only counted, and notes of a figure that are named. */
 const FIGURES_TOLD = 12;
 const NOTES_NAMED = 8;
 
 /** Equal figures: where, how much of the tune they are, by what they are told apart, and whether they are bowed alike. */
-export function EqualFigures(props: TwinsProps) {
+export function EqualFigures(props: Pick<SheetProps, 'report' | 'onShow' | 'onApply'>) {
   const { report } = props;
   const figures = useMemo(() => twinFigures(report.tune), [report]);
   const split = figures.filter(({ isBowedAlike }) => !isBowedAlike).length;
@@ -50,7 +50,12 @@ export function EqualFigures(props: TwinsProps) {
   );
 }
 
-function FigureRow({ figure, report, onShow, onApply }: TwinsProps & { readonly figure: TwinFigure }) {
+function FigureRow({
+  figure,
+  report,
+  onShow,
+  onApply,
+}: Pick<SheetProps, 'report' | 'onShow' | 'onApply'> & { readonly figure: TwinFigure }) {
   const { places, length, isBowedAlike } = figure;
   const [model, setModel] = useState(0);
   const share = Math.round(100 * playingShare(figure, report.unrolled));
@@ -116,7 +121,7 @@ function Alike({
   readonly report: TuneReport;
   readonly model: number;
   readonly onModel: (place: number) => void;
-  readonly onApply: TwinsProps['onApply'];
+  readonly onApply: SheetProps['onApply'];
 }) {
   const result = useMemo(() => bowAlike(report.tune, figure, model), [report, figure, model]);
   const after = useMemo(() => reportTune(result, report.settings), [result, report]);

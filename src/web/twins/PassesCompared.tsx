@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { type BowOf, type PassBarDifference, passDifferences } from '#core/difference';
 import type { Link } from '#core/tune';
-import type { TwinsProps } from './TwinsSheet';
+import type { SheetProps } from '../openTune/sheetProps';
 
 const LINK_WORDS: Record<Link, string> = {
   start: 'turned to',
@@ -12,7 +12,7 @@ const LINK_WORDS: Record<Link, string> = {
 };
 
 /** Two times through a part, bar by bar: only what differs. */
-export function PassesCompared({ report }: TwinsProps) {
+export function PassesCompared({ report }: Pick<SheetProps, 'report'>) {
   const { unrolled, figures } = report;
   const pairs = useMemo(
     () =>

@@ -1,14 +1,14 @@
+import { barSpan } from '#words/place';
 import { useMemo } from 'react';
 import { phraseIndex } from '#core/twins';
-import { barSpan } from '../score/noteWords';
 import { Button } from '../ui/Button';
 import { noteNames } from './placeNames';
-import type { TwinsProps } from './TwinsSheet';
+import type { SheetProps } from '../openTune/sheetProps';
 
 const NOTES_NAMED = 12;
 
 /** Each phrase by the shortest beginning that no other phrase has. */
-export function PhraseList({ report, onShow }: TwinsProps) {
+export function PhraseList({ report, onShow }: Pick<SheetProps, 'report' | 'onShow'>) {
   const phrases = useMemo(() => phraseIndex(report.tune), [report]);
   if (phrases.length === 0) return <p className="text-muted">This tune has no notes yet.</p>;
   const name = (i: number) => `${phrases[i]!.part} ${barSpan(phrases[i]!.from, phrases[i]!.to)}`;

@@ -2,13 +2,13 @@ import { useMemo } from 'react';
 import { handTwins } from '#core/twins';
 import { Button } from '../ui/Button';
 import { noteNames, placeName } from './placeNames';
-import type { TwinsProps } from './TwinsSheet';
+import type { SheetProps } from '../openTune/sheetProps';
 
 const TWINS_TOLD = 12;
 const NOTES_NAMED = 8;
 
 /** The same hand in the same rhythm on other strings. */
-export function SameHand({ report, onShow }: TwinsProps) {
+export function SameHand({ report, onShow }: Pick<SheetProps, 'report' | 'onShow'>) {
   const twins = useMemo(() => handTwins(report.tune, report.fingers), [report]);
   if (twins.length === 0)
     return <p className="text-muted">No hand of four notes or more comes again on another string.</p>;

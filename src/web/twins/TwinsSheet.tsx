@@ -1,5 +1,4 @@
-import type { TuneReport } from '#core/report';
-import type { Tune } from '#core/tune';
+import type { SheetProps } from '../openTune/sheetProps';
 import { TabbedSheet } from '../ui/TabbedSheet';
 import { AcrossBook } from './AcrossBook';
 import { EqualFigures } from './EqualFigures';
@@ -7,16 +6,11 @@ import { PassesCompared } from './PassesCompared';
 import { PhraseList } from './PhraseList';
 import { SameHand } from './SameHand';
 
-export interface TwinsProps {
-  /** The tune's own address in the book. */
-  readonly id: string;
-  readonly report: TuneReport;
-  readonly onShow: (ids: readonly string[]) => void;
-  readonly onApply: (tune: Tune, label: string) => void;
-}
-
 /** What comes again in a tune: figures, hands, phrases, passes. */
-export function TwinsSheet({ onClose, ...props }: TwinsProps & { readonly onClose: () => void }) {
+export function TwinsSheet({
+  onClose,
+  ...props
+}: Pick<SheetProps, 'id' | 'report' | 'onShow' | 'onApply' | 'onClose'>) {
   return (
     <TabbedSheet
       title="Figures that come again"

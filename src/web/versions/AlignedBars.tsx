@@ -2,8 +2,8 @@ import { Fragment, useMemo } from 'react';
 import { type AlignedBar, type Agreement, type BeatNote, type SettingBar, alignSettings } from '#core/likeness';
 import type { Pitch } from '#core/pitch';
 import type { Tune } from '#core/tune';
-import { ordinal } from '../ui/ordinal';
-import { agreementWords, keyShiftWords } from './alignmentWords';
+import { ordinal } from '#words/ordinal';
+import { agreementWords, keyShiftWords } from '#words/alignment';
 
 const SIGNS: Record<Agreement, string> = { same: '', 'on-the-beat': '≈', different: '≠', alone: '+' };
 const LOOKS: Record<Agreement, string> = {

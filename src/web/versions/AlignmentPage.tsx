@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import type { Failure } from '../api/client';
+import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
 import { useVersionsQuery } from '../api/tunesApi';
-import { useStoredTune } from '../bench/useStoredTune';
+import { useStoredTune } from '../openTune/useStoredTune';
 import { AlignedBars } from './AlignedBars';
-import { originWords } from './originWords';
+import { originWords } from '#words/origin';
 
 /** The settings of a tune beat by beat against the tune as it is now. */
 export default function AlignmentPage() {

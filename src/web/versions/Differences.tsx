@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { differenceWords } from '#contract/differenceWords';
+import { differenceWords } from '#words/difference';
 import type { Difference } from '#core/difference';
 import { Button } from '../ui/Button';
 

@@ -1,9 +1,9 @@
-import { momentWords, timeWords, today, weekdayWords } from '../ui/days';
+import { momentWords, timeWords, today, weekdayWords } from '#words/days';
 import { useState } from 'react';
 import { KEPT_REVISIONS } from '#contract/revisions';
 import { tuneDifference } from '#core/difference';
 import type { Tune } from '#core/tune';
-import type { Failure } from '../api/client';
+import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
 import { useRevisionQuery, useRevisionsQuery } from '../api/tunesApi';
 import { Button } from '../ui/Button';

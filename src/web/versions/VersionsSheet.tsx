@@ -1,11 +1,12 @@
-import { momentWords } from '../ui/days';
+import type { SheetProps } from '../openTune/sheetProps';
+import { momentWords } from '#words/days';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { TuneVersion, VersionOrigin } from '#contract/versions';
 import { tuneDifference } from '#core/difference';
 import type { Tune } from '#core/tune';
-import type { Failure } from '../api/client';
+import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
 import {
   useChangeVersionMutation,
@@ -16,19 +17,13 @@ import {
 import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { OriginFields } from './OriginFields';
-import { originWords } from './originWords';
+import { originWords } from '#words/origin';
 import { Differences } from './Differences';
 import { RevisionsList } from './RevisionsList';
 
-interface VersionsSheetProps {
-  readonly id: string;
-  readonly tune: Tune;
-  readonly onRestore: (tune: Tune, name: string) => void;
-  readonly onClose: () => void;
-}
-
 /** Versions under names of their own: what is different now, and the way back. */
-export function VersionsSheet({ id, tune, onRestore, onClose }: VersionsSheetProps) {
+export function VersionsSheet({ id, tune, onApply, onClose }: Pick<SheetProps, 'id' | 'tune' | 'onApply' | 'onClose'>) {
+  const restore = (next: Tune, name: string) => onApply(next, `back to “${name}”`);
   const { data: versions, error, isLoading, refetch } = useVersionsQuery(id);
   const [nameVersion, { isLoading: isNaming, error: namingError }] = useNameVersionMutation();
   const [removeVersion] = useRemoveVersionMutation();
@@ -119,7 +114,7 @@ export function VersionsSheet({ id, tune, onRestore, onClose }: VersionsSheetPro
               id={id}
               version={version}
               tune={tune}
-              onRestore={() => onRestore(version.tune, version.name)}
+              onRestore={() => restore(version.tune, version.name)}
               onRemove={() => {
                 setRemoved(version);
                 void removeVersion({ id, versionId: version.id });
@@ -130,7 +125,7 @@ export function VersionsSheet({ id, tune, onRestore, onClose }: VersionsSheetPro
         <Button look="link" className="self-start" aria-expanded={hasEdits} onClick={() => setHasEdits(!hasEdits)}>
           {hasEdits ? 'hide' : 'show'} how it stood after earlier edits
         </Button>
-        {hasEdits && <RevisionsList id={id} tune={tune} onRestore={onRestore} />}
+        {hasEdits && <RevisionsList id={id} tune={tune} onRestore={restore} />}
       </div>
     </Sheet>
   );

@@ -1,0 +1,34 @@
+import { formatDistanceToNow } from 'date-fns';
+import type { TuneRecord } from '#contract/tunes';
+import { Button } from '../ui/Button';
+import { Sheet } from '../ui/Sheet';
+
+/** Two versions of one tune: neither is thrown away. */
+export function ConflictSheet({
+  newer,
+  onSettle,
+}: {
+  readonly newer: TuneRecord;
+  readonly onSettle: (take: 'mine' | 'newer') => void;
+}) {
+  const when = formatDistanceToNow(new Date(newer.updatedAt), { addSuffix: true });
+  return (
+    <Sheet
+      open
+      onOpenChange={() => undefined}
+      mustAnswer
+      title="Two versions of this tune"
+      description={`Another window kept a version ${when}, which yours does not build on. Nothing has been overwritten.`}
+    >
+      <div className="flex flex-col gap-3">
+        <p>Whichever you take, the other stays one undo away.</p>
+        <div className="flex flex-wrap justify-end gap-2">
+          <Button onClick={() => onSettle('newer')}>Take the other version</Button>
+          <Button look="main" onClick={() => onSettle('mine')}>
+            Keep mine on top
+          </Button>
+        </div>
+      </div>
+    </Sheet>
+  );
+}

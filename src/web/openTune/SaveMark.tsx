@@ -1,0 +1,54 @@
+import { useEffect, useState, useSyncExternalStore } from 'react';
+import { failureWords } from '../api/messages';
+import type { SaveState } from './openTuneSlice';
+import { type KeptHere, keptHere } from './keptHere';
+
+/** `kept 2 s ago`; there is no save button. */
+export function SaveMark({ save }: { readonly save: SaveState }) {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), 1000);
+    return () => clearInterval(timer);
+  }, []);
+  const here = useSyncExternalStore(keptHere.subscribe, keptHere.get);
+  const isBad = save.kind === 'failed' || save.kind === 'conflict';
+  return (
+    <p
+      role="status"
+      data-save={save.kind}
+      className={`text-[13.5px] whitespace-nowrap ${isBad ? 'font-medium text-madder' : 'text-muted'}`}
+    >
+      {saveWords(save, here, now)}
+    </p>
+  );
+}
+
+/** What is said of edits that the server does not have. */
+const HERE_WORDS: Readonly<Record<KeptHere, string>> = {
+  writing: 'being put by in this browser …',
+  kept: 'safe in this browser',
+  refused: 'this browser keeps nothing either, leave the page open',
+};
+
+function saveWords(save: SaveState, here: KeptHere, now: number): string {
+  switch (save.kind) {
+    case 'kept': {
+      const seconds = Math.max(0, Math.round((now - save.at) / 1000));
+      if (seconds < 2) return 'kept just now';
+      return seconds < 60 ? `kept ${seconds} s ago` : `kept ${Math.round(seconds / 60)} min ago`;
+    }
+    case 'unsaved':
+    case 'saving':
+      return 'keeping …';
+    case 'conflict':
+      return 'not kept: two versions';
+    case 'failed': {
+      const { code } = save.failure;
+      if (code === 'not-found') return 'not kept: this tune is gone from the book';
+      const retries = ['no-connection', 'database-away', 'busy', 'internal'].includes(code);
+      return retries
+        ? `not kept: ${code === 'busy' ? 'the server is busy' : 'no connection'}, will retry; ${HERE_WORDS[here]}`
+        : `not kept: ${failureWords(save.failure)}`;
+    }
+  }
+}

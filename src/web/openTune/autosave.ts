@@ -1,0 +1,166 @@
+import type { Middleware } from '@reduxjs/toolkit';
+import { findTune, newerVersion, saveTune } from '../api/client';
+import { tunesApi } from '../api/tunesApi';
+import {
+  type OpenTuneState,
+  type OpenTune,
+  conflictFound,
+  saveFailed,
+  saved,
+  savingStarted,
+  takenUp,
+} from './openTuneSlice';
+import { type Draft, holdPage, removeDraft, writeDraft } from './drafts';
+import { keptHere } from './keptHere';
+import { onSavedElsewhere, tellTabs } from './otherTabs';
+import { settleFirst } from './settling';
+
+/** Edits within this time are kept together. */
+const PAUSE_MS = 400;
+/** Waits between tries while nothing answers, growing. */
+const RETRY_MS = [1000, 2000, 4000, 8000, 15000];
+
+/** What passes by itself. */
+const RETRIED: ReadonlySet<string> = new Set(['no-connection', 'database-away', 'busy', 'internal', 'bad-answer']);
+
+/**
+ * Keeps every edit: as a draft in this browser as soon as the edit is shown, soon after on the server. One save runs at a time; while
+ * nothing answers it is tried again, and at once when the network is back. Where the browser takes no draft, leaving
+ * the page with edits that the server does not have is asked about.
+ */
+export function autosave(): Middleware<object, { openTune: OpenTuneState }> {
+  let timer: ReturnType<typeof setTimeout> | null = null;
+  let running: Promise<void> | null = null;
+  let failures = 0;
+  /** The draft that was written last: what an earlier one came to says nothing any more. */
+  let newest: object | null = null;
+  /** The draft that is about to be written. */
+  let pending: { readonly id: string; readonly draft: Draft } | null = null;
+  /** Newest revision that the server told of, for tunes closed before their last edits were saved. */
+  const revisions = new Map<string, number>();
+
+  return (api) => {
+    // On the very action with which the bench joins the store it is not there yet.
+    const current = () => (api.getState() as Partial<{ openTune: OpenTuneState }>).openTune?.open ?? null;
+
+    const schedule = (wait: number) => {
+      if (timer !== null) clearTimeout(timer);
+      timer = setTimeout(() => {
+        timer = null;
+        const open = current();
+        if (!open || running || !isWaiting(open)) return;
+        running = save(open).finally(() => {
+          running = null;
+          // Edits that came meanwhile, to this tune or to one opened since.
+          if (current()?.save.kind === 'unsaved') schedule(PAUSE_MS);
+        });
+      }, wait);
+    };
+
+    const save = async ({ id, revision, tune }: OpenTune) => {
+      const startedAt = Date.now();
+      api.dispatch(savingStarted());
+      const answer = await saveTune(id, revision, tune);
+      const isStillOpen = current()?.id === id;
+      if (answer.ok) {
+        failures = 0;
+        revisions.set(id, answer.value.revision);
+        void removeDraft(id, startedAt);
+        tellTabs({ id, revision: answer.value.revision });
+        api.dispatch(tunesApi.util.invalidateTags(['Book']) as never);
+        if (!isStillOpen) return;
+        api.dispatch(saved({ revision: answer.value.revision, tune, at: Date.now() }));
+        const now = current();
+        // The draft of what came meanwhile stands on the new revision now.
+        if (now?.save.kind === 'unsaved') keepDraft(now);
+        return;
+      }
+      if (!isStillOpen) return;
+      const newer = newerVersion(answer.failure);
+      if (newer) {
+        api.dispatch(conflictFound(newer));
+        return;
+      }
+      api.dispatch(saveFailed(answer.failure));
+      const { code } = answer.failure;
+      if (RETRIED.has(code)) schedule(RETRY_MS[Math.min(failures++, RETRY_MS.length - 1)]!);
+    };
+
+    /** A tune left before its last edits were saved: tried once, and else picked up from the draft next time. */
+    const settleClosed = async ({ id, revision, tune }: OpenTune) => {
+      await running;
+      const startedAt = Date.now();
+      const answer = await saveTune(id, Math.max(revision, revisions.get(id) ?? 0), tune);
+      if (!answer.ok) return;
+      revisions.set(id, answer.value.revision);
+      if (current()?.id !== id) void removeDraft(id, startedAt);
+      tellTabs({ id, revision: answer.value.revision });
+      api.dispatch(tunesApi.util.invalidateTags(['Book']) as never);
+    };
+
+    const keepDraft = ({ id, revision, tune }: OpenTune) => {
+      // After the page has answered the key; edits that come at once are written together.
+      if (!pending) setTimeout(writePending);
+      keptHere.set('writing');
+      pending = { id, draft: { baseRevision: revision, tune, at: Date.now() } };
+    };
+    const writePending = () => {
+      if (!pending) return;
+      const own = pending;
+      pending = null;
+      newest = own;
+      void writeDraft(own.id, own.draft).then((isKept) => {
+        // Of a later edit it says nothing.
+        if (newest === own && !pending) keptHere.set(isKept ? 'kept' : 'refused');
+      });
+    };
+
+    window.addEventListener('pagehide', writePending);
+
+    // A tune that was changed in another tab is taken up where nothing of one's own is in the way.
+    onSavedElsewhere(({ id, revision }) => {
+      const isBehind = () => {
+        const open = current();
+        return open?.id === id && open.save.kind === 'kept' && open.revision < revision;
+      };
+      if (!isBehind()) return;
+      void findTune(id).then((answer) => {
+        if (answer.ok && isBehind()) api.dispatch(takenUp({ record: answer.value, at: Date.now() }));
+      });
+    });
+
+    window.addEventListener('online', () => schedule(0));
+    window.addEventListener('beforeunload', (event) => {
+      writePending();
+      const open = current();
+      if (keptHere.get() !== 'kept' && open && open.save.kind !== 'kept') event.preventDefault();
+    });
+
+    return (next) => (action) => {
+      const before = current();
+      const result = next(action);
+      const open = current();
+      if (before?.id !== open?.id) writePending();
+      if (before && before.id !== open?.id && isWaiting(before)) settleFirst(before.id, settleClosed(before));
+      else if (before && before.id !== open?.id && running) settleFirst(before.id, running);
+      if (open && before?.id !== open.id) holdPage();
+      if (!open) return result;
+      if (before?.save.kind === 'conflict' && open.save.kind === 'kept') {
+        writePending();
+        void removeDraft(open.id, Date.now());
+      }
+      const isEdited = before?.id !== open.id ? open.save.kind === 'unsaved' : before.tune !== open.tune;
+      const isResumed = before?.save.kind === 'conflict' && open.save.kind === 'unsaved';
+      if ((isEdited && open.save.kind !== 'kept') || isResumed) {
+        keepDraft(open);
+        if (open.save.kind === 'unsaved' && !running) schedule(PAUSE_MS);
+      }
+      return result;
+    };
+  };
+}
+
+/** Has edits that no save under way carries. */
+function isWaiting({ save }: OpenTune): boolean {
+  return save.kind === 'unsaved' || save.kind === 'failed';
+}

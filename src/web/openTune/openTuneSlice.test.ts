@@ -1,0 +1,76 @@
+import { setLinks } from '#core/bowing';
+import { reuseBars, transposeBySteps } from '#core/editing';
+import { writtenNotes } from '#core/tune';
+import { part, tune } from '../../core/testing/tunes';
+import {
+  type OpenTuneState,
+  openTuneReducer,
+  edited,
+  redone,
+  selectNoteStates,
+  selected,
+  tuneOpened,
+  undone,
+} from './openTuneSlice';
+
+const plain = tune([part('A', 'D4 E4 F#4 G4')], { form: ['A', 'A'] });
+const record = { id: 'x', revision: 1, updatedAt: '2026-01-01T00:00:00.000Z', hasSource: true, tune: plain };
+const opened = openTuneReducer(undefined, tuneOpened({ record, unsaved: null, at: 0 }));
+const slur = (state: OpenTuneState, id: string) =>
+  openTuneReducer(state, edited({ tune: setLinks(state.open!.tune, new Map([[id, 'slur']])), label: `slur at ${id}` }));
+
+test('undo says what it undid and keeps the selection; what was undone can be done again', () => {
+  const chosen = openTuneReducer(slur(opened, 'A2'), selected({ anchor: 'A2', focus: 'A3' }));
+  const undoneOnce = openTuneReducer(chosen, undone());
+  expect(undoneOnce.open).toMatchObject({ tune: plain, said: 'Undone: slur at A2', selection: { focus: 'A3' } });
+  const again = openTuneReducer(undoneOnce, redone());
+  expect(again.open!.tune).toEqual(chosen.open!.tune);
+  expect(again.open!.save.kind).toBe('unsaved');
+});
+
+test('an edit after an undo ends what could be done again', () => {
+  const state = slur(openTuneReducer(slur(opened, 'A2'), undone()), 'A3');
+  expect(state.open!.future).toEqual([]);
+  expect(openTuneReducer(state, redone()).open!.tune).toEqual(state.open!.tune);
+});
+
+test('five hundred steps can be undone, the oldest beyond them are forgotten', () => {
+  let state = opened;
+  for (let k = 0; k < 520; k++)
+    state = openTuneReducer(state, edited({ tune: { ...plain, title: `Title ${k}` }, label: `title ${k}` }));
+  expect(state.open!.past).toHaveLength(500);
+  for (let k = 0; k < 510; k++) state = openTuneReducer(state, undone());
+  expect(state.open!.tune.title).toBe('Title 19');
+});
+
+test('edits of an earlier visit are shown, and the stored version is one undo away', () => {
+  const mine = { ...plain, title: 'Mine' };
+  const state = openTuneReducer(undefined, tuneOpened({ record, unsaved: mine, at: 0 }));
+  expect(state.open).toMatchObject({
+    tune: mine,
+    save: { kind: 'unsaved' },
+    said: 'Edits of your last visit are back.',
+  });
+  expect(openTuneReducer(state, undone()).open!.tune).toEqual(plain);
+});
+
+test('notes are shown as bowed on the pass in view', () => {
+  const odd = tune([part('A', 'D4 E4 F#4')], { form: ['A', 'A'], start: 'down' });
+  const state = openTuneReducer(undefined, tuneOpened({ record: { ...record, tune: odd }, unsaved: null, at: 0 }));
+  const bowOf = (inView: Record<string, number>) =>
+    selectNoteStates({ openTune: { ...state, open: { ...state.open!, passInView: inView } } })!.get('A1')!.bow;
+  expect([bowOf({}), bowOf({ A: 2 })]).toEqual(['down', 'up']);
+});
+
+test('an edit goes on to the bars that take up the edited one, as one step that undo takes back whole', () => {
+  const two = tune([part('A', 'D4 E4'), part('B', 'A4 B4')]);
+  const linked = reuseBars(two, ['Ab1'], 'B', null)!;
+  const start = openTuneReducer(undefined, tuneOpened({ record: { ...record, tune: linked }, unsaved: null, at: 0 }));
+  const moved = openTuneReducer(
+    start,
+    edited({ tune: transposeBySteps(linked, new Set(['A1']), 1), label: 'a step up' }),
+  );
+  expect(writtenNotes(moved.open!.tune).map(({ pitch }) => pitch.letter)).toEqual(['E', 'E', 'A', 'B', 'E', 'E']);
+  expect(moved.open!.said).toBe('a step up, and in the bar like it');
+  expect(openTuneReducer(moved, undone()).open!.tune).toEqual(linked);
+});

@@ -1,0 +1,31 @@
+import type { NamedTuning } from '#core/crossTuning';
+import type { NoteState } from '#core/noteStates';
+import type { TuneReport } from '#core/report';
+import type { Tune } from '#core/tune';
+import type { StoredSettings } from '#contract/settings';
+
+/** What a sheet about the open tune may be given; each names what it takes of it. */
+export interface SheetProps {
+  /** The tune's own address in the book. */
+  readonly id: string;
+  readonly tune: Tune;
+  readonly report: TuneReport;
+  readonly states: ReadonlyMap<string, NoteState>;
+  /** The chosen notes, and the bars that they touch, in written order. */
+  readonly ids: readonly string[];
+  readonly barIds: readonly string[];
+  /** Where they stand: `bar 6 of A`. */
+  readonly where: string;
+  /** Part in which they lie, or the first. */
+  readonly part: string;
+  readonly settings: StoredSettings;
+  /** The library's tunings and the player's own. */
+  readonly tunings: readonly NamedTuning[];
+  /** Puts a changed tune in place of the open one, as one step of undo; the sheet stays. */
+  readonly onEdit: (tune: Tune, label: string) => void;
+  /** The same; the sheet closes. */
+  readonly onApply: (tune: Tune, label: string) => void;
+  /** Chooses notes in the score; the sheet closes. */
+  readonly onShow: (ids: readonly string[]) => void;
+  readonly onClose: () => void;
+}

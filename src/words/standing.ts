@@ -1,0 +1,62 @@
+import { positionWords } from './position';
+import type { Crossing } from '#core/crossing';
+import { ORNAMENTS } from '#core/ornaments';
+import type { Change } from '#core/standing';
+import type { EventKind } from '#core/tempo';
+import { type UnrolledNote, occurrencesOf } from '#core/tune';
+import type { TuneReport } from '#core/report';
+import { ornamentName } from './ornament';
+import type { Words } from '#contract/settings';
+
+const EVENT_NAMES: Partial<Record<EventKind, string>> = {
+  stroke: 'a stroke',
+  hop: 'a finger’s hop to another string',
+  barre: 'a finger laid across two strings',
+  shift: 'a shift',
+  grace: 'a grace note',
+  retake: 'a retake',
+};
+
+/** What needs time, in a word or two: `crossing inside a slur`. */
+export function eventName(kind: EventKind, crossing: Pick<Crossing, 'inSlur' | 'skips'> | null): string {
+  if (kind !== 'crossing' || !crossing) return EVENT_NAMES[kind] ?? kind.replace('-', ' ');
+  if (crossing.inSlur) return crossing.skips > 0 ? 'slur over a skipped string' : 'crossing inside a slur';
+  return crossing.skips > 0 ? 'crossing over a skipped string' : 'crossing';
+}
+
+/** `bar 3 of A, beat 2.5`. */
+export function noteWords({ bar, part, beat }: Pick<UnrolledNote, 'bar' | 'part' | 'beat'>): string {
+  return `${bar === 0 ? 'pickup' : `bar ${bar}`} of ${part}, beat ${Number(beat.toFixed(2))}`;
+}
+
+/** Where a change is made: the first time its note is played. */
+export function changePlace({ unrolled }: TuneReport, { id }: Change): string {
+  const index = occurrencesOf(unrolled).get(id)?.[0];
+  return index === undefined ? 'a note that is not played' : noteWords(unrolled.notes[index]!);
+}
+
+/** What a change does: `split the slur`. */
+export function changeWords({ deed, note }: Change, words: Pick<Words, 'cut' | 'flick'>): string {
+  switch (deed) {
+    case 'split':
+      return 'split the slur';
+    case 'join':
+      return 'slur it to the note before';
+    case 'turn':
+      return 'turn instead of the retake';
+    case 'barre':
+      return 'lay the finger across both strings';
+    case 'no-drone':
+      return 'leave the drone off';
+    case 'leave-off': {
+      const mark = note && 'unmark' in note ? note.unmark : null;
+      const ornament = ORNAMENTS.find((known) => known === mark);
+      return `leave the ${ornament ? ornamentName(ornament, words).toLowerCase() : 'ornament'} off`;
+    }
+    case 'refinger': {
+      if (!note || !('refinger' in note)) return 'take another finger';
+      const { place, finger, position } = note.refinger;
+      return `take it as ${place}:${finger}${position === 1 ? '' : ` in ${positionWords(position)} position`}`;
+    }
+  }
+}
