@@ -19,6 +19,7 @@ const WEB_ROOMS = [
   ['player'],
   ['entry'],
   ['openTune'],
+  ['commands'],
   ['tune', 'search', 'fingering', 'drones', 'ornaments', 'crossTuning', 'twins', 'versions'],
   ['bench', 'dance', 'ground', 'handout', 'pegs', 'settings', 'book'],
   ['app'],

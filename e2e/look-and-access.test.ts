@@ -50,7 +50,7 @@ for (const theme of ['day', 'evening'] as const) {
       'Ornaments … (A)',
       'Tunings for this tune … (I)',
       'Named versions …',
-      'Keys and signs (?)',
+      'Keys and signs … (?)',
     ]) {
       await fromMenu(page, item);
       await expect(page.getByRole('dialog')).toBeVisible();

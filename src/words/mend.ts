@@ -142,3 +142,29 @@ function gainWords(mend: Mend): string {
   if (flippedParts.length === 0) return `${stands}, flips when begun again`;
   return `${stands}, ${flippedParts.join(' and ')} flip${flippedParts.length === 1 ? 's' : ''}`;
 }
+
+/** What undo says of a mend that was made. */
+export function mendLabel({ deed, place: own, barId, start, ceilingBpm }: Mend, finding: MendedFinding): string {
+  const place = own ?? finding.place;
+  const bar = place.bar === 0 ? 'the pickup' : `bar ${place.bar}`;
+  if (barId) return `draw the bar lines anew from ${bar}`;
+  if (start) return `start on the ${BOW[start]}`;
+  switch (deed) {
+    case 'slower':
+      return `tempo ${Math.floor(ceilingBpm ?? 0)}`;
+    case 'fit-last-note':
+      return `last note made to fit in ${bar}`;
+    case 'less-bow':
+      return `less bow from ${bar}`;
+    case 'accent':
+      return `accent in ${bar}`;
+    case 'hold-pair':
+      return `stay on both strings from ${bar}`;
+    case 'refinger':
+      return `refinger in ${bar}`;
+    case 'leave-off':
+      return `ornament left off in ${bar}`;
+    default:
+      return `${deed} in ${bar}`;
+  }
+}

@@ -1,33 +1,17 @@
 import { PencilLine } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import { EDIT_ACTIONS, type EditAction, type EditContext } from './editActions';
+import { type Bench, COMMAND_GROUPS, type CommandGroup } from '../commands/command';
+import { COMMANDS, menuLabel } from '../commands/commands';
+import { keysShown } from '../commands/keys';
 
-const GROUPS: readonly [EditAction['group'], string][] = [
-  ['copies', 'Notes'],
-  ['pitch', 'Pitch'],
-  ['length', 'Length'],
-  ['marks', 'Marks'],
-  ['bow', 'Bow'],
-  ['string', 'String'],
-  ['bars', 'Bars'],
-];
+const GROUPS: readonly CommandGroup[] = ['copies', 'pitch', 'length', 'marks', 'stroke', 'string', 'bars'];
 
 const ITEM =
   'flex cursor-pointer items-center justify-between gap-6 rounded px-2 py-1 outline-none data-disabled:cursor-default data-disabled:opacity-45 data-highlighted:bg-band';
 const PANEL = 'z-40 max-h-[80dvh] overflow-y-auto rounded-lg border border-line bg-surface p-1.5 text-ink shadow-lg';
 
-interface EditMenuProps {
-  readonly context: EditContext;
-  readonly onAction: (action: EditAction) => void;
-  /** Asks for the meter and key of the selection's first bar. */
-  readonly onBar: () => void;
-  /** Asks for chord name and grace notes. */
-  readonly onNote: () => void;
-}
-
 /** All that can be done to the selected notes and their bars. */
-export function EditMenu(props: EditMenuProps) {
-  const { context } = props;
+export function EditMenu({ bench }: { readonly bench: Bench }) {
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
@@ -39,51 +23,38 @@ export function EditMenu(props: EditMenuProps) {
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content sideOffset={6} align="end" className={PANEL}>
-          {context.ids.length === 0 && (
+          {bench.ids.length === 0 && (
             <DropdownMenu.Label className="px-2 py-1 text-muted">Choose notes in the score first.</DropdownMenu.Label>
           )}
-          <EditItems {...props} />
+          <EditItems bench={bench} />
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
   );
 }
 
-/** Made only while the menu is open: each item asks its edit whether it would do anything. */
-function EditItems({ context, onAction, onBar, onNote }: EditMenuProps) {
-  return (
-    <>
-      {GROUPS.map(([group, name]) => (
-        <DropdownMenu.Sub key={group}>
-          <DropdownMenu.SubTrigger className={ITEM}>
-            {name} <span aria-hidden>›</span>
-          </DropdownMenu.SubTrigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.SubContent sideOffset={4} className={PANEL}>
-              {EDIT_ACTIONS.filter((action) => action.group === group).map((action) => (
-                <DropdownMenu.Item
-                  key={action.name}
-                  disabled={action.run(context) === null}
-                  onSelect={() => onAction(action)}
-                  className={ITEM}
-                >
-                  {action.words} <span className="text-[13.5px] text-muted">{action.keys}</span>
-                </DropdownMenu.Item>
-              ))}
-              {group === 'marks' && (
-                <DropdownMenu.Item disabled={context.ids.length === 0} onSelect={onNote} className={ITEM}>
-                  Chord name, grace notes … <span className="text-[13.5px] text-muted">N</span>
-                </DropdownMenu.Item>
-              )}
-              {group === 'bars' && (
-                <DropdownMenu.Item disabled={context.ids.length === 0} onSelect={onBar} className={ITEM}>
-                  Meter, key and ending …
-                </DropdownMenu.Item>
-              )}
-            </DropdownMenu.SubContent>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Sub>
-      ))}
-    </>
-  );
+/** Made only while the menu is open: each item asks its command whether it would do anything. */
+function EditItems({ bench }: { readonly bench: Bench }) {
+  return GROUPS.map((group) => (
+    <DropdownMenu.Sub key={group}>
+      <DropdownMenu.SubTrigger className={ITEM}>
+        {COMMAND_GROUPS[group]} <span aria-hidden>›</span>
+      </DropdownMenu.SubTrigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.SubContent sideOffset={4} className={PANEL}>
+          {COMMANDS.filter((command) => command.group === group).map((command) => (
+            <DropdownMenu.Item
+              key={command.id}
+              disabled={!command.applies(bench)}
+              onSelect={() => command.run(bench)}
+              className={ITEM}
+            >
+              {menuLabel(command)}{' '}
+              <span className="text-[13.5px] text-muted">{command.keys[0] && keysShown(command.keys[0])}</span>
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.SubContent>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Sub>
+  ));
 }

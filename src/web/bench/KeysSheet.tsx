@@ -1,3 +1,7 @@
+import type { SheetProps } from '../openTune/sheetProps';
+import { COMMAND_GROUPS, type CommandGroup } from '../commands/command';
+import { COMMANDS } from '../commands/commands';
+import { keysShown } from '../commands/keys';
 import { Sheet } from '../ui/Sheet';
 
 /** Keys while notes are entered. */
@@ -16,56 +20,12 @@ const ENTRY_KEYS: readonly [string, string][] = [
   ['I W', 'write over what follows; other way of entry'],
 ];
 
-const KEYS: readonly [string, string][] = [
-  ['← →', 'note before, note after'],
-  ['Shift with ← →', 'select a range; or draw over notes with the mouse'],
-  ['Ctrl A', 'select the bars, then the part, then the tune; a double click selects a bar'],
-  ['↑ ↓', 'bar before, bar after'],
-  ['Home, End', 'first note, last note'],
-  ['S', 'slur: share the stroke'],
-  ['T', 'turn: a stroke the other way'],
-  ['H', 'hook: same stroke after a stop'],
-  ['R', 'retake: lift, same direction again'],
-  ['D, U', 'lock to the down-bow, to the up-bow; again to unlock'],
-  ['O', 'gestures only on the pass in view, or on all'],
-  ['1 … 9', 'show that pass of the part'],
-  ['B', 'begin the tune on the other bow'],
-  ['P', 'bowing patterns'],
-  ['W', 'other bowings, side by side'],
-  ['M', 'bow amount and tone'],
-  ['F', 'figures that come again'],
-  ['G', 'the fingering hand: other fingers, strings, positions'],
-  ['C', 'drones and double stops'],
-  ['A', 'ornaments'],
-  ['I', 'tunings for this tune'],
-  ['Enter', 'enter notes behind this one; Esc ends'],
-  ['Alt with ↑ ↓', 'a step up or down; with Shift an octave'],
-  ['Alt with ← →', 'move earlier or later'],
-  ['+, −', 'raise or lower a semitone'],
-  ['L, K, .', 'twice as long, half as long, dotted'],
-  ['J', 'tie to the next'],
-  ['V', 'pulse: the bow swells and comes back'],
-  ['E, Q', 'longer, shorter stroke; or pull its end in the bow lane'],
-  ['N', 'chord name, grace notes, holds and breaths'],
-  ['Ctrl C, X, V', 'copy, cut, paste behind'],
-  ['Ctrl Shift V, Ctrl Alt V', 'paste on the higher, the lower strings'],
-  ['Ctrl D', 'repeat the bars'],
-  ['Delete, Shift Delete', 'take away; make rests'],
-  ['Ctrl Z, Ctrl Y', 'undo, do again'],
-  ['Space', 'play from here, or the loop; stop'],
-  ['X', 'loop what is selected'],
-  ['[ and ]', 'tempo two down, two up'],
-  ['Y', 'tap the tempo: three times or more on the beat'],
-  ['Esc', 'select nothing'],
-  ['?', 'this list'],
-];
-
-export function KeysSheet({ onClose }: { readonly onClose: () => void }) {
+export function KeysSheet({ onClose }: Pick<SheetProps, 'onClose'>) {
   return (
     <Sheet open onOpenChange={onClose} title="Keys" description="They work while a note of the score is focused.">
       {/* Focusable, so that the keys scroll it. */}
       <div tabIndex={0}>
-        <KeyList keys={KEYS} />
+        <CommandKeys />
         <h3 className="mt-4 mb-1 text-[17px]">While notes are entered</h3>
         <KeyList keys={ENTRY_KEYS} />
         <h3 className="mt-4 mb-1 text-[17px]">Signs of our own</h3>
@@ -75,12 +35,27 @@ export function KeysSheet({ onClose }: { readonly onClose: () => void }) {
   );
 }
 
-function KeyList({ keys }: { readonly keys: readonly [string, string][] }) {
+/** Every command, by group; those without a key of their own are found by their names. */
+function CommandKeys() {
+  return (Object.keys(COMMAND_GROUPS) as CommandGroup[]).map((group) => (
+    <section key={group}>
+      <h3 className="mt-4 mb-1 text-[17px]">{COMMAND_GROUPS[group]}</h3>
+      <KeyList
+        keys={COMMANDS.filter((command) => command.group === group).map(({ keys, label, help }) => [
+          keys.map(keysShown).join(', '),
+          help === undefined ? label : `${label}: ${help}`,
+        ])}
+      />
+    </section>
+  ));
+}
+
+function KeyList({ keys }: { readonly keys: readonly (readonly [string, string])[] }) {
   return (
     <dl className="grid grid-cols-[minmax(8rem,auto)_1fr] gap-x-5 gap-y-1">
       {keys.map(([combination, deed]) => (
-        <div key={combination} className="contents">
-          <dt className="font-bold whitespace-nowrap">{combination}</dt>
+        <div key={deed} className="contents">
+          <dt className="font-bold whitespace-nowrap">{combination || <span className="text-muted">by name</span>}</dt>
           <dd>{deed}</dd>
         </div>
       ))}

@@ -1,46 +1,35 @@
 import { ChevronRight, Ellipsis } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
-import type { ExportFormat } from '#contract/exports';
-import type { SheetName } from './sheets';
+import type { Bench, Command } from '../commands/command';
+import { COMMANDS, commandOf, menuLabel } from '../commands/commands';
+import { keysShown } from '../commands/keys';
 
-interface MoreMenuProps {
-  readonly tuneId: string;
-  readonly hasSource: boolean;
-  readonly onTune: () => void;
-  readonly onForm: () => void;
-  readonly onBow: () => void;
-  readonly onBowings: () => void;
-  readonly onTwins: () => void;
-  readonly onHand: (sheet: SheetName) => void;
-  readonly onVersions: () => void;
-  readonly onFile: (format: ExportFormat) => void;
-  readonly onKeys: () => void;
-}
+/** What the menu lists, in its order. */
+const LISTED = [
+  'tune',
+  'form',
+  'bowings',
+  'bow',
+  'twins',
+  'fingering',
+  'drones',
+  'ornaments',
+  'tunings',
+  'versions',
+  'dance',
+  'handout',
+  'side-by-side',
+].map(commandOf);
+const FILES = COMMANDS.filter(({ group }) => group === 'files');
 
-const FILES = [
-  { format: 'abc', words: 'ABC' },
-  { format: 'musicxml', words: 'MusicXML' },
-  { format: 'midi', words: 'MIDI' },
-  { format: 'json', words: 'Morrin plan' },
-] as const;
-
-const ITEM = 'block cursor-pointer rounded px-2 py-1 text-ink no-underline outline-none data-highlighted:bg-band';
+const PANEL = 'z-40 rounded-lg border border-line bg-surface p-1.5 shadow-lg';
+const ITEM =
+  'block cursor-pointer rounded px-2 py-1 text-ink no-underline outline-none data-disabled:cursor-default data-disabled:opacity-45 data-highlighted:bg-band';
 
 /** What is done to the tune as a whole. */
-export function MoreMenu({
-  tuneId,
-  hasSource,
-  onTune,
-  onForm,
-  onBow,
-  onBowings,
-  onTwins,
-  onHand,
-  onVersions,
-  onFile,
-  onKeys,
-}: MoreMenuProps) {
+export function MoreMenu({ bench }: { readonly bench: Bench }) {
+  const { id, hasSource } = bench.open;
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
@@ -51,74 +40,45 @@ export function MoreMenu({
         <Ellipsis size={18} aria-hidden />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          sideOffset={6}
-          align="end"
-          className="z-40 rounded-lg border border-line bg-surface p-1.5 shadow-lg"
-        >
-          <DropdownMenu.Item className={ITEM} onSelect={onTune}>
-            Title, meter, key, tuning …
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={onForm}>
-            Form …
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={onBowings}>
-            Other bowings … (W)
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={onBow}>
-            Bow amount and tone … (M)
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={onTwins}>
-            Figures that come again … (F)
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={() => onHand('fingering')}>
-            Fingering hand … (G)
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={() => onHand('drones')}>
-            Drones and double stops … (C)
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={() => onHand('ornaments')}>
-            Ornaments … (A)
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={() => onHand('tunings')}>
-            Tunings for this tune … (I)
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={onVersions}>
-            Named versions …
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} asChild>
-            <Link to={`/tunes/${tuneId}/dance`}>Dance check</Link>
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} asChild>
-            <Link to={`/tunes/${tuneId}/handout`}>Hand-out on paper</Link>
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} asChild>
-            <Link to={`/tunes/${tuneId}/settings`}>Settings beat by beat</Link>
-          </DropdownMenu.Item>
+        <DropdownMenu.Content sideOffset={6} align="end" className={PANEL}>
+          {LISTED.map((command) => (
+            <Item key={command.id} command={command} bench={bench} />
+          ))}
           <DropdownMenu.Sub>
             <DropdownMenu.SubTrigger className={`${ITEM} flex items-center justify-between`}>
               Keep as a file <ChevronRight size={15} aria-hidden />
             </DropdownMenu.SubTrigger>
             <DropdownMenu.Portal>
-              <DropdownMenu.SubContent className="z-40 rounded-lg border border-line bg-surface p-1.5 shadow-lg">
-                {FILES.map(({ format, words }) => (
-                  <DropdownMenu.Item key={format} className={ITEM} onSelect={() => onFile(format)}>
-                    {words}
-                  </DropdownMenu.Item>
+              <DropdownMenu.SubContent className={PANEL}>
+                {FILES.map((command) => (
+                  <Item key={command.id} command={command} bench={bench} />
                 ))}
               </DropdownMenu.SubContent>
             </DropdownMenu.Portal>
           </DropdownMenu.Sub>
           {hasSource && (
             <DropdownMenu.Item className={ITEM} asChild>
-              <a href={`/api/tunes/${tuneId}/source`}>What it was read from</a>
+              <a href={`/api/tunes/${id}/source`}>What it was read from</a>
             </DropdownMenu.Item>
           )}
-          <DropdownMenu.Item className={ITEM} onSelect={onKeys}>
-            Keys and signs (?)
-          </DropdownMenu.Item>
+          <Item command={commandOf('palette')} bench={bench} />
+          <Item command={commandOf('keys')} bench={bench} />
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
+  );
+}
+
+function Item({ command, bench }: { readonly command: Command; readonly bench: Bench }) {
+  if (command.path)
+    return (
+      <DropdownMenu.Item className={ITEM} asChild>
+        <Link to={command.path(bench)}>{command.label}</Link>
+      </DropdownMenu.Item>
+    );
+  return (
+    <DropdownMenu.Item className={ITEM} disabled={!command.applies(bench)} onSelect={() => command.run(bench)}>
+      {menuLabel(command)} {command.keys[0] && `(${keysShown(command.keys[0])})`}
+    </DropdownMenu.Item>
   );
 }

@@ -20,7 +20,7 @@ const FIGURES_TOLD = 12;
 const NOTES_NAMED = 8;
 
 /** Equal figures: where, how much of the tune they are, by what they are told apart, and whether they are bowed alike. */
-export function EqualFigures(props: Pick<SheetProps, 'report' | 'onShow' | 'onApply'>) {
+export function EqualFigures(props: Pick<SheetProps, 'report' | 'onShow' | 'onEdit'>) {
   const { report } = props;
   const figures = useMemo(() => twinFigures(report.tune), [report]);
   const split = figures.filter(({ isBowedAlike }) => !isBowedAlike).length;
@@ -54,8 +54,8 @@ function FigureRow({
   figure,
   report,
   onShow,
-  onApply,
-}: Pick<SheetProps, 'report' | 'onShow' | 'onApply'> & { readonly figure: TwinFigure }) {
+  onEdit,
+}: Pick<SheetProps, 'report' | 'onShow' | 'onEdit'> & { readonly figure: TwinFigure }) {
   const { places, length, isBowedAlike } = figure;
   const [model, setModel] = useState(0);
   const share = Math.round(100 * playingShare(figure, report.unrolled));
@@ -83,7 +83,7 @@ function FigureRow({
           </li>
         ))}
       </ul>
-      {!isBowedAlike && <Alike {...{ figure, report, model, onModel: setModel, onApply }} />}
+      {!isBowedAlike && <Alike {...{ figure, report, model, onModel: setModel, onEdit }} />}
     </li>
   );
 }
@@ -115,13 +115,13 @@ function Alike({
   report,
   model,
   onModel,
-  onApply,
+  onEdit,
 }: {
   readonly figure: TwinFigure;
   readonly report: TuneReport;
   readonly model: number;
   readonly onModel: (place: number) => void;
-  readonly onApply: SheetProps['onApply'];
+  readonly onEdit: SheetProps['onEdit'];
 }) {
   const result = useMemo(() => bowAlike(report.tune, figure, model), [report, figure, model]);
   const after = useMemo(() => reportTune(result, report.settings), [result, report]);
@@ -150,7 +150,7 @@ function Alike({
           or less, so what follows goes the other way.
         </span>
       )}
-      <Button className="ml-auto" onClick={() => onApply(result, `figure bowed as in ${name}`)}>
+      <Button className="ml-auto" onClick={() => onEdit(result, `figure bowed as in ${name}`)}>
         Bow alike
       </Button>
     </div>

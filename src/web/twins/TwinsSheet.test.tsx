@@ -16,7 +16,7 @@ function show(t: Tune) {
       id="t"
       report={reportTune(t)}
       onShow={(ids) => done.shown.push([...ids])}
-      onApply={(next, label) => done.applied.push([next, label])}
+      onEdit={(next, label) => done.applied.push([next, label])}
       onClose={() => undefined}
     />,
   );

@@ -10,7 +10,7 @@ import { SameHand } from './SameHand';
 export function TwinsSheet({
   onClose,
   ...props
-}: Pick<SheetProps, 'id' | 'report' | 'onShow' | 'onApply' | 'onClose'>) {
+}: Pick<SheetProps, 'id' | 'report' | 'onShow' | 'onEdit' | 'onClose'>) {
   return (
     <TabbedSheet
       title="Figures that come again"

@@ -1,7 +1,9 @@
 import { type Tune, writtenNotes } from '#core/tune';
 import { pitchName } from '#core/pitch';
 import { part, tune } from '../../core/testing/tunes';
-import { EDIT_ACTIONS, type EditContext, comboOf } from './editActions';
+import { EDITS } from './editCommands';
+
+type EditContext = Parameters<(typeof EDITS)[number][4]>[0];
 
 const t = tune([part('A', 'D4 (E4 F#4) G4 | A4:4 B4:4')], { meter: { num: 2, den: 4 }, form: ['A', 'A'] });
 const context = (ids: string[], more: Partial<EditContext> = {}): EditContext => ({
@@ -10,13 +12,11 @@ const context = (ids: string[], more: Partial<EditContext> = {}): EditContext =>
   clipboard: [],
   ...more,
 });
-const run = (name: string, on: EditContext) => EDIT_ACTIONS.find((action) => action.name === name)!.run(on);
+const run = (name: string, on: EditContext) => EDITS.find(([, id]) => id === name)![4](on);
 const pitches = (x: Tune | undefined) => writtenNotes(x!).map(({ pitch }) => pitchName(pitch));
 
-test('without a selection no edit applies, and none has a key of another', () => {
-  for (const action of EDIT_ACTIONS) expect([action.name, action.run(context([]))]).toEqual([action.name, null]);
-  const combos = EDIT_ACTIONS.flatMap(({ combo }) => combo ?? []);
-  expect(new Set(combos).size).toBe(combos.length);
+test('without a selection no edit applies', () => {
+  for (const [, name] of EDITS) expect([name, run(name, context([]))]).toEqual([name, null]);
 });
 
 test('what is cut can be pasted behind another note, and is selected there', () => {
@@ -57,17 +57,4 @@ test('moved notes cross a bar line, and go back', () => {
   const later = run('later', context(['A4']))!.tune!;
   expect(later.parts[0]!.events.map(({ id }) => id)).toEqual(['Ab1', 'A1', 'A2', 'A3', 'Ab2', 'A4', 'A5', 'A6']);
   expect(run('earlier', { ...context(['A4']), tune: later })!.tune!.parts[0]!.events).toEqual(t.parts[0]!.events);
-});
-
-test.each([
-  [{ key: 'ArrowUp', altKey: true, shiftKey: true }, 'alt+shift+arrowup'],
-  [{ key: 'V', ctrlKey: true, shiftKey: true }, 'ctrl+shift+v'],
-  [{ key: 'c', metaKey: true }, 'ctrl+c'],
-  [{ key: '+', shiftKey: true }, '+'],
-  [{ key: '=' }, '+'],
-  [{ key: 'Backspace' }, 'delete'],
-  [{ key: 'Delete', shiftKey: true }, 'shift+delete'],
-])('%j is %s', (keys, combo) => {
-  const event = { ctrlKey: false, metaKey: false, altKey: false, shiftKey: false, ...keys };
-  expect(comboOf(event)).toBe(combo);
 });

@@ -1,0 +1,79 @@
+import type { ExportFormat } from '#contract/exports';
+import type { Fragment } from '#core/editing';
+import type { Gesture } from '#core/bowing';
+import type { Direction, NoteEvent } from '#core/tune';
+import type { OpenTune, Selection } from '../openTune/openTuneSlice';
+import type { SheetProps } from '../openTune/sheetProps';
+import type { SheetName } from './sheetList';
+
+/** The bench as it stands, and what can be done on it: what every command is asked about and acts on. */
+export interface Bench extends Pick<SheetProps, 'tune' | 'report' | 'states' | 'ids' | 'barIds' | 'where' | 'part'> {
+  readonly open: OpenTune;
+  readonly notes: readonly NoteEvent[];
+  readonly clipboard: Fragment;
+  /** How often the part of the selection is played. */
+  readonly passes: number;
+  readonly thisPassOnly: boolean;
+  readonly edit: (tune: SheetProps['tune'], label: string) => void;
+  readonly select: (selection: Selection | null) => void;
+  readonly copy: (fragment: Fragment) => void;
+  readonly gesture: (gesture: Gesture) => void;
+  readonly lock: (direction: Direction | null) => void;
+  readonly startOnOther: () => void;
+  readonly setThisPassOnly: (only: boolean) => void;
+  readonly showPass: (part: string, pass: number) => void;
+  readonly beginEntry: () => void;
+  readonly undo: () => void;
+  readonly redo: () => void;
+  readonly showSheet: (sheet: SheetName) => void;
+  readonly showPalette: () => void;
+  readonly keepFile: (format: ExportFormat) => void;
+  readonly goTo: (path: string) => void;
+  readonly play: () => void;
+  readonly toggleLoop: () => void;
+  readonly setTempo: (bpm: number) => void;
+  readonly tapTempo: () => void;
+}
+
+/** Groups of commands, in the order in which they are listed. */
+export const COMMAND_GROUPS = {
+  go: 'Where you are',
+  bow: 'Bow',
+  listen: 'Listening',
+  look: 'Sheets about the tune',
+  copies: 'Notes',
+  pitch: 'Pitch',
+  length: 'Length',
+  marks: 'Marks',
+  stroke: 'Stroke and drone',
+  string: 'String',
+  bars: 'Bars',
+  tune: 'The tune as a whole',
+  files: 'Keep as a file',
+} as const;
+export type CommandGroup = keyof typeof COMMAND_GROUPS;
+
+/**
+ * Something that one can do at the bench. Menus, tooltips, keys, the key sheet and the palette all come from it, and ask
+ * `applies` before they offer it: what is offered and what is done cannot disagree.
+ */
+export interface Command {
+  readonly id: string;
+  readonly label: string;
+  readonly group: CommandGroup;
+  /** Combinations as `comboOf` names them; the first is the one that is shown. */
+  readonly keys: readonly string[];
+  /** The key works wherever the focus is, not in the score only. */
+  readonly isPageWide?: boolean;
+  /** It asks for more before it does anything. */
+  readonly asks?: boolean;
+  /** What the key sheet adds. */
+  readonly help?: string;
+  readonly applies: (bench: Bench) => boolean;
+  readonly run: (bench: Bench) => void;
+  /** Where it leads, for a command that is a link. */
+  readonly path?: (bench: Pick<Bench, 'open'>) => string;
+}
+
+export const always = () => true;
+export const isChosen = ({ ids }: Pick<Bench, 'ids'>) => ids.length > 0;

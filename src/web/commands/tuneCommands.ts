@@ -1,0 +1,34 @@
+import type { ExportFormat } from '#contract/exports';
+import { type Bench, type Command, always } from './command';
+
+const ROOMS: readonly (readonly [string, string, string])[] = [
+  ['dance', 'Dance check', 'dance'],
+  ['ground', 'Key sheet', 'ground'],
+  ['handout', 'Hand-out on paper', 'handout'],
+  ['side-by-side', 'Settings beat by beat', 'settings'],
+];
+
+const FILES: readonly (readonly [ExportFormat, string])[] = [
+  ['abc', 'ABC'],
+  ['musicxml', 'MusicXML'],
+  ['midi', 'MIDI'],
+  ['json', 'Morrin plan'],
+];
+
+const room = ([id, label, page]: (typeof ROOMS)[number]): Command => {
+  const path = ({ open }: Pick<Bench, 'open'>) => `/tunes/${open.id}/${page}`;
+  return { id, label, group: 'tune', keys: [], applies: always, run: (bench) => bench.goTo(path(bench)), path };
+};
+
+/** Other rooms about the tune, and files of it. */
+export const TUNE_COMMANDS: readonly Command[] = [
+  ...ROOMS.map(room),
+  ...FILES.map(([format, label]): Command => ({
+    id: `file-${format}`,
+    label,
+    group: 'files',
+    keys: [],
+    applies: always,
+    run: ({ keepFile }) => keepFile(format),
+  })),
+];
