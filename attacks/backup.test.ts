@@ -11,7 +11,7 @@ const TUNES = TEST_SHARE === 1 ? 20_000 : 500;
 /** Rows of other tables for each tune: revisions, versions, prints, sources. */
 const REVISIONS = 3;
 /** Memory by which the server may grow while a book of any size goes out. */
-const MOST_GROWTH_MB = 250;
+const MAX_GROWTH_MB = 250;
 
 let server: RunningServer;
 beforeAll(async () => {
@@ -87,5 +87,5 @@ test('a large book goes out and comes back the same, table by table, in memory t
   );
   expect(restored.status).toBe(200);
   expect(await sums()).toEqual(before);
-  expect(grown).toBeLessThan(MOST_GROWTH_MB);
+  expect(grown).toBeLessThan(MAX_GROWTH_MB);
 }, 3_600_000);

@@ -1,15 +1,15 @@
 import { healthSchema } from '#contract/health';
-import { USUAL_SETTINGS } from '#contract/settings';
+import { DEFAULT_SETTINGS } from '#contract/settings';
 import { cases } from '../src/core/testing/share';
-import { MOST_BARS, longAbc, longTune } from './enormous';
+import { MAX_BARS, longAbc, longTune } from './enormous';
 import { type RunningServer, idleProcess, startServer } from './running';
 
 /** Nobody waits longer for the answer to something small because of something large. */
-const MOST_DELAY_MS = 200;
+const MAX_DELAY_MS = 200;
 
 declare const TEST_SHARE: number;
 /** The longest that a document may hold, or a quarter of it. */
-const BARS = TEST_SHARE === 1 ? MOST_BARS : MOST_BARS / 4;
+const BARS = TEST_SHARE === 1 ? MAX_BARS : MAX_BARS / 4;
 let server: RunningServer;
 let idle: Awaited<ReturnType<typeof idleProcess>>;
 beforeAll(async () => {
@@ -42,7 +42,7 @@ const TRIES = 3;
 async function blockedMs(work: () => Promise<Response>): Promise<{ blocked: number; status: number; size: number }> {
   let first: { status: number; size: number } | null = null;
   let least = Infinity;
-  for (let tries = 0; tries < TRIES && least > MOST_DELAY_MS; tries++) {
+  for (let tries = 0; tries < TRIES && least > MAX_DELAY_MS; tries++) {
     await health();
     await idle.maxMs();
     const response = await work();
@@ -106,7 +106,7 @@ test('no route at its largest keeps others waiting', async () => {
     'other settings': () =>
       send('PUT', '/api/settings', {
         baseRevision: 0,
-        settings: { ...USUAL_SETTINGS, limits: { strokeMs: { value: 120, source: 'measured' } } },
+        settings: { ...DEFAULT_SETTINGS, limits: { strokeMs: { value: 120, source: 'measured' } } },
       }),
     'a printed book': () =>
       send('POST', '/api/handout/pdf', {
@@ -132,7 +132,7 @@ test('no route at its largest keeps others waiting', async () => {
   const backup = await (await send('GET', '/api/backup')).blob();
   told['a backup taken back'] = await blockedMs(() => send('POST', '/api/backup', backup));
   if (process.env.TELL) process.stderr.write(`${JSON.stringify(told['a backup taken back'])}\n`);
-  const over = Object.entries(told).filter(([, { blocked }]) => blocked > MOST_DELAY_MS);
+  const over = Object.entries(told).filter(([, { blocked }]) => blocked > MAX_DELAY_MS);
   expect(over).toEqual([]);
   const failed = Object.entries(told).filter(([, { status }]) => status >= 500);
   expect(failed).toEqual([]);

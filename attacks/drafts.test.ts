@@ -11,7 +11,7 @@ import { type RunningServer, startServer } from './running';
 declare const TEST_SHARE: number;
 const KILLS = TEST_SHARE === 1 ? 50 : 2;
 /** A browser is killed up to so long after an edit. */
-const MOST_WAIT_MS = 6_000;
+const MAX_WAIT_MS = 6_000;
 
 let server: RunningServer;
 beforeAll(async () => {
@@ -59,7 +59,7 @@ test('a browser killed after an edit loses it only before the page says that it 
       await page.locator('[data-note]').nth(3).click({ timeout: 30_000 });
       if (isAway) await page.route('**/api/tunes/*', (route) => route.abort('connectionrefused'));
       await page.keyboard.press('s');
-      const wait = random() < 0.4 ? 60 * random() : MOST_WAIT_MS * random();
+      const wait = random() < 0.4 ? 60 * random() : MAX_WAIT_MS * random();
       await page.waitForTimeout(wait);
       const said = (await page.locator('[data-save]').textContent({ timeout: 5_000 })) ?? '';
       await before.kill();

@@ -20,4 +20,4 @@ export function longAbc(bars: number, title = `${bars} bars`): string {
 export const longTune = (bars: number, title?: string): Tune => readAbc(longAbc(bars, title)).tunes[0]!.tune;
 
 /** Bars of the longest tune that a document may hold: 30,000 events with their bar lines. */
-export const MOST_BARS = 3300;
+export const MAX_BARS = 3300;

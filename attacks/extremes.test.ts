@@ -2,13 +2,13 @@ import type { Fraction } from '#core/base';
 import type { Part, Tune, TuneEvent } from '#core/tune';
 import { bar, note, rest, tune as tuneOf } from '../src/core/testing/tunes';
 import { seeded } from '../src/core/testing/tunes';
-import { MOST_BARS, longTune } from './enormous';
+import { MAX_BARS, longTune } from './enormous';
 import { type RunningServer, startServer } from './running';
 
 declare const TEST_SHARE: number;
 const TUNES = TEST_SHARE === 1 ? 2_000 : 25;
 /** Beside other work everything takes longer. */
-const MOST_MS = TEST_SHARE === 1 ? 2_000 : 6_000;
+const MAX_MS = TEST_SHARE === 1 ? 2_000 : 6_000;
 
 let server: RunningServer;
 beforeAll(async () => {
@@ -62,11 +62,11 @@ test('whatever the bounds let through is saved, opened and written, at once', as
     const response = await fetch(server.url + path, { ...init, headers: { 'Content-Type': 'application/json' } });
     const ms = performance.now() - begun;
     slowest = Math.max(slowest, ms);
-    if (response.status >= 500 || ms > MOST_MS) bad.push(`${what}: ${response.status} in ${Math.round(ms)} ms`);
+    if (response.status >= 500 || ms > MAX_MS) bad.push(`${what}: ${response.status} in ${Math.round(ms)} ms`);
     return response;
   };
   for (let number = 0; number < TUNES; number++) {
-    const tune = number === 0 ? longTune(MOST_BARS) : extreme(random);
+    const tune = number === 0 ? longTune(MAX_BARS) : extreme(random);
     const what = `tune ${number}`;
     const made = await ask(`${what} saved`, '/api/tunes', {
       method: 'POST',

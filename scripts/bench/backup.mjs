@@ -6,8 +6,8 @@ import { startTestServer } from '../lib/testServer.mjs';
 const TUNES = 600;
 /** Goes each way so often; the middle one counts. */
 const TIMES = 3;
-const MOST_READS = 5;
-const MOST_OUTS = 20;
+const MAX_READS = 5;
+const MAX_OUTS = 20;
 
 const middle = (times) => [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)];
 
@@ -51,17 +51,17 @@ export async function benchBackup() {
         what: `Backup of ${TUNES.toLocaleString('en')} tunes, packed and summed`,
         against: 'the same rows read at once',
         ratio: (out / read).toFixed(2),
-        bar: `at most ${MOST_READS}`,
+        bar: `at most ${MAX_READS}`,
         ms: `${out.toFixed(0)} / ${read.toFixed(0)}`,
-        holds: out <= MOST_READS * read,
+        holds: out <= MAX_READS * read,
       },
       {
         what: 'The same taken back: gone through, a copy made before, all made anew',
         against: 'the backup',
         ratio: (back / out).toFixed(2),
-        bar: `at most ${MOST_OUTS}`,
+        bar: `at most ${MAX_OUTS}`,
         ms: `${back.toFixed(0)} / ${out.toFixed(0)}`,
-        holds: back <= MOST_OUTS * out,
+        holds: back <= MAX_OUTS * out,
       },
     ];
   } finally {

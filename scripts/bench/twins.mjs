@@ -6,7 +6,7 @@ import { sideBySide } from './figures.mjs';
 import { longReel } from './longTune.mjs';
 
 /** Most that finding twins may cost, in times of one linear scan of the same tune. */
-const MOST_SCANS = 10;
+const MAX_SCANS = 10;
 
 export function benchTwins() {
   const medley = readAbc(longReel({ bars: 300 })).tunes[0].tune;
@@ -26,9 +26,9 @@ export function benchTwins() {
       what: `twins of a medley of 300 bars, ${writtenNotes(medley).length} notes`,
       against: 'one scan of its notes',
       ratio: ratio.toFixed(1),
-      bar: `at most ${MOST_SCANS}`,
+      bar: `at most ${MAX_SCANS}`,
       ms: `${twinsMs.toFixed(1)} against ${scanMs.toFixed(1)}`,
-      holds: ratio <= MOST_SCANS,
+      holds: ratio <= MAX_SCANS,
     },
   ];
 }

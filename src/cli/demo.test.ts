@@ -1,5 +1,5 @@
 import { mendWords } from '#words/mend';
-import { type Schools, USUAL_SCHOOLS } from '#core/schools';
+import { type Schools, DEFAULT_SCHOOLS } from '#core/schools';
 import { readFileSync, readdirSync } from 'node:fs';
 import { changeTuning } from '#core/crossTuning';
 import { instrumentWith } from '#core/instrument';
@@ -65,7 +65,7 @@ const PAINED: Hand = { ...FREE_HAND, bans: [{ finger: 4, place: null, reason: 'p
 
 /** What only shows where crossings are liked one way, and well above the tempos of the dances. */
 const HARD_PRESSED = 1.6;
-const CHOOSY: Schools = { ...USUAL_SCHOOLS, ovals: 'upper-down' };
+const CHOOSY: Schools = { ...DEFAULT_SCHOOLS, ovals: 'upper-down' };
 const OFTEN_FINE: readonly string[] = ['crossing-too-fast', 'hop-too-fast', 'reverse-crossings'];
 /** What only shows where there is little hair, played far below the tempos of the dances. */
 const SHORT_BOWS = [20, 24].map((hairCm) => instrumentWith({ hairCm }));

@@ -1,4 +1,4 @@
-import { type DroneChoice, type DroneWish, USUAL_EAR, applyDrones, droneLine } from '#core/drones';
+import { type DroneChoice, type DroneWish, DEFAULT_EAR, applyDrones, droneLine } from '#core/drones';
 import { planeName } from '#core/crossing';
 import { intervalName, pitchName } from '#core/pitch';
 import { type TuneReport, droneSceneOf, reportTune } from '#core/report';
@@ -83,7 +83,7 @@ function choicesOf(report: TuneReport, wish: DroneWish, stopped: boolean): Map<s
   const choices = new Map<string, DroneChoice>();
   const scene = droneSceneOf(report);
   const partners = stopped ? report.timing : null;
-  const lineFrom = (from: number, to: number) => droneLine(scene, from, to, wish, USUAL_EAR, partners).choices;
+  const lineFrom = (from: number, to: number) => droneLine(scene, from, to, wish, DEFAULT_EAR, partners).choices;
   for (const { firstNote, endNote } of report.unrolled.passes)
     for (const [k, choice] of lineFrom(firstNote, endNote).entries()) {
       const { id } = report.unrolled.notes[firstNote + k]!.note;

@@ -3,7 +3,7 @@ import { searchFingering } from '#core/fingering';
 import { harmonyOf } from '#core/harmony';
 import { midiOf } from '#core/pitch';
 import { type TuneReport, droneSceneOf, reportTune } from '#core/report';
-import { USUAL_WISHES, adoptBowing, proposeBowings } from '#core/search';
+import { DEFAULT_WISHES, adoptBowing, proposeBowings } from '#core/search';
 import { type DanceType, type NoteEvent, type RestEvent, type Tune, writtenBars } from '#core/tune';
 import { readAbc } from '#formats/abc';
 import { PLAIN_TUNES } from '../core/testing/plainTunes';
@@ -75,7 +75,7 @@ test('proposed bowings keep equal bars alike, tuplets whole, and begin most bars
   let [equal, alike, bars, down] = [0, 0, 0, 0];
   // Too few would tell nothing of a share: every fourth at least.
   for (const report of reports.filter((_, i) => i % (cases(4) === 4 ? 1 : 4) === 0))
-    for (const found of proposeBowings(report, USUAL_WISHES, 3)) {
+    for (const found of proposeBowings(report, DEFAULT_WISHES, 3)) {
       const adopted = adoptBowing(report.tune, found);
       const { unrolled, figures } = reportTune(adopted);
       const shapes = new Map<string, string>();

@@ -1,6 +1,6 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { reportTune } from '#core/report';
-import { type Candidate, USUAL_WISHES, adoptBowing, idiomOf, proposeBowings } from '#core/search';
+import { type Candidate, DEFAULT_WISHES, adoptBowing, idiomOf, proposeBowings } from '#core/search';
 import { type NoteEvent, type RestEvent, type Tune, barSumFaults, writtenBars } from '#core/tune';
 import { readAbc } from '#formats/abc';
 
@@ -9,7 +9,7 @@ const tunes = readdirSync('demo')
   .flatMap((file) => readAbc(readFileSync(`demo/${file}`, 'utf8')).tunes.map(({ tune }) => tune))
   // A sketch whose bars do not add up leads back to its pickup in two ways.
   .filter((tune) => barSumFaults(tune).length === 0);
-const proposed = tunes.map((tune) => ({ tune, found: proposeBowings(reportTune(tune), USUAL_WISHES, 5) }));
+const proposed = tunes.map((tune) => ({ tune, found: proposeBowings(reportTune(tune), DEFAULT_WISHES, 5) }));
 
 const barsOf = (tune: Tune) => [...writtenBars(tune).values()].flat();
 const shape = (events: readonly (NoteEvent | RestEvent)[]) =>

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { type Instrument, instrumentWith } from '#core/instrument';
 import { GUESSED_LIMITS, LIMIT_KEYS, type Limit, type LimitKey, type Limits, limitsWith } from '#core/tempo';
 import type { Tune } from '#core/tune';
-import { type Schools, USUAL_SCHOOLS } from '#core/schools';
+import { type Schools, DEFAULT_SCHOOLS } from '#core/schools';
 import { definedOnly, instrumentFileSchema, limitDate, limitValue, schoolsFileSchema } from '#contract/settings';
 import { readFile } from '#formats/file';
 import type { ImportMessage } from '#formats/text';
@@ -95,7 +95,7 @@ export function readInstrument(file: string | undefined): Instrument {
 
 /** How the player was taught; what is left out is as usual. */
 export function readSchools(file: string | undefined): Schools {
-  return { ...USUAL_SCHOOLS, ...(file === undefined ? {} : definedOnly(readJson(file, schoolsFileSchema))) };
+  return { ...DEFAULT_SCHOOLS, ...(file === undefined ? {} : definedOnly(readJson(file, schoolsFileSchema))) };
 }
 
 /** A number option within a range. */

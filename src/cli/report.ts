@@ -1,6 +1,7 @@
+import { counted } from '#words/plural';
 import { applyPattern, PATTERNS, findPattern } from '#core/bowing';
 import { reportTune } from '#core/report';
-import { USUAL_WISHES, proposeBowings } from '#core/search';
+import { DEFAULT_WISHES, proposeBowings } from '#core/search';
 import { LILTS, type Lilt, findLilt } from '#core/tempo';
 import type { Direction } from '#core/tune';
 import type { Report } from '#contract/report';
@@ -25,12 +26,12 @@ export interface ReportFlags {
 }
 
 /** Bowings that may be asked for at once. */
-const MOST_CANDIDATES = 20;
+const MAX_CANDIDATES = 20;
 
 /** `report FILE`: every figure of a plan. */
 export function report(file: string, flags: ReportFlags, leftOut: string[]): string {
   const bpm = numberOption('tempo', flags.tempo, 1, 1000);
-  const optimise = numberOption('optimise', flags.optimise, 1, MOST_CANDIDATES);
+  const optimise = numberOption('optimise', flags.optimise, 1, MAX_CANDIDATES);
   if (optimise !== undefined && !Number.isInteger(optimise))
     throw new UsageError(`--optimise: expected a whole number, got ${flags.optimise}`);
   const pattern = flags.pattern === undefined ? null : findPattern(flags.pattern);
@@ -50,7 +51,7 @@ export function report(file: string, flags: ReportFlags, leftOut: string[]): str
     const tuned = tuning ? { ...tune, tuning } : tune;
     const bowed = pattern ? applyPattern(tuned, pattern) : tuned;
     const checked = reportTune(bowed, { bpm, start, fingerRule: fingers, limits, instrument, schools, lilt });
-    const candidates = optimise === undefined ? null : proposeBowings(checked, USUAL_WISHES, optimise);
+    const candidates = optimise === undefined ? null : proposeBowings(checked, DEFAULT_WISHES, optimise);
     return toReport(checked, messages, candidates);
   });
   if (flags.json) return `${JSON.stringify(reports.length === 1 ? reports[0] : reports, null, 2)}\n`;
@@ -75,7 +76,7 @@ function summary(report: Report): string {
   const { crossings, twins, candidates } = report;
   const lines = [
     `${title}: ${danceType ?? 'no dance type'}, ${report.meter}, ${key}, ${report.tuning.join(' ')}`,
-    `  ${report.form.join('')}, ${bars} bar${bars === 1 ? '' : 's'}, ${seconds.toFixed(1)} s at ${tempo.bpm} (beat ${tempo.beat}), ${report.square ? 'square' : 'crooked'}`,
+    `  ${report.form.join('')}, ${counted(bars, 'bar')}, ${seconds.toFixed(1)} s at ${tempo.bpm} (beat ${tempo.beat}), ${report.square ? 'square' : 'crooked'}`,
     ...passes.map(
       ({ part, pass, pickup, entry, strokes, turns, exit, next }) =>
         `  ${part}${pass}: ${pickup ? `pickup ${pickup}, ` : ''}entered ${entry ?? '-'}, ${strokes} strokes, ${turns} turns, left ${exit ?? '-'}, then ${next ?? '-'}`,
@@ -87,7 +88,7 @@ function summary(report: Report): string {
     ...colourLines(report),
     ...(twins.length > 0
       ? [
-          `  ${twins.length} figure${twins.length === 1 ? '' : 's'} come again, ${twins.filter(({ bowedAlike }) => !bowedAlike).length} bowed in more than one way`,
+          `  ${counted(twins.length, 'figure')} come again, ${twins.filter(({ bowedAlike }) => !bowedAlike).length} bowed in more than one way`,
         ]
       : []),
     ...findings.flatMap(({ severity, message, mends }) => [

@@ -10,7 +10,7 @@ import { findingWords } from '#words/finding';
 import { ornamentName } from '#words/ornament';
 import { toReport } from '#words/reportJson';
 import { SAFETY, toRetune } from '#words/retuneJson';
-import { USUAL_SETTINGS, playerSettings } from '#contract/settings';
+import { DEFAULT_SETTINGS, playerSettings } from '#contract/settings';
 import { some } from '../core/testing/share';
 
 const WORDS = (['left-hand', 'bowed-triplet'] as const).flatMap((cut) =>
@@ -20,13 +20,13 @@ const WORDS = (['left-hand', 'bowed-triplet'] as const).flatMap((cut) =>
 );
 
 test('words change no figure of any demo tune, and no figure of a finding', () => {
-  const usual = playerSettings(USUAL_SETTINGS);
-  for (const words of WORDS) expect(playerSettings({ ...USUAL_SETTINGS, words })).toEqual(usual);
+  const usual = playerSettings(DEFAULT_SETTINGS);
+  for (const words of WORDS) expect(playerSettings({ ...DEFAULT_SETTINGS, words })).toEqual(usual);
   for (const file of some(readdirSync('demo')))
     for (const { tune } of readAbc(readFileSync(`demo/${file}`, 'utf8')).tunes) {
       const plain = toReport(reportTune(tune, usual));
       for (const words of WORDS)
-        expect(toReport(reportTune(tune, playerSettings({ ...USUAL_SETTINGS, words })))).toEqual(plain);
+        expect(toReport(reportTune(tune, playerSettings({ ...DEFAULT_SETTINGS, words })))).toEqual(plain);
       for (const finding of reportTune(tune).findings) {
         const { figures } = findingWords(finding);
         for (const words of WORDS) expect(findingWords(finding, words).figures).toBe(figures);

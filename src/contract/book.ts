@@ -23,12 +23,12 @@ export const NO_TYPE = 'none';
 /** Not practised for so many days. */
 export const PRACTISED = { never: null, 'not-7': 7, 'not-30': 30, 'not-90': 90 } as const;
 
-export const MOST_TAG_LETTERS = 40;
+export const MAX_TAG_LETTERS = 40;
 const tagSchema = z
   .string()
   .trim()
   .min(1, 'a tag has a name')
-  .max(MOST_TAG_LETTERS, `at most ${MOST_TAG_LETTERS} letters`)
+  .max(MAX_TAG_LETTERS, `at most ${MAX_TAG_LETTERS} letters`)
   .regex(/^[^,]*$/, 'a tag has no comma');
 
 /** Which tunes are asked for; all conditions hold together. */
@@ -51,14 +51,14 @@ export const bookFilterSchema = z.object({
 export type BookFilter = z.output<typeof bookFilterSchema>;
 
 export const DEFAULT_PAGE = 60;
-export const MOST_ON_PAGE = 200;
+export const MAX_ON_PAGE = 200;
 
 export const bookQuerySchema = bookFilterSchema.extend({
   sort: z.enum(BOOK_SORTS).optional(),
   down: z.literal('yes').optional(),
   /** `next` of the page before. */
   after: z.string().max(2000).optional(),
-  limit: z.coerce.number().int().min(1).max(MOST_ON_PAGE).optional(),
+  limit: z.coerce.number().int().min(1).max(MAX_ON_PAGE).optional(),
 });
 export type BookQuery = z.output<typeof bookQuerySchema>;
 
@@ -94,7 +94,7 @@ export type Counting = z.output<typeof countingSchema>;
 
 /** What a view keeps: which tunes, in which order. */
 export const viewQuerySchema = bookQuerySchema.pick({ sort: true, down: true }).extend(bookFilterSchema.shape);
-export const MOST_VIEWS = 60;
+export const MAX_VIEWS = 60;
 export const nameViewSchema = z.object({
   name: z.string().trim().min(1, 'a view has a name').max(80, 'at most 80 characters'),
   query: viewQuerySchema,
@@ -104,11 +104,11 @@ export type BookView = z.output<typeof bookViewSchema>;
 export const bookViewsSchema = z.object({ views: z.array(bookViewSchema) });
 
 /** Tunes that can be changed one by one in a request; more are told by a filter. */
-export const MOST_PICKED = 5000;
+export const MAX_PICKED = 5000;
 
 /** Tunes by their ids, or all that a filter lets through. */
 export const tuneChoiceSchema = z.union([
-  z.object({ ids: z.array(z.uuid()).min(1).max(MOST_PICKED) }),
+  z.object({ ids: z.array(z.uuid()).min(1).max(MAX_PICKED) }),
   z.object({ filter: bookFilterSchema }),
 ]);
 export type TuneChoice = z.output<typeof tuneChoiceSchema>;

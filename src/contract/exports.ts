@@ -9,7 +9,7 @@ export const exportSchema = z.object({ format: z.enum(EXPORT_FORMATS), choice: t
 export type ExportAsked = z.output<typeof exportSchema>;
 
 /** Largest backup that is taken back. */
-export const MOST_BACKUP_BYTES = 512 * 1024 * 1024;
+export const MAX_BACKUP_BYTES = 512 * 1024 * 1024;
 
 export const restoredSchema = z.object({
   tunes: z.int(),

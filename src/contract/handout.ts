@@ -7,13 +7,13 @@ export type Paper = keyof typeof PAPERS;
 export const PAPER_MARGIN_MM = 13;
 
 /** Pages of one PDF: a book of two hundred tunes. */
-export const MOST_PAGES = 400;
-export const MOST_HANDOUT_BYTES = 96 * 1024 * 1024;
+export const MAX_PAGES = 400;
+export const MAX_HANDOUT_BYTES = 96 * 1024 * 1024;
 
 /** Pages drawn as SVG, to be made into a PDF. */
 export const handoutSchema = z.object({
   title: z.string().max(300),
   paper: z.enum(['a4', 'letter']),
-  pages: z.array(z.string().startsWith('<svg', 'expected an SVG drawing').max(3_000_000)).min(1).max(MOST_PAGES),
+  pages: z.array(z.string().startsWith('<svg', 'expected an SVG drawing').max(3_000_000)).min(1).max(MAX_PAGES),
 });
 export type Handout = z.output<typeof handoutSchema>;

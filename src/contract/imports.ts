@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import { newTuneSchema } from '#formats/json';
-import { MOST_IMPORT_BYTES } from './tunes';
+import { MAX_IMPORT_BYTES } from './tunes';
 
 /** Most tunes that one import may bring. */
-export const MOST_IMPORTED = 20_000;
+export const MAX_IMPORTED = 20_000;
 
 /** Tunes sent in one piece, and what they may weigh: a piece fits into a request. */
-export const MOST_IN_PIECE = 100;
+export const MAX_IN_PIECE = 100;
 export const PIECE_BYTES = 2 * 1024 * 1024;
 
 export const beginImportSchema = z.object({ fileName: z.string().trim().min(1).max(300) });
@@ -14,29 +14,29 @@ export const importBegunSchema = z.object({ id: z.uuid() });
 
 export const importPieceSchema = z.object({
   /** Place of the first of these tunes among all of the import, from 0. */
-  from: z.int().min(0).max(MOST_IMPORTED),
+  from: z.int().min(0).max(MAX_IMPORTED),
   tunes: z
     .array(
       z.object({
         tune: newTuneSchema,
         /** The tune's own text; left out: the file is kept as a whole. */
-        source: z.string().max(MOST_IMPORT_BYTES).optional(),
+        source: z.string().max(MAX_IMPORT_BYTES).optional(),
       }),
     )
     .min(1)
-    .max(MOST_IN_PIECE),
+    .max(MAX_IN_PIECE),
 });
 export type ImportPiece = z.output<typeof importPieceSchema>;
 
-const place = z.int().min(0).max(MOST_IMPORTED);
+const place = z.int().min(0).max(MAX_IMPORTED);
 
 /** What becomes of the tunes that were laid ready: those not named become tunes of their own. */
 export const finishImportSchema = z.object({
   /** How many were sent. */
-  expected: z.int().min(1).max(MOST_IMPORTED),
-  leftOut: z.array(place).max(MOST_IMPORTED),
+  expected: z.int().min(1).max(MAX_IMPORTED),
+  leftOut: z.array(place).max(MAX_IMPORTED),
   /** Tunes that are other settings of tunes of the book. */
-  joins: z.array(z.object({ at: place, tune: z.uuid() })).max(MOST_IMPORTED),
+  joins: z.array(z.object({ at: place, tune: z.uuid() })).max(MAX_IMPORTED),
 });
 export type FinishImport = z.output<typeof finishImportSchema>;
 

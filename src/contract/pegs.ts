@@ -5,11 +5,11 @@ import { tuningFault } from '#formats/text';
 import { INSTRUMENT_RANGES } from './settings';
 
 /** Most of each that is kept. */
-const MOST_FIDDLES = 12;
-const MOST_TUNINGS = 60;
-const MOST_CHECKS = 400;
-const MOST_GAPS = 200;
-const MOST_VARIANTS = 8;
+const MAX_FIDDLES = 12;
+const MAX_TUNINGS = 60;
+const MAX_CHECKS = 400;
+const MAX_GAPS = 200;
+const MAX_VARIANTS = 8;
 
 const shortText = (what: string) =>
   z.string().trim().min(1, `expected ${what}`).max(60, `expected ${what} of at most 60 letters`);
@@ -42,7 +42,7 @@ const ownTuningSchema = z.object({
   /** Who tunes it so; empty: not known. */
   source: z.string().trim().max(60),
   /** Who or what says that the tuning belongs to which tune; variants differ, and all are kept. */
-  variants: z.array(z.object({ strings: tuningText, source: shortText('where it is from') })).max(MOST_VARIANTS),
+  variants: z.array(z.object({ strings: tuningText, source: shortText('where it is from') })).max(MAX_VARIANTS),
 });
 export type OwnTuning = z.output<typeof ownTuningSchema>;
 
@@ -78,16 +78,16 @@ const fiddleSchema = z.object({
   /** How it is tuned now. */
   tuning: tuningText,
   /** Hair gap at the middle of the bow, as it was measured. */
-  hairGaps: z.array(z.object({ date: z.iso.date(), mm: z.number().min(0).max(30) })).max(MOST_GAPS),
-  checks: z.array(checkSchema).max(MOST_CHECKS),
+  hairGaps: z.array(z.object({ date: z.iso.date(), mm: z.number().min(0).max(30) })).max(MAX_GAPS),
+  checks: z.array(checkSchema).max(MAX_CHECKS),
 });
 export type Fiddle = z.output<typeof fiddleSchema>;
 
 export const pegsSchema = z
   .object({
-    fiddles: z.array(fiddleSchema).min(1).max(MOST_FIDDLES),
+    fiddles: z.array(fiddleSchema).min(1).max(MAX_FIDDLES),
     chosen: z.uuid(),
-    tunings: z.array(ownTuningSchema).max(MOST_TUNINGS),
+    tunings: z.array(ownTuningSchema).max(MAX_TUNINGS),
   })
   .refine(({ fiddles, chosen }) => fiddles.some(({ id }) => id === chosen), {
     path: ['chosen'],
@@ -113,7 +113,11 @@ export function newFiddle(id: string, name: string): Fiddle {
   };
 }
 
-export const USUAL_PEGS: Pegs = { fiddles: [newFiddle(FIRST_FIDDLE, 'My fiddle')], chosen: FIRST_FIDDLE, tunings: [] };
+export const DEFAULT_PEGS: Pegs = {
+  fiddles: [newFiddle(FIRST_FIDDLE, 'My fiddle')],
+  chosen: FIRST_FIDDLE,
+  tunings: [],
+};
 
 /** 0: nothing is kept yet. */
 export const pegsRecordSchema = z.object({ revision: z.int().min(0), pegs: pegsSchema });
@@ -125,5 +129,5 @@ export type SavedPegs = z.output<typeof savedPegsSchema>;
 
 /** Oldest checks are let go where there are more than are kept. */
 export function withChecks(fiddle: Fiddle, checks: readonly PegCheck[]): Fiddle {
-  return { ...fiddle, checks: [...fiddle.checks, ...checks].slice(-MOST_CHECKS) };
+  return { ...fiddle, checks: [...fiddle.checks, ...checks].slice(-MAX_CHECKS) };
 }

@@ -1,9 +1,9 @@
-import { USUAL_SETTINGS, playerSettings, settingsSchema } from './settings';
+import { DEFAULT_SETTINGS, playerSettings, settingsSchema } from './settings';
 
 test('settings that an earlier version kept are read: renamed schools, new ones as usual, a limit that is gone left out', () => {
-  const { guide: _guide, ovals: _ovals, ...schools } = USUAL_SETTINGS.schools;
+  const { guide: _guide, ovals: _ovals, ...schools } = DEFAULT_SETTINGS.schools;
   const old = {
-    ...USUAL_SETTINGS,
+    ...DEFAULT_SETTINGS,
     schools: { ...schools, arm: 'wrist' },
     limits: {
       slurCrossingFactor: { value: 1.2, source: 'measured', date: '2026-03-02' },
@@ -18,8 +18,8 @@ test('settings that an earlier version kept are read: renamed schools, new ones 
 });
 
 test('a school or a limit that there is not is refused', () => {
-  const arm = { ...USUAL_SETTINGS, schools: { ...USUAL_SETTINGS.schools, arm: 'shoulder' } };
+  const arm = { ...DEFAULT_SETTINGS, schools: { ...DEFAULT_SETTINGS.schools, arm: 'shoulder' } };
   expect(settingsSchema.safeParse(arm).success).toBe(false);
-  const limit = { ...USUAL_SETTINGS, limits: { strokeMss: { value: 1, source: 'guess' } } };
+  const limit = { ...DEFAULT_SETTINGS, limits: { strokeMss: { value: 1, source: 'guess' } } };
   expect(settingsSchema.safeParse(limit).success).toBe(false);
 });

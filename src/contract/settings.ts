@@ -1,17 +1,17 @@
 import { z } from 'zod';
 import { neighbourAngle } from '#core/crossing';
-import { type EarWeights, USUAL_EAR } from '#core/drones';
+import { type EarWeights, DEFAULT_EAR } from '#core/drones';
 import { BAN_REASONS, FREE_HAND, type Hand } from '#core/fingering';
 import { type Instrument, instrumentWith } from '#core/instrument';
 import type { PlayerSettings } from '#core/report';
-import { SCHOOL_CHOICES, type Schools, USUAL_SCHOOLS } from '#core/schools';
+import { SCHOOL_CHOICES, type Schools, DEFAULT_SCHOOLS } from '#core/schools';
 import {
   DOTTED_RATIO_RANGE,
   LILT_NAME,
   LILT_NOTES,
   LIMIT_KEYS,
   REGIONS,
-  USUAL_REGION,
+  DEFAULT_REGION,
   type LiltFault,
   findLilt,
   liltFault,
@@ -31,7 +31,7 @@ export const INSTRUMENT_RANGES = {
 } as const satisfies Record<keyof Instrument, readonly [number, number]>;
 
 /** Highest value of a limit: ten seconds, or ten times a factor, is beyond any player. */
-const MOST_LIMIT = 10_000;
+const MAX_LIMIT = 10_000;
 
 const figure = ([low, high]: readonly [number, number]) =>
   z
@@ -71,8 +71,8 @@ function fitTogether(given: { readonly [K in keyof Instrument]?: number | undefi
 /** A limit's figure, in the unit that its name tells. */
 export const limitValue = z
   .number({ error: ({ input }) => `expected a number above 0, got ${JSON.stringify(input)}` })
-  .refine((value) => value > 0 && value <= MOST_LIMIT, {
-    error: ({ input }) => `expected more than 0, ${MOST_LIMIT} at most, got ${String(input)}`,
+  .refine((value) => value > 0 && value <= MAX_LIMIT, {
+    error: ({ input }) => `expected more than 0, ${MAX_LIMIT} at most, got ${String(input)}`,
   });
 export const limitDate = z.iso.date({
   error: ({ input }) => `expected a day such as 2026-03-02, got ${JSON.stringify(input)}`,
@@ -122,7 +122,7 @@ const schoolsSchema = z.object(
 
 /** Spans narrower than this leave no hand, wider than this no fiddle asks for. */
 export const SPAN_RANGE = [20, 150] as const;
-const MOST_BANS = 24;
+const MAX_BANS = 24;
 
 const banSchema = z
   .object({
@@ -139,7 +139,7 @@ const handSchema: z.ZodType<Hand> = z.object({
     .min(SPAN_RANGE[0], `expected ${SPAN_RANGE[0]} to ${SPAN_RANGE[1]}`)
     .max(SPAN_RANGE[1], `expected ${SPAN_RANGE[0]} to ${SPAN_RANGE[1]}`)
     .nullable(),
-  bans: z.array(banSchema).max(MOST_BANS),
+  bans: z.array(banSchema).max(MAX_BANS),
   vibrato: z.boolean(),
   firstPositionOnly: z.boolean(),
 });
@@ -165,7 +165,7 @@ const dottedRatio = z
   .min(DOTTED_RATIO_RANGE[0], `expected ${DOTTED_RATIO_RANGE[0]} to ${DOTTED_RATIO_RANGE[1]}`)
   .max(DOTTED_RATIO_RANGE[1], `expected ${DOTTED_RATIO_RANGE[0]} to ${DOTTED_RATIO_RANGE[1]}`);
 
-const MOST_LILTS = 20;
+const MAX_LILTS = 20;
 const shares = z.array(z.number().positive().max(1)).min(LILT_NOTES.least).max(LILT_NOTES.most).nullable();
 /** What is wrong with a lilt, for a program that sent it; a player is told with figures where it is made. */
 const LILT_ISSUES: Readonly<Record<LiltFault['code'], string>> = {
@@ -211,14 +211,14 @@ export const settingsSchema = z.object({
   schools: schoolsSchema,
   words: wordsSchema,
   hand: handSchema.default(FREE_HAND),
-  ear: earSchema.default(USUAL_EAR),
+  ear: earSchema.default(DEFAULT_EAR),
   /** Pictures and words are mirrored: the right hand fingers, the left one bows. */
   leftHanded: z.boolean().default(false),
-  bands: bandsSchema.default(USUAL_REGION),
+  bands: bandsSchema.default(DEFAULT_REGION),
   dottedRatios: z.partialRecord(z.enum(DANCE_TYPES), dottedRatio).default({}),
   lilts: z
     .array(liltSchema)
-    .max(MOST_LILTS)
+    .max(MAX_LILTS)
     .refine(
       (lilts) => new Set(lilts.map(({ name }) => name)).size === lilts.length,
       'names are different from each other',
@@ -228,15 +228,15 @@ export const settingsSchema = z.object({
 /** The player's settings as they are kept: figures left out are the usual ones. */
 export type StoredSettings = z.output<typeof settingsSchema>;
 
-export const USUAL_SETTINGS: StoredSettings = {
+export const DEFAULT_SETTINGS: StoredSettings = {
   instrument: {},
   limits: {},
-  schools: USUAL_SCHOOLS,
+  schools: DEFAULT_SCHOOLS,
   words: { phases: 'pair-first', cut: 'left-hand', flick: 'flick' },
   hand: FREE_HAND,
-  ear: USUAL_EAR,
+  ear: DEFAULT_EAR,
   leftHanded: false,
-  bands: USUAL_REGION,
+  bands: DEFAULT_REGION,
   dottedRatios: {},
   lilts: [],
 };

@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { newTuneSchema, tuneSchema } from '#formats/json';
 
 /** Largest body of a save, and largest text of an import. */
-export const MOST_TUNE_BYTES = 12 * 1024 * 1024;
-export const MOST_IMPORT_BYTES = 10 * 1024 * 1024;
+export const MAX_TUNE_BYTES = 12 * 1024 * 1024;
+export const MAX_IMPORT_BYTES = 10 * 1024 * 1024;
 
 /** A row of the book. Figures are counted by the server: on a save at once, for many tunes a while later. */
 export const tuneSummarySchema = z.object({
@@ -58,14 +58,14 @@ export type TuneRecord = z.output<typeof tuneRecordSchema>;
 export const tuneIdSchema = z.object({ id: z.uuid('expected the id of a tune') });
 
 /** Tunes that are added and counted in one request; more come in by an import. */
-const MOST_ADDED = 50;
+const MAX_ADDED = 50;
 
 export const createTunesSchema = z.object({
   fileName: z.string().max(300).optional(),
   tunes: z
-    .array(z.object({ tune: newTuneSchema, source: z.string().max(MOST_IMPORT_BYTES).optional() }))
+    .array(z.object({ tune: newTuneSchema, source: z.string().max(MAX_IMPORT_BYTES).optional() }))
     .min(1)
-    .max(MOST_ADDED),
+    .max(MAX_ADDED),
 });
 export type CreateTunes = z.output<typeof createTunesSchema>;
 

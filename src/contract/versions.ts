@@ -29,9 +29,9 @@ export type TuneVersion = z.output<typeof tuneVersionSchema>;
 export const tuneVersionsSchema = z.object({ versions: z.array(tuneVersionSchema) });
 
 /** Most versions that a tune may have. */
-export const MOST_VERSIONS = 100;
+export const MAX_VERSIONS = 100;
 /** Versions of an enormous tune are fewer: together they come in one answer. */
-export const MOST_VERSION_LETTERS = 20_000_000;
+export const MAX_VERSION_LETTERS = 20_000_000;
 
 export const nameVersionSchema = z.object({
   name: z.string().trim().min(1, 'a version has a name').max(120, 'at most 120 characters'),

@@ -43,7 +43,7 @@ export interface AppDeps {
 }
 
 /** Largest body that is read where requests are answered: it takes some milliseconds. */
-const MOST_PLAIN_BYTES = 2 * 1024 * 1024;
+const MAX_PLAIN_BYTES = 2 * 1024 * 1024;
 
 /** The place in the built page that is filled with a fresh nonce for each answer. */
 const NONCE_PLACEHOLDER = /__CSP_NONCE__/g;
@@ -94,7 +94,7 @@ export function createApp(deps: AppDeps): Express {
   app.use('/api/tunes', tuneRoutes(db, jobs, askForCounting));
   app.use('/api/imports', importRoutes(db, jobs, askForCounting));
 
-  app.use('/api', express.json({ limit: MOST_PLAIN_BYTES, strict: true }));
+  app.use('/api', express.json({ limit: MAX_PLAIN_BYTES, strict: true }));
   app.use('/api/health', healthRoutes(db));
   app.use('/api/book', bookRoutes(db, jobs, now, demoDir));
   app.use('/api/backup', backupRoutes(db, streams, jobs, askForCounting, now, copiesFolder));

@@ -2,7 +2,7 @@ import path from 'node:path';
 import { z } from 'zod';
 
 /** Letters of a key that nobody guesses. */
-const LEAST_SECRET = 16;
+const MIN_SECRET = 16;
 /** Names of this machine, for itself alone. */
 const LOOPBACK = ['127.0.0.1', '::1', 'localhost'];
 
@@ -10,10 +10,10 @@ const configSchema = z.object({
   DATABASE_URL: z.string().min(1, 'expected the address of a PostgreSQL database'),
   MORRIN_HOST: z.string().default('127.0.0.1'),
   /** The key by which others are let in where the server listens beyond this machine. */
-  MORRIN_SECRET: z.string().min(LEAST_SECRET, `expected at least ${LEAST_SECRET} letters`).optional(),
+  MORRIN_SECRET: z.string().min(MIN_SECRET, `expected at least ${MIN_SECRET} letters`).optional(),
   /** What the cookies of this machine are made from, the same after each start, and the key of the one link of this start. */
-  MORRIN_MACHINE_KEY: z.string().min(LEAST_SECRET).optional(),
-  MORRIN_LINK_KEY: z.string().min(LEAST_SECRET).optional(),
+  MORRIN_MACHINE_KEY: z.string().min(MIN_SECRET).optional(),
+  MORRIN_LINK_KEY: z.string().min(MIN_SECRET).optional(),
   MORRIN_PORT: z.coerce.number().int().min(0).max(65535).default(4710),
   /** Further host names the server may be asked for by, comma-separated; loopback names always are. */
   MORRIN_ALLOWED_HOSTS: z.string().default(''),
@@ -43,7 +43,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   const parsed = configSchema.parse(env);
   if (!LOOPBACK.includes(parsed.MORRIN_HOST) && parsed.MORRIN_SECRET === undefined)
     throw new Error(
-      `MORRIN_HOST=${parsed.MORRIN_HOST} would open the book to everybody who reaches this machine: expected a key of ${LEAST_SECRET} letters or more in MORRIN_SECRET.`,
+      `MORRIN_HOST=${parsed.MORRIN_HOST} would open the book to everybody who reaches this machine: expected a key of ${MIN_SECRET} letters or more in MORRIN_SECRET.`,
     );
   return {
     databaseUrl: parsed.DATABASE_URL,

@@ -12,9 +12,9 @@ const LIMITS = {
 } as const;
 
 /** Connections of one server process for requests. */
-const MOST_CONNECTIONS = 10;
+const MAX_CONNECTIONS = 10;
 
-export function connect(databaseUrl: string, onError: (error: Error) => void, max = MOST_CONNECTIONS): Database {
+export function connect(databaseUrl: string, onError: (error: Error) => void, max = MAX_CONNECTIONS): Database {
   const pool = new pg.Pool({ connectionString: databaseUrl, max, connectionTimeoutMillis: 4000, ...LIMITS });
   // An idle client whose server dies would otherwise end the process.
   pool.on('error', onError);

@@ -50,7 +50,7 @@ export function toAppError(error: unknown): AppError {
   if (status !== undefined && status >= 400 && status < 500) return new AppError('bad-request');
   // A value that the database cannot read as what it should be, such as a cursor of another sort.
   if (code && /^22[0-9A-Z]{3}$/.test(code)) return new AppError('bad-request');
-  if (isDatabaseAway(code, error)) return new AppError('database-away');
+  if (isDatabaseUnavailable(code, error)) return new AppError('database-away');
   return new AppError('internal');
 }
 
@@ -58,7 +58,7 @@ export function toAppError(error: unknown): AppError {
  * Connection refused or lost, a server shutting down or starting up (SQLSTATE classes 08 and 57P); it has no room or no
  * connections left (53), may only be read (25006), or did not answer in time (57014, 55P03): all pass.
  */
-function isDatabaseAway(code: string | undefined, error: unknown): boolean {
+function isDatabaseUnavailable(code: string | undefined, error: unknown): boolean {
   if (code && (/^(ECONN|EPIPE|ETIMEDOUT)/.test(code) || /^(08|53|57P|57014|55P03|25006)/.test(code))) return true;
   return (
     error instanceof Error &&

@@ -30,7 +30,7 @@ function configOrGiveUp() {
 }
 
 /** Backups and exports that are sent at once. */
-const MOST_STREAMS = 3;
+const MAX_STREAMS = 3;
 
 const config = configOrGiveUp();
 const log = pino({ level: config.logLevel });
@@ -42,7 +42,7 @@ await migrate(config.databaseUrl, path.join(root, 'db/migrations')).catch((error
 });
 const onLost = ({ message }: Error) => log.warn(`database connection lost: ${message}`);
 const db = connect(config.databaseUrl, onLost);
-const streams = connect(config.databaseUrl, onLost, MOST_STREAMS);
+const streams = connect(config.databaseUrl, onLost, MAX_STREAMS);
 await deleteStaleImports(db);
 
 const webDir = path.join(root, 'dist/web');

@@ -2,7 +2,7 @@ import { pino } from 'pino';
 import request from 'supertest';
 import { createApp } from './app';
 import { readConfig } from './config';
-import { USUAL_SETTINGS } from '#contract/settings';
+import { DEFAULT_SETTINGS } from '#contract/settings';
 import { type Database, connect, inTransaction } from './db';
 import { toAppError } from './errors';
 import { jobsHere } from './jobs/jobs';
@@ -94,7 +94,7 @@ test('the log has what failed in a line and a stack, but no header and no key; a
   await request(broken)
     .put('/api/settings')
     .set('Cookie', 'morrin-key=secret')
-    .send({ baseRevision: 0, settings: USUAL_SETTINGS });
+    .send({ baseRevision: 0, settings: DEFAULT_SETTINGS });
   expect(lines).toHaveLength(2);
   expect(lines.join('')).not.toContain('secret');
   expect(JSON.parse(lines[0]!)).toMatchObject({ msg: 'GET /api/book/tunes: database-away' });

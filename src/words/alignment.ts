@@ -1,3 +1,4 @@
+import { counted } from './plural';
 import type { Agreement } from '#core/likeness';
 
 /** `They agree on 52 of 64 beats, on 6 more at the beat itself; 4 differ, 2 stand alone.` */
@@ -10,7 +11,7 @@ export function agreementWords(counts: Readonly<Record<Agreement, number>>): str
   ];
   const rest = [
     ...(counts.different > 0 ? [`${counts.different} differ (≠)`] : []),
-    ...(counts.alone > 0 ? [`${counts.alone} ${counts.alone === 1 ? 'stands' : 'stand'} in one of them only (+)`] : []),
+    ...(counts.alone > 0 ? [`${counted(counts.alone, 'stands', 'stand')} in one of them only (+)`] : []),
   ];
   return `${parts.join(', ')}${rest.length > 0 ? `; ${rest.join(', ')}` : ''}.`;
 }

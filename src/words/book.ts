@@ -1,6 +1,7 @@
+import { counted } from './plural';
 import type { BookCount, BulkDeed } from '#contract/book';
 
-const tunes = (count: number) => `${count} tune${count === 1 ? '' : 's'}`;
+const tunes = (count: number) => counted(count, 'tune');
 
 /** `13 tunes; 3 do not come round, 1 breaks below its tempo`. */
 export function summaryWords(count: BookCount | undefined, isSearching: boolean): string {
@@ -8,8 +9,8 @@ export function summaryWords(count: BookCount | undefined, isSearching: boolean)
   const { notRound, short } = count;
   const found = isSearching ? `${tunes(count.tunes)} found` : tunes(count.tunes);
   if (count.tunes === 0) return found;
-  const flips = `${notRound} ${notRound === 1 ? 'does' : 'do'} not come round`;
-  return `${found}; ${flips}, ${short} ${short === 1 ? 'breaks' : 'break'} below ${short === 1 ? 'its' : 'their'} tempo`;
+  const flips = `${counted(notRound, 'does', 'do')} not come round`;
+  return `${found}; ${flips}, ${counted(short, 'breaks', 'break')} below ${short === 1 ? 'its' : 'their'} tempo`;
 }
 
 /** What a change did, in words. */

@@ -21,13 +21,13 @@ export interface FindingWords {
 const BOW: Record<Direction, string> = { down: 'down-bow', up: 'up-bow' };
 
 /** Labels where the player has chosen none. */
-const USUAL_WORDS: Pick<Words, 'cut' | 'flick'> = { cut: 'left-hand', flick: 'flick' };
+const DEFAULT_WORDS: Pick<Words, 'cut' | 'flick'> = { cut: 'left-hand', flick: 'flick' };
 
 const round = (value: number) => String(Math.round(value));
 const strokes = (count: number) => counted(count, 'stroke');
 
 /** Words for a finding. A finding without words does not compile. */
-export function findingWords(finding: Finding, words: Pick<Words, 'cut' | 'flick'> = USUAL_WORDS): FindingWords {
+export function findingWords(finding: Finding, words: Pick<Words, 'cut' | 'flick'> = DEFAULT_WORDS): FindingWords {
   const lead = `${placeWords(finding.place)}.`;
   switch (finding.code) {
     case 'part-flips':
@@ -228,7 +228,7 @@ function unmended({ mends }: Finding): string {
 /** A length as a player counts it: `7 eighths`, or as a fraction where eighths do not fit. */
 function eighths(length: Fraction): string {
   const count = divide(length, fraction(1, 8));
-  return count.d === 1 ? `${count.n} eighth${count.n === 1 ? '' : 's'}` : `${formatFraction(length)} of a whole note`;
+  return count.d === 1 ? `${counted(count.n, 'eighth')}` : `${formatFraction(length)} of a whole note`;
 }
 
 function notes(count: number): string {

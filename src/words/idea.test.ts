@@ -1,5 +1,5 @@
 import { reportTune } from '#core/report';
-import { USUAL_WISHES, proposeBowings } from '#core/search';
+import { DEFAULT_WISHES, proposeBowings } from '#core/search';
 import { readAbc } from '#formats/abc';
 import { ideaInBars, ideaWords } from './idea';
 
@@ -27,7 +27,7 @@ test('no proposal is named by a word of the code', () => {
   ]) {
     const { tune } = readAbc(`X:1\nT:T\nR:${rhythm}\nM:${meter}\nL:1/8\nK:D\n|:${bar}|${bar}|${bar}|${bar}:|\n`)
       .tunes[0]!;
-    const ideas = proposeBowings(reportTune(tune), USUAL_WISHES, 5).flatMap(({ template }) =>
+    const ideas = proposeBowings(reportTune(tune), DEFAULT_WISHES, 5).flatMap(({ template }) =>
       template.split(' + ').map(ideaWords),
     );
     expect(ideas.length).toBeGreaterThan(0);

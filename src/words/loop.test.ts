@@ -1,5 +1,5 @@
 import { reportTune } from '#core/report';
-import { USUAL_SCHOOLS } from '#core/schools';
+import { DEFAULT_SCHOOLS } from '#core/schools';
 import { part, tune } from '../core/testing/tunes';
 import { noteStates } from '#core/noteStates';
 import { loopWords } from './loop';
@@ -16,7 +16,7 @@ test('an even chunk comes round, an odd one flips and is offered a retake', () =
 });
 
 test('where a passage is learned in both directions a chunk that flips is as good as any', () => {
-  const both = reportTune(played, { schools: { ...USUAL_SCHOOLS, learning: 'both-directions' } });
+  const both = reportTune(played, { schools: { ...DEFAULT_SCHOOLS, learning: 'both-directions' } });
   expect(loopWords(both, states, ['A1', 'A2', 'A3'])).toBe('looped: 3 strokes, 3 turns, goes both ways in turn');
 });
 

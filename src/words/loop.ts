@@ -1,3 +1,4 @@
+import { counted } from './plural';
 import { loopVerdict } from '#core/bowing';
 import type { TuneReport } from '#core/report';
 import type { NoteState } from '#core/noteStates';
@@ -16,8 +17,8 @@ export function loopWords(
     first.index,
     last.index,
   );
-  const counted = `looped: ${strokes} stroke${strokes === 1 ? '' : 's'}, ${turns} turn${turns === 1 ? '' : 's'}`;
-  if (comesRound) return `${counted}, comes round`;
-  if (settings.schools.learning === 'both-directions') return `${counted}, goes both ways in turn`;
-  return `${counted}, flips to the ${again}-bow each time${retakeHelps ? ': retake on the way back' : ''}`;
+  const looped = `looped: ${counted(strokes, 'stroke')}, ${counted(turns, 'turn')}`;
+  if (comesRound) return `${looped}, comes round`;
+  if (settings.schools.learning === 'both-directions') return `${looped}, goes both ways in turn`;
+  return `${looped}, flips to the ${again}-bow each time${retakeHelps ? ': retake on the way back' : ''}`;
 }

@@ -57,9 +57,9 @@ const SPLIT_ON_ONE_STRING = 0.25;
 /** In whole notes: from a quarter on the bow has time to be lifted. */
 const LONG_ENOUGH_TO_LIFT = 0.25;
 /** Mends of a kind that are ranked against each other; beyond them none is looked at. */
-const MOST_RANKED = 12;
+const MAX_RANKED = 12;
 /** Mends of which it is asked whether they break a pattern or a twin: somewhat more than are offered. */
-const MOST_ASKED = 6;
+const MAX_ASKED = 6;
 
 export interface MendInput {
   readonly unrolled: Unrolled;
@@ -125,7 +125,7 @@ export function roundMends(input: MendInput): RoundMend[] {
   }
   for (const { key, edit } of onOnePass) join(key, [edit]);
   for (const [key, group] of groups)
-    if (groups.has(complement(key, wanted))) groups.set(key, ranked(group, input).slice(0, MOST_RANKED));
+    if (groups.has(complement(key, wanted))) groups.set(key, ranked(group, input).slice(0, MAX_RANKED));
   const pairs = pairsOf(groups, wanted);
   if (pairs.length > 0) return withTwins(pairs, input);
   return withTwins(
@@ -138,18 +138,18 @@ export function roundMends(input: MendInput): RoundMend[] {
 function ranked(edits: readonly RankedEdit[], { keepsPattern }: MendInput): RankedEdit[] {
   const sorted = [...edits].sort(byCost);
   if (!keepsPattern) return sorted;
-  const first = sorted.slice(0, MOST_ASKED).map((edit): RankedEdit => {
+  const first = sorted.slice(0, MAX_ASKED).map((edit): RankedEdit => {
     if (!keepsPattern(edit.id)) return edit;
     const disturbs: Disturbance[] = ['pattern-broken', ...edit.disturbs];
     return { ...edit, disturbs, cost: edit.cost + WEIGHTS['pattern-broken'] };
   });
-  return [...first, ...sorted.slice(MOST_ASKED)].sort(byCost);
+  return [...first, ...sorted.slice(MAX_ASKED)].sort(byCost);
 }
 
 /** The mends found, with those that part a figure from its twin further back: asked of the first ones, since it costs. */
 function withTwins(mends: readonly RoundMend[], { keepsTwin }: MendInput): RoundMend[] {
   if (!keepsTwin) return [...mends];
-  const asked = mends.slice(0, MOST_ASKED).map((mend, place) => {
+  const asked = mends.slice(0, MAX_ASKED).map((mend, place) => {
     const edits = mend.edits.map((edit): RoundEdit =>
       keepsTwin(edit.id) ? { ...edit, disturbs: ['twin-broken', ...edit.disturbs] } : edit,
     );
@@ -157,7 +157,7 @@ function withTwins(mends: readonly RoundMend[], { keepsTwin }: MendInput): Round
     return { mend: { ...mend, edits, disturbance: mend.disturbance + broken * WEIGHTS['twin-broken'] }, place };
   });
   asked.sort((a, b) => a.mend.disturbance - b.mend.disturbance || a.place - b.place);
-  return [...asked.map(({ mend }) => mend), ...mends.slice(MOST_ASKED)];
+  return [...asked.map(({ mend }) => mend), ...mends.slice(MAX_ASKED)];
 }
 
 /** The vector that together with one makes what is wanted. */
@@ -201,7 +201,7 @@ function pairsOf(groups: ReadonlyMap<string, readonly RankedEdit[]>, wanted: str
   }
   return found
     .sort((a, b) => a.cost - b.cost || a.first.index - b.first.index || a.second.index - b.second.index)
-    .slice(0, MOST_RANKED)
+    .slice(0, MAX_RANKED)
     .map(({ first, second }) => mendOf([first, second], true));
 }
 

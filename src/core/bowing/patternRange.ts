@@ -58,7 +58,7 @@ export interface NaturalAccent {
 }
 
 /** Below this a quicker stroke is not heard as an accent, a guess. */
-const LEAST_ACCENT = 1.25;
+const MIN_ACCENT = 1.25;
 
 /**
  * Natural accents of a pattern: where the strokes of one direction take more of the cycle than those of the other, the
@@ -70,7 +70,7 @@ export function naturalAccents({ slots }: Pattern): NaturalAccent[] {
   const side = (parity: number) => slots.reduce((sum, slot, i) => (i % 2 === parity ? sum + slot : sum), 0);
   const [one, other] = [side(0), side(1)];
   const ratio = Math.max(one, other) / Math.min(one, other);
-  if (ratio < LEAST_ACCENT) return [];
+  if (ratio < MIN_ACCENT) return [];
   const quick = one < other ? 0 : 1;
   return slots.flatMap((_, i) => (i % 2 === quick ? { slot: i + 1, ratio } : []));
 }

@@ -75,8 +75,8 @@ export interface CheckedDrift {
 
 /** A drift is judged by where it stood after this time; checks that ended sooner say too little. */
 const JUDGED_MINUTES: Minutes = 10;
-const LEAST_WATCHED: Minutes = 2;
-const LEAST_DRIFT: Cents = 2;
+const MIN_WATCHED: Minutes = 2;
+const MIN_DRIFT: Cents = 2;
 /** No fiddle is believed to drift beyond these. Guesses. */
 const SCALES = [0.3, 3] as const;
 
@@ -88,8 +88,7 @@ export function creepScale(checked: readonly CheckedDrift[]): number {
   const ratios = checked
     .filter(
       ({ change, isNew, readings }) =>
-        Math.abs(guessedDrift(change, isNew)) >= LEAST_DRIFT &&
-        readings.some(({ minutes }) => minutes >= LEAST_WATCHED),
+        Math.abs(guessedDrift(change, isNew)) >= MIN_DRIFT && readings.some(({ minutes }) => minutes >= MIN_WATCHED),
     )
     .map(({ change, isNew, readings }) => {
       // Ten times the trust in the readings: the guess must not answer for itself.
@@ -201,13 +200,13 @@ function slopeOf(readings: readonly Reading[]): number {
 }
 
 /** Farthest that a next check is looked for. */
-const MOST_MINUTES: Minutes = 240;
+const MAX_MINUTES: Minutes = 240;
 
 /** When the string will have drifted more than is heard, in minutes since it was tuned; null where it will not. */
 export function nextCheck(creep: Creep, after: Minutes = 0, heard: Cents = HEARD_CENTS): Minutes | null {
   if (Math.abs(creepAt(creep, after)) >= heard) return after;
-  if (Math.abs(creepAt(creep, MOST_MINUTES)) < heard) return null;
-  let [low, high] = [after, MOST_MINUTES];
+  if (Math.abs(creepAt(creep, MAX_MINUTES)) < heard) return null;
+  let [low, high] = [after, MAX_MINUTES];
   // Within a thousandth of a minute: the drift goes one way.
   while (high - low > 1e-3) {
     const middle = (low + high) / 2;

@@ -1,7 +1,7 @@
 import { fraction } from '#core/base';
 import { parsePitch } from '#core/pitch';
 import { type ReportOptions, type TuneReport, reportTune } from '#core/report';
-import { type EventKind, LEAST_TURN, type LimitKey, type Limits, crossingNeeds } from '#core/tempo';
+import { type EventKind, MIN_TURN, type LimitKey, type Limits, crossingNeeds } from '#core/tempo';
 import type { NoteEvent, NoteMark, Tune } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
 
@@ -175,7 +175,7 @@ function measure(drill: Drill, bpm: number, options: ReportOptions): Measured {
   const alone = crossingNeeds({ turnDegrees, skips, inSlur: drill.inSlur ?? false }, limits, schools.skips);
   return {
     availableMs: event.availableMs / (event.neededMs / alone),
-    amount: Math.max(LEAST_TURN, turnDegrees),
+    amount: Math.max(MIN_TURN, turnDegrees),
     skips,
   };
 }

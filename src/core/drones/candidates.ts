@@ -4,7 +4,7 @@ import { alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
 import { type Chord, chordsOfKey, harmonyOf } from '#core/harmony';
 import { PLACES, type Tune, type Unrolled } from '#core/tune';
 import { intervalClass } from './intervals';
-import { type EarWeights, type RankedDrone, type TonalRole, USUAL_EAR, rankOf, rankTerms, roleOf } from './rank';
+import { type EarWeights, type RankedDrone, type TonalRole, DEFAULT_EAR, rankOf, rankTerms, roleOf } from './rank';
 
 /** What stands about each played note: the harmony in force, whether it is stressed, what comes next. */
 export interface DroneScene {
@@ -70,7 +70,7 @@ export function resolvesAt({ unrolled, nextStrong }: DroneScene, index: number, 
 }
 
 /** The open neighbours of a played note, the best first; none where the note is out of reach or a chord. */
-export function openDrones(scene: DroneScene, index: number, ear: EarWeights = USUAL_EAR): RankedDrone[] {
+export function openDrones(scene: DroneScene, index: number, ear: EarWeights = DEFAULT_EAR): RankedDrone[] {
   const { note } = scene.unrolled.notes[index]!;
   const fingering = scene.fingers.get(note.id)!;
   if (!fingering.reachable || fingering.stops.some((stop) => stop !== null)) return [];
@@ -124,7 +124,7 @@ interface Placed {
  * Double stops with the second note stopped on the next lower string, or above the melody on the next higher one: notes of
  * the key that another finger, or the same one lying across, has in the hand's position. The best first.
  */
-export function stoppedDoubles(scene: DroneScene, index: number, ear: EarWeights = USUAL_EAR): StoppedDouble[] {
+export function stoppedDoubles(scene: DroneScene, index: number, ear: EarWeights = DEFAULT_EAR): StoppedDouble[] {
   const { note } = scene.unrolled.notes[index]!;
   const fingering = scene.fingers.get(note.id)!;
   if (!fingering.reachable || fingering.stops.some((stop) => stop !== null)) return [];

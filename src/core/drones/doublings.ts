@@ -4,7 +4,7 @@ import { FREE_HAND, type Fingering, type Hand, type Stop, isBanned, stopOnString
 import { PLACES, type Place, type Tune, type Unrolled, writtenNotes } from '#core/tune';
 
 /** An open string is doubled only where it sounds at least this long. */
-const LEAST_SECONDS: Seconds = 0.2;
+const MIN_SECONDS: Seconds = 0.2;
 
 /** An open string thickened by the same pitch stopped on the next lower one. */
 export interface Doubling {
@@ -40,7 +40,7 @@ export function doublings(
   return unrolled.notes.flatMap(({ note, part, duration, index }): Doubling[] => {
     const { place, finger, stops } = fingers.get(note.id)!;
     if (finger !== 0 || stops.length > 0) return [];
-    if (toNumber(duration) <= running.get(part)! || durations[index]! < LEAST_SECONDS) return [];
+    if (toNumber(duration) <= running.get(part)! || durations[index]! < MIN_SECONDS) return [];
     const doubled = doublingOf(place, tune.tuning);
     return doubled && !isBanned(hand, doubled.stop) ? [{ index, id: note.id, open: place, ...doubled }] : [];
   });

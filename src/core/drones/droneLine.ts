@@ -2,7 +2,7 @@ import { type Fraction, type Seconds, toNumber } from '#core/base';
 import { type Plane, pairPlane, planeOf } from '#core/crossing';
 import { PHRASE_BARS, PLACES, type Unrolled } from '#core/tune';
 import { type DroneScene, type StoppedDouble, openDrones, stoppedDoubles } from './candidates';
-import { type EarWeights, type RankedDrone, USUAL_EAR } from './rank';
+import { type EarWeights, type RankedDrone, DEFAULT_EAR } from './rank';
 
 /**
  * Where drones are wished for. One pair: the hand holds a pair of open strings while the melody changes strings on it, so
@@ -62,7 +62,7 @@ export function droneLine(
   from: number,
   to: number,
   wish: DroneWish,
-  ear: EarWeights = USUAL_EAR,
+  ear: EarWeights = DEFAULT_EAR,
   partners: StoppedPartners | null = null,
 ): DroneLine {
   const steps: (readonly DroneStep[])[] = [];

@@ -12,7 +12,7 @@ import { doublingOf, doublings } from './doublings';
 import { intervalClass, pureCents, pureRatio } from './intervals';
 import { LEADING_NOTE_CHOICES, intonationAgainst, openStringCents, unisonBeats } from './intonation';
 import { type Answer, explained, fitEar, listeningPairs } from './listening';
-import { USUAL_EAR, rankOf, rankTerms } from './rank';
+import { DEFAULT_EAR, rankOf, rankTerms } from './rank';
 import { hertzOf, pitchRoughness, relativeRoughness, roughnessOf, toneOf } from './roughness';
 import { doubleStops } from './sounding';
 import { threeStrings } from './threeStrings';
@@ -250,7 +250,7 @@ describe('drone line', () => {
       const t = tune([part('A', line.join(' '))]);
       const scene = sceneOf(t);
       for (const wish of WISHES) {
-        const steps = Array.from({ length: 8 }, (_, i) => droneSteps(scene, i, wish, USUAL_EAR));
+        const steps = Array.from({ length: 8 }, (_, i) => droneSteps(scene, i, wish, DEFAULT_EAR));
         expect(droneLine(scene, 0, 8, wish).cost).toBeCloseTo(bruteForce(steps, wish), 9);
       }
     }
@@ -270,7 +270,7 @@ describe('drone line', () => {
       const { notes } = scene.unrolled;
       const durations = notes.map(({ duration }) => (1.2 * duration.n) / duration.d);
       const stoppedIn = (...more: [{ readonly durations: readonly number[] }?]) =>
-        droneLine(scene, 0, notes.length, 'throughout', USUAL_EAR, ...more).choices.flatMap(({ kind }, i) =>
+        droneLine(scene, 0, notes.length, 'throughout', DEFAULT_EAR, ...more).choices.flatMap(({ kind }, i) =>
           kind === 'stopped' ? [i] : [],
         );
       expect(stoppedIn()).toEqual([]);
@@ -278,7 +278,7 @@ describe('drone line', () => {
     }
     // Over B flat in B flat no open string is in the chord.
     const flat = tune([part('A', 'Bb4:8')], { key: { letter: 'B', alter: -1, mode: 'major' } });
-    const [choice] = droneLine(sceneOf(flat), 0, 1, 'throughout', USUAL_EAR, { durations: [1] }).choices;
+    const [choice] = droneLine(sceneOf(flat), 0, 1, 'throughout', DEFAULT_EAR, { durations: [1] }).choices;
     expect(choice).toMatchObject({
       kind: 'stopped',
       double: { role: 'root', pitch: { letter: 'B', alter: -1, octave: 5 } },
@@ -366,7 +366,7 @@ test('three strings are rolled through a neighbour angle, or pressed until the m
 
 describe('listening test', () => {
   const pairs = listeningPairs();
-  const answered = (weights: typeof USUAL_EAR): Answer[] =>
+  const answered = (weights: typeof DEFAULT_EAR): Answer[] =>
     pairs.map(({ a, b }) => {
       const rank = ({ melody, drone, role }: (typeof pairs)[number]['a']) => {
         const terms = rankTerms(melody, drone, role, false, weights);
@@ -376,17 +376,17 @@ describe('listening test', () => {
     });
 
   test('answers of an ear are explained by the weights fitted to them, better than by others', () => {
-    for (const ear of [USUAL_EAR, { roughness: 4, class: 0.2, role: 1 }, { roughness: 0.1, class: 3, role: 4 }]) {
+    for (const ear of [DEFAULT_EAR, { roughness: 4, class: 0.2, role: 1 }, { roughness: 0.1, class: 3, role: 4 }]) {
       const answers = answered(ear);
       const fitted = fitEar(answers);
-      expect(explained(answers, fitted)).toBeGreaterThanOrEqual(explained(answers, USUAL_EAR));
+      expect(explained(answers, fitted)).toBeGreaterThanOrEqual(explained(answers, DEFAULT_EAR));
       expect(explained(answers, fitted)).toBeGreaterThanOrEqual(0.8);
     }
   });
 
   test('no answers leave the usual ear; weights are never negative', () => {
-    expect(fitEar([])).toEqual(USUAL_EAR);
-    const upsideDown = answered(USUAL_EAR).map(({ liked, other }) => ({ liked: other, other: liked }));
+    expect(fitEar([])).toEqual(DEFAULT_EAR);
+    const upsideDown = answered(DEFAULT_EAR).map(({ liked, other }) => ({ liked: other, other: liked }));
     for (const weight of Object.values(fitEar(upsideDown))) expect(weight).toBeGreaterThanOrEqual(0);
   });
 });

@@ -6,7 +6,7 @@ export type { Intonation } from './intonation';
 export { LEADING_NOTE_CHOICES, intonationAgainst, openStringCents, unisonBeats } from './intonation';
 // What may sound beside a note, ranked.
 export type { EarWeights, RankedDrone, TonalRole } from './rank';
-export { USUAL_EAR } from './rank';
+export { DEFAULT_EAR } from './rank';
 export type { DroneScene, StoppedDouble } from './candidates';
 export { droneScene, openDrones, stoppedDoubles } from './candidates';
 export type { DoubleStop } from './sounding';

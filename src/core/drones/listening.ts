@@ -1,4 +1,4 @@
-import { type EarWeights, USUAL_EAR, type TonalRole, rankTerms } from './rank';
+import { type EarWeights, DEFAULT_EAR, type TonalRole, rankTerms } from './rank';
 
 /** Two notes together, as they are put to the player's ear. */
 export interface Sample {
@@ -20,7 +20,7 @@ const HEARD = 0.1;
 const ROUNDS = 400;
 const STEP = 0.4;
 /** Weights are not negative, and no ear hears one term ten times as much. */
-const MOST_WEIGHT = 10;
+const MAX_WEIGHT = 10;
 
 const KEYS = ['roughness', 'class', 'role'] as const;
 
@@ -35,7 +35,7 @@ export function fitEar(answers: readonly Answer[]): EarWeights {
     const b = rankTerms(other.melody, other.drone, other.role, false);
     return KEYS.map((key) => ((b[key] - a[key]) * Math.log(3)) / HEARD);
   });
-  const weights = KEYS.map((key) => USUAL_EAR[key]);
+  const weights = KEYS.map((key) => DEFAULT_EAR[key]);
   for (let round = 0; round < ROUNDS; round++) {
     const slope = weights.map((weight) => 2 * PRIOR * (weight - 1));
     for (const gain of gains) {
@@ -44,7 +44,7 @@ export function fitEar(answers: readonly Answer[]): EarWeights {
       for (const [k, value] of gain.entries()) slope[k]! -= pull * value;
     }
     const size = STEP / (1 + answers.length);
-    for (const k of weights.keys()) weights[k] = Math.min(MOST_WEIGHT, Math.max(0, weights[k]! - size * slope[k]!));
+    for (const k of weights.keys()) weights[k] = Math.min(MAX_WEIGHT, Math.max(0, weights[k]! - size * slope[k]!));
   }
   return { roughness: weights[0]!, class: weights[1]!, role: weights[2]! };
 }

@@ -11,7 +11,7 @@ export interface EarWeights {
   readonly role: number;
 }
 
-export const USUAL_EAR: EarWeights = { roughness: 1, class: 1, role: 1 };
+export const DEFAULT_EAR: EarWeights = { roughness: 1, class: 1, role: 1 };
 
 /** What the roughness of a fifth is charged, against the penalties below. A guess: a third stays better than a seventh. */
 const ROUGHNESS = 0.15;
@@ -44,7 +44,7 @@ export function rankTerms(
   drone: number,
   role: TonalRole,
   resolves: boolean,
-  ear: EarWeights = USUAL_EAR,
+  ear: EarWeights = DEFAULT_EAR,
 ): RankedDrone['terms'] {
   const own = intervalClass(melody - drone);
   const counted = own === 'sharp' && resolves ? 'sweet' : own;

@@ -4,7 +4,7 @@ import type { DroneScene } from './candidates';
 import { resolvesAt } from './candidates';
 import { type Intonation, intonationAgainst, openStringCents } from './intonation';
 import { type IntervalClass, intervalClass } from './intervals';
-import { type EarWeights, type RankedDrone, type TonalRole, USUAL_EAR, rankOf, rankTerms, roleOf } from './rank';
+import { type EarWeights, type RankedDrone, type TonalRole, DEFAULT_EAR, rankOf, rankTerms, roleOf } from './rank';
 import { pitchRoughness } from './roughness';
 
 /** Two strings that sound together at a played note. */
@@ -26,7 +26,7 @@ export interface DoubleStop {
 }
 
 /** Every double stop of a tune as it is played: drones and the first other note of each chord. Time O(n). */
-export function doubleStops(scene: DroneScene, stringLengthMm: number, ear: EarWeights = USUAL_EAR): DoubleStop[] {
+export function doubleStops(scene: DroneScene, stringLengthMm: number, ear: EarWeights = DEFAULT_EAR): DoubleStop[] {
   const { tune, unrolled, fingers } = scene;
   const cents = openStringCents(tune.tuning);
   return unrolled.notes.flatMap(({ index, note }): DoubleStop[] => {

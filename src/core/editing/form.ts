@@ -2,7 +2,7 @@ import type { Part, Tune } from '#core/tune';
 import { findEvent, freshIds, withOneStart } from './document';
 
 /** Most passes that a form is made of. */
-const MOST_PASSES = 1000;
+const MAX_PASSES = 1000;
 
 /** The first letter that names no part yet: A … Z, then A2, B2 … */
 export function freshPartName(tune: Tune): string {
@@ -98,13 +98,13 @@ export function setPlays(tune: Tune, name: string, plays: number): Tune {
   const form = runsOf(tune.form).flatMap((run) =>
     Array.from({ length: run.name === name ? times : run.plays }, () => run.name),
   );
-  return { ...tune, form: form.slice(0, MOST_PASSES) };
+  return { ...tune, form: form.slice(0, MAX_PASSES) };
 }
 
 /** The playing order; names that are no part are left out, and an order of none is not taken. */
 export function setForm(tune: Tune, form: readonly string[]): Tune {
   const names = new Set(tune.parts.map(({ name }) => name));
-  const known = form.filter((name) => names.has(name)).slice(0, MOST_PASSES);
+  const known = form.filter((name) => names.has(name)).slice(0, MAX_PASSES);
   return known.length > 0 ? { ...tune, form: known } : tune;
 }
 
@@ -118,7 +118,7 @@ export function parseForm(tune: Tune, text: string): string[] | null {
   let rest = text.trim();
   while (rest !== '') {
     const name = names.find((candidate) => rest.startsWith(candidate));
-    if (name === undefined || found.length >= MOST_PASSES) return null;
+    if (name === undefined || found.length >= MAX_PASSES) return null;
     found.push(name);
     rest = rest.slice(name.length).trimStart();
   }

@@ -31,7 +31,7 @@ export function toggleTies(tune: Tune, ids: ReadonlySet<string>): Tune {
 }
 
 /** Most pitches of a chord. */
-const MOST_PITCHES = 6;
+const MAX_PITCHES = 6;
 
 /** Adds a pitch to a note's chord, or takes it out; the highest is the melody. */
 export function toggleStop(tune: Tune, id: string, pitch: Pitch): Tune {
@@ -39,7 +39,7 @@ export function toggleStop(tune: Tune, id: string, pitch: Pitch): Tune {
     const pitches = [note.pitch, ...(note.stops ?? [])];
     const without = pitches.filter((other) => !samePitch(other, pitch));
     const next = without.length < pitches.length && without.length > 0 ? without : [...without, pitch];
-    if (next.length > MOST_PITCHES) return note;
+    if (next.length > MAX_PITCHES) return note;
     next.sort((a, b) => midiOf(b) - midiOf(a));
     const { stops: _stops, ...bare } = unpinned(note);
     const [top, ...stops] = next as [Pitch, ...Pitch[]];

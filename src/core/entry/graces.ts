@@ -5,7 +5,7 @@ import { calledNote, parseCall } from './calls';
 import { letteredPitch, parseLetter } from './letters';
 
 /** Most grace notes before one note. */
-export const MOST_GRACES = 16;
+export const MAX_GRACES = 16;
 
 /** Grace notes as they were read, or the first word that is none, counted from 1. */
 export type GracesRead =
@@ -19,7 +19,7 @@ export function readGraces(text: string, note: NoteEvent, tuning: Tuning, key: K
   const words = text.trim().split(/\s+/).filter(Boolean);
   const pitches: Pitch[] = [];
   for (const [i, word] of words.entries()) {
-    if (i === MOST_GRACES) return { word, at: i + 1, expected: `at most ${MOST_GRACES} grace notes` };
+    if (i === MAX_GRACES) return { word, at: i + 1, expected: `at most ${MAX_GRACES} grace notes` };
     const before = pitches[pitches.length - 1] ?? note.pitch;
     const call = parseCall(word);
     const letter = parseLetter(word);

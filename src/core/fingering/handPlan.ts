@@ -105,7 +105,7 @@ export function handPlan(
 }
 
 /** Two notes in a row are the least that a finger is held as a drone for. */
-const LEAST_DRONED = 2;
+const MIN_DRONED = 2;
 
 /** The last of the notes that follow on one neighbour string, alone there, and agree with the held one. */
 function lastDroned(
@@ -127,7 +127,7 @@ function lastDroned(
     side = apart;
     last = j;
   }
-  return last - from >= LEAST_DRONED ? last : null;
+  return last - from >= MIN_DRONED ? last : null;
 }
 
 /** A finger touches a string next to its own without harm where that string does not sound. */

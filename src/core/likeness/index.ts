@@ -2,7 +2,7 @@
 export type { MelodyLine } from './melodyLines';
 export { melodyLines, wholeLine } from './melodyLines';
 // Its print, by which tunes like it are found among thousands.
-export { LEAST_SHARED, PRINT_SIZE, melodyPrint, sharedOf } from './melodyPrint';
+export { MIN_SHARED, PRINT_SIZE, melodyPrint, sharedOf } from './melodyPrint';
 // How alike two melodies are, counted exactly.
 export type { Likeness } from './melodyLikeness';
 export { ALIKE, MAX_COMPARED, SAME_TUNE, melodyLikeness } from './melodyLikeness';

@@ -4,7 +4,7 @@ import { type Tune, writtenNotes } from '#core/tune';
 import { inventedTune } from '../testing/books';
 import { part, seeded, tune } from '../testing/tunes';
 import {
-  LEAST_SHARED,
+  MIN_SHARED,
   MAX_COMPARED,
   PRINT_SIZE,
   SAME_TUNE,
@@ -78,8 +78,8 @@ describe('prints', () => {
     for (let seed = 100; seed < 160; seed++) {
       const pitches = line(inventedTune(seed));
       const setting = pitches.map((pitch) => (random() < 0.06 ? pitch + 2 : pitch));
-      if (sharedOf(melodyPrint(pitches), melodyPrint(setting)) >= LEAST_SHARED) found += 1;
-      if (sharedOf(melodyPrint(pitches), melodyPrint(line(inventedTune(seed + 500)))) >= LEAST_SHARED) strangers += 1;
+      if (sharedOf(melodyPrint(pitches), melodyPrint(setting)) >= MIN_SHARED) found += 1;
+      if (sharedOf(melodyPrint(pitches), melodyPrint(line(inventedTune(seed + 500)))) >= MIN_SHARED) strangers += 1;
     }
     expect(found).toBeGreaterThanOrEqual(57);
     expect(strangers).toBeLessThanOrEqual(2);

@@ -21,7 +21,7 @@ const PENALTY = 0.5;
 export const MAX_COMPARED = 800;
 
 /** Transpositions that are tried: those at which most pairs of places would agree. */
-const MOST_TRIED = 2;
+const MAX_TRIED = 2;
 
 /**
  * How alike two lines are: over all ways to lay one along the other and all likely transpositions the best of
@@ -56,7 +56,7 @@ function likelyTranspositions(one: readonly number[], other: readonly number[]):
   return counts
     .map((count, semitones) => ({ count, semitones }))
     .sort((a, b) => b.count - a.count || a.semitones - b.semitones)
-    .slice(0, MOST_TRIED)
+    .slice(0, MAX_TRIED)
     .map(({ semitones }) => semitones);
 }
 

@@ -9,7 +9,7 @@ export interface MelodyLine {
 }
 
 /** Places of a line that are looked at: four times a long tune; what comes after says nothing new. */
-const MOST_PLACES = 1024;
+const MAX_PLACES = 1024;
 
 /**
  * The melody of each part on a grid of running notes: eighths, but sixteenths in 2/4, where those are the running notes.
@@ -19,14 +19,14 @@ const MOST_PLACES = 1024;
  */
 export function melodyLines(tune: Tune): MelodyLine[] {
   return [...writtenBars(tune)].flatMap(([part, bars]) => {
-    const pitches = linePitches(barsOnPass(bars, 1).played).slice(0, MOST_PLACES);
+    const pitches = linePitches(barsOnPass(bars, 1).played).slice(0, MAX_PLACES);
     return pitches.length > 0 ? [{ part, pitches }] : [];
   });
 }
 
 /** All parts as one line. */
 export function wholeLine(lines: readonly MelodyLine[]): number[] {
-  return lines.flatMap(({ pitches }) => pitches).slice(0, MOST_PLACES);
+  return lines.flatMap(({ pitches }) => pitches).slice(0, MAX_PLACES);
 }
 
 function runningNote(meter: Meter): Fraction {
@@ -40,7 +40,7 @@ function linePitches(bars: readonly Bar[]): number[] {
   let sounding: number | null = null;
   for (const { events, meter, duration } of bars) {
     const step = runningNote(meter);
-    const places = Math.min(Math.ceil(toNumber(divide(duration, step)) - 1e-9), MOST_PLACES - pitches.length);
+    const places = Math.min(Math.ceil(toNumber(divide(duration, step)) - 1e-9), MAX_PLACES - pitches.length);
     let next = 0;
     let onset = ZERO;
     for (let place = 0; place < places; place++) {
@@ -53,7 +53,7 @@ function linePitches(bars: readonly Bar[]): number[] {
       }
       if (sounding !== null) pitches.push(sounding);
     }
-    if (pitches.length >= MOST_PLACES) break;
+    if (pitches.length >= MAX_PLACES) break;
   }
   return pitches;
 }

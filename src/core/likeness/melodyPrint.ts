@@ -5,7 +5,7 @@ const SHINGLE = 6;
 export const PRINT_SIZE = 24;
 
 /** Shared shingles from which two lines are worth comparing note by note. */
-export const LEAST_SHARED = 3;
+export const MIN_SHARED = 3;
 
 /** FNV-1a, 32 bits. */
 const FNV_BASIS = 0x811c9dc5;

@@ -1,5 +1,5 @@
 import { type NoteBeat, beatsUnderNotes } from '#core/performance';
-import { type TuneReport, leastHair } from '#core/report';
+import { type TuneReport, minHair } from '#core/report';
 import { sharedTravel } from '#core/travel';
 import { type Direction, type Link, type NoteEvent, type NoteMark, PLACES, type Place } from '#core/tune';
 
@@ -84,7 +84,7 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
   const strokes = strokeFacts(report, shared);
   const states = new Map<string, NoteState>();
   const { hairCm } = settings.instrument;
-  const runsOut = report.sharedStrokes().map((stroke) => leastHair(stroke, settings) > hairCm);
+  const runsOut = report.sharedStrokes().map((stroke) => minHair(stroke, settings) > hairCm);
   for (const played of unrolled.notes) {
     const { index, note, part, pass } = played;
     const wanted = (inView[part] ?? 1) === pass;

@@ -52,14 +52,14 @@ function fitMends(input: FindingInput, fault: Extract<BarSumFault, { kind: 'join
   const duration = add(last.duration, subtract(fault.expected, fault.length));
   if (compare(duration, ZERO) <= 0) return [];
   const notes = [{ id: last.id, duration }];
-  const { figures } = input.countAnew(withNoteEdits(tune, notes));
+  const { figures } = input.recompute(withNoteEdits(tune, notes));
   const trial = { round: figures.ledger, ceilingBpm: () => figures.check.ceiling?.ceilingBpm ?? null };
   return [{ ...mendBy(input, 'fit-last-note', [], trial), notes }];
 }
 
 function rebarMends(input: FindingInput, fault: BarSumFault): Mend[] {
   // Where beats fall moves with the bar lines, and under a lilt the lengths of notes with them.
-  const { figures } = input.countAnew(rebar(input.tune, fault.barId));
+  const { figures } = input.recompute(rebar(input.tune, fault.barId));
   const trial = { round: figures.ledger, ceilingBpm: () => figures.check.ceiling?.ceilingBpm ?? null };
   return [{ ...mendBy(input, 'rebar', [], trial), barId: fault.barId }];
 }

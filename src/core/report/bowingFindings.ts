@@ -4,7 +4,7 @@ import type { Trial } from './figures';
 import { type Finding, type FindingInput, type LinkEdit, type Mend, mendBy, placeOf } from './finding';
 
 /** Full bars of a part from which its downbeats are worth a word. */
-const LEAST_BARS = 4;
+const MIN_BARS = 4;
 
 /** How a plan is bowed as a whole: bars that begin on the up-bow, and equal figures that are bowed unlike. */
 export function bowingFindings(input: FindingInput): Finding[] {
@@ -27,7 +27,7 @@ function upBowFindings(input: FindingInput): Finding[] {
     count.all += 1;
     if (figures.bowed[index]!.bow === 'up') count.up += 1;
   }
-  const told = [...counts].filter(([, { up, all }]) => all >= LEAST_BARS && up > all / 2);
+  const told = [...counts].filter(([, { up, all }]) => all >= MIN_BARS && up > all / 2);
   const [first] = told;
   if (!first) return [];
   const [part, { up, all, first: index }] = first;

@@ -123,7 +123,7 @@ function droneFindings(input: FindingInput, scene: DroneScene): Finding[] {
 }
 
 function tried(input: FindingInput, index: number, deed: Mend['deed'], notes: readonly NoteEdit[]): Mend {
-  const after = input.countAnew(withNoteEdits(input.tune, notes)).figures;
+  const after = input.recompute(withNoteEdits(input.tune, notes)).figures;
   const trial = { round: after.ledger, ceilingBpm: () => after.check.ceiling?.ceilingBpm ?? null };
   return { ...mendBy(input, deed, [], trial), notes, place: placeOf(input, index) };
 }

@@ -204,14 +204,14 @@ export interface SharedStroke extends AllocatedStroke {
 }
 
 /** The least share of its length to which a stroke can be drawn and still be itself. A guess. */
-export const LEAST_LENGTH = 0.6;
+export const MIN_LENGTH = 0.6;
 
 /** What a stroke takes at least: six tenths of its length, and what the slowest bow takes in its time. */
-export function leastHair(
+export function minHair(
   { nominalCm, seconds }: Pick<SharedStroke, 'nominalCm' | 'seconds'>,
   { limits }: Pick<ReportSettings, 'limits'>,
 ): Centimetres {
-  return Math.max(LEAST_LENGTH * nominalCm, limits.slowestBowCmPerSecond.value * seconds);
+  return Math.max(MIN_LENGTH * nominalCm, limits.slowestBowCmPerSecond.value * seconds);
 }
 
 /** Strokes with the hair shared out among them. Time as for `allocateTravel`. */

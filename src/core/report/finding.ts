@@ -245,7 +245,7 @@ export interface FindingInput {
   /** What link edits, and another start direction where one is given, would lead to. */
   readonly attempt: (edits: readonly LinkEdit[], start?: Direction) => Trial;
   /** Figures and strokes of another version of the tune: for what is more than links. */
-  readonly countAnew: (tune: Tune) => {
+  readonly recompute: (tune: Tune) => {
     readonly figures: Figures;
     readonly sharedStrokes: () => readonly SharedStroke[];
   };

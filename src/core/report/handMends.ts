@@ -51,7 +51,7 @@ function triedMend(
   deed: 'barre' | 'refinger' | 'leave-off',
   notes: readonly NoteEdit[],
 ): Mend[] {
-  const after = input.countAnew(withNoteEdits(input.tune, notes)).figures;
+  const after = input.recompute(withNoteEdits(input.tune, notes)).figures;
   // Another finger may make the way to the next note harder; a barre or an ornament left off does not.
   const own = after.check.events[index]!;
   const events = deed === 'refinger' ? [...own, ...(after.check.events[index + 1] ?? [])] : own;

@@ -5,7 +5,7 @@ export type { PlayerSettings } from './settings';
 export { defaultSettings } from './settings';
 // What it counts, and what it finds.
 export type { Figures, ReportSettings, SharedStroke } from './figures';
-export { leastHair, sharedStrokes } from './figures';
+export { minHair, sharedStrokes } from './figures';
 export type { Finding, FindingPlace, LinkEdit, Mend, NoteEdit, Severity } from './finding';
 export { mendTune, withNoteEdits } from './mendTune';
 // Hand, drones and ornaments of a checked plan.

@@ -1,12 +1,12 @@
 import { setLinks } from '#core/bowing';
 import { part, tune } from '../testing/tunes';
 import { OVAL_RUN } from './ovalFindings';
-import { type Schools, USUAL_SCHOOLS } from '#core/schools';
+import { type Schools, DEFAULT_SCHOOLS } from '#core/schools';
 import { reportTune } from './report';
 
 /** D and A string by turns, the higher one down: each crossing is reverse. */
 const backwards = 'D5 C#5 A4 D4 A4 D4 A4 D4 A4 B4 C#5 D5';
-const lowerDown: Schools = { ...USUAL_SCHOOLS, ovals: 'lower-down' };
+const lowerDown: Schools = { ...DEFAULT_SCHOOLS, ovals: 'lower-down' };
 const found = (t: ReturnType<typeof tune>, schools = lowerDown) =>
   reportTune(t, { schools }).findings.filter(({ code }) => code === 'reverse-crossings');
 
@@ -23,9 +23,9 @@ test('from six crossings in a row against what the player likes the passage is n
 
 test('nobody is told of them who has not chosen, or who likes them so', () => {
   const t = tune([part('A', backwards)], { start: 'down', form: ['A'] });
-  expect(found(t, USUAL_SCHOOLS)).toEqual([]);
-  expect(found(t, { ...USUAL_SCHOOLS, ovals: 'upper-down' })).toEqual([]);
-  expect(found({ ...t, start: 'up' }, { ...USUAL_SCHOOLS, ovals: 'upper-down' })).toHaveLength(1);
+  expect(found(t, DEFAULT_SCHOOLS)).toEqual([]);
+  expect(found(t, { ...DEFAULT_SCHOOLS, ovals: 'upper-down' })).toEqual([]);
+  expect(found({ ...t, start: 'up' }, { ...DEFAULT_SCHOOLS, ovals: 'upper-down' })).toHaveLength(1);
   expect(found(tune([part('A', 'D5 A4 D4 A4 D4 A4 B4 C#5')], { start: 'down' }))).toEqual([]);
 });
 

@@ -5,7 +5,7 @@ import { type Finding, type FindingInput, type Mend, type NoteEdit, mendBy, plac
 import { withNoteEdits } from './mendTune';
 
 /** Crossings of a passage from which it is worth staying on both strings. */
-const LEAST_CROSSINGS = 3;
+const MIN_CROSSINGS = 3;
 
 /** What the planes offer or ask for beside the crossings themselves. */
 export function planeFindings(input: FindingInput): Finding[] {
@@ -40,7 +40,7 @@ function onePlaneFindings(input: FindingInput): Finding[] {
     const place = input.fingers.get(id)!.place;
     return { id, drone: place === longest.lower ? 'upper' : 'lower' };
   });
-  const after = input.countAnew(withNoteEdits(input.tune, edits)).figures;
+  const after = input.recompute(withNoteEdits(input.tune, edits)).figures;
   const mend: Mend = {
     ...mendBy(input, 'hold-pair', [], {
       round: after.ledger,
@@ -96,7 +96,7 @@ function pairRuns(input: FindingInput): PairRun[] {
         if (crossed[i]) crossings += 1;
         continue;
       }
-      if (crossings >= LEAST_CROSSINGS) runs.push({ lower, from, to: i, crossings });
+      if (crossings >= MIN_CROSSINGS) runs.push({ lower, from, to: i, crossings });
       from = goesOn ? i : -1;
       crossings = 0;
     }

@@ -126,7 +126,7 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
         settings,
         durations: times.durations,
         attempt,
-        countAnew: (other) => reportTune(other, { ...settings, start: options.start ?? null }),
+        recompute: (other) => reportTune(other, { ...settings, start: options.start ?? null }),
         shared,
       }));
     },

@@ -1,7 +1,7 @@
 import { FREE_HAND, type Hand } from '#core/fingering';
 import { type Instrument, instrumentWith } from '#core/instrument';
-import { type Schools, USUAL_SCHOOLS } from '#core/schools';
-import { type Bands, type DottedRatios, type Lilt, type Limits, USUAL_REGION, limitsWith } from '#core/tempo';
+import { type Schools, DEFAULT_SCHOOLS } from '#core/schools';
+import { type Bands, type DottedRatios, type Lilt, type Limits, DEFAULT_REGION, limitsWith } from '#core/tempo';
 
 /** The player's and the fiddle's figures, and how things are done. */
 export interface PlayerSettings {
@@ -23,9 +23,9 @@ export function defaultSettings(): PlayerSettings {
   return {
     limits: limitsWith(),
     instrument: instrumentWith({}),
-    schools: USUAL_SCHOOLS,
+    schools: DEFAULT_SCHOOLS,
     hand: FREE_HAND,
-    bands: USUAL_REGION,
+    bands: DEFAULT_REGION,
     dottedRatios: {},
     lilts: [],
   };

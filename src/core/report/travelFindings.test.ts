@@ -1,5 +1,5 @@
 import { setBowLengths, setLinks } from '#core/bowing';
-import { type Schools, USUAL_SCHOOLS } from '#core/schools';
+import { type Schools, DEFAULT_SCHOOLS } from '#core/schools';
 import { instrumentWith } from '#core/instrument';
 import { type Tune, writtenNotes } from '#core/tune';
 import { note, part, randomTune, tune } from '../testing/tunes';
@@ -146,7 +146,7 @@ describe('planes', () => {
   test('on the string a skip may sound, off the string it is no matter', () => {
     const skipping = tune([part('A', 'D4 E5 D4 E5')], { start: 'down' });
     expect(finding(reportTune(skipping), 'skip-may-sound')).toMatchObject({ from: 'D', to: 'E', others: 2 });
-    const off = reportTune(skipping, { schools: { ...USUAL_SCHOOLS, skips: 'off-string' } });
+    const off = reportTune(skipping, { schools: { ...DEFAULT_SCHOOLS, skips: 'off-string' } });
     expect(finding(off, 'skip-may-sound')).toBeUndefined();
     const slurred = setLinks(
       skipping,
@@ -165,7 +165,7 @@ test('a mend’s promised figures are those of the report after it is made, what
   for (let seed = 1; seed <= 60; seed++) {
     const played = seed % 3 === 0 ? withLocks(randomTune(seed), seed) : randomTune(seed);
     const bpm = seed % 2 ? 109 : 240;
-    const schools: Schools = { ...USUAL_SCHOOLS, ovals: 'lower-down' };
+    const schools: Schools = { ...DEFAULT_SCHOOLS, ovals: 'lower-down' };
     const report = reportTune(played, { bpm, schools });
     for (const found of report.findings)
       for (const mend of found.mends) {

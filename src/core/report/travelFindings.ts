@@ -2,7 +2,7 @@ import { toNumber } from '#core/base';
 import { isInsideTuplet, joiningLink, recognisePatterns } from '#core/bowing';
 import { type Link, PHRASE_BARS } from '#core/tune';
 import { PATTERNS, patternFigures } from '#core/bowing';
-import { LEAST_LENGTH, type SharedStroke, type Trial, leastHair } from './figures';
+import { MIN_LENGTH, type SharedStroke, type Trial, minHair } from './figures';
 import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Mend, mendBy, placeOf } from './finding';
 import { withNoteEdits } from './mendTune';
 
@@ -39,13 +39,13 @@ const SPLITS_TRIED = 24;
 function runOutFindings(input: FindingInput): Finding[] {
   const { instrument, limits } = input.settings;
   const slowest = limits.slowestBowCmPerSecond.value;
-  const leastOf = (stroke: SharedStroke) => leastHair(stroke, input.settings);
+  const leastOf = (stroke: SharedStroke) => minHair(stroke, input.settings);
   const out = input.shared().filter((stroke) => leastOf(stroke) > instrument.hairCm);
   const [longest] = [...out].sort((a, b) => leastOf(b) - leastOf(a) || a.first - b.first);
   if (!longest) return [];
   const { unrolled } = input;
   const { note } = unrolled.notes[longest.first]!;
-  const isAsked = LEAST_LENGTH * longest.nominalCm > slowest * longest.seconds;
+  const isAsked = MIN_LENGTH * longest.nominalCm > slowest * longest.seconds;
   const middle = longest.first + longest.notes / 2;
   const splits = unrolled.notes
     .slice(longest.first + 1, longest.first + longest.notes)
@@ -58,7 +58,7 @@ function runOutFindings(input: FindingInput): Finding[] {
     .sort((a, b) => Number(b.comesRound) - Number(a.comesRound));
   const less = isAsked && note.bowLength !== undefined ? [{ id: note.id, bowLength: 1 }] : [];
   const shorter = less.map((edit): Mend => {
-    const after = input.countAnew(withNoteEdits(input.tune, [edit])).figures;
+    const after = input.recompute(withNoteEdits(input.tune, [edit])).figures;
     const trial = { round: after.ledger, ceilingBpm: () => after.check.ceiling?.ceilingBpm ?? null };
     return { ...mendBy(input, 'less-bow', [], trial), notes: [edit], place: placeOf(input, longest.first) };
   });
@@ -157,7 +157,7 @@ function lessBow(
   );
   if (ids.size === 0) return [];
   const notes = [...ids].map((id) => ({ id, bowLength: LESS_BOW }));
-  const { figures, sharedStrokes } = input.countAnew(withNoteEdits(input.tune, notes));
+  const { figures, sharedStrokes } = input.recompute(withNoteEdits(input.tune, notes));
   const outside = outsideCount(input, sharedStrokes());
   if (2 * outside > outsideCount(input, strokes)) return [];
   const trial = { round: figures.ledger, ceilingBpm: () => figures.check.ceiling?.ceilingBpm ?? null };
@@ -186,7 +186,7 @@ function jerkFindings(input: FindingInput): Finding[] {
   const { id } = unrolled.notes[quick.first]!.note;
   const notes = [{ id, mark: 'accent' as const }];
   const accented = withNoteEdits(input.tune, notes);
-  const afterwards = input.countAnew(accented).figures;
+  const afterwards = input.recompute(accented).figures;
   const accent: Mend = {
     ...mendBy(input, 'accent', [], {
       round: afterwards.ledger,

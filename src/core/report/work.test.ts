@@ -4,7 +4,7 @@ import { note, part, tune } from '../testing/tunes';
 import { reportTune } from './report';
 
 /** Steps for each played note may be so many times more in a tune eight times as long. */
-const MOST_GROWTH = 1.6;
+const MAX_GROWTH = 1.6;
 
 /** Steps that a whole report takes for each note it plays. */
 function stepsANote(of: Tune): number {
@@ -35,7 +35,7 @@ test.each<[string, (count: number) => Tune]>([
 ])('the work of a report grows with the notes played: %s', (_what, make) => {
   const short = stepsANote(make(20));
   const long = stepsANote(make(160));
-  expect(long / short).toBeLessThan(MOST_GROWTH);
+  expect(long / short).toBeLessThan(MAX_GROWTH);
 });
 
 test('ties without end are one note, at a step each', () => {
@@ -49,5 +49,5 @@ test('ties without end are one note, at a step each', () => {
     expect(reportTune(value).unrolled.notes).toHaveLength(1);
     return reads() / count;
   };
-  expect(steps(4000) / steps(500)).toBeLessThan(MOST_GROWTH);
+  expect(steps(4000) / steps(500)).toBeLessThan(MAX_GROWTH);
 });

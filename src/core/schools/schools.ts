@@ -50,7 +50,7 @@ export const SCHOOL_CHOICES = {
 export const SCHOOL_NAMES = Object.keys(SCHOOL_CHOICES) as (keyof Schools)[];
 
 /** What is done where nothing else is chosen. */
-export const USUAL_SCHOOLS: Schools = {
+export const DEFAULT_SCHOOLS: Schools = {
   turn: 'merge',
   skips: 'on-string',
   arm: 'early',

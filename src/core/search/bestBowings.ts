@@ -35,8 +35,8 @@ export function bestBowings(model: SearchModel, count: number, tables = chainTab
 }
 
 /** Least share of the links, and least number of bars, in which any two bowings that really differ do so. */
-export const LEAST_DIFFERENCE = 0.1;
-export const LEAST_BARS = 2;
+export const MIN_DIFFERENCE = 0.1;
+export const MIN_BARS = 2;
 /** The penalty on a link that another bowing has too grows from the first to the last of these, in points. */
 const FIRST_PENALTY = 0.05;
 const LAST_PENALTY = 400;
@@ -113,7 +113,7 @@ function sorted(found: readonly { readonly bowing: Bowing; readonly plain: numbe
 /** Whether two bowings differ in enough links and bars to be worth comparing. */
 export function reallyDiffer(one: Bowing, other: Bowing, barOf: (id: string) => string | undefined): boolean {
   const ids = [...one.links.keys()].filter((id) => one.links.get(id) !== other.links.get(id));
-  return ids.length >= LEAST_DIFFERENCE * one.links.size && new Set(ids.map(barOf)).size >= LEAST_BARS;
+  return ids.length >= MIN_DIFFERENCE * one.links.size && new Set(ids.map(barOf)).size >= MIN_BARS;
 }
 
 /** The bar in which a written note stands, by the note's id: part, and number as it is first played. */

@@ -99,7 +99,7 @@ export function proposeBowings(
       const unlike = unlikeBars(bowing, groups);
       const cost = bowing.cost + unlike * COST_WEIGHTS.unlikeBars * MILLIONTHS;
       const further = proposal(best, { bowing, unlike, cost, gap: Math.max(0, cost - bowing.cost) });
-      if (further.cost <= MOST_FURTHER * best.cost) add(further);
+      if (further.cost <= MAX_FURTHER * best.cost) add(further);
     }
   chosen.sort((a, b) => a.cost - b.cost);
   const bestPure = Math.min(...pure.map(({ cost }) => cost));
@@ -141,7 +141,7 @@ function proposal(kept: Kept, alike: AlikeBowing): Proposal {
 }
 
 /** What is no idea of its own may cost so many times the best: beyond it nobody would play it. */
-const MOST_FURTHER = 1.3;
+const MAX_FURTHER = 1.3;
 
 /** Whether half of the bars really follow what a proposal is named after: one that seldom can is another idea. */
 function keepsToIt({ template }: Proposal, bars: ReadonlyMap<string, string | null>): boolean {

@@ -1,7 +1,7 @@
 import { opposite, staysInStroke } from '#core/bowing';
 import type { Direction } from '#core/tune';
 import { CHOICES, type Choice, type SearchModel } from './model';
-import { MOST_IN_STROKE } from './wishes';
+import { MAX_IN_STROKE } from './wishes';
 
 const DIRECTIONS: readonly Direction[] = ['down', 'up'];
 const [CHANGE, SLUR, HOOK, RETAKE] = [0, 1, 2, 3] as const;
@@ -45,11 +45,11 @@ export function chainTable(model: SearchModel, chain: number, like?: ChainTable)
           0,
         );
   if (like) return { ...like, note };
-  const size = (length + 1) * MOST_IN_STROKE * 2 * cells;
+  const size = (length + 1) * MAX_IN_STROKE * 2 * cells;
   const stroke = new Float64Array(size);
   const cell = new Uint8Array(size);
   for (let end = 1; end <= length; end++)
-    for (let count = 1; count <= Math.min(MOST_IN_STROKE, end); count++) {
+    for (let count = 1; count <= Math.min(MAX_IN_STROKE, end); count++) {
       const timed = starts.reduce((sum, start) => sum + sumOf(model.strokeTerms(start + end - count, count)), 0);
       for (const [d, bow] of DIRECTIONS.entries())
         for (let c = 0; c < cells; c++) {
@@ -69,7 +69,7 @@ function sumOf(terms: object): number {
 }
 
 const strokeIndex = (cells: number, end: number, count: number, d: number, c: number) =>
-  ((end * MOST_IN_STROKE + count - 1) * 2 + d) * cells + c;
+  ((end * MAX_IN_STROKE + count - 1) * 2 + d) * cells + c;
 
 /**
  * The K best bowings of a chain for each direction of its first note and of its last, `best[bow][exit]`.
@@ -118,7 +118,7 @@ export function bestOfChain(
 }
 
 export const stateIndex = (cells: number, d: number, notes: number, c: number) =>
-  (d * MOST_IN_STROKE + notes - 1) * cells + c;
+  (d * MAX_IN_STROKE + notes - 1) * cells + c;
 
 export interface Values {
   readonly states: number;
@@ -133,7 +133,7 @@ export interface Values {
 /** Values of which only what follows the last note is known: its stroke ends in the direction `exit`. */
 export function valuesAtEnd(table: ChainTable, exit: number, count: number): Values {
   const { length, cells, stroke } = table;
-  const states = 2 * MOST_IN_STROKE * cells;
+  const states = 2 * MAX_IN_STROKE * cells;
   const size = (length + 1) * states * count;
   const values: Values = {
     states,
@@ -142,7 +142,7 @@ export function valuesAtEnd(table: ChainTable, exit: number, count: number): Val
     choice: new Uint8Array(size),
     rank: new Uint8Array(size),
   };
-  for (let notes = 1; notes <= Math.min(MOST_IN_STROKE, length); notes++)
+  for (let notes = 1; notes <= Math.min(MAX_IN_STROKE, length); notes++)
     for (let c = 0; c < cells; c++)
       values.cost[(length * states + stateIndex(cells, exit, notes, c)) * count] =
         stroke[strokeIndex(cells, length, notes, exit, c)]!;
@@ -179,10 +179,10 @@ export function fillBestAt(table: ChainTable, costs: Float64Array, { states, cos
     const joined = slur <= hook ? SLUR : HOOK;
     const lifted = cost[to + stateIndex(cells, d, 1, home[d]!)]! + retake;
     const turning = to + stateIndex(cells, 1 - d, 1, 0);
-    for (let notes = 1; notes <= Math.min(MOST_IN_STROKE, k); notes++) {
+    for (let notes = 1; notes <= Math.min(MAX_IN_STROKE, k); notes++) {
       const from = k * states + stateIndex(cells, d, notes, 0);
       const ending = strokeIndex(cells, k, notes, d, 0);
-      const staying = notes < MOST_IN_STROKE ? to + stateIndex(cells, d, notes + 1, 0) : -1;
+      const staying = notes < MAX_IN_STROKE ? to + stateIndex(cells, d, notes + 1, 0) : -1;
       for (let c = 0; c < cells; c++) {
         const end = stroke[ending + c]!;
         let least = cost[turning + cell[ending + c]!]! + turn + end;
@@ -212,8 +212,8 @@ function fillLists(table: ChainTable, costs: Float64Array, values: Values): void
   for (let k = length - 1; k >= 1; k--) {
     for (let d = 0; d < 2; d++) {
       const { turn, slur, hook, retake } = choiceCosts(table, costs, k, d);
-      for (let notes = 1; notes <= Math.min(MOST_IN_STROKE, k); notes++) {
-        const mayStay = notes < MOST_IN_STROKE;
+      for (let notes = 1; notes <= Math.min(MAX_IN_STROKE, k); notes++) {
+        const mayStay = notes < MAX_IN_STROKE;
         const to = (k + 1) * states;
         const staying = to + stateIndex(cells, d, notes + 1, 0);
         const turning = to + stateIndex(cells, 1 - d, 1, 0);

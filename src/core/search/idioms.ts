@@ -19,7 +19,7 @@ export interface Idiom {
   readonly upBow: UpBowWeights;
 }
 
-const laid = (
+const template = (
   name: string,
   points: number,
   slots: readonly number[] | null,
@@ -82,24 +82,24 @@ const HOOKED_PAIRS: Template = {
   },
 };
 
-const SAW = laid('saw', 0, null);
+const SAW = template('saw', 0, null);
 const at = (template: Template, points: number): Template => ({ ...template, points });
 
-const PAIR_FIRST = laid('pair-first-shuffle', 0, [2, 1, 1]);
-const SINGLES_FIRST = laid('singles-first-shuffle', 0.1, [1, 1, 2]);
-const OFFBEAT_PAIRS = laid('offbeat-pairs', 0.15, [1, 2, 2, 2, 1]);
+const PAIR_FIRST = template('pair-first-shuffle', 0, [2, 1, 1]);
+const SINGLES_FIRST = template('singles-first-shuffle', 0.1, [1, 1, 2]);
+const OFFBEAT_PAIRS = template('offbeat-pairs', 0.15, [1, 2, 2, 2, 1]);
 const OPENED_OFFBEAT = opened('offbeat-pairs-after-a-single-bar', 0.2, SAW, OFFBEAT_PAIRS);
-const ONE_AND_THREE = laid('one-and-three', 0.25, [1, 3]);
-const THREE_THREE_TWO = laid('three-three-two', 0.3, [3, 3, 2]);
-const PAIRS = laid('pairs', 0.3, [2]);
-const TWO_AND_ONE = laid('two-and-one', 0.15, [2, 1]);
-const ONE_AND_TWO = laid('one-and-two', 0.35, [1, 2]);
-const INTO_THE_GROUP = laid('into-the-group', 0.1, [1, 1, 2, 1, 1]);
-const INTO_EACH_GROUP = laid('into-the-group', 0.1, [1, 1, 2, 1, 2, 1, 1]);
-const THREE_AND_SINGLES = laid('three-and-three-singles', 0.25, [3, 1, 1, 1]);
-const THREES = laid('threes', 0.35, [3]);
-const WALTZ_BEATS = laid('waltz-beats', 0, [2, 2, 2]);
-const LONG_SHORT = laid('waltz-long-short', 0.1, [4, 2]);
+const ONE_AND_THREE = template('one-and-three', 0.25, [1, 3]);
+const THREE_THREE_TWO = template('three-three-two', 0.3, [3, 3, 2]);
+const PAIRS = template('pairs', 0.3, [2]);
+const TWO_AND_ONE = template('two-and-one', 0.15, [2, 1]);
+const ONE_AND_TWO = template('one-and-two', 0.35, [1, 2]);
+const INTO_THE_GROUP = template('into-the-group', 0.1, [1, 1, 2, 1, 1]);
+const INTO_EACH_GROUP = template('into-the-group', 0.1, [1, 1, 2, 1, 2, 1, 1]);
+const THREE_AND_SINGLES = template('three-and-three-singles', 0.25, [3, 1, 1, 1]);
+const THREES = template('threes', 0.35, [3]);
+const WALTZ_BEATS = template('waltz-beats', 0, [2, 2, 2]);
+const LONG_SHORT = template('waltz-long-short', 0.1, [4, 2]);
 
 /**
  * What players of each dance bow, the most at home first, and where in the bar the down-bow belongs: habits of players as
@@ -130,20 +130,26 @@ const IDIOMS: Readonly<Record<Exclude<DanceType, 'air'>, Idiom>> = {
     upBow: { 1: 0.8, 4: 0.15 },
   },
   'slip jig': {
-    templates: [SAW, INTO_EACH_GROUP, TWO_AND_ONE, laid('three-and-singles', 0.25, [3, 1, 1, 1, 1, 1, 1]), ONE_AND_TWO],
+    templates: [
+      SAW,
+      INTO_EACH_GROUP,
+      TWO_AND_ONE,
+      template('three-and-singles', 0.25, [3, 1, 1, 1, 1, 1, 1]),
+      ONE_AND_TWO,
+    ],
     upBow: { 1: 0.8, 4: 0.1, 7: 0.1 },
   },
   slide: {
-    templates: [at(TWO_AND_ONE, 0), at(SAW, 0.1), laid('into-the-group', 0.2, [1, 1, 2, 1, 2, 1, 2, 1, 1]), THREES],
+    templates: [at(TWO_AND_ONE, 0), at(SAW, 0.1), template('into-the-group', 0.2, [1, 1, 2, 1, 2, 1, 2, 1, 1]), THREES],
     upBow: { 1: 0.8, 7: 0.2 },
   },
   polka: {
-    templates: [SAW, at(PAIR_FIRST, 0.1), at(PAIRS, 0.2), laid('middle-pair', 0.25, [1, 2, 1])],
+    templates: [SAW, at(PAIR_FIRST, 0.1), at(PAIRS, 0.2), template('middle-pair', 0.25, [1, 2, 1])],
     upBow: { 1: 1 },
   },
   march: { templates: [SAW, at(PAIRS, 0.15), at(TWO_AND_ONE, 0.2), at(PAIR_FIRST, 0.25)], upBow: { 1: 1 } },
   waltz: {
-    templates: [WALTZ_BEATS, LONG_SHORT, laid('one-bow-a-bar', 0.2, [6]), at(SAW, 0.25)],
+    templates: [WALTZ_BEATS, LONG_SHORT, template('one-bow-a-bar', 0.2, [6]), at(SAW, 0.25)],
     upBow: { 1: 0.3 },
   },
   mazurka: {
@@ -169,7 +175,12 @@ function airIdiom(tune: Tune): Idiom {
   const unit = gridUnit(tune);
   const bar = Math.max(2, Math.round((num * unit.d) / (den * unit.n)));
   const half = isCompound(tune.meter) ? 3 : Math.max(2, Math.round(bar / 2));
-  const templates = [laid('half-bar-bows', 0, [half]), laid('one-bow-a-bar', 0.1, [bar]), at(PAIRS, 0.2), at(SAW, 0.4)];
+  const templates = [
+    template('half-bar-bows', 0, [half]),
+    template('one-bow-a-bar', 0.1, [bar]),
+    at(PAIRS, 0.2),
+    at(SAW, 0.4),
+  ];
   return { templates, upBow: { 1: 0.1 } };
 }
 

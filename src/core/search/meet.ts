@@ -22,7 +22,7 @@ interface Partial_ {
 }
 
 /** Points that may be open at once: 2^12 lists are still nothing; no form of a tune comes near. */
-const MOST_OPEN = 12;
+const MAX_OPEN = 12;
 
 /**
  * Joins bowings of chains to the K best bowings of the tune in which all passes agree: at each meeting point every chain
@@ -68,8 +68,8 @@ export function joinChains(
 
 function joinFactors(one: Factor, other: Factor, count: number): Factor {
   const points = [...new Set([...one.points, ...other.points])].sort((a, b) => a - b);
-  if (points.length > MOST_OPEN)
-    throw new RangeError(`form: expected at most ${MOST_OPEN} meeting points open at once, got ${points.length}`);
+  if (points.length > MAX_OPEN)
+    throw new RangeError(`form: expected at most ${MAX_OPEN} meeting points open at once, got ${points.length}`);
   const lists = Array.from({ length: 1 << points.length }, (_, bits) => {
     const within = (factor: Factor) =>
       factor.lists[factor.points.reduce((sum, point, i) => sum | (((bits >> points.indexOf(point)) & 1) << i), 0)]!;

@@ -14,7 +14,7 @@ import { bowSpeed, nominalLength, strokeRatio } from '#core/travel';
 import { type Direction, type Link, writtenBars } from '#core/tune';
 import { type Chain, type Chains, chainsOf } from './chains';
 import { type Template, idiomOf, unlike, upBowPoints } from './idioms';
-import { COST_WEIGHTS, type CostTerm, MILLIONTHS, type StyleWishes, USUAL_CELL_CM } from './wishes';
+import { COST_WEIGHTS, type CostTerm, MILLIONTHS, type StyleWishes, DEFAULT_CELL_CM } from './wishes';
 
 /** The links that may be chosen, in the order by which ties are broken. */
 export const CHOICES = ['change', 'slur', 'hook', 'retake'] as const satisfies readonly Link[];
@@ -66,7 +66,7 @@ const isWhole = (count: number) => Math.abs(count - Math.round(count)) < 1e-6;
  */
 const GIVE = 0.5;
 /** The least share of its length to which a stroke is drawn. */
-const LEAST_LENGTH = 0.4;
+const MIN_LENGTH = 0.4;
 
 /**
  * The objective of the search, over the tune as it is played, repeats counted:
@@ -84,7 +84,7 @@ const LEAST_LENGTH = 0.4;
 export function searchModel(
   report: TuneReport,
   wishes: StyleWishes,
-  { cellCm = USUAL_CELL_CM, choices = CHOICES, template }: SearchOptions = {},
+  { cellCm = DEFAULT_CELL_CM, choices = CHOICES, template }: SearchOptions = {},
 ): SearchModel {
   const { tune, unrolled, settings, timing, figures } = report;
   const { instrument, limits } = settings;
@@ -196,7 +196,7 @@ export function searchModel(
       const centred = instrument.sweetSpotCm + (sign * nominal) / 2;
       const natural = begin + sign * nominal;
       const given = sign * (natural + GIVE * (centred - natural) - begin);
-      const length = Math.max(LEAST_LENGTH * nominal, given);
+      const length = Math.max(MIN_LENGTH * nominal, given);
       const end = begin + sign * length;
       const stretch = nominal > 0 ? length / nominal - 1 : 0;
       const stray = (begin + end) / 2 - instrument.sweetSpotCm;

@@ -1,6 +1,6 @@
 import { fraction } from '#core/base';
 import { type TuneReport, reportTune } from '#core/report';
-import { USUAL_SCHOOLS } from '#core/schools';
+import { DEFAULT_SCHOOLS } from '#core/schools';
 import { bar, note, part, randomTune, seeded, tune } from '../testing/tunes';
 import { type Direction, type Part, type Tune, writtenNotes } from '#core/tune';
 import highs from 'highs';
@@ -19,7 +19,7 @@ import { idiomOf } from './idioms';
 import { bestOfMixed } from './mixedBest';
 import { bowingTerms, planFigures, proposeBowings, reportOn } from './candidates';
 import { CHOICES, type Choice, type SearchModel, type SearchOptions, searchModel } from './model';
-import { COST_WEIGHTS, MILLIONTHS, MOST_IN_STROKE, type StyleWishes, USUAL_WISHES } from './wishes';
+import { COST_WEIGHTS, MILLIONTHS, MAX_IN_STROKE, type StyleWishes, DEFAULT_WISHES } from './wishes';
 import { cases, some } from '../testing/share';
 
 const PITCHES = ['G3', 'D4', 'F#4', 'A4', 'B4', 'D5', 'E5', 'G5'];
@@ -126,7 +126,7 @@ function tryAll(model: SearchModel, count: number): Tried[] {
           notes: 1,
           cell: isHead || link === 'retake' ? model.home(up ? 'up' : 'down') : landed,
         };
-      if (stroke.notes > MOST_IN_STROKE) return null;
+      if (stroke.notes > MAX_IN_STROKE) return null;
     }
     end();
     // Coming back to the first note is a turn.
@@ -157,7 +157,7 @@ function bowings(found: readonly Bowing[]) {
   }));
 }
 
-function modelOf(played: Tune, wishes: StyleWishes = USUAL_WISHES, options?: SearchOptions): SearchModel {
+function modelOf(played: Tune, wishes: StyleWishes = DEFAULT_WISHES, options?: SearchOptions): SearchModel {
   return searchModel(reportTune(played), wishes, options);
 }
 
@@ -217,7 +217,7 @@ test('bars that follow any of three templates: the best of all ways to share the
     const line = Array.from({ length: 5 }, barOf).join(' | ');
     const played = tune([part('A', line)], { form: ['A', 'A'], meter: { num: 2, den: 4 }, danceType: 'reel' });
     const report = reportTune(played);
-    const models = templates.map((template) => searchModel(report, USUAL_WISHES, { template, cellCm: 9 }));
+    const models = templates.map((template) => searchModel(report, DEFAULT_WISHES, { template, cellCm: 9 }));
     const found = bestOfMixed(
       models[0]!,
       models.map((model) => chainTables(model)),
@@ -231,7 +231,7 @@ test('bars that follow any of three templates: the best of all ways to share the
       const chosen = Array.from({ length: 5 }, (_, bar) => Math.floor(code / 3 ** bar) % 3);
       const links = new Map(ids.map((id, i) => [id, wanted[chosen[Math.floor(i / 4)]!]!.get(id) ?? 'change']));
       const template = { name: 'shared out', points: 0, links: () => links };
-      const model = searchModel(report, USUAL_WISHES, { template, cellCm: 9 });
+      const model = searchModel(report, DEFAULT_WISHES, { template, cellCm: 9 });
       // Two passes; a change is free before the fifth bar, where a phrase begins.
       const more = chosen.reduce(
         (sum, t, bar) => sum + 2 * (own[t]! + (bar % 4 > 0 && chosen[bar - 1] !== t ? switchCost : 0)),
@@ -281,7 +281,7 @@ test('what a bowing is said to cost is the sum of its terms, counted on the tune
 test('every proposed bowing is met in one direction on all passes and comes round', () => {
   for (let seed = 1; seed <= cases(60); seed++) {
     const report = reportTune(randomTune(seed));
-    for (const bowing of bestBowings(searchModel(report, USUAL_WISHES), 3)) {
+    for (const bowing of bestBowings(searchModel(report, DEFAULT_WISHES), 3)) {
       const { ledger } = reportOn(report, adoptBowing(report.tune, bowing)).figures;
       expect({ seed, ...ledger, passes: [] }).toMatchObject({ seed, comesRound: true, oneDirection: true });
     }
@@ -323,7 +323,7 @@ test('any two candidates differ in a tenth of the links and in two bars, and non
 
 test('the same tune gives the same candidates', () => {
   const report = reportTune(randomTune(4));
-  expect(proposeBowings(report, USUAL_WISHES, 4)).toEqual(proposeBowings(report, USUAL_WISHES, 4));
+  expect(proposeBowings(report, DEFAULT_WISHES, 4)).toEqual(proposeBowings(report, DEFAULT_WISHES, 4));
 });
 
 test('a locked note keeps its direction wherever any bowing can', () => {
@@ -332,15 +332,15 @@ test('a locked note keeps its direction wherever any bowing can', () => {
     const ids = writtenNotes(free).map(({ id }) => id);
     const locked = withLock(free, ids[Math.floor(ids.length / 2)]!, seed % 2 ? 'up' : 'down');
     const report = reportTune(locked);
-    if (hasNoWay(searchModel(report, USUAL_WISHES))) continue;
-    const [best] = proposeBowings(report, USUAL_WISHES, 1);
+    if (hasNoWay(searchModel(report, DEFAULT_WISHES))) continue;
+    const [best] = proposeBowings(report, DEFAULT_WISHES, 1);
     expect({ seed, broken: best!.figures.locksContradicted }).toEqual({ seed, broken: 0 });
   }
 });
 
 test('a candidate’s figures are those of the report after it is adopted', () => {
   const report = reportTune(randomTune(11));
-  for (const candidate of proposeBowings(report, USUAL_WISHES, 5)) {
+  for (const candidate of proposeBowings(report, DEFAULT_WISHES, 5)) {
     const after: TuneReport = reportTune(adoptBowing(report.tune, candidate));
     expect({ ...planFigures(after), likeness: candidate.figures.likeness }).toEqual(candidate.figures);
     expect(after.figures.start.direction).toBe(candidate.start);
@@ -351,7 +351,7 @@ test('adopted for one part, a bowing leaves the links of the other as they were'
   const played = tune([part('A', 'D4 E4 F#4 G4 | A4 B4 A4 F#4'), part('B', 'd5 (e5 f#5) d5 | B4 A4 F#4 D4')], {
     form: ['A', 'A', 'B', 'B'],
   });
-  const [best] = proposeBowings(reportTune(played), { ...USUAL_WISHES, shuffle: 1, likeness: 0 }, 1);
+  const [best] = proposeBowings(reportTune(played), { ...DEFAULT_WISHES, shuffle: 1, likeness: 0 }, 1);
   const adopted = adoptBowing(played, best!, ['B']);
   expect(adopted.parts[0]).toBe(played.parts[0]);
   expect(adopted.parts[1]).not.toEqual(played.parts[1]);
@@ -421,7 +421,7 @@ describe('the terms of the objective', () => {
     expect(points(4, 'slur').slurCrossing).toBeCloseTo(COST_WEIGHTS.slurCrossing);
     // Toward the A string: the D before it is drawn the other way than the A.
     expect(points(4, 'change', 'down').reverse).toBeUndefined();
-    const report = reportTune(played, { schools: { ...USUAL_SCHOOLS, ovals: 'lower-down' } });
+    const report = reportTune(played, { schools: { ...DEFAULT_SCHOOLS, ovals: 'lower-down' } });
     const chosen = searchModel(report, wishes);
     expect(chosen.noteTerms(4, 'change', 'up').reverse).toBeUndefined();
     expect(chosen.noteTerms(4, 'change', 'down').reverse! / MILLIONTHS).toBeCloseTo(COST_WEIGHTS.reverse);
@@ -456,8 +456,8 @@ test('coarse cells lose little against cells of half a centimetre', () => {
   let [coarse, fine] = [0, 0];
   for (let seed = 1; seed <= 8; seed++) {
     const report = reportTune(shortTune(seed + 300, 24));
-    const exact = searchModel(report, USUAL_WISHES, { cellCm: 0.5 });
-    const [rough] = bestBowings(searchModel(report, USUAL_WISHES), 1);
+    const exact = searchModel(report, DEFAULT_WISHES, { cellCm: 0.5 });
+    const [rough] = bestBowings(searchModel(report, DEFAULT_WISHES), 1);
     coarse += Object.values(bowingTerms(exact, rough!)).reduce((sum, term) => sum + term, 0);
     fine += bestBowings(exact, 1)[0]!.cost;
   }
@@ -466,8 +466,8 @@ test('coarse cells lose little against cells of half a centimetre', () => {
 });
 
 test('a tune without notes, or of one note that turns round each time, has no bowing that agrees', () => {
-  expect(proposeBowings(reportTune(tune([{ name: 'A', events: [bar('b')] }])), USUAL_WISHES, 3)).toEqual([]);
-  const one = proposeBowings(reportTune(tune([part('A', 'D4:8')], { form: ['A', 'A'] })), USUAL_WISHES, 3);
+  expect(proposeBowings(reportTune(tune([{ name: 'A', events: [bar('b')] }])), DEFAULT_WISHES, 3)).toEqual([]);
+  const one = proposeBowings(reportTune(tune([part('A', 'D4:8')], { form: ['A', 'A'] })), DEFAULT_WISHES, 3);
   expect(one).toHaveLength(0);
 });
 

@@ -14,7 +14,7 @@ export interface StyleWishes {
   readonly likeness: number;
 }
 
-export const USUAL_WISHES: StyleWishes = {
+export const DEFAULT_WISHES: StyleWishes = {
   shuffle: 0.4,
   smooth: 0.5,
   downbeat: 'down',
@@ -89,6 +89,6 @@ export const COST_WEIGHTS = {
 export const MILLIONTHS = 1e6;
 
 /** Notes that one stroke may carry in a proposed bowing. */
-export const MOST_IN_STROKE = 8;
+export const MAX_IN_STROKE = 8;
 /** Width of a cell of the bow in which positions are told apart, unless another is asked for. */
-export const USUAL_CELL_CM = 4.5;
+export const DEFAULT_CELL_CM = 4.5;

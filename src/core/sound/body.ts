@@ -98,7 +98,7 @@ function bodyGain(hertz: number, sampleRate: number): number {
 /** Partials that are weighed for the loudness of a tone. */
 const PARTIALS = 30;
 /** Corners of the wave at a usual weight. */
-const USUAL_CORNER = (hertz: number) => 4500 + 1.2 * hertz;
+const DEFAULT_CORNER = (hertz: number) => 4500 + 1.2 * hertz;
 const LOWEST = 150;
 const STEPS_PER_OCTAVE = 24;
 const OCTAVES = 5;
@@ -116,7 +116,7 @@ export function loudnessTrim(sampleRate: number): (hertz: number) => number {
     const hertz = LOWEST * 2 ** (i / STEPS_PER_OCTAVE);
     let power = 0;
     for (let k = 1; k <= PARTIALS && k * hertz < 0.45 * sampleRate; k++) {
-      const corner = 1 / (1 + ((k * hertz) / USUAL_CORNER(hertz)) ** 2);
+      const corner = 1 / (1 + ((k * hertz) / DEFAULT_CORNER(hertz)) ** 2);
       power += ((2 / (Math.PI * k)) * corner * bodyGain(k * hertz, sampleRate)) ** 2 / 2;
     }
     return (LEVEL / Math.sqrt(power)) ** CORRECTION;

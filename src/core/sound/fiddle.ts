@@ -21,13 +21,13 @@ import {
 } from './soundPlan';
 import { Timeline } from './timeline';
 
-/** Control is counted anew at every so manieth sample since the beginning, wherever blocks begin. */
+/** Control is computed anew after so many samples since the beginning, wherever blocks begin. */
 const TICK = 16;
 const STRINGS = 4;
 
 /** Usual speed of the bow (m/s) and its weight. Its place on an open string is 0.092 of the length. */
-const USUAL_SPEED = 0.35;
-const USUAL_FORCE = 0.8;
+const DEFAULT_SPEED = 0.35;
+const DEFAULT_FORCE = 0.8;
 /** How much a shorter string softens the slip's jump: less than in full proportion. */
 const SHORTER_SOFTENS = 0.4;
 /** Hiss of the hair beside the tone, about 48 dB under it: it goes through the same rounding, which takes 8 dB of it. */
@@ -200,7 +200,7 @@ export class Fiddle {
     const hiss = BOW_HISS + (struck < ACCENT.noisy ? ACCENT_HISS : 0);
     const since = stroke ? time - stroke.from : 0;
     const bite = stroke && since < stroke.biteSeconds ? stroke.bite : 1;
-    const weight = (stroke?.force ?? USUAL_FORCE) * bite * (swell ? weightIn(swell, risen) : 1);
+    const weight = (stroke?.force ?? DEFAULT_FORCE) * bite * (swell ? weightIn(swell, risen) : 1);
     const outward = swell?.by === 'fade' ? 1 + (FADE.outward - 1) * risen : 1;
     const drift = driftAt(time);
     for (let i = 0; i < STRINGS; i++) {
@@ -227,18 +227,18 @@ export class Fiddle {
       string.target =
         (stroke?.sign ?? 1) *
         contact *
-        (velocity / USUAL_SPEED) *
+        (velocity / DEFAULT_SPEED) *
         gain *
         this.trim(hertz) *
         (shorter * outward) ** -SHORTER_SOFTENS *
         (1 + DRIFT.amplitude * drift);
       string.quickness = 1 - Math.exp(-1 / (lagSeconds(hertz, weight) * sampleRate));
       string.hiss = hiss;
-      const most = 0.25 + (1.25 * (velocity / USUAL_SPEED)) / (shorter * outward);
+      const most = 0.25 + (1.25 * (velocity / DEFAULT_SPEED)) / (shorter * outward);
       const excess = Math.max(0, (weight - most) / (0.6 + most)) * Math.exp(-since / SCRATCH_SECONDS);
       string.scratch = Math.min(1, excess);
       const sharp =
-        Math.sqrt(weight / USUAL_FORCE) * (1 + DRIFT.brightness * drift) * (touch ? clearness(touch, time) : 1);
+        Math.sqrt(weight / DEFAULT_FORCE) * (1 + DRIFT.brightness * drift) * (touch ? clearness(touch, time) : 1);
       const corner = Math.min(9000, 1300 + 3200 * sharp + 1.2 * hertz);
       string.sharpness = 1 - Math.exp((-2 * Math.PI * corner) / sampleRate);
       string.let = touch ? letThrough(touch, time) : 1;

@@ -1,5 +1,5 @@
 import { seeded } from '../testing/tunes';
-import { type PlannedNote, RATE, centsOff, dipAt, hear, hertz, level, planOf, usualPlace } from '../testing/sounds';
+import { type PlannedNote, RATE, centsOff, dipAt, hear, hertz, level, planOf, defaultPlace } from '../testing/sounds';
 import { render } from './render';
 import { cases, some } from '../testing/share';
 
@@ -26,7 +26,7 @@ describe('strokes', () => {
     const each = 1 / rate;
     const notes = Array.from({ length: 6 }, (_, i): PlannedNote => ({
       midi: midi + (i % 2 ? 2 : 0),
-      place: usualPlace(midi),
+      place: defaultPlace(midi),
       from: i * each,
       to: (i + 1) * each,
       sign: i % 2 ? -1 : 1,
@@ -104,7 +104,7 @@ describe('strokes', () => {
       const plan = planOf(notes);
       for (const i of [1, 2, 3]) {
         // Only the string of the note is heard.
-        const place = usualPlace(notes[i]!.midi);
+        const place = defaultPlace(notes[i]!.midi);
         const contacts = plan.contacts.map((list, at) => (at === place ? list : []));
         const { bridge } = hear({ ...plan, contacts });
         expect(Math.abs(halfLevelAt(bridge, i * 0.25, 0.25) - i * 0.25)).toBeLessThan(0.01);
@@ -157,7 +157,7 @@ describe('colour', () => {
     (midi) => {
       const note = { midi, from: 0, to: 0.5 };
       const touches = [0, 1, 2, 3].map((place) =>
-        place === usualPlace(midi) ? [{ kind: 'flick' as const, from: 0.2, to: 0.222 }] : [],
+        place === defaultPlace(midi) ? [{ kind: 'flick' as const, from: 0.2, to: 0.222 }] : [],
       );
       const [plain, flicked] = [hear(planOf([note])).bridge, hear(planOf([note], { touches })).bridge];
       let dip = 0;

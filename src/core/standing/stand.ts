@@ -25,9 +25,9 @@ export interface StandOptions {
   readonly onTrial?: (tried: number) => void;
 }
 
-const MOST_TRIALS = 4000;
+const MAX_TRIALS = 4000;
 /** Nobody takes in more changes than this at once. */
-const MOST_CHANGES = 16;
+const MAX_CHANGES = 16;
 /** A ceiling within this share of the wished tempo is the wished tempo. */
 const NEAR = 1e-9;
 
@@ -41,7 +41,7 @@ const NEAR = 1e-9;
  * costs a report, O(n).
  */
 export function makeItStand(report: TuneReport, bpm: BeatsPerMinute, options: StandOptions = {}): Standing {
-  const { mostTrials = MOST_TRIALS, onTrial } = options;
+  const { mostTrials = MAX_TRIALS, onTrial } = options;
   let tried = 0;
   const countTrial = () => {
     tried += 1;
@@ -85,7 +85,7 @@ export function makeItStand(report: TuneReport, bpm: BeatsPerMinute, options: St
 
   const failing = tightPlaces(report, bpm * (1 - NEAR));
   const helpless = failing.find((place) => pool.touching(report, place, []).length === 0) ?? null;
-  for (let size = 0; size <= MOST_CHANGES && !best && !isGivenUp && !helpless; size++) search([], size, 0, new Set());
+  for (let size = 0; size <= MAX_CHANGES && !best && !isGivenUp && !helpless; size++) search([], size, 0, new Set());
   const found = best as { changes: readonly Change[]; report: TuneReport } | null;
   const end = found ?? highest;
   return {

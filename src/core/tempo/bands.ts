@@ -9,7 +9,7 @@ export interface TempoBand {
 
 type BandTable = Readonly<Record<DanceType, TempoBand>>;
 
-const USUAL_BANDS: BandTable = {
+const DEFAULT_BANDS: BandTable = {
   reel: { low: 100, high: 118 },
   hoedown: { low: 108, high: 128 },
   breakdown: { low: 108, high: 128 },
@@ -41,15 +41,15 @@ function scaled(table: BandTable, factor: number): BandTable {
  * slow sets of an island; and a class that learns.
  */
 export const BAND_REGIONS = {
-  usual: USUAL_BANDS,
+  usual: DEFAULT_BANDS,
   'quick shore': {
-    ...scaled(USUAL_BANDS, 1.08),
+    ...scaled(DEFAULT_BANDS, 1.08),
     polka: { low: 132, high: 150 },
     slide: { low: 138, high: 156 },
-    air: USUAL_BANDS.air,
+    air: DEFAULT_BANDS.air,
   },
-  'broad island': { ...scaled(USUAL_BANDS, 0.92), strathspey: { low: 96, high: 112 }, air: USUAL_BANDS.air },
-  class: { ...scaled(USUAL_BANDS, 0.7), air: USUAL_BANDS.air },
+  'broad island': { ...scaled(DEFAULT_BANDS, 0.92), strathspey: { low: 96, high: 112 }, air: DEFAULT_BANDS.air },
+  class: { ...scaled(DEFAULT_BANDS, 0.7), air: DEFAULT_BANDS.air },
 } as const satisfies Readonly<Record<string, BandTable>>;
 
 export type BandRegion = keyof typeof BAND_REGIONS;
@@ -61,17 +61,17 @@ export interface Bands {
   readonly own: Partial<BandTable>;
 }
 
-export const USUAL_REGION: Bands = { region: 'usual', own: {} };
+export const DEFAULT_REGION: Bands = { region: 'usual', own: {} };
 
 /** Tempo for tunes whose dance type is not given: a guess in the middle of the quicker dances. */
 export const UNKNOWN_TYPE_BAND: TempoBand = { low: 90, high: 110 };
 
-export function tempoBand(danceType: DanceType | null, { region, own }: Bands = USUAL_REGION): TempoBand {
+export function tempoBand(danceType: DanceType | null, { region, own }: Bands = DEFAULT_REGION): TempoBand {
   return danceType === null ? UNKNOWN_TYPE_BAND : (own[danceType] ?? BAND_REGIONS[region][danceType]);
 }
 
 /** The middle of the band. */
-export function defaultTempo(danceType: DanceType | null, bands: Bands = USUAL_REGION): BeatsPerMinute {
+export function defaultTempo(danceType: DanceType | null, bands: Bands = DEFAULT_REGION): BeatsPerMinute {
   const { low, high } = tempoBand(danceType, bands);
   return (low + high) / 2;
 }

@@ -6,7 +6,7 @@ import type { Schools } from '#core/schools';
 import type { NoteMark } from '#core/tune';
 import { wholeNoteSeconds } from './beat';
 import { type CrossingGaps, recentCrossings, wholeSecondsOf } from './density';
-import { type LimitKey, type Limits, MOST_RECENT, crossingHas, crossingNeeds, densityFactor } from './limits';
+import { type LimitKey, type Limits, MAX_RECENT, crossingHas, crossingNeeds, densityFactor } from './limits';
 import { type NoteTimes, type Timing, timeNotes } from './noteTimes';
 
 /** What takes time of its own: of the bow, of the hand, and of ornaments. */
@@ -302,7 +302,7 @@ type CeilingSolver = (
 ) => BeatsPerMinute;
 
 const CEILING_TOLERANCE = 1e-12;
-const MOST_STEPS = 80;
+const MAX_STEPS = 80;
 /** How far a bracket is widened at a time: a quarter of an octave of tempo. */
 const BRACKET = Math.LN2 / 4;
 
@@ -324,7 +324,7 @@ function ceilingSolver(input: DanceCheckInput): CeilingSolver {
     let from = 0;
     for (let recent = 0; ; recent++) {
       // Beyond this tempo one more crossing lies close before.
-      const to = recent < MOST_RECENT ? (bpm * wholeNow) / wholeSecondsOf(gaps, index, recent + 1) : Infinity;
+      const to = recent < MAX_RECENT ? (bpm * wholeNow) / wholeSecondsOf(gaps, index, recent + 1) : Infinity;
       if (to <= from) continue;
       const own = plain(index, ordinal, availableMs, alone * densityFactor(recent));
       if (own <= to) return Math.max(own, from);
@@ -365,7 +365,7 @@ function liltedSolver(input: DanceCheckInput): PlainSolver {
     while (atLow < 0) atLow = excess((low -= BRACKET));
     while (atHigh > 0) atHigh = excess((high += BRACKET));
     let kept: 'low' | 'high' | null = null;
-    for (let step = 0; step < MOST_STEPS && high - low > CEILING_TOLERANCE; step++) {
+    for (let step = 0; step < MAX_STEPS && high - low > CEILING_TOLERANCE; step++) {
       const middle = (low * atHigh - high * atLow) / (atHigh - atLow);
       const at = excess(middle);
       if (Math.abs(at) < CEILING_TOLERANCE) return Math.exp(middle);

@@ -1,5 +1,5 @@
 import type { Seconds } from '#core/base';
-import { DENSITY, MOST_RECENT } from './limits';
+import { DENSITY, MAX_RECENT } from './limits';
 
 /** Ways from each crossing back to the crossings before it, nearest first, in whole notes; at most five are told. */
 export interface CrossingGaps {
@@ -17,14 +17,14 @@ const known = new WeakMap<readonly unknown[], CrossingGaps>();
 export function crossingGaps(crossings: readonly (object | null)[], onsets: readonly number[]): CrossingGaps {
   const found = known.get(crossings);
   if (found) return found;
-  const gaps = new Float64Array(crossings.length * MOST_RECENT).fill(Infinity);
+  const gaps = new Float64Array(crossings.length * MAX_RECENT).fill(Infinity);
   const before: number[] = [];
   for (let i = 0; i < crossings.length; i++) {
     if (!crossings[i]) continue;
     const from = onsets[i]!;
-    for (let k = 0; k < before.length; k++) gaps[i * MOST_RECENT + k] = from - before[k]!;
+    for (let k = 0; k < before.length; k++) gaps[i * MAX_RECENT + k] = from - before[k]!;
     before.unshift(from);
-    if (before.length > MOST_RECENT) before.pop();
+    if (before.length > MAX_RECENT) before.pop();
   }
   const counted = { gaps };
   known.set(crossings, counted);
@@ -34,11 +34,11 @@ export function crossingGaps(crossings: readonly (object | null)[], onsets: read
 /** How many crossings lie less than 0.6 s before one, where a whole note lasts so long; five at most. */
 export function recentCrossings({ gaps }: CrossingGaps, index: number, wholeSeconds: Seconds): number {
   let count = 0;
-  while (count < MOST_RECENT && gaps[index * MOST_RECENT + count]! * wholeSeconds < DENSITY.seconds) count += 1;
+  while (count < MAX_RECENT && gaps[index * MAX_RECENT + count]! * wholeSeconds < DENSITY.seconds) count += 1;
   return count;
 }
 
 /** Length of a whole note below which the k-th crossing before one counts, k from 1; 0 where there is none. */
 export function wholeSecondsOf({ gaps }: CrossingGaps, index: number, k: number): Seconds {
-  return k > MOST_RECENT ? 0 : DENSITY.seconds / gaps[index * MOST_RECENT + k - 1]!;
+  return k > MAX_RECENT ? 0 : DENSITY.seconds / gaps[index * MAX_RECENT + k - 1]!;
 }

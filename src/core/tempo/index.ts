@@ -1,13 +1,13 @@
 // The dance's own beat and its bands.
 export type { BandRegion, Bands, TempoBand } from './bands';
-export { REGIONS, USUAL_REGION, defaultTempo, tempoBand } from './bands';
+export { REGIONS, DEFAULT_REGION, defaultTempo, tempoBand } from './bands';
 export { beatUnit, hasDottedBeats, isDottedBeat, offbeatShare, wholeNoteSeconds, withinBeat } from './beat';
 // What the player needs time for, and the tempos that follow.
 export type { Limit, LimitKey, Limits } from './limits';
 export {
   DENSITY,
   GUESSED_LIMITS,
-  LEAST_TURN,
+  MIN_TURN,
   LIMIT_KEYS,
   crossingHas,
   crossingNeeds,
@@ -32,4 +32,4 @@ export type { DottedRatios } from './lilts';
 export { DOTTED_RATIO_RANGE, LILTS, dottedRatio, findLilt } from './lilts';
 export type { NoteTimes, Timing } from './noteTimes';
 export { noteTimes, secondsAt, timing } from './noteTimes';
-export { HOLD_RANGE, MOST_BREATH, PACE_RANGE } from './rubato';
+export { HOLD_RANGE, MAX_BREATH, PACE_RANGE } from './rubato';

@@ -19,14 +19,14 @@ export const LILTS: readonly Lilt[] = [
  * is written, a strathspey's and all others' as it is.
  */
 export type DottedRatios = Readonly<Partial<Record<DanceType, number>>>;
-const USUAL_RATIOS: DottedRatios = { hornpipe: 1.8, schottische: 1.8 };
+const DEFAULT_RATIOS: DottedRatios = { hornpipe: 1.8, schottische: 1.8 };
 const WRITTEN_DOTTED_RATIO = 3;
 /** Even notes, and doubly dotted ones with some to spare. */
 export const DOTTED_RATIO_RANGE = [1, 7] as const;
 
 /** @param own the player's ratios, in the place of the usual ones */
 export function dottedRatio(danceType: DanceType | null, own: DottedRatios = {}): number {
-  return (danceType && (own[danceType] ?? USUAL_RATIOS[danceType])) ?? WRITTEN_DOTTED_RATIO;
+  return (danceType && (own[danceType] ?? DEFAULT_RATIOS[danceType])) ?? WRITTEN_DOTTED_RATIO;
 }
 
 /** A lilt by its name, of those that come along or of a player's own; null for no such name. */

@@ -53,10 +53,10 @@ export function limitsWith(known: Partial<Record<LimitKey, Limit>> = {}): Limits
 }
 
 /** Nobody grazes the edge of a string's room exactly: at least so many degrees are turned. A guess. */
-export const LEAST_TURN = 8;
+export const MIN_TURN = 8;
 /** Crossings close on each other cost more: so much for each earlier one within so long, up to a most. Guesses. */
 export const DENSITY = { seconds: 0.6, each: 0.08, most: 0.4 } as const;
-export const MOST_RECENT = DENSITY.most / DENSITY.each;
+export const MAX_RECENT = DENSITY.most / DENSITY.each;
 
 /** A crossing as the time for it is reckoned. */
 export interface TimedCrossing {
@@ -79,7 +79,7 @@ export function crossingNeeds(
   limits: Limits,
   skipping: Schools['skips'],
 ): Milliseconds {
-  const degrees = Math.max(LEAST_TURN, turnDegrees);
+  const degrees = Math.max(MIN_TURN, turnDegrees);
   if (inSlur)
     return (
       limits.slurCrossingMs.value + limits.slurCrossingMsPerDegree.value * degrees + limits.slurSkipMs.value * skips

@@ -6,7 +6,7 @@ export const HOLD_RANGE = { least: 0.5, most: 4 } as const;
 /** What surge and ease may do to the pace. */
 export const PACE_RANGE = { least: 0.5, most: 2 } as const;
 /** A breath is a silence of at most so many whole notes, before the others make room for it. */
-export const MOST_BREATH = 1;
+export const MAX_BREATH = 1;
 
 /** Lengths as an air is played freely, in whole notes of its mean tempo. `x[i]` belongs to note i. */
 export interface FreeLengths {

@@ -1,4 +1,4 @@
-import { type Schools, USUAL_SCHOOLS } from '#core/schools';
+import { type Schools, DEFAULT_SCHOOLS } from '#core/schools';
 import { formatFraction } from '#core/base';
 import { bowNotes, setLinks } from '#core/bowing';
 import { armPlan, type Plane } from '#core/crossing';
@@ -60,7 +60,7 @@ describe('dance check', () => {
     planes: Plane[],
     links: [string, Link][],
     bpm = 109,
-    schools: Schools = USUAL_SCHOOLS,
+    schools: Schools = DEFAULT_SCHOOLS,
     lilt = 'straight',
   ) => checked(setLinks(tune([part('A', line)]), new Map(links)), planes, bpm, schools, lilt);
 
@@ -101,7 +101,7 @@ describe('dance check', () => {
   ] as const)(
     'an arm that is %s needs, to a neighbour and over a string, at a change and in a slur, %j ms',
     (arm, needs) => {
-      const schools = { ...USUAL_SCHOOLS, arm };
+      const schools = { ...DEFAULT_SCHOOLS, arm };
       const need = (to: Plane, slurred: boolean) =>
         check('D4 D4', [['D'], to], slurred ? [['A2', 'slur']] : [], 109, schools).events[1]!.find(
           ({ kind }) => kind === 'crossing',
@@ -137,7 +137,7 @@ describe('dance check', () => {
     ] as const)
       for (const lilt of ['straight', 'dotted']) {
         const on = [...planes].map((place): Plane => [place as 'D']);
-        const at = (bpm: number) => check(line, on, [], bpm, USUAL_SCHOOLS, lilt);
+        const at = (bpm: number) => check(line, on, [], bpm, DEFAULT_SCHOOLS, lilt);
         const { ceilingBpm } = at(109).ceiling!;
         const stands = (bpm: number) => at(bpm).headroom.every((room) => room === null || room >= 1 - 1e-9);
         expect([name, lilt, stands(ceilingBpm * 1.0001)]).toEqual([name, lilt, false]);
@@ -160,7 +160,7 @@ describe('dance check', () => {
         ),
       })),
     };
-    const { events } = checked(marked, [['D'], ['D'], ['D']], 109, USUAL_SCHOOLS);
+    const { events } = checked(marked, [['D'], ['D'], ['D']], 109, DEFAULT_SCHOOLS);
     const need = (index: number, kind: EventKind) => events[index]!.find((event) => event.kind === kind)!.neededMs;
     expect(need(1, 'grace')).toBe(2 * 45);
     expect(need(2, 'slide')).toBe(80);
@@ -168,7 +168,7 @@ describe('dance check', () => {
   });
 
   test('where the bow stops for a turn, a crossing has half the note before', () => {
-    const stopping = check('D4 A4', [['D'], ['A']], [], 109, { ...USUAL_SCHOOLS, turn: 'stop' });
+    const stopping = check('D4 A4', [['D'], ['A']], [], 109, { ...DEFAULT_SCHOOLS, turn: 'stop' });
     const merged = check('D4 A4', [['D'], ['A']], []);
     const crossing = (found: typeof merged) => found.events[1]!.find(({ kind }) => kind === 'crossing')!;
     expect(crossing(stopping).availableMs).toBeCloseTo(crossing(merged).availableMs / 2, 9);
@@ -176,7 +176,7 @@ describe('dance check', () => {
   });
 
   test('off the string a skip needs no less than a retake, in a slur it is as before', () => {
-    const off: Schools = { ...USUAL_SCHOOLS, skips: 'off-string' };
+    const off: Schools = { ...DEFAULT_SCHOOLS, skips: 'off-string' };
     const needs = (links: [string, Link][], schools?: Schools) =>
       check('F5 F#4', [['A'], ['G']], links, 109, schools).events[1]!.find(({ kind }) => kind === 'crossing')!.neededMs;
     // Over one string 102 ms of its own, but 120 to be lifted.

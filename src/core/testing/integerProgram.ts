@@ -1,4 +1,4 @@
-import { CHOICES, MOST_IN_STROKE, type SearchModel } from '#core/search';
+import { CHOICES, MAX_IN_STROKE, type SearchModel } from '#core/search';
 import type { Direction } from '#core/tune';
 
 const DIRECTIONS: readonly Direction[] = ['down', 'up'];
@@ -34,7 +34,7 @@ export function integerProgram(model: SearchModel): string {
       starts.reduce((sum, start) => sum + total(model.noteTerms(start + k, choice, DIRECTIONS[d]!)), 0);
     const strokes: StrokeVariable[] = [];
     for (let first = 0; first < length; first++)
-      for (let notes = 1; notes <= Math.min(MOST_IN_STROKE, length - first); notes++)
+      for (let notes = 1; notes <= Math.min(MAX_IN_STROKE, length - first); notes++)
         for (const d of [0, 1])
           for (const link of ['change', 'retake'] as const)
             for (let cell = 0; cell < model.cells; cell++) {

@@ -17,7 +17,7 @@ export interface PlannedNote {
 
 const STANDARD = [55, 62, 69, 76] as const;
 
-export function usualPlace(midi: number, tuning: readonly number[] = STANDARD): number {
+export function defaultPlace(midi: number, tuning: readonly number[] = STANDARD): number {
   return Math.max(
     0,
     tuning.findLastIndex((open) => open <= midi),
@@ -33,7 +33,7 @@ export function planOf(
   const contacts: SoundPlan['contacts'][number][number][][] = [[], [], [], []];
   const pitches: SoundPlan['pitches'][number][number][][] = [[], [], [], []];
   const strokes: SoundPlan['strokes'][number][] = [];
-  for (const { midi, from, to, sign = 1, slurred, place = usualPlace(midi, tuning) } of notes) {
+  for (const { midi, from, to, sign = 1, slurred, place = defaultPlace(midi, tuning) } of notes) {
     contacts[place]!.push({ from, to, role: 'melody' });
     pitches[place]!.push({ at: from, hertz: hertz(midi), glide: 0.003 });
     if (slurred) strokes[strokes.length - 1] = { ...strokes[strokes.length - 1]!, to };

@@ -4,7 +4,7 @@ import { reportTune } from '#core/report';
 import { counted } from '../testing/reads';
 import { part, seeded, tune } from '../testing/tunes';
 import {
-  LEAST_SHARE,
+  MIN_SHARE,
   type StrokeWish,
   SWEET_SPOT_WEIGHT,
   allocateTravel,
@@ -47,7 +47,7 @@ function generalOptimum(wishes: readonly StrokeWish[], hairCm: number, sweetSpot
     d[b]! += 2 * weight * sign * nominalCm;
     d[a]! -= 2 * weight * sign * nominalCm;
     constant += 1;
-    columns.push({ at: { [a]: -sign, [b]: sign }, least: LEAST_SHARE * nominalCm });
+    columns.push({ at: { [a]: -sign, [b]: sign }, least: MIN_SHARE * nominalCm });
   }
   for (let i = 1; i <= n; i++) columns.push({ at: { [i]: 1 }, least: 0 }, { at: { [i]: -1 }, least: -hairCm });
   const A = Array.from({ length: n + 1 }, (_, row) => [0, ...columns.map(({ at }) => at[row] ?? 0)]);
@@ -71,7 +71,7 @@ test('the optimum is that of a general quadratic solver, within 1e-6', () => {
     for (const [i, { fromCm, toCm }] of strokes.entries()) {
       if (Math.min(fromCm, toCm) < 1e-7) held.frog += 1;
       if (Math.max(fromCm, toCm) > instrument.hairCm - 1e-7) held.tip += 1;
-      if (Math.abs(toCm - fromCm) < LEAST_SHARE * turned[i]!.nominalCm + 1e-7) held.short += 1;
+      if (Math.abs(toCm - fromCm) < MIN_SHARE * turned[i]!.nominalCm + 1e-7) held.short += 1;
     }
   }
   // Each kind of limit is really met somewhere.
@@ -86,7 +86,7 @@ test('no stroke leaves the hair or is cut below its least share; one begins wher
       const { sign, nominalCm, isFree } = wishes[i]!;
       expect(Math.min(fromCm, toCm)).toBeGreaterThan(-1e-9);
       expect(Math.max(fromCm, toCm)).toBeLessThan(FULL_SIZE.hairCm + 1e-9);
-      expect(sign * (toCm - fromCm)).toBeGreaterThan(LEAST_SHARE * nominalCm - 1e-9);
+      expect(sign * (toCm - fromCm)).toBeGreaterThan(MIN_SHARE * nominalCm - 1e-9);
       if (!isFree) expect(fromCm).toBeCloseTo(strokes[i - 1]!.toCm, 9);
     }
   }

@@ -7,7 +7,7 @@ import { nominalLength } from './travel';
 /** Weight of straying from the sweet spot against stretching a stroke, per (10 cm)²; a guess. */
 export const SWEET_SPOT_WEIGHT = 0.05;
 /** The least share of its nominal length to which a stroke is cut. */
-export const LEAST_SHARE = 0.4;
+export const MIN_SHARE = 0.4;
 
 /** A stroke as the hair sees it. */
 export interface StrokeWish {
@@ -113,7 +113,7 @@ export function allocationCost(
 /** Below this a multiplier or a step counts as none. */
 const TINY = 1e-10;
 /** Steps for each stroke after which the search would be going round in circles. */
-const MOST_STEPS_A_STROKE = 40;
+const MAX_STEPS_A_STROKE = 40;
 
 interface Held {
   /** Point i lies at the frog (-1), at the tip (1) or between them (0). */
@@ -125,7 +125,7 @@ interface Held {
 }
 
 /** Strokes of one chain that are shared out at once: no tune has as many without a lift of the bow. */
-const MOST_AT_ONCE = 1000;
+const MAX_AT_ONCE = 1000;
 /** Strokes of a window that are kept, and those after them that it looks ahead to. */
 const WINDOW = 120;
 const AHEAD = 120;
@@ -136,7 +136,7 @@ const AHEAD = 120;
  * hundredth of a millimetre for strokes as they are played.
  */
 function allocateWindows(wishes: readonly StrokeWish[], instrument: Instrument): number[] {
-  if (wishes.length <= MOST_AT_ONCE) return allocateChain(wishes, instrument, null);
+  if (wishes.length <= MAX_AT_ONCE) return allocateChain(wishes, instrument, null);
   const points: number[] = [];
   for (let from = 0; from < wishes.length; from += WINDOW) {
     const window = wishes.slice(from, from + WINDOW + AHEAD);
@@ -149,7 +149,7 @@ function allocateWindows(wishes: readonly StrokeWish[], instrument: Instrument):
 /** Points of a chain of strokes, one more than there are strokes; the first one given where `start` is not null. */
 function allocateChain(wishes: readonly StrokeWish[], instrument: Instrument, start: number | null): number[] {
   // A stroke that is cut as far as may be and is still longer than the hair takes all of it.
-  const least = wishes.map(({ nominalCm }) => Math.min(LEAST_SHARE * nominalCm, instrument.hairCm));
+  const least = wishes.map(({ nominalCm }) => Math.min(MIN_SHARE * nominalCm, instrument.hairCm));
   // As a rule nothing need be held at all.
   const free = freeMinimum(wishes, instrument, start);
   if (isFeasible(free, wishes, least, instrument)) return free;
@@ -159,7 +159,7 @@ function allocateChain(wishes: readonly StrokeWish[], instrument: Instrument, st
     short: points.map(() => false),
     isPinned: start !== null,
   };
-  for (let step = 0; step < MOST_STEPS_A_STROKE * points.length; step++) {
+  for (let step = 0; step < MAX_STEPS_A_STROKE * points.length; step++) {
     const aim = minimumOn(held, points, wishes, least, instrument);
     const blocked = firstBlock(points, aim, held, wishes, least, instrument);
     for (let i = 0; i < points.length; i++) points[i] = points[i]! + blocked.share * (aim[i]! - points[i]!);

@@ -3,20 +3,13 @@ export type { NoteTravel } from './travel';
 export { AIR_SPEED, DANCE_SPEED, SATURATION_CM, bowSpeed, nominalLength, rawTravel } from './travel';
 // Sharing the hair.
 export type { AllocatedStroke, StrokeWish } from './allocation';
-export {
-  LEAST_SHARE,
-  SWEET_SPOT_WEIGHT,
-  allocateTravel,
-  allocationCost,
-  sharedTravel,
-  strokeWishes,
-} from './allocation';
+export { MIN_SHARE, SWEET_SPOT_WEIGHT, allocateTravel, allocationCost, sharedTravel, strokeWishes } from './allocation';
 // What pulses, accents and wishes add to a stroke.
 export type { Ratio, Reach } from './reach';
 export {
   ACCENT_PEAK,
-  LEAST_WISH,
-  MOST_WISH,
+  MIN_WISH,
+  MAX_WISH,
   PULSE_PEAK,
   accentLength,
   accentSpeed,

@@ -1,5 +1,5 @@
 import { reportTune } from '#core/report';
-import { USUAL_SCHOOLS } from '#core/schools';
+import { DEFAULT_SCHOOLS } from '#core/schools';
 import { setBowLengths } from '#core/bowing';
 import { note, part, tune } from '../testing/tunes';
 import { accentLength, accentSpeed, pulseDecibels, pulseLength, pulseSpeed, reachOf, strokeRatio } from './reach';
@@ -52,7 +52,7 @@ test('a pulsed note takes more of the bow by speed, and no more by weight', () =
   };
   const even = length(reportTune(plain));
   expect(length(reportTune(pulsed)) / even).toBeCloseTo(pulseLength(), 9);
-  expect(length(reportTune(pulsed, { schools: { ...USUAL_SCHOOLS, pulse: 'weight' } })) / even).toBeCloseTo(1, 12);
+  expect(length(reportTune(pulsed, { schools: { ...DEFAULT_SCHOOLS, pulse: 'weight' } })) / even).toBeCloseTo(1, 12);
 });
 
 test('a wished length makes the stroke so many times its own, and goes when it is taken back', () => {

@@ -48,8 +48,8 @@ export interface Reach {
 }
 
 /** Least and most that a stroke's length may be wished to be, against its nominal length. */
-export const LEAST_WISH: Ratio = 0.4;
-export const MOST_WISH: Ratio = 2.5;
+export const MIN_WISH: Ratio = 0.4;
+export const MAX_WISH: Ratio = 2.5;
 
 /** The reach of a tune's notes; null where nothing asks for more or less than even speed. Time O(n). */
 export function reachOf(notes: readonly UnrolledNote[], pulse: Schools['pulse']): Reach | null {

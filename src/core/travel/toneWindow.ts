@@ -9,8 +9,8 @@ export type Contact = number;
 const REFERENCE_SPEED: CentimetresPerSecond = 35;
 export const REFERENCE_CONTACT: Contact = 0.092;
 /** Most and least weight there, guesses that agree with the sound this application makes. */
-const MOST_WEIGHT: Newtons = 1.25;
-const LEAST_WEIGHT: Newtons = 0.12;
+const MAX_WEIGHT: Newtons = 1.25;
+const MIN_WEIGHT: Newtons = 0.12;
 
 export interface ToneWindow {
   readonly least: Newtons;
@@ -27,7 +27,7 @@ export interface ToneWindow {
 export function toneWindow(speed: CentimetresPerSecond, contact: Contact): ToneWindow {
   const quicker = speed / REFERENCE_SPEED;
   const nearer = REFERENCE_CONTACT / contact;
-  return { least: LEAST_WEIGHT * quicker * nearer ** 2, most: MOST_WEIGHT * quicker * nearer };
+  return { least: MIN_WEIGHT * quicker * nearer ** 2, most: MAX_WEIGHT * quicker * nearer };
 }
 
 /** Whether a stroke's speed, weight and contact go together, and if not, what is to be heard. */

@@ -11,6 +11,6 @@ export {
 } from './tunings';
 // The way from one to another.
 export type { Implausible } from './plausible';
-export { MOST_DOWN, MOST_UP, implausibleStrings } from './plausible';
+export { MAX_DOWN, MAX_UP, implausibleStrings } from './plausible';
 export type { RetunePlan, RetuneStep, RetunedString, StringWarning } from './retune';
 export { retunePlan } from './retune';

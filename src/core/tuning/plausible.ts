@@ -13,8 +13,8 @@ export type Implausible =
   | { readonly reason: 'not-rising'; readonly place: Place; readonly pitch: Pitch };
 
 /** Beyond these no string of its place holds or speaks: read so far off, a list was read the wrong way round. Guesses. */
-export const MOST_UP: Semitones = 4;
-export const MOST_DOWN: Semitones = 7;
+export const MAX_UP: Semitones = 4;
+export const MAX_DOWN: Semitones = 7;
 
 /**
  * Every string of a tuning that cannot stand so, against the pitches that strings of its place are made for: one reason a
@@ -24,8 +24,8 @@ export function implausibleStrings(tuning: readonly Pitch[], usual: readonly Pit
   return PLACES.flatMap((place, i): Implausible[] => {
     const pitch = tuning[i]!;
     const semitones = midiOf(pitch) - midiOf(usual[i]!);
-    if (semitones > MOST_UP) return [{ reason: 'too-high', place, pitch, semitones }];
-    if (semitones < -MOST_DOWN) return [{ reason: 'too-low', place, pitch, semitones }];
+    if (semitones > MAX_UP) return [{ reason: 'too-high', place, pitch, semitones }];
+    if (semitones < -MAX_DOWN) return [{ reason: 'too-low', place, pitch, semitones }];
     return i > 0 && midiOf(pitch) <= midiOf(tuning[i - 1]!) ? [{ reason: 'not-rising', place, pitch }] : [];
   });
 }

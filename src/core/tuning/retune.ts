@@ -45,7 +45,7 @@ const TONE: Semitones = 2;
 /** A string this far down hardly speaks, a guess. */
 const SLACK: Semitones = 4;
 /** Rise of the total tension from which a luthier is asked, a guess. */
-const MOST_TOTAL = 1.12;
+const MAX_TOTAL = 1.12;
 
 /**
  * The way from one tuning to another: strings to be lowered first, each by itself, from the lowest; then those to be
@@ -65,11 +65,11 @@ export function retunePlan(
 
   const strings = PLACES.map((place, i): RetunedString => {
     const semitones = midiOf(to[i]!) - midiOf(from[i]!);
-    const fromUsual = midiOf(to[i]!) - midiOf(usual[i]!);
+    const fromDefault = midiOf(to[i]!) - midiOf(usual[i]!);
     const newtons = (pitch: Pitch) => tensions[i]! * tensionRatio(midiOf(pitch) - midiOf(usual[i]!));
     const warnings: StringWarning[] = [];
-    if (fromUsual > TONE) warnings.push('above-a-tone');
-    if (fromUsual <= -SLACK) warnings.push('very-slack');
+    if (fromDefault > TONE) warnings.push('above-a-tone');
+    if (fromDefault <= -SLACK) warnings.push('very-slack');
     return {
       place,
       from: from[i]!,
@@ -86,7 +86,7 @@ export function retunePlan(
     ok: true,
     strings,
     totalTensionRatio,
-    totalWarning: totalTensionRatio > MOST_TOTAL,
+    totalWarning: totalTensionRatio > MAX_TOTAL,
     steps: stepsOf(strings),
   };
 }

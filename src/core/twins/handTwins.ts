@@ -3,7 +3,7 @@ import type { Fingering } from '#core/fingering';
 import { midiOf } from '#core/pitch';
 import { type NoteEvent, PLACES, type Place, type Tune, writtenBars } from '#core/tune';
 import { maximalRepeats } from './suffixes';
-import { LEAST_FIGURE, areBowedAlike } from './twins';
+import { MIN_FIGURE, areBowedAlike } from './twins';
 
 /** The same hand in the same rhythm on different strings. */
 export interface HandTwin {
@@ -33,7 +33,7 @@ export function handTwins(tune: Tune, fingers: ReadonlyMap<string, Fingering>): 
   const { symbols, notes } = handSymbols(tune, fingers);
   const found: HandTwin[] = [];
   const told = new Set<string>();
-  const least = 2 * LEAST_FIGURE - 1;
+  const least = 2 * MIN_FIGURE - 1;
   for (const { length, starts } of maximalRepeats(symbols, least)) {
     // Begin and end with a note.
     const skip = notes[starts[0]!] === null ? 1 : 0;

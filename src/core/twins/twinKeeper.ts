@@ -1,6 +1,6 @@
 import { midiOf } from '#core/pitch';
 import { type Link, type Tune, writtenBars } from '#core/tune';
-import { LEAST_FIGURE } from './twins';
+import { MIN_FIGURE } from './twins';
 
 /**
  * Tells of a note whether its link belongs to an equal figure that is bowed alike somewhere else: an edit of that link
@@ -25,7 +25,7 @@ export function twinKeeper(tune: Tune): (id: string) => boolean {
       // The figure may begin a note earlier than the links agree: that note's own link is not part of it.
       const lead = sounds[here - before - 1] !== undefined && sounds[here - before - 1] === sounds[there - before - 1];
       const length = before + 1 + after + (lead ? 1 : 0);
-      if (length >= LEAST_FIGURE && (before > 0 || lead)) return true;
+      if (length >= MIN_FIGURE && (before > 0 || lead)) return true;
     }
     return false;
   };

@@ -2,7 +2,7 @@ import { setLinks } from '#core/bowing';
 import { unroll, writtenNotes } from '#core/tune';
 import { part, randomTune, seeded, tune } from '../testing/tunes';
 import { commonPrefixes, maximalRepeats, suffixArray } from './suffixes';
-import { LEAST_FIGURE, bowAlike, playingShare, twinFigures } from './twins';
+import { MIN_FIGURE, bowAlike, playingShare, twinFigures } from './twins';
 
 const randomList = (seed: number, length: number, letters: number) => {
   const random = seeded(seed);
@@ -80,7 +80,7 @@ test('in any tune the places of a figure have the same notes, do not overlap, an
       notes.map(({ pitch, duration }) => JSON.stringify([pitch, duration])).join();
     const all = writtenNotes(t).map(({ id }) => id);
     for (const { places, length } of twinFigures(t)) {
-      expect(length).toBeGreaterThanOrEqual(LEAST_FIGURE);
+      expect(length).toBeGreaterThanOrEqual(MIN_FIGURE);
       expect(new Set(places.map(sound)).size).toBe(1);
       const ids = places.flatMap((place) => place.map(({ id }) => id));
       expect(new Set(ids).size).toBe(ids.length);

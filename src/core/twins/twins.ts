@@ -5,7 +5,7 @@ import { type Link, type NoteEvent, type Tune, type Unrolled, writtenBars, writt
 import { maximalRepeats } from './suffixes';
 
 /** Least notes of an equal figure that is worth naming. */
-export const LEAST_FIGURE = 4;
+export const MIN_FIGURE = 4;
 
 /** A figure that stands in several places of a tune: the same pitches in the same rhythm. */
 export interface TwinFigure {
@@ -25,7 +25,7 @@ export interface TwinFigure {
 export function twinFigures(tune: Tune): TwinFigure[] {
   const notes = writtenNotes(tune);
   const symbols = symbolsOf(tune);
-  const candidates = maximalRepeats(symbols.list, LEAST_FIGURE)
+  const candidates = maximalRepeats(symbols.list, MIN_FIGURE)
     .map(({ length, starts }) => ({ length, starts: apart(starts, length) }))
     .filter(({ starts }) => starts.length > 1)
     .sort(

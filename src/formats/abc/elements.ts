@@ -76,7 +76,7 @@ export function consumed(tuplet: Tuplet): Tuplet | null {
 }
 
 /** Lengths from here on are no numbers to count with; far beyond what a tune may hold. */
-const MOST_COUNTED = 1e9;
+const MAX_COUNTED = 1e9;
 
 /** How long an element is; null where its length is beyond counting. */
 export function lengthOf(
@@ -85,7 +85,7 @@ export function lengthOf(
 ): { duration: Fraction; mark: TupletMark | null } | null {
   const wholes = element.duration ?? 0;
   // The parser gives NaN for a length of thousands of digits.
-  if (!(wholes < MOST_COUNTED)) return null;
+  if (!(wholes < MAX_COUNTED)) return null;
   const written = nearestFraction(wholes);
   if (!tuplet) return { duration: written, mark: null };
   const { notes, inTimeOf } = tuplet;

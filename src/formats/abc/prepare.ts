@@ -13,7 +13,7 @@ export interface PreparedText {
 }
 
 /** Slurs inside each other: notation has two or three. */
-const MOST_NESTED_SLURS = 16;
+const MAX_NESTED_SLURS = 16;
 
 const OWN_LINE = '%%morrin-';
 const MUSIC_LINE = /^(?![A-Za-z]:|%|\s*$)/;
@@ -93,15 +93,15 @@ export function prepareText(source: string, positions: TextPositions): PreparedT
       } else if (matchAt(ENDING, line, i) !== null) {
         beginEnding(start + i, line[i + 1] === '1');
       } else if (char === '(' && matchAt(TUPLET, line, i) === null) {
-        if (slurs.depth === MOST_NESTED_SLURS)
+        if (slurs.depth === MAX_NESTED_SLURS)
           say(
             start + i,
             'not-kept',
             'warning',
-            `Slurs are open inside ${MOST_NESTED_SLURS} others here; they are left out.`,
+            `Slurs are open inside ${MAX_NESTED_SLURS} others here; they are left out.`,
           );
-        if (slurs.depth >= MOST_NESTED_SLURS) change(i, '`');
-        slurs.open(slurs.depth >= MOST_NESTED_SLURS ? null : start + i);
+        if (slurs.depth >= MAX_NESTED_SLURS) change(i, '`');
+        slurs.open(slurs.depth >= MAX_NESTED_SLURS ? null : start + i);
       } else if (char === ')') {
         const opened = slurs.close();
         if (opened === undefined)

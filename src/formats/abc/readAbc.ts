@@ -1,7 +1,7 @@
 import Parse from 'abcjs/src/parse/abc_parse.js';
 import type { Tune } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
-import { MOST_PLAYED_EVENTS } from '../json';
+import { MAX_PLAYED_EVENTS } from '../json';
 import {
   type ReadResult,
   type ReadTune,
@@ -140,7 +140,7 @@ function readOne(
         1,
         'error',
         'too-long',
-        `With its repeats this plays over ${MOST_PLAYED_EVENTS} notes; each part is kept once.`,
+        `With its repeats this plays over ${MAX_PLAYED_EVENTS} notes; each part is kept once.`,
       ),
     );
   if (

@@ -1,5 +1,5 @@
 import { reportTune } from '#core/report';
-import { USUAL_WISHES, proposeBowings } from '#core/search';
+import { DEFAULT_WISHES, proposeBowings } from '#core/search';
 import { barSumFaults } from '#core/tune';
 import { readAbc, writeAbc } from '.';
 
@@ -43,7 +43,7 @@ describe('a lead-in that the last bar already holds', () => {
   });
 
   test('the search proposes bowings that come round', () => {
-    const proposed = proposeBowings(checked(led), USUAL_WISHES, 3);
+    const proposed = proposeBowings(checked(led), DEFAULT_WISHES, 3);
     expect(proposed.map(({ figures }) => figures.comesRound)).toEqual([true, true, true]);
   });
 });
@@ -60,7 +60,7 @@ describe('a tie from the last note to the first', () => {
   });
 
   test('the search knows it', () => {
-    const [best] = proposeBowings(checked('|:d2fA dfAd|f2Ad fAd2-:|'), USUAL_WISHES, 1);
+    const [best] = proposeBowings(checked('|:d2fA dfAd|f2Ad fAd2-:|'), DEFAULT_WISHES, 1);
     expect(best!.figures.comesRound).toBe(true);
   });
 

@@ -27,7 +27,7 @@ import type { PreparedText } from './prepare';
 import type { VoiceLine } from './voices';
 
 /** Bars beyond this are not read: 10,000 bars are far more than any tune has. */
-const MOST_BARS = 10_000;
+const MAX_BARS = 10_000;
 
 const MARKS: Record<string, NoteMark> = {
   staccato: 'staccato',
@@ -209,8 +209,8 @@ export function walkLines(
         }
         case 'note': {
           const rest = element.rest;
-          if (bar === null && bars.length >= MOST_BARS) {
-            say(offset, 'error', 'too-long', `Only the first ${MOST_BARS} bars are read.`);
+          if (bar === null && bars.length >= MAX_BARS) {
+            say(offset, 'error', 'too-long', `Only the first ${MAX_BARS} bars are read.`);
             return;
           }
           if (rest?.type === 'spacer') {

@@ -10,8 +10,8 @@ export type Unzipped =
   { readonly ok: true; readonly entries: readonly ZipEntry[] } | { readonly ok: false; readonly message: string };
 
 /** Limits of what an archive may hold: it tells its sizes as it likes, so what really comes out is counted. */
-export const MOST_ENTRIES = 2000;
-export const MOST_UNZIPPED_BYTES = 40 * 1024 * 1024;
+export const MAX_ENTRIES = 2000;
+export const MAX_UNZIPPED_BYTES = 40 * 1024 * 1024;
 
 /** Small pieces: a piece can swell a thousandfold before it is looked at. */
 const PIECE_BYTES = 4096;
@@ -24,18 +24,17 @@ export function unzip(bytes: Uint8Array): Unzipped {
   const entries: ZipEntry[] = [];
   let total = 0;
   let problem: string | null = null;
-  const giveUp = (words: string) => {
+  const abort = (words: string) => {
     problem ??= words;
     throw new Error(words);
   };
   const archive = new Unzip((file) => {
-    if (entries.length >= MOST_ENTRIES) giveUp(`This archive holds more than ${MOST_ENTRIES} files.`);
+    if (entries.length >= MAX_ENTRIES) abort(`This archive holds more than ${MAX_ENTRIES} files.`);
     const parts: Uint8Array[] = [];
     file.ondata = (error, data, isLast) => {
-      if (error) giveUp('This archive is damaged.');
+      if (error) abort('This archive is damaged.');
       total += data.length;
-      if (total > MOST_UNZIPPED_BYTES)
-        giveUp(`Unpacked, this archive is over ${MOST_UNZIPPED_BYTES / 1024 / 1024} MB.`);
+      if (total > MAX_UNZIPPED_BYTES) abort(`Unpacked, this archive is over ${MAX_UNZIPPED_BYTES / 1024 / 1024} MB.`);
       parts.push(data);
       if (isLast && !file.name.endsWith('/')) entries.push({ name: file.name, bytes: joined(parts) });
     };

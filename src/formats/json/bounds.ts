@@ -1,13 +1,13 @@
 import type { Tune } from '#core/tune';
 
 /** Most written events that a document may hold: far beyond any tune, small enough to stay quick. */
-export const MOST_EVENTS = 30_000;
+export const MAX_EVENTS = 30_000;
 
 /** Most events that a form may play, repeats counted: the tune is judged as it is played. */
-export const MOST_PLAYED_EVENTS = 60_000;
+export const MAX_PLAYED_EVENTS = 60_000;
 
 /** Numerators and denominators of lengths. */
-export const MOST_COUNT = 1_000_000_000;
+export const MAX_COUNT = 1_000_000_000;
 
 /** Most letters of words, most items of lists. */
 export const MOST = {

@@ -1,10 +1,10 @@
 import { POSITIONS } from '#core/fingering';
 import type { Fraction } from '#core/base';
 import { LETTERS, MODES, type Pitch } from '#core/pitch';
-import { HOLD_RANGE, LILT_NAME, MOST_BREATH, PACE_RANGE } from '#core/tempo';
-import { LEAST_WISH, MOST_WISH } from '#core/travel';
+import { HOLD_RANGE, LILT_NAME, MAX_BREATH, PACE_RANGE } from '#core/tempo';
+import { MIN_WISH, MAX_WISH } from '#core/travel';
 import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune, lengthFault } from '#core/tune';
-import { ID_WORDS, MOST, MOST_COUNT, MOST_EVENTS, MOST_PLAYED_EVENTS, WORDS, playedEvents } from './bounds';
+import { ID_WORDS, MOST, MAX_COUNT, MAX_EVENTS, MAX_PLAYED_EVENTS, WORDS, playedEvents } from './bounds';
 
 type Check = (value: unknown) => boolean;
 type Checks = Readonly<Record<string, Check>>;
@@ -74,7 +74,7 @@ const lasts =
   (value) => {
     if (typeof value !== 'object' || value === null || countFields(value) !== 2) return false;
     const { n, d } = value as Fraction;
-    return Number.isInteger(n) && n >= least && n <= MOST_COUNT && Number.isInteger(d) && d >= 1 && d <= MOST_COUNT;
+    return Number.isInteger(n) && n >= least && n <= MAX_COUNT && Number.isInteger(d) && d >= 1 && d <= MAX_COUNT;
   };
 const length = lasts(1);
 const silence = lasts(0);
@@ -123,9 +123,9 @@ const note = shape(
     chord,
     marks: list(0, NOTE_MARKS.length, among(NOTE_MARKS)),
     drone: among(['lower', 'upper']),
-    bowLength: between(LEAST_WISH, MOST_WISH),
+    bowLength: between(MIN_WISH, MAX_WISH),
     hold: between(HOLD_RANGE.least, HOLD_RANGE.most),
-    breath: between(Number.MIN_VALUE, MOST_BREATH),
+    breath: between(Number.MIN_VALUE, MAX_BREATH),
     pace: between(PACE_RANGE.least, PACE_RANGE.most),
   },
 );
@@ -149,7 +149,7 @@ const fields = shape(
     tuning: list(4, 4, pitch),
     tempoBpm: orNull(between(10, 400)),
     start: orNull(direction),
-    parts: list(1, MOST.parts, shape({ name: words(1, MOST.partName), events: list(1, MOST_EVENTS, event) })),
+    parts: list(1, MOST.parts, shape({ name: words(1, MOST.partName), events: list(1, MAX_EVENTS, event) })),
     form: list(1, MOST.form, words(0, MOST.partName)),
   },
   {
@@ -186,7 +186,7 @@ function holdsTogether({ parts, form }: Tune): boolean {
       else reused.add(item.reuses);
     }
   }
-  if (ids.size !== count || count > MOST_EVENTS || playedEvents({ parts, form }) > MOST_PLAYED_EVENTS) return false;
+  if (ids.size !== count || count > MAX_EVENTS || playedEvents({ parts, form }) > MAX_PLAYED_EVENTS) return false;
   if (lengthFault({ parts, form })) return false;
   return [...reused].every((taken) => ownBars.has(taken));
 }

@@ -1,17 +1,17 @@
 import { z } from 'zod';
 import { POSITIONS } from '#core/fingering';
 import { LETTERS, MODES } from '#core/pitch';
-import { HOLD_RANGE, LILT_NAME, MOST_BREATH, PACE_RANGE } from '#core/tempo';
-import { LEAST_WISH, MOST_WISH } from '#core/travel';
+import { HOLD_RANGE, LILT_NAME, MAX_BREATH, PACE_RANGE } from '#core/tempo';
+import { MIN_WISH, MAX_WISH } from '#core/travel';
 import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune, lengthFault } from '#core/tune';
 import { lengthWords, tuningFault } from '../text';
 import { isTune } from './isTune';
-import { ID_WORDS, MOST, MOST_COUNT, MOST_EVENTS, MOST_PLAYED_EVENTS, WORDS, playedEvents } from './bounds';
+import { ID_WORDS, MOST, MAX_COUNT, MAX_EVENTS, MAX_PLAYED_EVENTS, WORDS, playedEvents } from './bounds';
 
 const words = z.string().regex(WORDS, 'holds a character that cannot be kept');
 
 const fraction = z
-  .object({ n: z.int().min(0).max(MOST_COUNT), d: z.int().min(1).max(MOST_COUNT) })
+  .object({ n: z.int().min(0).max(MAX_COUNT), d: z.int().min(1).max(MAX_COUNT) })
   .describe('exact length in whole notes: n/d');
 const pitch = z.object({ letter: z.enum(LETTERS), alter: z.int().min(-2).max(2), octave: z.int().min(-1).max(9) });
 const meter = z.object({
@@ -59,9 +59,9 @@ const note = z.object({
   chord,
   marks: z.array(z.enum(NOTE_MARKS)).max(NOTE_MARKS.length).optional(),
   drone: z.enum(['lower', 'upper']).optional(),
-  bowLength: z.number().min(LEAST_WISH).max(MOST_WISH).optional(),
+  bowLength: z.number().min(MIN_WISH).max(MAX_WISH).optional(),
   hold: z.number().min(HOLD_RANGE.least).max(HOLD_RANGE.most).optional(),
-  breath: z.number().positive().max(MOST_BREATH).optional(),
+  breath: z.number().positive().max(MAX_BREATH).optional(),
   pace: z.number().min(PACE_RANGE.least).max(PACE_RANGE.most).optional(),
 });
 const rest = z.object({ kind: z.literal('rest'), id, duration: fraction, tuplet: tuplet.optional(), chord });
@@ -134,8 +134,8 @@ export const documentSchema: z.ZodType<Tune> = z
         fault.part === null ? ['form'] : ['parts', fault.part, 'events', fault.event!, 'duration'],
       );
     const played = playedEvents(tune as Tune);
-    if (played > MOST_PLAYED_EVENTS)
-      refuse(`plays at most ${MOST_PLAYED_EVENTS} events, this one plays ${played}`, ['form']);
+    if (played > MAX_PLAYED_EVENTS)
+      refuse(`plays at most ${MAX_PLAYED_EVENTS} events, this one plays ${played}`, ['form']);
   });
 
 /** Events of all parts, as far as a value has such; 0 where it has none. */
@@ -156,11 +156,11 @@ export const tuneSchema = z.unknown().transform((value, context): Tune => {
   if (isTune(value)) return value;
   // What is too much as a whole is not gone through piece by piece.
   const events = countEvents(value);
-  if (events > MOST_EVENTS) {
+  if (events > MAX_EVENTS) {
     context.addIssue({
       code: 'custom',
       path: ['parts'],
-      message: `at most ${MOST_EVENTS} events, this one has ${events}`,
+      message: `at most ${MAX_EVENTS} events, this one has ${events}`,
     });
     return z.NEVER;
   }

@@ -19,7 +19,7 @@ export interface MelodyBar {
   readonly events: readonly (NoteEvent | RestEvent)[];
 }
 
-const MOST_BARS = 10_000;
+const MAX_BARS = 10_000;
 
 /**
  * Quantised notes as bars: cut at bar lines and tied over them, gaps filled with rests, lengths that no note has written
@@ -33,7 +33,7 @@ export function barsOfMelody(notes: readonly GridNote[], meters: readonly MidiMe
   const bars: MelodyBar[] = [];
   let at = 0;
   let onset = ZERO;
-  while (compare(onset, end) < 0 && bars.length < MOST_BARS) {
+  while (compare(onset, end) < 0 && bars.length < MAX_BARS) {
     const quarters = toNumber(onset) * 4;
     const { num, den } = [...meters].reverse().find((meter) => meter.at <= quarters + 1e-6) ?? meters[0]!;
     const length = fraction(num, den);

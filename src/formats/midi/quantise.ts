@@ -88,7 +88,7 @@ function beatsOfTriplets(notes: readonly MidiNote[], straightStep: number): Set<
 }
 
 /** The coarsest grid on which the onsets lie well enough. */
-export function usualGrid(notes: readonly MidiNote[]): Grid {
+export function defaultGrid(notes: readonly MidiNote[]): Grid {
   for (const shortest of [8, 16, 32] as const) {
     const { offsets } = quantise(notes, { shortest, triplets: true });
     const mean = offsets.reduce((sum, offset) => sum + Math.abs(offset), 0) / Math.max(1, offsets.length);

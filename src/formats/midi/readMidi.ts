@@ -7,7 +7,7 @@ import { STANDARD_TUNING } from '#core/tuning';
 import type { ReadTune, Voice } from '../score';
 import { type ImportMessage, importMessage, lengthWords, stopMessage } from '../text';
 import { type MidiMeter, barsOfMelody } from './melodyBars';
-import { type Grid, type MidiNote, QUARTER, quantise, usualGrid } from './quantise';
+import { type Grid, type MidiNote, QUARTER, quantise, defaultGrid } from './quantise';
 import { foldPasses } from './foldPasses';
 
 /** How a MIDI file is to be read. */
@@ -31,13 +31,13 @@ export interface ReadMidi {
 }
 
 /** Notes beyond this are not read. */
-const MOST_NOTES = 20_000;
+const MAX_NOTES = 20_000;
 /** Four bytes of seven bits; what goes on longer comes out of the parser as anything, also as less than nothing. */
-const MOST_DELTA = 0x0fffffff;
+const MAX_DELTA = 0x0fffffff;
 /** Percussion by custom: its numbers are no pitches. */
 const PERCUSSION = 9;
 /** Quarters a minute where a file does not say. */
-const USUAL_TEMPO = 120;
+const DEFAULT_TEMPO = 120;
 /** An onset moved by more than this share of a quarter is counted. */
 const MOVED = 0.05;
 
@@ -69,14 +69,14 @@ function readNotes(bytes: Uint8Array, choice: MidiChoice): ReadMidi {
   }
   const ticks = midi.header.ticksPerBeat;
   if (!ticks || ticks < 1) return failed('This MIDI file counts in film frames: expected one that counts in beats.');
-  if (midi.tracks.some((events) => events.some(({ deltaTime }) => !(deltaTime >= 0 && deltaTime <= MOST_DELTA))))
+  if (midi.tracks.some((events) => events.some(({ deltaTime }) => !(deltaTime >= 0 && deltaTime <= MAX_DELTA))))
     return failed('This MIDI file is damaged: a time in it is longer than a MIDI file can say.');
   const sources = notesByVoice(midi, ticks);
   const voices = sources.map(({ id, name, notes }) => ({ id, name, notes: notes.length }));
   const source = sources.find(({ id }) => id === choice.voice) ?? mainVoice(sources);
   if (!source) return failed('No notes were found in this MIDI file.');
   const head = readHead(midi, ticks);
-  const grid = choice.grid ?? usualGrid(source.notes);
+  const grid = choice.grid ?? defaultGrid(source.notes);
   // An odd byte in a time of the file may be a gap of years, which would be filled with rests.
   const wholes = source.notes.reduce((last, { end }) => Math.max(last, end), 0) / 4;
   if (!(wholes <= MUSIC_BOUNDS.playedWholes))
@@ -86,7 +86,7 @@ function readNotes(bytes: Uint8Array, choice: MidiChoice): ReadMidi {
   const say = (code: ImportMessage['code'], words: string) => messages.push(importMessage(1, 1, 'info', code, words));
   if (sources.length > 1)
     say('voice-left-out', `“${source.name}” is read as the melody, ${sources.length - 1} other voices are left out.`);
-  if (source.isCut) say('too-long', `Only the first ${MOST_NOTES} notes are read.`);
+  if (source.isCut) say('too-long', `Only the first ${MAX_NOTES} notes are read.`);
   const key = head.key ?? guessedKey(source.notes);
   if (!head.key) say('not-kept', 'The file names no key; it was guessed from the notes.');
   const bars = barsOfMelody(quantised.notes, head.meters, key);
@@ -153,7 +153,7 @@ function notesByVoice({ tracks }: MidiData, ticks: number): VoiceNotes[] {
       if (begun !== undefined) {
         const voice = byChannel.get(channel) ?? { id: `${index}/${channel}`, name, notes: [], isCut: false };
         byChannel.set(channel, voice);
-        if (voice.notes.length >= MOST_NOTES) voice.isCut = true;
+        if (voice.notes.length >= MAX_NOTES) voice.isCut = true;
         else if (tick > begun) voice.notes.push({ onset: begun / ticks, end: tick / ticks, midi: noteNumber });
         open.delete(key);
       }
@@ -231,7 +231,7 @@ function readHead({ tracks }: MidiData, ticks: number): Head {
   }
   meters.sort((a, b) => a.at - b.at);
   if (meters.length === 0 || meters[0]!.at > 0) meters.unshift({ at: 0, num: 4, den: 4 });
-  return { title, quarterTempo: quarterTempo ?? USUAL_TEMPO, meters, key };
+  return { title, quarterTempo: quarterTempo ?? DEFAULT_TEMPO, meters, key };
 }
 
 /** The meter that holds the longest up to the last note; bars of other lengths keep theirs. */

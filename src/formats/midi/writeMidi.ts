@@ -11,7 +11,7 @@ export const TICKS_PER_QUARTER = 960;
 const FIDDLE = 40;
 /** A separate stroke is let go a little before the next; within a stroke the notes touch. */
 const SEPARATION = 0.06;
-const MOST_TICKS_OFF = 40;
+const MAX_TICKS_OFF = 40;
 
 interface Timed {
   readonly tick: number;
@@ -36,7 +36,7 @@ export function writeMidi(report: TuneReport): Uint8Array<ArrayBuffer> {
     const from = tickOf(timing.onsets[i]!);
     const full = Math.max(1, tickOf(timing.onsets[i]! + timing.durations[i]!) - from);
     const isJoined = (report.figures.bowed[i + 1]?.inStroke ?? 1) > 1;
-    const length = isJoined ? full : Math.max(1, full - Math.min(MOST_TICKS_OFF, Math.round(SEPARATION * full)));
+    const length = isJoined ? full : Math.max(1, full - Math.min(MAX_TICKS_OFF, Math.round(SEPARATION * full)));
     const velocity = velocities[i]!;
     sound(melody, 0, midiOf(note.pitch), from, length, velocity);
     for (const stop of note.stops ?? []) sound(second, 1, midiOf(stop), from, length, velocity);

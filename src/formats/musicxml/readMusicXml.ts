@@ -2,7 +2,7 @@ import { toNumber } from '#core/base';
 import { beatUnit } from '#core/tempo';
 import { type DanceType, type Tune, writtenNotes } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
-import { MOST_PLAYED_EVENTS } from '../json';
+import { MAX_PLAYED_EVENTS } from '../json';
 import { type ReadResult, type Voice, applyDirectives, assemble, barSumMessages, readDirectives } from '../score';
 import { type ImportMessage, TextPositions, importMessage, stopMessage } from '../text';
 import { readHeadFields, withFields } from './fields';
@@ -88,7 +88,7 @@ function readVoice(root: XmlElement, voice: Voice, voices: readonly Voice[], pos
         1,
         'error',
         'too-long',
-        `With its repeats this plays over ${MOST_PLAYED_EVENTS} notes; each part is kept once.`,
+        `With its repeats this plays over ${MAX_PLAYED_EVENTS} notes; each part is kept once.`,
       ),
     );
   const { danceType } = head;

@@ -29,7 +29,7 @@ import { voiceOf } from './voices';
 import { type XmlElement, child, childText, childrenOf } from './xml';
 
 /** Measures beyond this are not read. */
-const MOST_MEASURES = 10_000;
+const MAX_MEASURES = 10_000;
 
 /** Everything that the walk over a part gathers of one voice. */
 export interface PartRead {
@@ -49,9 +49,9 @@ type Sounding = NoteEvent | RestEvent;
 export function walkPart(part: XmlElement, voice: string, positions: TextPositions, hasOwnLabels: boolean): PartRead {
   const walk = new PartWalk(voice, positions, hasOwnLabels);
   const measures = childrenOf(part, 'measure');
-  for (const measure of measures.slice(0, MOST_MEASURES)) walk.measure(measure);
-  if (measures.length > MOST_MEASURES)
-    walk.say(measures[MOST_MEASURES]!, 'error', 'too-long', `Only the first ${MOST_MEASURES} measures are read.`);
+  for (const measure of measures.slice(0, MAX_MEASURES)) walk.measure(measure);
+  if (measures.length > MAX_MEASURES)
+    walk.say(measures[MAX_MEASURES]!, 'error', 'too-long', `Only the first ${MAX_MEASURES} measures are read.`);
   return walk.read;
 }
 

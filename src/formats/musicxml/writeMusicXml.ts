@@ -21,7 +21,7 @@ import { CHORD_KINDS, FIELD_PREFIX, JOINED, MARK_ELEMENTS, NOTE_TYPES } from './
 import { type XmlOut, buildXml, el } from './xml';
 
 /** Divisions of a quarter beyond this are not written: lengths are then rounded to them. */
-const MOST_DIVISIONS = 1_000_000;
+const MAX_DIVISIONS = 1_000_000;
 
 const SAID_MARKS = new Set<NoteMark>([...(Object.keys(MARK_ELEMENTS) as NoteMark[]), 'fermata']);
 
@@ -80,7 +80,7 @@ function divisionsOf(tune: Tune): number {
       if (event.kind === 'bar') continue;
       const { d } = multiply(event.duration, fraction(4));
       const common = lowestCommonMultiple(divisions, d);
-      if (common <= MOST_DIVISIONS) divisions = common;
+      if (common <= MAX_DIVISIONS) divisions = common;
     }
   return divisions;
 }

@@ -15,7 +15,7 @@ export type ParsedXml =
   | { readonly ok: false; readonly line: number; readonly column: number; readonly message: string };
 
 /** Elements inside each other: notation needs a dozen. */
-const MOST_NESTED = 60;
+const MAX_NESTED = 60;
 
 /** The parser's node: one key with the children, `:@` with the attributes. */
 type RawNode = Record<string, unknown> & { ':@'?: Record<string, string> };
@@ -42,7 +42,7 @@ export function parseXml(text: string): ParsedXml {
     ignoreDeclaration: true,
     ignorePiTags: true,
     captureMetaData: true,
-    maxNestedTags: MOST_NESTED,
+    maxNestedTags: MAX_NESTED,
   });
   try {
     const nodes = parser.parse(text) as RawNode[];

@@ -1,5 +1,5 @@
 import type { BarEvent, Part } from '#core/tune';
-import { MOST_PLAYED_EVENTS, playedEvents } from '../json';
+import { MAX_PLAYED_EVENTS, playedEvents } from '../json';
 import type { MorrinDirectives } from './directives';
 import { withPassLinks } from './passLinks';
 import { type RawBar, type Structure, structureOf } from './structure';
@@ -24,7 +24,7 @@ export function assemble(
   const parts = directives.plays.length > 0 ? withPlays(renamed.parts, directives.plays) : renamed.parts;
   const known = new Set(parts.map(({ name }) => name));
   const said = directives.form?.every((name) => known.has(name)) ? [...directives.form] : renamed.form;
-  const isTooLong = playedEvents({ parts, form: said }) > MOST_PLAYED_EVENTS;
+  const isTooLong = playedEvents({ parts, form: said }) > MAX_PLAYED_EVENTS;
   const form = isTooLong ? parts.map(({ name }) => name) : said;
   return { parts: withPassLinks(parts, form), form, isTooLong };
 }

@@ -13,11 +13,11 @@ import {
   type Tune,
   writtenNotes,
 } from '#core/tune';
-import { LEAST_WISH, MOST_WISH } from '#core/travel';
+import { MIN_WISH, MAX_WISH } from '#core/travel';
 import { type Tuning, parseTuning } from '#core/tuning';
 import { POSITIONS } from '#core/fingering';
 import { midiOf } from '#core/pitch';
-import { HOLD_RANGE, LILTS, LILT_NAME, MOST_BREATH, PACE_RANGE, STRAIGHT } from '#core/tempo';
+import { HOLD_RANGE, LILTS, LILT_NAME, MAX_BREATH, PACE_RANGE, STRAIGHT } from '#core/tempo';
 import { type ImportMessage, tuningFault } from '../text';
 import type { PlainScore } from './plainScore';
 
@@ -35,7 +35,7 @@ import type { PlainScore } from './plainScore';
 /** Lines about what is played freely: the note's own field, and the amounts it may have. */
 const FREE_LINES = {
   holds: { key: 'hold', range: HOLD_RANGE },
-  breaths: { key: 'breath', range: { least: 0.001, most: MOST_BREATH } },
+  breaths: { key: 'breath', range: { least: 0.001, most: MAX_BREATH } },
   paces: { key: 'pace', range: PACE_RANGE },
 } as const;
 
@@ -142,8 +142,8 @@ export function readDirectives(
       for (const item of value.trim().split(/\s+/)) {
         const found = /^(\d+):(\d+(?:\.\d+)?)$/.exec(item);
         const ratio = Number(found?.[2]);
-        if (found && ratio >= LEAST_WISH && ratio <= MOST_WISH) bowLengths.push({ note: Number(found[1]), ratio });
-        else refuse(`stroke lengths from ${LEAST_WISH} to ${MOST_WISH} such as 5:1.25`);
+        if (found && ratio >= MIN_WISH && ratio <= MAX_WISH) bowLengths.push({ note: Number(found[1]), ratio });
+        else refuse(`stroke lengths from ${MIN_WISH} to ${MAX_WISH} such as 5:1.25`);
       }
     } else if (name === 'drones') {
       for (const item of value.trim().split(/\s+/)) {

@@ -164,7 +164,7 @@ function partName(index: number): string {
 }
 
 /** Passes that a playing order may name: more is not understood as one. */
-const MOST_PASSES = 512;
+const MAX_PASSES = 512;
 
 /** Reads a playing order such as `AABB`, `A2B2`, `A(AB)3C` or `A.B.A`; null where it is not one. */
 export function readOrder(text: string): string[] | null {
@@ -189,7 +189,7 @@ export function readOrder(text: string): string[] | null {
       const times = /^\d+/.exec(clean.slice(at))?.[0];
       at += times?.length ?? 0;
       const plays = Number(times ?? 1);
-      if (names.length + plays * item.length > MOST_PASSES) return null;
+      if (names.length + plays * item.length > MAX_PASSES) return null;
       for (let k = 0; k < plays; k++) names.push(...item);
     }
     return names;

@@ -1,7 +1,7 @@
 import { randomInt } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import type { Tune } from '#core/tune';
-import { USUAL_REGION } from '#core/tempo';
+import { DEFAULT_REGION } from '#core/tempo';
 import { playerSettings, settingsSchema } from '#contract/settings';
 import { type Database, type Queryable, inTransaction } from '../db';
 import { headColumns } from '../tunes/tuneHead';
@@ -12,8 +12,8 @@ const REVISED: ReadonlySet<BackupTable> = new Set(REVISED_TABLES);
 /** Rows put in at once. */
 const BATCH = 100;
 /** By how much revisions are moved, so that no save of before can name one. */
-const LEAST_MOVE = 1000;
-const MOST_MOVE = 100_000;
+const MIN_MOVE = 1000;
+const MAX_MOVE = 100_000;
 
 /**
  * Puts a backup in the place of everything there is, all of it or nothing, in one transaction that waits for nothing but the
@@ -28,9 +28,9 @@ export function readBackup(db: Database, input: Readable): Promise<{ tunes: numb
     async (client) => {
       await client.query(`TRUNCATE ${BACKUP_TABLES.join(', ')}, import_tunes, book_words, answered_requests CASCADE`);
       const columns = await columnsOf(client);
-      const by = randomInt(LEAST_MOVE, MOST_MOVE);
+      const by = randomInt(MIN_MOVE, MAX_MOVE);
       let [tunes, rows] = [0, 0];
-      let bands = USUAL_REGION;
+      let bands = DEFAULT_REGION;
       let batch: BackupRow[] = [];
       const flush = async () => {
         if (batch.length > 0) await insertRows(client, batch, columns);

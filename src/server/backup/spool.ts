@@ -5,18 +5,18 @@ import path from 'node:path';
 import { type Readable, Transform, type TransformCallback } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { createGunzip } from 'node:zlib';
-import { MOST_BACKUP_BYTES } from '#contract/exports';
+import { MAX_BACKUP_BYTES } from '#contract/exports';
 import { AppError } from '../errors';
 
 /** What a backup may swell to when it is unpacked. */
-const MOST_UNPACKED_BYTES = 8 * MOST_BACKUP_BYTES;
+const MAX_UNPACKED_BYTES = 8 * MAX_BACKUP_BYTES;
 
 /** Takes an upload into a file of its own, lets work be done with it, and takes the file away. However slowly it comes, nobody waits. */
 export async function withSpooled<T>(upload: Readable, work: (file: string) => Promise<T>): Promise<T> {
   const folder = await mkdtemp(path.join(tmpdir(), 'morrin-backup-'));
   try {
     const file = path.join(folder, 'backup.jsonl.gz');
-    await pipeline(upload, limited(MOST_BACKUP_BYTES), createWriteStream(file, { mode: 0o600 }));
+    await pipeline(upload, limited(MAX_BACKUP_BYTES), createWriteStream(file, { mode: 0o600 }));
     return await work(file);
   } finally {
     await rm(folder, { recursive: true, force: true });
@@ -27,7 +27,7 @@ export async function withSpooled<T>(upload: Readable, work: (file: string) => P
 export async function withUnpacked<T>(file: string, work: (text: Readable) => Promise<T>): Promise<T> {
   const source = createReadStream(file);
   const gunzip = createGunzip();
-  const unpacked = limited(MOST_UNPACKED_BYTES);
+  const unpacked = limited(MAX_UNPACKED_BYTES);
   // A failure anywhere comes out at the reading end.
   for (const stream of [source, gunzip]) stream.on('error', (error: Error) => unpacked.destroy(error));
   // It may fail before anybody reads from it; the reader is told then.

@@ -3,7 +3,7 @@ import { type Database, openClient } from '../db';
 import { BACKUP_FORMAT, BACKUP_TABLES, BACKUP_VERSION, KEPT_ROWS } from './tables';
 
 /** Rows fetched at once, and sent as one piece: as many as have about so many letters, judged by those before. */
-const MOST_ROWS = 200;
+const MAX_ROWS = 200;
 const FIRST_ROWS = 1;
 const LETTERS = 1_000_000;
 
@@ -36,7 +36,7 @@ export async function* backupLines(db: Database, now: Date): AsyncGenerator<stri
         counts[table] += rows.length;
         if (rows.length < asked) break;
         const mean = rows.reduce((sum, { row }) => sum + row.length, 0) / rows.length;
-        asked = Math.max(1, Math.min(MOST_ROWS, Math.floor(LETTERS / mean)));
+        asked = Math.max(1, Math.min(MAX_ROWS, Math.floor(LETTERS / mean)));
       }
       await client.query('CLOSE backup_rows');
       yield `${JSON.stringify({ section: table, rows: counts[table], sha256: sum.digest('hex') })}\n`;

@@ -4,7 +4,7 @@ import type { Queryable } from '../db';
 import { filterConditions } from './filterSql';
 
 /** Bulk changes that can be taken back; older ones are forgotten. */
-const MOST_KEPT = 50;
+const MAX_KEPT = 50;
 
 /** What a deed does to a tune, and which tunes it changes at all; `$1` is its value. */
 const DEEDS: Readonly<Record<BulkDeed['kind'], { readonly set: string; readonly changes: string }>> = {
@@ -53,7 +53,7 @@ export async function changeTunes(
   ]);
   await client.query(
     'DELETE FROM bulk_changes WHERE id NOT IN (SELECT id FROM bulk_changes ORDER BY made_at DESC LIMIT $1)',
-    [MOST_KEPT],
+    [MAX_KEPT],
   );
   return { changed: before.length, undo };
 }

@@ -2,9 +2,9 @@ import type { Queryable } from '../db';
 import { quoted, wordsOf } from './filterSql';
 
 /** Words of the book that are tried for each misspelt one. */
-const MOST_TRIED = 4;
+const MAX_TRIED = 4;
 /** Words of a search that are put right; what stands for them goes along in the address of the next page. */
-const MOST_WORDS = 12;
+const MAX_WORDS = 12;
 /** Letters of the longest word that is compared letter by letter; PostgreSQL compares none over 255 bytes. */
 const LONGEST_WORD = 60;
 
@@ -29,7 +29,7 @@ export async function nearWords(db: Queryable, text: string): Promise<NearWords 
             ) AS near
        FROM unnest($1::text[]) WITH ORDINALITY AS a(given, place), lower(unaccent(given)) AS asked
       ORDER BY place`,
-    [words.slice(0, MOST_WORDS), MOST_TRIED],
+    [words.slice(0, MAX_WORDS), MAX_TRIED],
   );
   if (rows.every(({ near }) => near.length === 0)) return null;
   return words.map((word, i) => {

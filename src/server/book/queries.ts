@@ -5,7 +5,7 @@ import { type BookCount, type BookFacets, type BookFilter, type BookQuery, DEFAU
 import type { TuneList, TuneSummary } from '#contract/tunes';
 import type { Queryable } from '../db';
 import { countingKey } from '../counting/figures';
-import { MOST_TRIES } from '../counting/queries';
+import { MAX_TRIES } from '../counting/queries';
 import { filterConditions } from './filterSql';
 import { type NearWords, nearWords } from './nearSpelling';
 import { pageStatement, writeCursor } from './pageSql';
@@ -83,7 +83,7 @@ function toSummary(row: SummaryRow, { bands }: PlayerSettings, key: string): Tun
     form: row.form,
     bars: row.bars,
     isCounted: row.counted_by === key,
-    givenUp: row.failed_by === key && row.count_tries >= MOST_TRIES ? row.failed_why : null,
+    givenUp: row.failed_by === key && row.count_tries >= MAX_TRIES ? row.failed_why : null,
     comesRound: row.comes_round,
     flippedParts: row.flipped_parts,
     ceilingBpm: row.ceiling_bpm,
@@ -117,7 +117,7 @@ export async function listFacets(db: Queryable): Promise<BookFacets> {
   const facet = async (expression: string, from = 'tunes') => {
     const { rows } = await db.query<{ value: string; count: number }>(
       `SELECT ${expression} AS value, count(*)::integer AS count FROM ${from}
-        WHERE removed_at IS NULL GROUP BY 1 ORDER BY 2 DESC, 1 LIMIT ${MOST_FACETS}`,
+        WHERE removed_at IS NULL GROUP BY 1 ORDER BY 2 DESC, 1 LIMIT ${MAX_FACETS}`,
     );
     return rows;
   };
@@ -137,4 +137,4 @@ export async function listFacets(db: Queryable): Promise<BookFacets> {
 }
 
 /** Values of a kind that are offered to filter by. */
-const MOST_FACETS = 200;
+const MAX_FACETS = 200;

@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import { type BookView, MOST_VIEWS, type nameViewSchema } from '#contract/book';
+import { type BookView, MAX_VIEWS, type nameViewSchema } from '#contract/book';
 import type { z } from 'zod';
 import type { Queryable } from '../db';
 
 export async function listViews(db: Queryable): Promise<BookView[]> {
   const { rows } = await db.query<BookView>(
     'SELECT id, name, query FROM book_views ORDER BY lower(name), id LIMIT $1',
-    [MOST_VIEWS],
+    [MAX_VIEWS],
   );
   return rows;
 }
@@ -29,7 +29,7 @@ export async function keepView(
       WHERE (SELECT count(*) FROM book_views) < $4 OR EXISTS (SELECT 1 FROM book_views WHERE name = $2)
      ON CONFLICT (name) DO UPDATE SET query = excluded.query
      RETURNING id, name, query`,
-    [randomUUID(), name, JSON.stringify(query), MOST_VIEWS],
+    [randomUUID(), name, JSON.stringify(query), MAX_VIEWS],
   );
   return rows[0] ?? null;
 }

@@ -4,7 +4,7 @@ import type { Express } from 'express';
 import request from 'supertest';
 import { countingSchema } from '#contract/book';
 import type { Tune } from '#core/tune';
-import { USUAL_SETTINGS, playerSettings, settingsRecordSchema } from '#contract/settings';
+import { DEFAULT_SETTINGS, playerSettings, settingsRecordSchema } from '#contract/settings';
 import { tuneListSchema } from '#contract/tunes';
 import { readAbc } from '#formats/abc';
 import type { Database } from '../db';
@@ -74,19 +74,19 @@ test('other limits make every figure out of date, other words none', async () =>
     const { revision } = settingsRecordSchema.parse((await request(app).get('/api/settings')).body);
     await request(app).put('/api/settings').send({ baseRevision: revision, settings });
   };
-  await put({ ...USUAL_SETTINGS, words: { phases: 'long-first' } });
+  await put({ ...DEFAULT_SETTINGS, words: { phases: 'long-first' } });
   expect((await counting()).left).toBe(0);
-  const limits = { ...USUAL_SETTINGS.limits, strokeMs: { value: 120, source: 'measured' as const } };
-  await put({ ...USUAL_SETTINGS, limits });
+  const limits = { ...DEFAULT_SETTINGS.limits, strokeMs: { value: 120, source: 'measured' as const } };
+  await put({ ...DEFAULT_SETTINGS, limits });
   // The first hundred are counted with the change.
   expect((await counting()).left).toBe(0);
-  expect(countingKey(playerSettings({ ...USUAL_SETTINGS, limits }))).not.toBe(
-    countingKey(playerSettings(USUAL_SETTINGS)),
+  expect(countingKey(playerSettings({ ...DEFAULT_SETTINGS, limits }))).not.toBe(
+    countingKey(playerSettings(DEFAULT_SETTINGS)),
   );
 });
 
 test('equal settings have one key, in whatever order their names stand', () => {
-  const settings = playerSettings(USUAL_SETTINGS);
+  const settings = playerSettings(DEFAULT_SETTINGS);
   const turned = Object.fromEntries(Object.entries(settings).reverse()) as unknown as typeof settings;
   expect(countingKey(turned)).toBe(countingKey(settings));
 });

@@ -13,14 +13,14 @@ export function countTunes(documents: readonly string[], settings: PlayerSetting
 }
 
 /** Events played that are judged while somebody waits: four times the longest tune that is played. */
-const MOST_AT_ONCE = 4_000;
+const MAX_AT_ONCE = 4_000;
 
 /** The same for documents that are quickly counted; of others only what is known without counting. */
 export function countNow(
   documents: readonly string[],
   settings: PlayerSettings,
 ): { readonly head: TuneHead; readonly figures: TuneFigures | null }[] {
-  let left = MOST_AT_ONCE;
+  let left = MAX_AT_ONCE;
   return parsed(documents).map((tune) => {
     const head = tuneHead(tune, settings);
     left -= playedEvents(tune);

@@ -1,13 +1,13 @@
 import { createHash } from 'node:crypto';
 import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
-import { USUAL_SETTINGS, playerSettings } from '#contract/settings';
+import { DEFAULT_SETTINGS, playerSettings } from '#contract/settings';
 import { readAbc } from '#formats/abc';
 import { PLAIN_TUNES } from '../../core/testing/plainTunes';
 import { randomTune } from '../../core/testing/tunes';
 import { RULES_PRINT, countTune, countingKey } from './figures';
 
-const settings = playerSettings(USUAL_SETTINGS);
+const settings = playerSettings(DEFAULT_SETTINGS);
 
 /** Tunes of all dances, in other tunings, with marks of every kind: a rule that changes no figure of theirs changes few. */
 function knownTunes() {

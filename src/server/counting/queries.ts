@@ -17,9 +17,9 @@ export interface CountedTune {
 }
 
 /** A tune is not tried more often with the same settings. */
-export const MOST_TRIES = 3;
+export const MAX_TRIES = 3;
 /** The tune was given up with the settings `$1`. */
-const GIVEN_UP = `(failed_by IS NOT DISTINCT FROM $1 AND count_tries >= ${MOST_TRIES})`;
+const GIVEN_UP = `(failed_by IS NOT DISTINCT FROM $1 AND count_tries >= ${MAX_TRIES})`;
 
 /** Tunes whose figures are not those of a key, without those that were given up. */
 export async function listUncounted(db: Queryable, key: string, limit: number): Promise<UncountedTune[]> {

@@ -2,7 +2,7 @@ import express, { Router } from 'express';
 import { z } from 'zod';
 import { beginImportSchema, finishImportSchema } from '#contract/imports';
 import { playerSettings } from '#contract/settings';
-import { MOST_IMPORT_BYTES, MOST_TUNE_BYTES } from '#contract/tunes';
+import { MAX_IMPORT_BYTES, MAX_TUNE_BYTES } from '#contract/tunes';
 import { type Database, inTransaction } from '../db';
 import { answerOnce } from '../answerOnce';
 import { bodyBytes } from '../bodyBytes';
@@ -21,7 +21,7 @@ import {
 } from './queries';
 
 /** Choices about twenty thousand tunes. */
-const MOST_CHOICES_BYTES = 3 * 1024 * 1024;
+const MAX_CHOICES_BYTES = 3 * 1024 * 1024;
 
 const idSchema = z.object({ id: z.uuid() });
 
@@ -49,7 +49,7 @@ export function importRoutes(db: Database, jobs: Jobs, askForCounting: () => Pro
 
   router.put(
     '/:id/original',
-    express.raw({ type: 'application/octet-stream', limit: MOST_IMPORT_BYTES }),
+    express.raw({ type: 'application/octet-stream', limit: MAX_IMPORT_BYTES }),
     async (request, response) => {
       const { id } = idSchema.parse(request.params);
       if (!Buffer.isBuffer(request.body)) throw new AppError('bad-request');
@@ -58,7 +58,7 @@ export function importRoutes(db: Database, jobs: Jobs, askForCounting: () => Pro
     },
   );
 
-  router.put('/:id/tunes', bodyBytes(MOST_TUNE_BYTES), async (request, response) => {
+  router.put('/:id/tunes', bodyBytes(MAX_TUNE_BYTES), async (request, response) => {
     const { id } = idSchema.parse(request.params);
     const settings = playerSettings((await findSettings(db)).settings);
     const piece = await jobs.readPiece(request.body as Uint8Array, settings);
@@ -66,7 +66,7 @@ export function importRoutes(db: Database, jobs: Jobs, askForCounting: () => Pro
     response.status(204).end();
   });
 
-  router.post('/:id/finish', express.json({ limit: MOST_CHOICES_BYTES }), async (request, response) => {
+  router.post('/:id/finish', express.json({ limit: MAX_CHOICES_BYTES }), async (request, response) => {
     const { id } = idSchema.parse(request.params);
     const choices = finishImportSchema.parse(request.body);
     // The answer to the first asking may have been lost.

@@ -1,12 +1,12 @@
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { USUAL_SETTINGS, playerSettings } from '#contract/settings';
+import { DEFAULT_SETTINGS, playerSettings } from '#contract/settings';
 import { readAbc } from '#formats/abc';
 import { jobPool } from './jobPool';
 import { JOB_LIMITS, type JobName, jobsHere } from './jobs';
 
 const SCRIPT = pathToFileURL(path.resolve('src/server/jobs/jobs.worker.ts'));
-const settings = playerSettings(USUAL_SETTINGS);
+const settings = playerSettings(DEFAULT_SETTINGS);
 const { tune } = readAbc('X:1\nT:Sent away\nM:4/4\nL:1/8\nK:D\n|:d2 (AF) DFA2:|\n').tunes[0]!;
 const document = JSON.stringify(tune);
 const bytes = (value: unknown) => Buffer.from(JSON.stringify(value));
@@ -44,7 +44,7 @@ test('jobs that end with the threads are not said to be too much', async () => {
 });
 
 test('a job over its memory is given up, and the process goes on', async () => {
-  const pool = jobPool(SCRIPT, { mostHeapMb: 48 });
+  const pool = jobPool(SCRIPT, { maxHeapMb: 48 });
   const many = bytes({ melodies: Array.from({ length: 300_000 }, () => ({ print: [1], pitches: [60, 62, 64] })) });
   await expect(pool.jobs.readLikenessAsked(many)).rejects.toMatchObject({ code: 'too-much-work' });
   await pool.stop();

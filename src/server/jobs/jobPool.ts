@@ -9,9 +9,9 @@ import { JOB_LIMITS, type JobName, type Jobs, type Lane } from './jobs';
 export type JobDone = { readonly value: unknown } | { readonly refused: { code: ErrorCode; details?: unknown } };
 
 /** Memory of one thread, in MB: a job that needs more is given up. */
-const MOST_HEAP_MB = 768;
+const MAX_HEAP_MB = 768;
 /** Jobs of a lane that wait for a thread; more are turned away until some are done. */
-const MOST_WAITING = 64;
+const MAX_WAITING = 64;
 /** Threads that have nothing to do end after this. */
 const IDLE_MS = 60_000;
 
@@ -28,7 +28,7 @@ const THREADS: Readonly<Record<Lane, number>> = {
  */
 export function jobPool(
   script: URL,
-  { limits = JOB_LIMITS, mostHeapMb = MOST_HEAP_MB } = {},
+  { limits = JOB_LIMITS, maxHeapMb = MAX_HEAP_MB } = {},
 ): { readonly jobs: Jobs; readonly stop: () => Promise<void> } {
   const pool = new Piscina({
     filename: script.href,
@@ -38,7 +38,7 @@ export function jobPool(
     minThreads: 2,
     maxThreads: THREADS.quick + THREADS.long + THREADS.background,
     idleTimeout: IDLE_MS,
-    resourceLimits: { maxOldGenerationSizeMb: mostHeapMb },
+    resourceLimits: { maxOldGenerationSizeMb: maxHeapMb },
   });
   const lanes: Readonly<Record<Lane, PQueue>> = {
     quick: new PQueue({ concurrency: THREADS.quick }),
@@ -48,7 +48,7 @@ export function jobPool(
   let stopping = false;
   const run = async (name: JobName, args: readonly unknown[]): Promise<unknown> => {
     const { lane, ms } = limits[name];
-    if (stopping || lanes[lane].size >= MOST_WAITING) throw new AppError('busy');
+    if (stopping || lanes[lane].size >= MAX_WAITING) throw new AppError('busy');
     const done = await lanes[lane].add(() =>
       limited(
         () => pool.run({ name, args }, { signal: AbortSignal.timeout(ms), transferList: wholeBuffers(args) }),

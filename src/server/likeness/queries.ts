@@ -1,4 +1,4 @@
-import { LEAST_SHARED } from '#core/likeness';
+import { MIN_SHARED } from '#core/likeness';
 import type { LikeTune, PartLikenesses } from '#contract/imports';
 import type { Queryable } from '../db';
 import type { Jobs } from '../jobs/jobs';
@@ -6,10 +6,10 @@ import { WHOLE_TUNE } from '../tunes/tuneHead';
 import type { Candidate, StoredMelody } from './compare';
 
 /** Tunes that share the most of a print and are compared note by note. */
-const MOST_COMPARED = 6;
+const MAX_CANDIDATES_COMPARED = 6;
 
 /** Prints that share a run with one and are counted: a run that more lines have than any book of tunes tells nothing. */
-const MOST_COUNTED = 10_000;
+const MAX_COUNTED = 10_000;
 
 /**
  * Tunes of the book that share enough of each print, those that share most first; found through the index, so that the
@@ -33,13 +33,13 @@ async function findCandidates(
        JOIN tunes ON tunes.id = found.tune_id AND removed_at IS NULL
       WHERE shared >= $4
       ORDER BY asked, shared DESC, found.tune_id, found.part`,
-    [JSON.stringify(prints), isWhole, without, LEAST_SHARED, MOST_COUNTED],
+    [JSON.stringify(prints), isWhole, without, MIN_SHARED, MAX_COUNTED],
   );
   const counts = new Map<number, number>();
   return rows.filter(({ asked }) => {
     const count = (counts.get(asked) ?? 0) + 1;
     counts.set(asked, count);
-    return count <= MOST_COMPARED;
+    return count <= MAX_CANDIDATES_COMPARED;
   });
 }
 
@@ -81,7 +81,7 @@ export async function listLikeTunes(
 }
 
 /** Parts of a tune that others are looked for; no tune that is played has as many. */
-const MOST_PARTS = 12;
+const MAX_PARTS = 12;
 
 /** Tunes like one of the book, and parts of others that are like parts of it. */
 export async function listPartLikenesses(db: Queryable, jobs: Jobs, id: string): Promise<PartLikenesses> {
@@ -92,7 +92,7 @@ export async function listPartLikenesses(db: Queryable, jobs: Jobs, id: string):
   const [own] = await findMelodies(db, [{ id }]);
   if (!own || rows.length === 0) return { tunes: [], parts: [] };
   const wholes = rows.filter(({ part }) => part === WHOLE_TUNE);
-  const asked = rows.filter(({ part }) => part !== WHOLE_TUNE).slice(0, MOST_PARTS);
+  const asked = rows.filter(({ part }) => part !== WHOLE_TUNE).slice(0, MAX_PARTS);
   const near = (prints: typeof rows, isWhole: boolean) =>
     prints.length === 0
       ? Promise.resolve([])

@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import { z } from 'zod';
-import { MOST_TUNE_BYTES } from '#contract/tunes';
+import { MAX_TUNE_BYTES } from '#contract/tunes';
 import { bodyBytes } from '../bodyBytes';
 import type { Database } from '../db';
 import type { Jobs } from '../jobs/jobs';
@@ -12,7 +12,7 @@ const idSchema = z.object({ id: z.uuid() });
 export function likenessRoutes(db: Database, jobs: Jobs): Router {
   const router = Router();
 
-  router.post('/', bodyBytes(MOST_TUNE_BYTES), async (request, response) => {
+  router.post('/', bodyBytes(MAX_TUNE_BYTES), async (request, response) => {
     const { melodies } = await jobs.readLikenessAsked(request.body as Uint8Array);
     response.json({ found: await listLikeTunes(db, jobs, melodies) });
   });

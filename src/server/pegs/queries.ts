@@ -1,11 +1,11 @@
-import { type PegsRecord, type Pegs, USUAL_PEGS, pegsSchema } from '#contract/pegs';
+import { type PegsRecord, type Pegs, DEFAULT_PEGS, pegsSchema } from '#contract/pegs';
 import type { Queryable } from '../db';
 
 /** Fiddles and tunings as they are kept, or one fiddle as usual where none is. */
 export async function findPegs(db: Queryable): Promise<PegsRecord> {
   const { rows } = await db.query<{ revision: number; document: unknown }>('SELECT revision, document FROM pegs');
   const row = rows[0];
-  return row ? { revision: row.revision, pegs: pegsSchema.parse(row.document) } : { revision: 0, pegs: USUAL_PEGS };
+  return row ? { revision: row.revision, pegs: pegsSchema.parse(row.document) } : { revision: 0, pegs: DEFAULT_PEGS };
 }
 
 /** Replaces them if they still are at `baseRevision`; null when they are not. */

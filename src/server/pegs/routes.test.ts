@@ -1,6 +1,6 @@
 import type { Express } from 'express';
 import request from 'supertest';
-import { USUAL_PEGS, newFiddle, pegsRecordSchema, withChecks } from '#contract/pegs';
+import { DEFAULT_PEGS, newFiddle, pegsRecordSchema, withChecks } from '#contract/pegs';
 import { testApp } from '../testApp';
 
 let app: Express;
@@ -15,12 +15,12 @@ const read = async () => pegsRecordSchema.parse((await request(app).get('/api/pe
 const OWN = '0b0d6a3e-2f4c-4c0a-8a51-8e9b7c1d2e3f';
 
 test('without any kept there is one fiddle in the usual tuning', async () => {
-  expect(await read()).toEqual({ revision: 0, pegs: USUAL_PEGS });
+  expect(await read()).toEqual({ revision: 0, pegs: DEFAULT_PEGS });
 });
 
 test('fiddles and own tunings come back as they were kept; a stale save is refused with what is there', async () => {
   const pegs = {
-    ...USUAL_PEGS,
+    ...DEFAULT_PEGS,
     tunings: [
       {
         id: OWN,
@@ -33,7 +33,7 @@ test('fiddles and own tunings come back as they were kept; a stale save is refus
   };
   expect((await put(0, pegs)).body).toEqual({ revision: 1 });
   expect(await read()).toEqual({ revision: 1, pegs });
-  const stale = await put(0, USUAL_PEGS);
+  const stale = await put(0, DEFAULT_PEGS);
   expect(stale.status).toBe(409);
   expect((stale.body as { code: string }).code).toBe('stale-save');
   expect((await put(1, pegs)).body).toEqual({ revision: 2 });
@@ -42,7 +42,7 @@ test('fiddles and own tunings come back as they were kept; a stale save is refus
 test('an implausible tuning is refused with its place and the reason, and nothing kept is lost', async () => {
   const before = await read();
   const wrong = {
-    ...USUAL_PEGS,
+    ...DEFAULT_PEGS,
     tunings: [{ id: OWN, name: 'wrong way round', strings: 'E5 A4 D4 G3', source: '', variants: [] }],
   };
   const answer = await put(before.revision, wrong);
@@ -53,7 +53,7 @@ test('an implausible tuning is refused with its place and the reason, and nothin
 
 test('a chosen fiddle is one that is kept, and old checks make room for new ones', async () => {
   const before = await read();
-  const nobody = await put(before.revision, { ...USUAL_PEGS, chosen: OWN });
+  const nobody = await put(before.revision, { ...DEFAULT_PEGS, chosen: OWN });
   expect(nobody.status).toBe(400);
   const check = {
     place: 'D' as const,
@@ -69,5 +69,5 @@ test('a chosen fiddle is one that is kept, and old checks make room for new ones
   );
   expect(many.checks).toHaveLength(400);
   expect(many.checks.at(-1)!.cents).toBeCloseTo(49.9);
-  expect((await put(before.revision, { ...USUAL_PEGS, fiddles: [many], chosen: OWN })).status).toBe(200);
+  expect((await put(before.revision, { ...DEFAULT_PEGS, fiddles: [many], chosen: OWN })).status).toBe(200);
 });

@@ -3,12 +3,12 @@ import type { Queryable } from '../db';
 import { withDocument } from '../documentJson';
 
 /** Revisions told of one tune: more than thinning leaves of years of daily work. */
-const MOST_LISTED = 1000;
+const MAX_LISTED = 1000;
 
 export async function listRevisions(db: Queryable, tuneId: string): Promise<RevisionList['revisions']> {
   const { rows } = await db.query<{ revision: number; saved_at: Date }>(
     `SELECT revision, saved_at FROM tune_revisions WHERE tune_id = $1 ORDER BY revision DESC LIMIT $2`,
-    [tuneId, MOST_LISTED],
+    [tuneId, MAX_LISTED],
   );
   return rows.map(({ revision, saved_at: savedAt }) => ({ revision, savedAt: savedAt.toISOString() }));
 }

@@ -1,4 +1,4 @@
-import { type SettingsRecord, type StoredSettings, USUAL_SETTINGS } from '#contract/settings';
+import { type SettingsRecord, type StoredSettings, DEFAULT_SETTINGS } from '#contract/settings';
 import type { Queryable } from '../db';
 
 interface SettingsRow {
@@ -10,16 +10,16 @@ interface SettingsRow {
 export async function findSettings(db: Queryable): Promise<SettingsRecord> {
   const { rows } = await db.query<SettingsRow>('SELECT revision, document FROM player_settings');
   const row = rows[0];
-  if (!row) return { revision: 0, settings: USUAL_SETTINGS };
+  if (!row) return { revision: 0, settings: DEFAULT_SETTINGS };
   // Choices that came after they were kept are the usual ones.
   const { schools, words, ...figures } = row.document;
   return {
     revision: row.revision,
     settings: {
-      ...USUAL_SETTINGS,
+      ...DEFAULT_SETTINGS,
       ...figures,
-      schools: { ...USUAL_SETTINGS.schools, ...schools },
-      words: { ...USUAL_SETTINGS.words, ...words },
+      schools: { ...DEFAULT_SETTINGS.schools, ...schools },
+      words: { ...DEFAULT_SETTINGS.words, ...words },
     },
   };
 }

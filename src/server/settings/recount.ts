@@ -6,9 +6,9 @@ import type { Queryable } from '../db';
 import type { Jobs } from '../jobs/jobs';
 
 /** Tunes that are counted and compared at once; the others are counted in the background. */
-const MOST_COMPARED = 100;
+const MAX_COMPARED = 100;
 /** Letters of documents compared at once: a hundred tunes as they are usual, a few that are enormous. */
-const MOST_LETTERS = 3_000_000;
+const MAX_LETTERS = 3_000_000;
 
 /** Counts the first tunes by title anew after a change of settings, and tells what changed in them. */
 export async function recountFirst(
@@ -18,8 +18,8 @@ export async function recountFirst(
   after: PlayerSettings,
 ): Promise<{ changed: ChangedTune[]; compared: number }> {
   let letters = 0;
-  const tunes = (await listFirstTunes(db, MOST_COMPARED)).filter(
-    ({ document }) => (letters += document.length) <= MOST_LETTERS,
+  const tunes = (await listFirstTunes(db, MAX_COMPARED)).filter(
+    ({ document }) => (letters += document.length) <= MAX_LETTERS,
   );
   const compared = await jobs.compareTunes(tunes, before, after);
   await keepCounted(

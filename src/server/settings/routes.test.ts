@@ -1,6 +1,6 @@
 import type { Express } from 'express';
 import request from 'supertest';
-import { USUAL_SETTINGS, savedSettingsSchema, settingsRecordSchema } from '#contract/settings';
+import { DEFAULT_SETTINGS, savedSettingsSchema, settingsRecordSchema } from '#contract/settings';
 import { tuneListSchema } from '#contract/tunes';
 import { readAbc } from '#formats/abc';
 import { testApp } from '../testApp';
@@ -26,13 +26,13 @@ const ceiling = async () =>
 
 test('without any kept the usual settings hold', async () => {
   const record = settingsRecordSchema.parse((await request(app).get('/api/settings')).body);
-  expect(record).toEqual({ revision: 0, settings: USUAL_SETTINGS });
+  expect(record).toEqual({ revision: 0, settings: DEFAULT_SETTINGS });
 });
 
 test('another school counts the book anew and tells what changed', async () => {
   const before = await ceiling();
-  const schools = { ...USUAL_SETTINGS.schools, turn: 'stop', skips: 'off-string' };
-  const saved = savedSettingsSchema.parse((await put(0, { ...USUAL_SETTINGS, schools })).body);
+  const schools = { ...DEFAULT_SETTINGS.schools, turn: 'stop', skips: 'off-string' };
+  const saved = savedSettingsSchema.parse((await put(0, { ...DEFAULT_SETTINGS, schools })).body);
   expect(saved.revision).toBe(1);
   expect(saved.changed).toHaveLength(1);
   expect(saved.changed[0]).toMatchObject({ title: 'Skips', ceilingBpm: { before } });
@@ -57,25 +57,25 @@ test('another word changes no figure', async () => {
 });
 
 test('figures that no fiddle has are refused with the place and what was expected', async () => {
-  const refused = await put(4, { ...USUAL_SETTINGS, instrument: { hairCm: 500 } });
+  const refused = await put(4, { ...DEFAULT_SETTINGS, instrument: { hairCm: 500 } });
   expect(refused.status).toBe(400);
   expect(JSON.stringify(refused.body)).toContain('settings.instrument.hairCm');
   expect(JSON.stringify(refused.body)).toContain('expected 20 to 80');
   const margin = await put(4, {
-    ...USUAL_SETTINGS,
+    ...DEFAULT_SETTINGS,
     instrument: { bridgeRadiusMm: 80, stringSpacingMm: 6, marginDegrees: 4 },
   });
   expect(margin.status).toBe(400);
   expect(JSON.stringify(margin.body)).toContain('half the angle between two strings');
-  const spot = await put(4, { ...USUAL_SETTINGS, instrument: { hairCm: 30, sweetSpotCm: 50 } });
+  const spot = await put(4, { ...DEFAULT_SETTINGS, instrument: { hairCm: 30, sweetSpotCm: 50 } });
   expect(JSON.stringify(spot.body)).toContain('expected a place on the 30 cm of hair');
 });
 
 test('settings kept from elsewhere meanwhile are not overwritten', async () => {
-  const stale = await put(1, USUAL_SETTINGS);
+  const stale = await put(1, DEFAULT_SETTINGS);
   expect(stale.status).toBe(409);
   expect((stale.body as { details: { revision: number } }).details.revision).toBe(4);
-  expect((await put(0, USUAL_SETTINGS)).status).toBe(409);
+  expect((await put(0, DEFAULT_SETTINGS)).status).toBe(409);
 });
 
 test('a tune saved later is counted with the settings that hold', async () => {

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Router } from 'express';
-import { MOST_TUNE_BYTES, tuneIdSchema } from '#contract/tunes';
+import { MAX_TUNE_BYTES, tuneIdSchema } from '#contract/tunes';
 import { answerOnce } from '../answerOnce';
 import { bodyBytes } from '../bodyBytes';
 import { type Database, inTransaction } from '../db';
@@ -13,7 +13,7 @@ import { findSource, findTuneById, findTuneJson, insertSource, insertTune, isSto
 export function tuneRoutes(db: Database, jobs: Jobs, askForCounting: () => Promise<void>): Router {
   const router = Router();
 
-  router.post('/', bodyBytes(MOST_TUNE_BYTES), async (request, response) => {
+  router.post('/', bodyBytes(MAX_TUNE_BYTES), async (request, response) => {
     const { tunes, fileName } = await jobs.readNewTunes(request.body as Uint8Array);
     const counted = await countNow(
       db,
@@ -40,7 +40,7 @@ export function tuneRoutes(db: Database, jobs: Jobs, askForCounting: () => Promi
     response.type('json').send(record);
   });
 
-  router.put('/:id', bodyBytes(MOST_TUNE_BYTES), async (request, response) => {
+  router.put('/:id', bodyBytes(MAX_TUNE_BYTES), async (request, response) => {
     const { id } = tuneIdSchema.parse(request.params);
     const { baseRevision, document } = await jobs.readSave(request.body as Uint8Array);
     const [tune] = await countNow(db, jobs, [document]);

@@ -1,8 +1,8 @@
-import { USUAL_SETTINGS, playerSettings } from '#contract/settings';
+import { DEFAULT_SETTINGS, playerSettings } from '#contract/settings';
 import { readAbc } from '#formats/abc';
 import { WHOLE_TUNE, tuneHead } from './tuneHead';
 
-const settings = playerSettings(USUAL_SETTINGS);
+const settings = playerSettings(DEFAULT_SETTINGS);
 const headOf = (abc: string) => tuneHead(readAbc(abc).tunes[0]!.tune, settings);
 const REEL = `X:1
 T:The Lamp in the Reeds

@@ -31,10 +31,10 @@ export const WHOLE_TUNE = '';
 
 const ALSO_CALLED = 'Also called: ';
 /** Letters of notes and source that are searched. */
-const MOST_SAID = 20_000;
+const MAX_SAID = 20_000;
 /** Other titles that a tune is found by, and letters of each: an index of words holds a million bytes. */
-const MOST_TITLES = 50;
-const MOST_TITLE_LETTERS = 300;
+const MAX_TITLES = 50;
+const MAX_TITLE_LETTERS = 300;
 
 /** Everything that follows from the document alone; a hundred times quicker than its report. */
 export function tuneHead(tune: Tune, settings: Pick<PlayerSettings, 'bands'>): TuneHead {
@@ -58,10 +58,10 @@ export function headColumns(tune: Tune, { bands }: Pick<PlayerSettings, 'bands'>
     schema_version: tune.schemaVersion,
     other_titles: notes
       .filter((note) => note.startsWith(ALSO_CALLED))
-      .slice(0, MOST_TITLES)
-      .map((note) => note.slice(ALSO_CALLED.length).slice(0, MOST_TITLE_LETTERS)),
+      .slice(0, MAX_TITLES)
+      .map((note) => note.slice(ALSO_CALLED.length).slice(0, MAX_TITLE_LETTERS)),
     composer: tune.composer ?? '',
-    said: [...notes.filter((note) => !note.startsWith(ALSO_CALLED)), tune.source ?? ''].join('\n').slice(0, MOST_SAID),
+    said: [...notes.filter((note) => !note.startsWith(ALSO_CALLED)), tune.source ?? ''].join('\n').slice(0, MAX_SAID),
     first_steps: fromStart,
     first_bar_steps: fromBar,
   };

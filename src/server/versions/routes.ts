@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import express, { Router } from 'express';
 import { z } from 'zod';
-import { MOST_TUNE_BYTES, tuneIdSchema } from '#contract/tunes';
-import { MOST_VERSIONS, MOST_VERSION_LETTERS, changeVersionSchema } from '#contract/versions';
+import { MAX_TUNE_BYTES, tuneIdSchema } from '#contract/tunes';
+import { MAX_VERSIONS, MAX_VERSION_LETTERS, changeVersionSchema } from '#contract/versions';
 import { answerOnce } from '../answerOnce';
 import { bodyBytes } from '../bodyBytes';
 import type { Database } from '../db';
@@ -21,13 +21,13 @@ export function versionRoutes(db: Database, jobs: Jobs): Router {
     response.type('json').send(`{"versions":${await listVersions(db, id)}}`);
   });
 
-  router.post('/', bodyBytes(MOST_TUNE_BYTES), async (request, response) => {
+  router.post('/', bodyBytes(MAX_TUNE_BYTES), async (request, response) => {
     const { id } = tuneIdSchema.parse(request.params);
     const version = await jobs.readVersion(request.body as Uint8Array);
     await answerOnce(db, request, response, async (client) => {
       const kept = await countVersions(client, id);
       if (kept === null) throw new AppError('not-found');
-      if (kept.count >= MOST_VERSIONS || kept.letters >= MOST_VERSION_LETTERS) throw new AppError('too-many-versions');
+      if (kept.count >= MAX_VERSIONS || kept.letters >= MAX_VERSION_LETTERS) throw new AppError('too-many-versions');
       return { status: 201, body: await insertVersion(client, { ...version, id: randomUUID(), tuneId: id }) };
     });
   });

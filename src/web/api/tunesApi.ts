@@ -15,9 +15,9 @@ import type { KeptCopies, Restored } from '#contract/exports';
 import type { RevisionList, TuneRevision } from '#contract/revisions';
 import type { PartLikenesses } from '#contract/imports';
 import type { CreateTunes, TuneList } from '#contract/tunes';
-import { type Pegs, type PegsRecord, type SavedPegs, USUAL_PEGS } from '#contract/pegs';
+import { type Pegs, type PegsRecord, type SavedPegs, DEFAULT_PEGS } from '#contract/pegs';
 import type { ChangeVersion, NameVersion, TuneVersion } from '#contract/versions';
-import { type SavedSettings, type SettingsRecord, type StoredSettings, USUAL_SETTINGS } from '#contract/settings';
+import { type SavedSettings, type SettingsRecord, type StoredSettings, DEFAULT_SETTINGS } from '#contract/settings';
 import type { Answer, Failure } from './answer';
 import {
   changeTunes,
@@ -75,7 +75,7 @@ function makeQueues(dispatch: PagesDispatch, getState: () => unknown): Queues {
     settings: new RevisedQueue<StoredSettings, SavedSettings>({
       shown: () => {
         const record = tunesApi.endpoints.settings.select()(getState() as State).data;
-        return { revision: record?.revision ?? 0, value: record?.settings ?? USUAL_SETTINGS };
+        return { revision: record?.revision ?? 0, value: record?.settings ?? DEFAULT_SETTINGS };
       },
       show: ({ revision, value }) =>
         void dispatch(tunesApi.util.updateQueryData('settings', undefined, () => ({ revision, settings: value }))),
@@ -85,7 +85,7 @@ function makeQueues(dispatch: PagesDispatch, getState: () => unknown): Queues {
     pegs: new RevisedQueue<Pegs, SavedPegs>({
       shown: () => {
         const record = tunesApi.endpoints.pegs.select()(getState() as State).data;
-        return { revision: record?.revision ?? 0, value: record?.pegs ?? USUAL_PEGS };
+        return { revision: record?.revision ?? 0, value: record?.pegs ?? DEFAULT_PEGS };
       },
       show: ({ revision, value }) =>
         void dispatch(tunesApi.util.updateQueryData('pegs', undefined, () => ({ revision, pegs: value }))),

@@ -1,4 +1,4 @@
-import { USUAL_SETTINGS } from '#contract/settings';
+import { DEFAULT_SETTINGS } from '#contract/settings';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { reportTune } from '#core/report';
@@ -17,7 +17,7 @@ function show(abc: string) {
       report={reportTune(tune)}
       ids={[]}
       part="A"
-      settings={USUAL_SETTINGS}
+      settings={DEFAULT_SETTINGS}
       onClose={() => undefined}
       onApply={(next) => applied.push(next)}
     />,

@@ -35,7 +35,7 @@ export function PatternSheet({
   onApply,
 }: Pick<SheetProps, 'report' | 'ids' | 'part' | 'settings' | 'onClose' | 'onApply'>) {
   const { tune } = report;
-  const [pattern, setPattern] = useState<Pattern>(() => usualPattern(tune.meter));
+  const [pattern, setPattern] = useState<Pattern>(() => defaultPattern(tune.meter));
   const [scope, setScope] = useState<Scope>(selected.length > 1 ? 'selection' : 'part');
   const [part, setPart] = useState(partAtStart);
   const bars = useMemo(() => numberedBars(tune, part), [tune, part]);
@@ -116,7 +116,7 @@ export function PatternSheet({
               const next = own.filter((other) => other !== forgotten);
               keepOwnPatterns(next);
               setOwn(next);
-              setPattern(usualPattern(tune.meter));
+              setPattern(defaultPattern(tune.meter));
             }}
           />
         </div>
@@ -242,7 +242,7 @@ function numberedBars(tune: Tune, part: string) {
 }
 
 /** The pattern offered first in a meter. */
-function usualPattern(meter: Meter): Pattern {
+function defaultPattern(meter: Meter): Pattern {
   const name = isCompound(meter) ? 'two-and-one' : meter.num === 3 ? 'waltz-beats' : 'pair-first-shuffle';
   return findPattern(name)!;
 }

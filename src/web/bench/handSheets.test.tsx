@@ -1,6 +1,6 @@
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { USUAL_SETTINGS } from '#contract/settings';
+import { DEFAULT_SETTINGS } from '#contract/settings';
 import { reportTune } from '#core/report';
 import { type Tune, writtenNotes } from '#core/tune';
 import { part, tune } from '../../core/testing/tunes';
@@ -29,7 +29,7 @@ function base(on: Tune, ids: readonly string[]) {
 describe('the fingering sheet', () => {
   test('tells the hand as a whole and the note chosen, cheapest way first, and pins what is taken', async () => {
     const { props, applied } = base(t, ['A7']);
-    render(<FingeringSheet {...props} settings={USUAL_SETTINGS} onClose={() => undefined} />);
+    render(<FingeringSheet {...props} settings={DEFAULT_SETTINGS} onClose={() => undefined} />);
     expect(screen.getByText(/outside first position/)).toBeTruthy();
     const rows = within(screen.getByRole('table')).getAllByRole('row').slice(1);
     expect(rows[0]!.textContent).toContain('least');
@@ -42,7 +42,7 @@ describe('the fingering sheet', () => {
   test('folds what lies beyond into first position, and offers nothing where nothing does', async () => {
     const { props, applied } = base(t, []);
     const { unmount } = render(
-      <FingeringSheet {...props} settings={{ ...USUAL_SETTINGS, leftHanded: true }} onClose={() => undefined} />,
+      <FingeringSheet {...props} settings={{ ...DEFAULT_SETTINGS, leftHanded: true }} onClose={() => undefined} />,
     );
     expect(screen.getByRole('heading', { name: /the right one/ })).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: /^Fold into first position: \d notes?/ }));
@@ -50,14 +50,14 @@ describe('the fingering sheet', () => {
     for (const { position } of fingers.values()) expect(position).toBe(1);
     unmount();
     const plain = base(tune([part('A', 'D4 E4 F#4 G4')]), []);
-    render(<FingeringSheet {...plain.props} settings={USUAL_SETTINGS} onClose={() => undefined} />);
+    render(<FingeringSheet {...plain.props} settings={DEFAULT_SETTINGS} onClose={() => undefined} />);
     expect(screen.getByRole('button', { name: 'Fold into first position' })).toHaveProperty('disabled', true);
     expect(screen.getByText(/Choose a note in the score/)).toBeTruthy();
   });
 });
 
 describe('drones', () => {
-  const more = { part: 'A', settings: USUAL_SETTINGS };
+  const more = { part: 'A', settings: DEFAULT_SETTINGS };
 
   test('beside a note stand its candidates by rank, and the one that is taken sounds', async () => {
     const { props, applied } = base(t, ['A2']);
@@ -93,7 +93,7 @@ describe('drones', () => {
 });
 
 describe('ornaments', () => {
-  const settings = USUAL_SETTINGS;
+  const settings = DEFAULT_SETTINGS;
 
   test('each says its time and why it does not fit, in the words of the school', () => {
     const { props } = base(t, ['A1']);

@@ -4,14 +4,14 @@ import type { Meter } from '#core/tune';
 
 const KEY = 'morrin.patterns';
 /** Most strokes of a pattern and most units of a stroke. */
-const MOST_SLOTS = 24;
-const MOST_UNITS = 16;
-const MOST_KEPT = 40;
+const MAX_SLOTS = 24;
+const MAX_UNITS = 16;
+const MAX_KEPT = 40;
 
-const slotsSchema = z.array(z.int().min(1).max(MOST_UNITS)).min(1).max(MOST_SLOTS);
+const slotsSchema = z.array(z.int().min(1).max(MAX_UNITS)).min(1).max(MAX_SLOTS);
 const keptSchema = z
   .array(z.object({ slots: slotsSchema, meter: z.object({ num: z.int().min(1), den: z.int().min(1) }) }))
-  .max(MOST_KEPT);
+  .max(MAX_KEPT);
 
 /** Reads strokes typed in grid units, `2 1 1`; null where they are none. */
 export function readSlots(text: string): number[] | null {
@@ -35,7 +35,7 @@ export function readOwnPatterns(): readonly Pattern[] {
 
 export function keepOwnPatterns(patterns: readonly Pattern[]): void {
   try {
-    const kept = patterns.slice(0, MOST_KEPT).map(({ slots, meter }) => ({ slots, meter }));
+    const kept = patterns.slice(0, MAX_KEPT).map(({ slots, meter }) => ({ slots, meter }));
     localStorage.setItem(KEY, JSON.stringify(kept));
   } catch {
     // Without storage they hold for this visit.

@@ -18,7 +18,7 @@ import { PatternSheet } from './PatternSheet';
 import type { SheetName } from '../commands/sheetList';
 
 /** Charts are fetched when they are first asked for. */
-const BowSheet = lazy(() => import('./BowSheet').catch(() => ({ default: BowSheetAway })));
+const BowSheet = lazy(() => import('./BowSheet').catch(() => ({ default: BowSheetUnavailable })));
 
 const COMPONENTS: Readonly<Record<SheetName, ComponentType<SheetProps>>> = {
   tune: HeadSheet,
@@ -61,7 +61,7 @@ function HeadSheet({ tune, onApply, onClose }: SheetProps) {
 }
 
 /** In place of the charts where they cannot be fetched: the bench goes on without them. */
-function BowSheetAway({ onClose }: Pick<SheetProps, 'onClose'>) {
+function BowSheetUnavailable({ onClose }: Pick<SheetProps, 'onClose'>) {
   return (
     <Sheet open onOpenChange={onClose} title="Bow amount and tone">
       <p role="alert">

@@ -34,7 +34,7 @@ const BeginSheet = lazy(() => import('./BeginSheet').then((sheet) => ({ default:
 const COUNTING_POLL_MS = 1500;
 
 /** Pages that are looked at again while figures are counted. */
-const MOST_REFETCHED = 5;
+const MAX_REFETCHED = 5;
 
 /** The whole book: searched, filtered and sorted by the server, and the way in and out for tunes. */
 export function BookPage() {
@@ -79,7 +79,7 @@ export function BookPage() {
   });
   useEffect(() => {
     // Whenever it told of another number; far down a long list the rows are looked at again when they are next opened.
-    if (counting !== undefined && loadedPages.current <= MOST_REFETCHED) void refetch();
+    if (counting !== undefined && loadedPages.current <= MAX_REFETCHED) void refetch();
   }, [counting, refetch]);
 
   useEffect(() => {

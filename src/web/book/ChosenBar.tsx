@@ -1,6 +1,6 @@
 import { CalendarCheck, FileOutput, Tag, Trash2, Undo2, X } from 'lucide-react';
 import { type FormEvent, useState } from 'react';
-import { type BulkDeed, MOST_TAG_LETTERS } from '#contract/book';
+import { type BulkDeed, MAX_TAG_LETTERS } from '#contract/book';
 import { Button, SignButton } from '../ui/Button';
 
 interface ChosenBarProps {
@@ -92,7 +92,7 @@ function TagForm({
           autoFocus
           list="known-tags"
           value={tag}
-          maxLength={MOST_TAG_LETTERS}
+          maxLength={MAX_TAG_LETTERS}
           onChange={({ target }) => setTag(target.value)}
           className="rounded-md border border-soft bg-paper px-2 py-1"
         />

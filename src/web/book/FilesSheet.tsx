@@ -1,3 +1,4 @@
+import { counted } from '#words/plural';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import type { BookFilter, TuneChoice } from '#contract/book';
@@ -174,8 +175,7 @@ function Backup() {
       )}
       {restored && (
         <p role="status">
-          The backup is back: {restored.tunes} tune{restored.tunes === 1 ? '' : 's'}. The book as it was is among the
-          copies below.
+          The backup is back: {counted(restored.tunes, 'tune')}. The book as it was is among the copies below.
         </p>
       )}
       {error !== undefined && (

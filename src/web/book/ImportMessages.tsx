@@ -5,7 +5,7 @@ import { Button } from '../ui/Button';
 export const TONES = { error: 'text-madder', warning: 'text-weld-ink', info: 'text-muted' } as const;
 export const SEVERITIES = ['error', 'warning', 'info'] as const;
 export const SEVERITY_NAMES = { error: 'Problem', warning: 'Take care', info: 'Note' } as const;
-const MOST_MESSAGES = 30;
+const MAX_MESSAGES = 30;
 
 interface ImportMessagesProps {
   readonly messages: readonly ImportMessage[];
@@ -17,7 +17,7 @@ interface ImportMessagesProps {
 export function ImportMessages({ messages, where }: ImportMessagesProps) {
   const [isWhole, setWhole] = useState(false);
   if (messages.length === 0) return null;
-  const shown = isWhole ? messages : messages.slice(0, MOST_MESSAGES);
+  const shown = isWhole ? messages : messages.slice(0, MAX_MESSAGES);
   return (
     <ul className="mt-1 text-[14px]">
       {shown.map(({ line, column, severity, message }, i) => (

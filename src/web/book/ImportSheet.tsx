@@ -1,3 +1,4 @@
+import { counted } from '#words/plural';
 import { useCallback, useEffect, useEffectEvent, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { useNavigate } from 'react-router';
@@ -13,7 +14,7 @@ import { type Fate, type QueueAction, type QueuedFile, toKeep } from './importQu
 import type { ImportInput } from './importProtocol';
 import { useImportQueue } from './useImportQueue';
 
-const tuneCount = (count: number) => `${count} tune${count === 1 ? '' : 's'}`;
+const tuneCount = (count: number) => counted(count, 'tune');
 const PASTED = 'pasted text.abc';
 
 interface ImportSheetProps {
@@ -161,7 +162,7 @@ export function ImportSheet({ input, onClose }: ImportSheetProps) {
 }
 
 /** Tunes shown at once; more are kept all the same. */
-const MOST_SHOWN = 60;
+const MAX_SHOWN = 60;
 
 function FileRead(props: {
   readonly file: QueuedFile;
@@ -178,7 +179,7 @@ function FileRead(props: {
     (index: number, fate: Fate) => dispatch({ type: 'fated', key, index, fate }),
     [dispatch, key],
   );
-  const shown = isWhole ? items : items.slice(0, MOST_SHOWN);
+  const shown = isWhole ? items : items.slice(0, MAX_SHOWN);
   return (
     <section aria-label={name}>
       <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1">
@@ -255,7 +256,7 @@ function StageWords({
       return (
         <span className="text-lichen-ink">
           kept: {tuneCount(stage.tunes)}
-          {stage.settings > 0 && `, ${stage.settings} setting${stage.settings === 1 ? '' : 's'}`}
+          {stage.settings > 0 && `, ${counted(stage.settings, 'setting')}`}
         </span>
       );
     case 'not-kept':
@@ -264,7 +265,7 @@ function StageWords({
           Not kept: {failureWords(stage.failure)} What was read is still here; try again.
         </span>
       );
-    case 'given-up':
+    case 'aborted':
       return <span className="text-muted">given up</span>;
   }
 }

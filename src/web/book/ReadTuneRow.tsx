@@ -1,3 +1,4 @@
+import { counted } from '#words/plural';
 import { memo, useEffect, useMemo, useState } from 'react';
 import { writeAbc } from '#formats/abc';
 import type { LikeTune } from '#contract/imports';
@@ -12,7 +13,7 @@ import { ImportMessages, SEVERITIES, SEVERITY_NAMES, TONES } from './ImportMessa
 import { type ImportedTune, tuneOf } from './importProtocol';
 import { type Fate, type ReadTuneItem, likelySame } from './importQueue';
 
-const MOST_BARS = 64;
+const MAX_BARS = 64;
 /** Lines of music shown of a tune that was heard and not read. */
 const PREVIEW_LINES = 4;
 
@@ -58,8 +59,6 @@ export const ReadTuneRow = memo(function ReadTuneRow({ item, index, onFate }: Re
     </li>
   );
 });
-
-const counted = (count: number, what: string) => `${count} ${what}${count === 1 ? '' : 's'}`;
 
 function Preview({ read }: { readonly read: ImportedTune }) {
   const text = useMemo(() => previewText(tuneOf(read)), [read]);
@@ -163,7 +162,7 @@ function Compared({
 /** A part's bars in a row, those with something to say marked, and what it is. */
 function PartRead({ part: { name, bars } }: { readonly part: ImportedTune['parts'][number] }) {
   const [isWhole, setWhole] = useState(false);
-  const shown = isWhole ? bars : bars.slice(0, MOST_BARS);
+  const shown = isWhole ? bars : bars.slice(0, MAX_BARS);
   const spoken = bars.flatMap(({ number, messages }) => messages.map((message) => ({ number, message })));
   return (
     <div className="mt-1">

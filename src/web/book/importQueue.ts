@@ -23,7 +23,7 @@ export type FileStage =
   | { readonly kind: 'keeping'; readonly sent: number }
   | { readonly kind: 'kept'; readonly tunes: number; readonly settings: number; readonly first: string | null }
   | { readonly kind: 'not-kept'; readonly failure: Failure }
-  | { readonly kind: 'given-up' };
+  | { readonly kind: 'aborted' };
 
 export interface QueuedFile {
   readonly key: number;

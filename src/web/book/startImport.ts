@@ -1,6 +1,6 @@
 import { type Remote, proxy, transfer } from 'comlink';
 import type { FileChoice } from '#formats/file';
-import { MOST_IMPORT_BYTES } from '#contract/tunes';
+import { MAX_IMPORT_BYTES } from '#contract/tunes';
 import type { ImportMessage } from '#formats/text';
 import { problemWords } from '../work/problemWords';
 import { WorkFailure, workerTask } from '../work/workerTask';
@@ -24,7 +24,7 @@ export function startImport(
   choice: FileChoice,
   onTunes: (tunes: readonly ImportedTune[]) => void,
 ): RunningImport {
-  if (source.size > MOST_IMPORT_BYTES)
+  if (source.size > MAX_IMPORT_BYTES)
     return { messages: Promise.reject(new Error(tooLargeWords(source.size))), cancel: () => undefined };
   const abort = new AbortController();
   const messages = workerTask<ImportWorker, readonly ImportMessage[]>(
@@ -66,5 +66,5 @@ async function readWith(
 
 function tooLargeWords(bytes: number): string {
   const mebibytes = (count: number) => Number((count / 1024 / 1024).toFixed(1));
-  return `This is too large: ${mebibytes(bytes).toFixed(1)} MB, and at most ${mebibytes(MOST_IMPORT_BYTES)} MB are read at once. Cut the file in two.`;
+  return `This is too large: ${mebibytes(bytes).toFixed(1)} MB, and at most ${mebibytes(MAX_IMPORT_BYTES)} MB are read at once. Cut the file in two.`;
 }

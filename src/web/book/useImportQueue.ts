@@ -1,15 +1,15 @@
 import { useCallback, useEffect, useReducer, useRef } from 'react';
 import type { LikeTune } from '#contract/imports';
-import { MOST_IMPORT_BYTES } from '#contract/tunes';
+import { MAX_IMPORT_BYTES } from '#contract/tunes';
 import type { FileChoice } from '#formats/file';
 import { beginImport, findLikenesses, finishImport, giveUpImport, sendOriginal, sendPiece } from '../api/client';
 import { type FileStage, type QueuedFile, choicesOf, queueReducer } from './importQueue';
 import type { ImportedTune } from './importProtocol';
-import { type ImportServer, ReadyTunes } from './layReady';
+import { type ImportServer, StagedTunes } from './stagedImport';
 import { type RunningImport, startImport } from './startImport';
 
 /** Letters of a file's name that are kept. */
-const MOST_NAME = 300;
+const MAX_NAME = 300;
 
 /** Melodies compared with the book in one request. */
 const COMPARED_AT_ONCE = 100;
@@ -19,35 +19,35 @@ const SERVER: ImportServer = {
   sendOriginal,
   sendPiece,
   finish: finishImport,
-  giveUp: giveUpImport,
+  abort: giveUpImport,
   wait: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
 };
 
-const newReady = (name: string) => new ReadyTunes(SERVER, name.slice(-MOST_NAME) || 'tunes');
+const newStagedImport = (name: string) => new StagedTunes(SERVER, name.slice(-MAX_NAME) || 'tunes');
 
 /**
- * The files of an import: read one after another, laid ready while they are read, compared with the book, kept one after
- * another. What is laid ready and not kept is taken away again when it is left.
+ * The files of an import: read one after another, staged while they are read, compared with the book, kept one after
+ * another. What is staged and not kept is taken away again when it is left.
  */
 export function useImportQueue() {
   const [files, dispatch] = useReducer(queueReducer, []);
   const running = useRef<{ key: number; reading: RunningImport } | null>(null);
-  const ready = useRef(new Map<number, ReadyTunes>());
+  const ready = useRef(new Map<number, StagedTunes>());
   const cancelled = useRef(new Set<number>());
 
-  const giveUp = useCallback((key: number) => {
+  const abort = useCallback((key: number) => {
     if (running.current?.key === key) {
       running.current.reading.cancel();
       running.current = null;
     }
-    void ready.current.get(key)?.giveUp();
+    void ready.current.get(key)?.abort();
     ready.current.delete(key);
   }, []);
-  const giveUpAll = useCallback(() => {
+  const abortAll = useCallback(() => {
     running.current?.reading.cancel();
     running.current = null;
-    for (const key of [...ready.current.keys()]) giveUp(key);
-  }, [giveUp]);
+    for (const key of [...ready.current.keys()]) abort(key);
+  }, [abort]);
 
   const isReading = files.some(({ stage }) => stage.kind === 'reading');
   const next = isReading ? undefined : files.find(({ stage }) => stage.kind === 'waiting');
@@ -56,13 +56,13 @@ export function useImportQueue() {
     const { key, name, source, choice } = next;
     const stage = (now: FileStage) => dispatch({ type: 'staged', key, stage: now });
     stage({ kind: 'reading', count: 0 });
-    const laid = newReady(name);
+    const staged = newStagedImport(name);
     const melodies: ImportedTune['melody'][] = [];
-    ready.current.set(key, laid);
+    ready.current.set(key, staged);
     const reading = startImport(source, choice, (tunes) => {
       if (running.current?.reading !== reading) return;
       melodies.push(...tunes.map(({ melody }) => melody));
-      laid.add(tunes.map(({ toSend }) => toSend));
+      staged.add(tunes.map(({ toSend }) => toSend));
       dispatch({ type: 'tunesRead', key, tunes });
     });
     running.current = { key, reading };
@@ -74,45 +74,45 @@ export function useImportQueue() {
       },
       ({ message }: Error) => {
         if (running.current?.reading !== reading) return;
-        giveUp(key);
+        abort(key);
         stage({ kind: 'refused', problem: message });
       },
     );
-  }, [next, giveUp]);
-  useEffect(() => giveUpAll, [giveUpAll]);
+  }, [next, abort]);
+  useEffect(() => abortAll, [abortAll]);
 
   const stopReading = useCallback(
     (key: number) => {
-      giveUp(key);
-      dispatch({ type: 'staged', key, stage: { kind: 'given-up' } });
+      abort(key);
+      dispatch({ type: 'staged', key, stage: { kind: 'aborted' } });
     },
-    [giveUp],
+    [abort],
   );
   const empty = useCallback(() => {
-    giveUpAll();
+    abortAll();
     dispatch({ type: 'emptied' });
-  }, [giveUpAll]);
+  }, [abortAll]);
   const choose = useCallback(
     (key: number, choice: FileChoice) => {
-      giveUp(key);
+      abort(key);
       dispatch({ type: 'chosen', key, choice });
     },
-    [giveUp],
+    [abort],
   );
   const keepFile = useCallback(async (file: QueuedFile) => {
     const { key, name, source, items } = file;
     const stage = (now: FileStage) => dispatch({ type: 'staged', key, stage: now });
     cancelled.current.delete(key);
     stage({ kind: 'keeping', sent: 0 });
-    let laid = ready.current.get(key);
-    if (!laid) {
-      // What was laid ready was given up: all of it once more.
-      laid = newReady(name);
-      laid.add(items.map(({ read }) => read.toSend));
+    let staged = ready.current.get(key);
+    if (!staged) {
+      // What was staged was given up: all of it once more.
+      staged = newStagedImport(name);
+      staged.add(items.map(({ read }) => read.toSend));
     }
     // A text that was cut into tunes is kept with each of them; any other file as a whole.
-    const isWhole = items.some(({ read }) => !read.hasSource) && source.size <= MOST_IMPORT_BYTES;
-    const kept = await laid.finish(isWhole ? source : null, choicesOf(file), {
+    const isWhole = items.some(({ read }) => !read.hasSource) && source.size <= MAX_IMPORT_BYTES;
+    const kept = await staged.finish(isWhole ? source : null, choicesOf(file), {
       onSent: (sent) => stage({ kind: 'keeping', sent }),
       isCancelled: () => cancelled.current.has(key),
     });

@@ -25,7 +25,7 @@ import {
 import { scaleBowLengths, setBowLengths, strokeHeads } from '#core/bowing';
 import type { Bench, Command, CommandGroup } from './command';
 import { counted } from '#words/plural';
-import { LEAST_WISH, MOST_WISH } from '#core/travel';
+import { MIN_WISH, MAX_WISH } from '#core/travel';
 import { type NoteMark, PLACES, type Tune, writtenNotes } from '#core/tune';
 
 /** What an edit is made on: the selected notes, and what was copied last. */
@@ -55,7 +55,7 @@ const onNotes =
 
 const length = (change: LengthChange, label: string) => onNotes(label, (tune, ids) => changeLengths(tune, ids, change));
 const bowLength = (factor: number, label: string) =>
-  onNotes(label, (tune, ids) => scaleBowLengths(tune, ids, factor, LEAST_WISH, MOST_WISH));
+  onNotes(label, (tune, ids) => scaleBowLengths(tune, ids, factor, MIN_WISH, MAX_WISH));
 const drone = (side: 'upper' | 'lower' | null, label: string) =>
   onNotes(label, (tune, ids) => setDrone(tune, ids, side));
 const mark = (name: NoteMark) => onNotes(name, (tune, ids) => toggleMark(tune, ids, name));

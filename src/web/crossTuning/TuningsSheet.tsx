@@ -1,3 +1,4 @@
+import { counted } from '#words/plural';
 import type { SheetProps } from '../openTune/sheetProps';
 import { writtenKey, writtenPitch } from '#words/pitch';
 import { useMemo, useState } from 'react';
@@ -14,7 +15,7 @@ import { problemWords } from '../work/problemWords';
 import { useRanking } from './useRanking';
 
 /** Keys that fiddlers play in, tried beside the tune's own. */
-const USUAL_TONICS: readonly Pick<Key, 'letter' | 'alter'>[] = [
+const DEFAULT_TONICS: readonly Pick<Key, 'letter' | 'alter'>[] = [
   { letter: 'D', alter: 0 },
   { letter: 'G', alter: 0 },
   { letter: 'A', alter: 0 },
@@ -50,7 +51,7 @@ export function TuningsSheet({
   const [otherKeys, setOtherKeys] = useState(false);
   const request = useMemo((): RankingRequest => {
     const own = { letter: tune.key.letter, alter: tune.key.alter };
-    const others = USUAL_TONICS.filter(({ letter, alter }) => letter !== own.letter || alter !== own.alter);
+    const others = DEFAULT_TONICS.filter(({ letter, alter }) => letter !== own.letter || alter !== own.alter);
     const { limits, instrument, schools, hand, bands, dottedRatios, lilts } = settings;
     return {
       tune,
@@ -180,7 +181,7 @@ function Adopt({ report, chosen, onApply }: AdoptProps) {
       data-adopt
     >
       <p>
-        <b>{strings}</b>: {change.refingered.length} note{change.refingered.length === 1 ? '' : 's'} refingered
+        <b>{strings}</b>: {counted(change.refingered.length, 'note')} refingered
         {change.lost.length === 0 ? ', none lost' : ''}; every note sounds as written
         {change.lost.length > 0 && (
           <span className="text-madder">
@@ -189,7 +190,7 @@ function Adopt({ report, chosen, onApply }: AdoptProps) {
         )}
         .
         {change.droneChanges.length > 0 &&
-          ` ${change.droneChanges.length} drone${change.droneChanges.length === 1 ? '' : 's'} will sound another open string.`}
+          ` ${counted(change.droneChanges.length, 'drone')} will sound another open string.`}
       </p>
       <div className="mt-2 flex flex-wrap items-center gap-3">
         <Button look="main" onClick={() => onApply(change.tune, `tuned ${strings}, in ${writtenKey(change.tune.key)}`)}>

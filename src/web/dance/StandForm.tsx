@@ -1,3 +1,4 @@
+import { counted } from '#words/plural';
 import { useState } from 'react';
 import type { TuneReport } from '#core/report';
 import type { Change } from '#core/standing';
@@ -60,11 +61,7 @@ export function StandForm({ report, request, words, beatWords, onMake }: StandFo
         {isTempo ? '' : `expected a tempo from ${LEAST} to ${MOST}`}
       </p>
       <div role="status" className="mt-1">
-        {state.kind === 'going' && (
-          <p className="text-muted">
-            searching … {state.progress} plan{state.progress === 1 ? '' : 's'} counted
-          </p>
-        )}
+        {state.kind === 'going' && <p className="text-muted">searching … {counted(state.progress, 'plan')} counted</p>}
         {state.problem && <p className="text-madder">{problemWords(state.problem)}</p>}
         {state.kind === 'done' &&
           found &&
@@ -95,15 +92,13 @@ function Found(props: {
   const { reached, changes, ceilingBpm, comesRound, isProven, tried, stays } = standing;
   const { unrolled, figures } = report;
   if (reached && changes.length === 0) return <p>It stands at {bpm} as it is.</p>;
-  const counted = `${tried} plans counted`;
+  const trials = `${tried} plans counted`;
   return (
     <>
       {reached ? (
         <p>
-          <b>
-            {changes.length} change{changes.length === 1 ? '' : 's'}
-          </b>
-          : then it stands to {ceilingBpm === null ? 'any tempo' : ceilingBpm.toFixed(1)}
+          <b>{counted(changes.length, 'change')}</b>: then it stands to{' '}
+          {ceilingBpm === null ? 'any tempo' : ceilingBpm.toFixed(1)}
           {comesRound
             ? ' and comes round'
             : figures.ledger.comesRound
@@ -111,7 +106,7 @@ function Found(props: {
               : ', and does not come round'}
           .{' '}
           <span className="text-muted">
-            {isProven ? `No fewer do it (${counted}).` : `Fewer may do it: the search was given up (${counted}).`}
+            {isProven ? `No fewer do it (${trials}).` : `Fewer may do it: the search was given up (${trials}).`}
           </span>
         </p>
       ) : (

@@ -1,7 +1,7 @@
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
-import { USUAL_SETTINGS } from '#contract/settings';
+import { DEFAULT_SETTINGS } from '#contract/settings';
 import { changePlace, changeWords, eventName } from '#words/standing';
 import { liltFaultWords } from '#words/lilt';
 import { reportTune } from '#core/report';
@@ -16,7 +16,7 @@ jest.mock('react-router', () => ({
   Link: ({ to, children }: { readonly to: string; readonly children: ReactNode }) => <a href={to}>{children}</a>,
 }));
 
-const { words } = USUAL_SETTINGS;
+const { words } = DEFAULT_SETTINGS;
 const { tune } = readAbc('X:1\nT:D\nR:reel\nM:4/4\nL:1/8\nK:D\n|:dAFA (de)fd|(gD)ec dBAF:|\n').tunes[0]!;
 const report = reportTune(tune);
 

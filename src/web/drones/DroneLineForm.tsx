@@ -1,3 +1,4 @@
+import { counted } from '#words/plural';
 import { useMemo, useState } from 'react';
 import { DRONE_WISHES, type DroneChoice, type DroneWish, applyDrones, droneLine, droneShare } from '#core/drones';
 import { droneSceneOf, reportTune } from '#core/report';
@@ -147,7 +148,7 @@ export function DroneLineForm({
           disabled={droned.length === 0}
           onClick={() => onApply(setDrone(tune, new Set(droned), null), `no drones in ${words}`)}
         >
-          Take off {droned.length} drone{droned.length === 1 ? '' : 's'}
+          Take off {counted(droned.length, 'drone')}
         </Button>
       </div>
     </form>

@@ -1,6 +1,6 @@
 import { Volume2 } from 'lucide-react';
 import { useState } from 'react';
-import { type Answer, type Sample, USUAL_EAR, explained, fitEar, listeningPairs } from '#core/drones';
+import { type Answer, type Sample, DEFAULT_EAR, explained, fitEar, listeningPairs } from '#core/drones';
 import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
 import { useSaveSettingsMutation } from '../api/tunesApi';
@@ -19,7 +19,7 @@ export function EarTest() {
   const [isOn, setOn] = useState(false);
   const [isSilent, setSilent] = useState(false);
   const pair = PAIRS[answers.length];
-  const keep = (ear: typeof USUAL_EAR) => void save({ before: settings, next: { ...settings, ear } });
+  const keep = (ear: typeof DEFAULT_EAR) => void save({ before: settings, next: { ...settings, ear } });
   const hear = ({ melody, drone }: Sample) => setSilent(!playTones([melody, drone]));
   const answer = (liked: Sample, other: Sample) => {
     const next = [...answers, { liked, other }];
@@ -30,11 +30,11 @@ export function EarTest() {
     }
   };
   const { ear } = settings;
-  const isUsual = ear.roughness === 1 && ear.class === 1 && ear.role === 1;
+  const isDefault = ear.roughness === 1 && ear.class === 1 && ear.role === 1;
   return (
     <section aria-label="Your ear">
       <p className="mb-2">
-        {isUsual ? 'The terms count as usual:' : 'Fitted to your ear:'} roughness × <b>{ear.roughness.toFixed(2)}</b>,
+        {isDefault ? 'The terms count as usual:' : 'Fitted to your ear:'} roughness × <b>{ear.roughness.toFixed(2)}</b>,
         class × <b>{ear.class.toFixed(2)}</b>, chord × <b>{ear.role.toFixed(2)}</b>.
         {answers.length === PAIRS.length && (
           <span className="text-muted">
@@ -59,7 +59,7 @@ export function EarTest() {
           >
             {answers.length === PAIRS.length ? 'Listen again' : `Listen to ${PAIRS.length} pairs`}
           </Button>
-          <Button disabled={isUsual || isLoading} onClick={() => keep(USUAL_EAR)}>
+          <Button disabled={isDefault || isLoading} onClick={() => keep(DEFAULT_EAR)}>
             Back to the usual
           </Button>
         </div>

@@ -17,7 +17,7 @@ import {
   transposeByOctaves,
 } from '#core/editing';
 import {
-  MOST_GRACES,
+  MAX_GRACES,
   type StrokeGesture,
   TUPLETS,
   calledNote,
@@ -110,7 +110,7 @@ function enterPitch(
 ): EntryOutcome {
   const name = writtenName(pitch);
   if (entry.next === 'grace')
-    return { entry: { ...entry, next: 'note', graces: [...entry.graces, pitch].slice(0, MOST_GRACES) } };
+    return { entry: { ...entry, next: 'note', graces: [...entry.graces, pitch].slice(0, MAX_GRACES) } };
   if (entry.next === 'chord') {
     const here = eventAt(tune, entry.caret);
     if (here?.kind !== 'note') return { entry: { ...entry, next: 'note' } };

@@ -1,3 +1,4 @@
+import { counted } from '#words/plural';
 import { parseCall, parseLetter } from '#core/entry';
 import type { Schools } from '#core/schools';
 import type { Tune } from '#core/tune';
@@ -5,7 +6,7 @@ import { type EntryOutcome, pressEntryKey } from './entryKeys';
 import type { EntryState } from './entryState';
 
 /** Most words taken from one paste: eighty bars of eighths. */
-const MOST_WORDS = 640;
+const MAX_WORDS = 640;
 const SHOWN = 24;
 
 /**
@@ -22,8 +23,8 @@ export function pasteWords(
   const words = text.split(/[\s|]+/).filter(Boolean);
   const refuse = (fault: string): EntryOutcome => ({ entry: { ...entry, fault } });
   if (words.length === 0) return refuse('Nothing to paste: the text is empty.');
-  if (words.length > MOST_WORDS)
-    return refuse(`${words.length} words are too many at once: at most ${MOST_WORDS}. Nothing was entered.`);
+  if (words.length > MAX_WORDS)
+    return refuse(`${words.length} words are too many at once: at most ${MAX_WORDS}. Nothing was entered.`);
   let now: EntryOutcome = { entry: { ...entry, place: null, next: 'note', fault: null } };
   for (const [i, word] of words.entries()) {
     const key = /^[zr]$/i.test(word) ? 'r' : word;
@@ -44,6 +45,6 @@ export function pasteWords(
   return {
     entry: { ...now.entry, way: entry.way },
     tune: now.tune,
-    label: `paste ${words.length} note${words.length === 1 ? '' : 's'}`,
+    label: `paste ${counted(words.length, 'note')}`,
   };
 }

@@ -61,7 +61,7 @@ export function FingeringSheet({
 }
 
 /** Millimetres that are worth fingering anew for. */
-const LEAST_GAIN = 0.5;
+const MIN_GAIN = 0.5;
 
 interface WholeProps {
   readonly report: TuneReport;
@@ -73,7 +73,7 @@ interface WholeProps {
 function WholeTune({ report, found, costNow, onApply }: WholeProps) {
   const { tune, fingers } = report;
   const facts = useMemo(() => handFacts(report), [report]);
-  const isCheaper = found.cost < costNow - LEAST_GAIN;
+  const isCheaper = found.cost < costNow - MIN_GAIN;
   const pins = useMemo(
     () => (isCheaper ? pinsFor(found, fingers) : new Map<string, Pin>()),
     [isCheaper, found, fingers],

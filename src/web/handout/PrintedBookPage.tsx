@@ -1,3 +1,4 @@
+import { counted } from '#words/plural';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { type TuneChoice, tuneChoiceSchema } from '#contract/book';
@@ -17,7 +18,7 @@ import { CSS_PX_PER_MM, HandoutLines, MM_PER_PX, headWords } from './HandoutLine
 import { type Block, blockOf, contentsBlock, placedPages, stacked, textBlock } from './composeSvg';
 
 /** Tunes that are set into one book: more would take minutes and a file that no reader likes. */
-const MOST_TUNES = 200;
+const MAX_TUNES = 200;
 const FOOT_PX = 50;
 const LINE_OPTIONS = { fingers: true, calls: false, letters: false };
 
@@ -88,8 +89,8 @@ export default function PrintedBookPage() {
       </Link>
       <h1 className="text-[28px]">Printed book</h1>
       <p>
-        Every tune with its bow signs and fingers, a page of contents before them. At most {MOST_TUNES} tunes go into
-        one book.
+        Every tune with its bow signs and fingers, a page of contents before them. At most {MAX_TUNES} tunes go into one
+        book.
       </p>
       <label className="flex flex-col gap-1">
         <span className="font-bold">Name of the book</span>
@@ -134,7 +135,7 @@ export default function PrintedBookPage() {
         {stage.kind === 'making' && <p>Making the PDF …</p>}
         {stage.kind === 'made' && (
           <p>
-            The book is made: {stage.tunes} tune{stage.tunes === 1 ? '' : 's'} on {stage.pages} pages.
+            The book is made: {counted(stage.tunes, 'tune')} on {stage.pages} pages.
           </p>
         )}
       </div>
@@ -164,10 +165,10 @@ function drawn(): Promise<void> {
 
 async function chosenIds(choice: TuneChoice): Promise<{ ok: true; ids: string[] } | { ok: false; words: string }> {
   if ('ids' in choice)
-    return choice.ids.length <= MOST_TUNES
+    return choice.ids.length <= MAX_TUNES
       ? { ok: true, ids: [...choice.ids] }
       : { ok: false, words: tooMany(choice.ids.length) };
-  const answer = await listTunes({ ...choice.filter, sort: 'title', limit: MOST_TUNES });
+  const answer = await listTunes({ ...choice.filter, sort: 'title', limit: MAX_TUNES });
   if (!answer.ok) return { ok: false, words: failureWords(answer.failure as Failure) };
   if (answer.value.next !== null) return { ok: false, words: tooMany(null) };
   if (answer.value.tunes.length === 0) return { ok: false, words: 'There is no tune to print.' };
@@ -175,7 +176,7 @@ async function chosenIds(choice: TuneChoice): Promise<{ ok: true; ids: string[] 
 }
 
 function tooMany(count: number | null): string {
-  return `These are ${count === null ? `more than ${MOST_TUNES}` : count} tunes; choose at most ${MOST_TUNES}.`;
+  return `These are ${count === null ? `more than ${MAX_TUNES}` : count} tunes; choose at most ${MAX_TUNES}.`;
 }
 
 /** A tune as blocks: its head stays with its first line, and the whole on one page where a page can hold it. */

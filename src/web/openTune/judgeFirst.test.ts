@@ -1,8 +1,8 @@
-import { USUAL_SETTINGS, playerSettings } from '#contract/settings';
+import { DEFAULT_SETTINGS, playerSettings } from '#contract/settings';
 import { part, tune } from '../../core/testing/tunes';
 import { canBeJudged } from './judgeFirst';
 
-const settings = playerSettings(USUAL_SETTINGS);
+const settings = playerSettings(DEFAULT_SETTINGS);
 const short = tune([part('A', 'D4 E4 F#4 G4')]);
 const long = { ...short, form: Array<string>(1000).fill('A') };
 let made: { terminated: boolean; onerror: (() => void) | null }[] = [];

@@ -7,7 +7,7 @@ import type { JudgeWorker } from './judgeProtocol';
 /** Events played that a page judges at once without asking: four times the longest tune that is played. */
 const SURELY_QUICK = 4_000;
 /** A tune that takes longer would keep its page from answering after every edit. */
-const MOST_MS = 4_000;
+const MAX_MS = 4_000;
 
 const startJudge = () => new Worker(new URL('./judge.worker.ts', import.meta.url), { type: 'module' });
 
@@ -18,7 +18,7 @@ const startJudge = () => new Worker(new URL('./judge.worker.ts', import.meta.url
 export async function canBeJudged(tune: Tune, settings: PlayerSettings): Promise<boolean> {
   if (playedEvents(tune) <= SURELY_QUICK) return true;
   try {
-    await workerTask<JudgeWorker, void>(startJudge, (worker) => worker.judge(tune, settings), { timeLimitMs: MOST_MS });
+    await workerTask<JudgeWorker, void>(startJudge, (worker) => worker.judge(tune, settings), { timeLimitMs: MAX_MS });
     return true;
   } catch {
     return false;

@@ -11,7 +11,7 @@ import { measured } from '../ui/measured';
 import { noteStates } from '#core/noteStates';
 
 /** How far back undo reaches. */
-const MOST_STEPS = 500;
+const MAX_STEPS = 500;
 
 interface Step {
   readonly tune: Tune;
@@ -71,7 +71,7 @@ function withEdit(open: OpenTune, edited: Tune, deed: string): Partial<OpenTune>
   const label = bars.length === 0 ? deed : `${deed}, and in ${bars.length === 1 ? 'the bar' : 'the bars'} like it`;
   return {
     tune,
-    past: [...open.past, { tune: open.tune, label, caret: open.entry?.caret }].slice(-MOST_STEPS),
+    past: [...open.past, { tune: open.tune, label, caret: open.entry?.caret }].slice(-MAX_STEPS),
     future: [],
     save: open.save.kind === 'conflict' ? open.save : { kind: 'unsaved' },
     said: label,
@@ -112,7 +112,7 @@ const openTuneSlice = createSlice({
       withOpen(state, (open) => ({
         revision: record.revision,
         tune: record.tune,
-        past: [...open.past, { tune: open.tune, label: 'the edit of another window' }].slice(-MOST_STEPS),
+        past: [...open.past, { tune: open.tune, label: 'the edit of another window' }].slice(-MAX_STEPS),
         future: [],
         entry: withCaret(open.entry, record.tune),
         save: { kind: 'kept', at },

@@ -1,3 +1,4 @@
+import { counted } from '#words/plural';
 import { useMemo } from 'react';
 import { easierVersions } from '#core/ornaments';
 import { reportTune } from '#core/report';
@@ -32,7 +33,7 @@ export function EasierList({ report, onApply }: Pick<SheetProps, 'report' | 'onA
                 {i === 0 ? 'without' : 'and without'} {off}
               </b>{' '}
               <span className="text-[14px] text-muted">
-                on {notes} note{notes === 1 ? '' : 's'}; stands {words(ceiling)}
+                on {counted(notes, 'note')}; stands {words(ceiling)}
               </span>
             </span>
             <Button

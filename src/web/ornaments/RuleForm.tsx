@@ -1,3 +1,4 @@
+import { counted } from '#words/plural';
 import { useMemo, useState } from 'react';
 import { RULE_PLACE_WORDS, ornamentName } from '#words/ornament';
 import {
@@ -77,8 +78,7 @@ export function RuleForm({
         </label>
       </p>
       <p aria-live="polite" data-rule>
-        <b>{ids.length === 0 ? 'No note' : `${ids.length} note${ids.length === 1 ? '' : 's'}`}</b> where it fits on
-        every pass.{' '}
+        <b>{ids.length === 0 ? 'No note' : `${counted(ids.length, 'note')}`}</b> where it fits on every pass.{' '}
         <span className="text-muted">
           {next === tune
             ? ids.length === 0

@@ -22,9 +22,9 @@ interface PitchChartProps {
 
 /** Minutes shown before now while a string is turned, and points drawn of a long line. */
 const BEFORE: Minutes = 0.6;
-const MOST_POINTS = 240;
+const MAX_POINTS = 240;
 const FORECAST_POINTS = 40;
-const LEAST_CENTS = 12;
+const MIN_CENTS = 12;
 
 interface Point {
   readonly minutes: number;
@@ -38,7 +38,7 @@ export function PitchChart({ session, now, creep, check, words }: PitchChartProp
   const from = tunedAt === null ? now - BEFORE : Math.max(tunedAt - 0.2, now - 30);
   const ahead = tunedAt === null ? now + BEFORE / 3 : Math.max(now + 1, tunedAt + Math.min(30, 1.4 * (check ?? 6)));
   const shown = readings.filter(({ minutes }) => minutes >= from);
-  const step = Math.max(1, Math.ceil(shown.length / MOST_POINTS));
+  const step = Math.max(1, Math.ceil(shown.length / MAX_POINTS));
   const points: Point[] = shown
     .filter((_, i) => i % step === 0)
     .map(({ minutes, cents }) => ({ minutes, read: cents }));
@@ -49,7 +49,7 @@ export function PitchChart({ session, now, creep, check, words }: PitchChartProp
           return { minutes, forecast: creepAt(creep, minutes - tunedAt) };
         })
       : [];
-  let [low, high] = [-LEAST_CENTS, LEAST_CENTS];
+  let [low, high] = [-MIN_CENTS, MIN_CENTS];
   for (const { read, forecast: drawn } of [...points, ...forecast]) {
     low = Math.min(low, (read ?? drawn ?? 0) - 2);
     high = Math.max(high, (read ?? drawn ?? 0) + 2);

@@ -2,7 +2,7 @@ import { SAFETY } from '#words/retuneJson';
 import { today } from '#words/days';
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { type Pegs, USUAL_PEGS } from '#contract/pegs';
+import { type Pegs, DEFAULT_PEGS } from '#contract/pegs';
 import { STANDARD_TUNING, TUNINGS, parseTuning, retunePlan } from '#core/tuning';
 import { FiddleSheet } from './FiddleSheet';
 import { PlanPanel } from './PlanPanel';
@@ -58,7 +58,7 @@ describe('the way there', () => {
 });
 
 describe('tunings of one’s own', () => {
-  function show(pegs: Pegs = USUAL_PEGS) {
+  function show(pegs: Pegs = DEFAULT_PEGS) {
     const kept: Pegs[] = [];
     const chosen: string[] = [];
     render(
@@ -93,7 +93,7 @@ describe('tunings of one’s own', () => {
     };
     const ebb = { ...tide, id: '1b0d6a3e-2f4c-4c0a-8a51-8e9b7c1d2e3f', name: 'Ebb' };
     const kept: Pegs[] = [];
-    const pegs = { ...USUAL_PEGS, tunings: [tide, ebb] };
+    const pegs = { ...DEFAULT_PEGS, tunings: [tide, ebb] };
     render(<TuningChoice pegs={pegs} to={tide.strings} onTo={() => undefined} onPegs={(next) => kept.push(next)} />);
     await userEvent.selectOptions(screen.getByLabelText('into'), screen.getByRole('option', { name: /Ebb/ }));
     await userEvent.click(screen.getByRole('button', { name: 'Take away the tuning Ebb' }));
@@ -108,7 +108,7 @@ describe('tunings of one’s own', () => {
       source: '',
       variants: [],
     };
-    const { kept } = show({ ...USUAL_PEGS, tunings: [tide] });
+    const { kept } = show({ ...DEFAULT_PEGS, tunings: [tide] });
     await userEvent.click(screen.getByRole('button', { name: 'your own' }));
     await userEvent.type(screen.getByLabelText('Name'), 'tide');
     await userEvent.type(screen.getByLabelText('Low to high'), 'A3 D4 A4 D5');
@@ -122,10 +122,10 @@ describe('tunings of one’s own', () => {
 
 test('a string is made new with one press, a wrong tension is refused where it stands', async () => {
   const kept: Pegs[] = [];
-  const [fiddle] = USUAL_PEGS.fiddles;
+  const [fiddle] = DEFAULT_PEGS.fiddles;
   render(
     <FiddleSheet
-      pegs={USUAL_PEGS}
+      pegs={DEFAULT_PEGS}
       fiddle={fiddle!}
       isCounted
       onPegs={(next) => kept.push(next)}

@@ -1,9 +1,9 @@
 import { PitchDetector } from 'pitchy';
 
 /** Below this the detector is guessing: no string is bowed, or several. */
-const LEAST_CLARITY = 0.9;
+const MIN_CLARITY = 0.9;
 /** A frame quieter than this, as the root of its mean square, is silence. */
-const LEAST_LEVEL = 0.005;
+const MIN_LEVEL = 0.005;
 /** What is read is looked for this near the string's pitch; beyond it another string is sounding. */
 const NEAR_CENTS = 700;
 
@@ -13,11 +13,11 @@ const detectors = new Map<number, PitchDetector<Float32Array>>();
 export function readCents(frame: Float32Array, sampleRate: number, targetMidi: number): number | null {
   let sum = 0;
   for (const sample of frame) sum += sample * sample;
-  if (Math.sqrt(sum / frame.length) < LEAST_LEVEL) return null;
+  if (Math.sqrt(sum / frame.length) < MIN_LEVEL) return null;
   const detector = detectors.get(frame.length) ?? PitchDetector.forFloat32Array(frame.length);
   detectors.set(frame.length, detector);
   const [hertz, clarity] = detector.findPitch(frame, sampleRate);
-  if (clarity < LEAST_CLARITY || !(hertz > 0)) return null;
+  if (clarity < MIN_CLARITY || !(hertz > 0)) return null;
   const cents = 1200 * Math.log2(hertz / 440) - 100 * (targetMidi - 69);
   return Math.abs(cents) > NEAR_CENTS ? null : cents;
 }

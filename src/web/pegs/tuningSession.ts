@@ -6,7 +6,7 @@ import { PLACES, type Place } from '#core/tune';
 import { type RetunePlan, type Tuning, parseTuning } from '#core/tuning';
 
 /** Readings kept of one string, newest last: a quarter of an hour at the pace of the page. */
-const MOST_READINGS = 2400;
+const MAX_READINGS = 2400;
 /** The middle of this many readings is what is shown. */
 export const SHOWN_READINGS = 8;
 /** A string stands when the middle is this near its target. */
@@ -35,7 +35,7 @@ export const NO_SESSIONS: Sessions = {
 /** A reading of a string; minutes by the source's clock. */
 export function withReading(sessions: Sessions, place: Place, minutes: Minutes, cents: number): Sessions {
   const session = sessions[place];
-  const readings = [...session.readings, { minutes, cents }].slice(-MOST_READINGS);
+  const readings = [...session.readings, { minutes, cents }].slice(-MAX_READINGS);
   return { ...sessions, [place]: { ...session, readings } };
 }
 

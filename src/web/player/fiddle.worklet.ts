@@ -20,7 +20,7 @@ interface NodeOptions {
 const FADE_SECONDS = 0.03;
 /** What rings after the last note dies away in this time. */
 const RING_OUT_SECONDS = 1.2;
-/** The page is told where it is at every so manieth block. */
+/** The page is told where it is after so many blocks. */
 const TELL_BLOCKS = 8;
 /** Sound that is behind the clock by so much more than it ever was has not been ready in time. */
 const LATE_MS = 60;

@@ -61,7 +61,7 @@ const FASTEST_BPM = 400;
 /** Told some forty times a second, at most half a second ahead of what is heard. */
 const TOLD_KEPT = 60;
 /** What is heard is never farther from what was told. */
-const MOST_APART = 0.5;
+const MAX_APART = 0.5;
 
 /**
  * Plays a checked plan, and what becomes of it while it is edited. The page asks it where it is; it is the same with and
@@ -184,7 +184,7 @@ export class Player {
     const now = this.sounding.heard();
     const from = this.told.findLast(({ clock, isPlaying }) => isPlaying && clock <= now) ?? this.told[0];
     return from?.isPlaying
-      ? { from, time: from.time + Math.min(Math.max(now - from.clock, -MOST_APART), MOST_APART) }
+      ? { from, time: from.time + Math.min(Math.max(now - from.clock, -MAX_APART), MAX_APART) }
       : null;
   }
 

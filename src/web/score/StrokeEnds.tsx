@@ -1,11 +1,11 @@
 import { useMemo, useState } from 'react';
-import { LEAST_WISH, MOST_WISH } from '#core/travel';
+import { MIN_WISH, MAX_WISH } from '#core/travel';
 import type { LineGeometry } from './geometry';
 import { type HairScale, LANES, type StrokeEnd, bowLane, hairAt, hairY } from './lanePaths';
 import type { NoteState } from '#core/noteStates';
 
 /** Pull a stroke's end by this much and it is a wish; less is a press. */
-const LEAST_PULL = 3;
+const MIN_PULL = 3;
 
 interface StrokeEndsProps {
   readonly geometry: LineGeometry;
@@ -31,7 +31,7 @@ export function StrokeEnds({ geometry, states, hair, top, onBowLength, onPick }:
   const wishOf = ({ end, y }: Pull) => {
     const state = states.get(end.head)!;
     const cm = (hairAt(y, hair, height) - state.strokeFromCm) * (state.bow === 'down' ? 1 : -1);
-    return Math.round(100 * Math.min(MOST_WISH, Math.max(LEAST_WISH, cm / Math.max(0.1, state.ownCm)))) / 100;
+    return Math.round(100 * Math.min(MAX_WISH, Math.max(MIN_WISH, cm / Math.max(0.1, state.ownCm)))) / 100;
   };
   const from = pull && geometry.notes.find(({ id }) => id === pull.end.head);
   return (
@@ -57,7 +57,7 @@ export function StrokeEnds({ geometry, states, hair, top, onBowLength, onPick }:
             setPull({ ...pull, y: pull.end.y + (event.clientY - pull.fromY) / scale });
           }}
           onPointerUp={() => {
-            if (pull && Math.abs(pull.y - pull.end.y) >= LEAST_PULL) onBowLength(pull.end.head, wishOf(pull));
+            if (pull && Math.abs(pull.y - pull.end.y) >= MIN_PULL) onBowLength(pull.end.head, wishOf(pull));
             else if (pull) onPick(pull.end.head, false);
             setPull(null);
           }}

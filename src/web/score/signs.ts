@@ -48,7 +48,7 @@ export const OTHER_SIGN_STEP = 12;
 const HEAD_GAP = 8;
 const ENDING_HEIGHT = 14;
 /** Most that a slur may bulge before it is let touch what is in its way. */
-const MOST_BULGE = 46;
+const MAX_BULGE = 46;
 
 interface Curve {
   readonly from: { x: number; y: number };
@@ -324,7 +324,7 @@ function clear(curve: Curve, skyline: Skyline): Curve {
       const ink = curve.above ? skyline.top(x - 1, x + 1) - 3 : skyline.bottom(x - 1, x + 1) + 3;
       depth = Math.max(depth, curve.above ? y - ink : ink - y);
     }
-    if (depth <= 0 || bulge >= MOST_BULGE) return { ...curve, bulge, from, to };
+    if (depth <= 0 || bulge >= MAX_BULGE) return { ...curve, bulge, from, to };
     // The ends move along so that a steep curve does not become a hairpin.
     bulge += Math.max(1.5, depth * 0.5);
     const shift = Math.min(depth, 2) * (curve.above ? -0.5 : 0.5);

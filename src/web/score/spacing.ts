@@ -15,13 +15,13 @@ export interface BarPlace {
 /** Room after a bar line before the first note, and least room from note to note. */
 const BAR_LEAD = 14;
 const SIGN_LEAD = 12;
-const LEAST_ADVANCE = 5;
+const MIN_ADVANCE = 5;
 /** Room at a bar's end, also before a repeat sign. */
 const BAR_END = 5;
 const REPEAT_END = 12;
 /** Lines with few bars keep the spacing of a full one up to this stretch. */
-const MOST_STRETCH = 1.15;
-const LEAST_PER_WEIGHT = 4;
+const MAX_STRETCH = 1.15;
+const MIN_PER_WEIGHT = 4;
 const METER_ROOM = 30;
 const ACCIDENTAL_ROOM = 11;
 
@@ -43,8 +43,8 @@ export function spaceLine(
   const weights = contents.map((events) => events.reduce((sum, { weight }) => sum + weight, 0) || 1);
   const totalFixed = fixed.reduce((sum, pixels) => sum + pixels, 0);
   const totalWeight = weights.reduce((sum, weight) => sum + weight, 0);
-  const shortness = Math.min(1, (line.bars.length / line.fullBars) * MOST_STRETCH);
-  const perWeight = Math.max(LEAST_PER_WEIGHT, (width * shortness - totalFixed) / totalWeight);
+  const shortness = Math.min(1, (line.bars.length / line.fullBars) * MAX_STRETCH);
+  const perWeight = Math.max(MIN_PER_WEIGHT, (width * shortness - totalFixed) / totalWeight);
 
   let x = 0;
   return contents.map((events, i) => {
@@ -54,7 +54,7 @@ export function spaceLine(
     let at = contentX;
     const noteXs = events.map(({ leftExtra, weight }) => {
       const here = at + leftExtra;
-      at = here + Math.max(weight * perWeight, LEAST_ADVANCE);
+      at = here + Math.max(weight * perWeight, MIN_ADVANCE);
       return here;
     });
     const place = { x, endX: x + span, contentX, noteXs };

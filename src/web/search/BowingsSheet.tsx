@@ -1,3 +1,4 @@
+import { counted } from '#words/plural';
 import type { SheetProps } from '../openTune/sheetProps';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -231,7 +232,7 @@ function figureWords(figures: BowingFigures, withLikeness: boolean): string {
   const { strokesPerSecond, slurCrossings, armDegreesPerBar, driftCm, likeness, locksContradicted } = figures;
   return [
     `${strokesPerSecond.toFixed(1)} strokes a second`,
-    `${slurCrossings} crossing${slurCrossings === 1 ? '' : 's'} in slurs`,
+    `${counted(slurCrossings, 'crossing')} in slurs`,
     `arm ${armDegreesPerBar.toFixed(0)}° a bar`,
     `strays ${driftCm.toFixed(0)} cm`,
     ...(withLikeness ? [`${Math.round(100 * likeness)} % as now`] : []),

@@ -1,11 +1,11 @@
-import { USUAL_WISHES } from '#core/search';
+import { DEFAULT_WISHES } from '#core/search';
 import { keepWishes, readWishes } from './wishesKept';
 
 beforeEach(() => localStorage.clear());
 
 test('wishes come back as they were kept, and are the usual ones where none were', () => {
-  expect(readWishes()).toEqual(USUAL_WISHES);
-  const wishes = { ...USUAL_WISHES, shuffle: 0.9, slurAcrossStrings: false };
+  expect(readWishes()).toEqual(DEFAULT_WISHES);
+  const wishes = { ...DEFAULT_WISHES, shuffle: 0.9, slurAcrossStrings: false };
   keepWishes(wishes);
   expect(readWishes()).toEqual(wishes);
 });
@@ -13,6 +13,6 @@ test('wishes come back as they were kept, and are the usual ones where none were
 test('what cannot be read is as good as none', () => {
   for (const kept of ['{', '{"shuffle":7}', 'null', '[]']) {
     localStorage.setItem('morrin.wishes', kept);
-    expect(readWishes()).toEqual(USUAL_WISHES);
+    expect(readWishes()).toEqual(DEFAULT_WISHES);
   }
 });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { type StyleWishes, USUAL_WISHES } from '#core/search';
+import { type StyleWishes, DEFAULT_WISHES } from '#core/search';
 
 const KEY = 'morrin.wishes';
 
@@ -16,9 +16,9 @@ const wishesSchema = z.object({
 /** The wishes of the last search in this browser; the usual ones where there are none. */
 export function readWishes(): StyleWishes {
   try {
-    return wishesSchema.safeParse(JSON.parse(localStorage.getItem(KEY) ?? 'null')).data ?? USUAL_WISHES;
+    return wishesSchema.safeParse(JSON.parse(localStorage.getItem(KEY) ?? 'null')).data ?? DEFAULT_WISHES;
   } catch {
-    return USUAL_WISHES;
+    return DEFAULT_WISHES;
   }
 }
 

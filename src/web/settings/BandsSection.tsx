@@ -78,8 +78,8 @@ export function BandsSection({ settings, onChange }: BandsSectionProps) {
               high={end === 'low' ? band.high - 1 : BAND_RANGE[1]}
               onChange={(value) => {
                 const next = { ...band, [end]: value ?? usual[end] };
-                const isUsual = next.low === usual.low && next.high === usual.high;
-                if (next.low < next.high) set(type, isUsual ? null : next);
+                const isDefault = next.low === usual.low && next.high === usual.high;
+                if (next.low < next.high) set(type, isDefault ? null : next);
               }}
             />
           ));

@@ -146,7 +146,7 @@ function Calls({ report }: { readonly report: ReturnType<typeof reportTune> }) {
   return <p className="rounded-md bg-band px-3 py-2 text-[14.5px] leading-relaxed">{words.join('  ')}</p>;
 }
 
-const LEAST_SECONDS = 1;
+const MIN_SECONDS = 1;
 
 function SlowBow({ limit, player, onMeasured, onClose }: MeasureSheetProps) {
   const began = useRef<number | null>(null);
@@ -158,7 +158,7 @@ function SlowBow({ limit, player, onMeasured, onClose }: MeasureSheetProps) {
     return () => clearInterval(timer);
   }, [state]);
   const { hairCm } = player.instrument;
-  const value = slowestBow(hairCm, Math.max(LEAST_SECONDS, seconds));
+  const value = slowestBow(hairCm, Math.max(MIN_SECONDS, seconds));
   return (
     <div className="flex flex-col gap-3">
       <p>Press as the bow starts at the frog, and again as it reaches the tip. Your bow has {hairCm} cm of hair.</p>
@@ -184,7 +184,7 @@ function SlowBow({ limit, player, onMeasured, onClose }: MeasureSheetProps) {
         </span>
       </p>
       {state === 'done' &&
-        (seconds < LEAST_SECONDS ? (
+        (seconds < MIN_SECONDS ? (
           <p className="text-madder">That was no slow bow: expected a second or more.</p>
         ) : (
           <p className="flex flex-wrap items-center gap-3 border-t border-line pt-3">

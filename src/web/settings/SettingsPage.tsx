@@ -1,3 +1,4 @@
+import { counted } from '#words/plural';
 import { dayWords, today } from '#words/days';
 import { Undo2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
@@ -151,7 +152,7 @@ export function SettingsPage() {
                   key={name}
                   {...INSTRUMENT_WORDS[name]}
                   value={player.instrument[name]}
-                  usual={usualFigure(name, player.instrument)}
+                  usual={defaultFigure(name, player.instrument)}
                   low={INSTRUMENT_RANGES[name][0]}
                   high={INSTRUMENT_RANGES[name][1]}
                   onChange={(value) => {
@@ -209,7 +210,7 @@ export function SettingsPage() {
 }
 
 /** The usual figure; sweet spot and window go with the hair. */
-function usualFigure(name: keyof Instrument, { hairCm }: Instrument): number {
+function defaultFigure(name: keyof Instrument, { hairCm }: Instrument): number {
   const share = name === 'sweetSpotCm' || name === 'windowHalfCm' ? hairCm / FULL_SIZE.hairCm : 1;
   return Math.round(FULL_SIZE[name] * share * 100) / 100;
 }
@@ -261,7 +262,7 @@ function Outcome({ label, saved }: { readonly label: string; readonly saved: Sav
           ? 'no figure follows it.'
           : changed.length === 0
             ? 'no figure of a tune in the book is changed by it; suggestions follow it.'
-            : `${changed.length} of ${compared} tune${compared === 1 ? '' : 's'} changed.`}
+            : `${changed.length} of ${counted(compared, 'tune')} changed.`}
       </p>
       <ul>
         {changed.map((tune) => (
@@ -298,7 +299,7 @@ function changeWords({
     ...(refingered.notes === 0
       ? []
       : [
-          `${refingered.notes} note${refingered.notes === 1 ? '' : 's'} refingered (${refingered.first
+          `${counted(refingered.notes, 'note')} refingered (${refingered.first
             .map(
               ({ part, bar, before: was, after: is }) =>
                 `${part} ${bar === 0 ? 'pickup' : `bar ${bar}`}: ${was} → ${is}`,

@@ -1,5 +1,5 @@
 import { createSelector } from '@reduxjs/toolkit';
-import { type SettingsRecord, USUAL_SETTINGS, playerSettings } from '#contract/settings';
+import { type SettingsRecord, DEFAULT_SETTINGS, playerSettings } from '#contract/settings';
 import { tunesApi } from '../api/tunesApi';
 
 type WithApi = Parameters<ReturnType<typeof tunesApi.endpoints.settings.select>>[0];
@@ -9,9 +9,9 @@ const selectResult = tunesApi.endpoints.settings.select();
 /** The settings as last heard of from the server; the usual ones until then. */
 export function selectSettings(state: object): SettingsRecord {
   const isThere = tunesApi.reducerPath in state;
-  return (isThere ? selectResult(state as WithApi).data : undefined) ?? USUAL_RECORD;
+  return (isThere ? selectResult(state as WithApi).data : undefined) ?? DEFAULT_RECORD;
 }
-const USUAL_RECORD: SettingsRecord = { revision: 0, settings: USUAL_SETTINGS };
+const DEFAULT_RECORD: SettingsRecord = { revision: 0, settings: DEFAULT_SETTINGS };
 
 /** What the core counts with. */
 export const selectPlayer = createSelector([selectSettings], ({ settings }) => playerSettings(settings));

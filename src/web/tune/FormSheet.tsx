@@ -1,3 +1,4 @@
+import { counted } from '#words/plural';
 import type { SheetProps } from '../openTune/sheetProps';
 import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
 import {
@@ -179,7 +180,7 @@ function OrderField({ tune, onEdit }: Pick<SheetProps, 'tune' | 'onEdit'>) {
       />
       <span id={hint} className={`text-[14px] ${order ? 'text-muted' : 'text-madder'}`}>
         {order
-          ? `${order.length} pass${order.length === 1 ? '' : 'es'}`
+          ? `${counted(order.length, 'pass', 'passes')}`
           : `Expected parts by name: ${tune.parts.map(({ name }) => name).join(', ')}.`}
       </span>
     </label>
@@ -196,10 +197,8 @@ function Sums({ tune }: { readonly tune: Tune }) {
   return (
     <div className="rounded-md bg-band px-3 py-2" aria-live="polite" data-sums>
       <p>
-        <b>
-          {report.bars} bar{report.bars === 1 ? '' : 's'}
-        </b>
-        , {report.timing.total.toFixed(0)} s, {strokes} strokes, {report.square ? 'square' : 'crooked'}
+        <b>{counted(report.bars, 'bar')}</b>, {report.timing.total.toFixed(0)} s, {strokes} strokes,{' '}
+        {report.square ? 'square' : 'crooked'}
       </p>
       {bars > 0 && (
         <p className="text-weld-ink">

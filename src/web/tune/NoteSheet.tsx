@@ -1,7 +1,7 @@
 import type { SheetProps } from '../openTune/sheetProps';
 import { useId, useState } from 'react';
 import { type Freedom, keysInForce, setChord, setFreedom, setGraceNotes } from '#core/editing';
-import { HOLD_RANGE, MOST_BREATH, PACE_RANGE } from '#core/tempo';
+import { HOLD_RANGE, MAX_BREATH, PACE_RANGE } from '#core/tempo';
 import { readGraces, writeGraces } from '#core/entry';
 import { type NoteEvent, writtenNotes } from '#core/tune';
 import { ordinal } from '#words/ordinal';
@@ -151,7 +151,7 @@ const FREE_FIELDS: readonly {
   readonly most: number;
 }[] = [
   { key: 'hold', name: 'Held', unit: 'times its length', factor: 1, least: HOLD_RANGE.least, most: HOLD_RANGE.most },
-  { key: 'breath', name: 'Breath after it', unit: 'eighths', factor: 8, least: 0.1, most: 8 * MOST_BREATH },
+  { key: 'breath', name: 'Breath after it', unit: 'eighths', factor: 8, least: 0.1, most: 8 * MAX_BREATH },
   {
     key: 'pace',
     name: 'Pace from here',

@@ -1,3 +1,4 @@
+import { counted } from '#words/plural';
 import { barSpan, reuseWords } from '#words/place';
 import { useState } from 'react';
 import { type ReusedRun, releaseBars, reuseBars } from '#core/editing';
@@ -103,7 +104,7 @@ export function ReuseField({ tune, onEdit }: ReuseProps) {
           look="main"
           disabled={next === null}
           onClick={() => {
-            onEdit(next!, `take up ${barIds.length} bar${barIds.length === 1 ? '' : 's'} of ${from} in ${into}`);
+            onEdit(next!, `take up ${counted(barIds.length, 'bar')} of ${from} in ${into}`);
             setOpen(false);
           }}
         >

@@ -1,3 +1,4 @@
+import { counted } from '#words/plural';
 import { roundWords } from '#words/round';
 import { useMemo, useState } from 'react';
 import { type TuneReport, reportTune } from '#core/report';
@@ -29,10 +30,8 @@ export function EqualFigures(props: Pick<SheetProps, 'report' | 'onShow' | 'onEd
   return (
     <>
       <p className="mb-3">
-        <b>
-          {figures.length} figure{figures.length === 1 ? '' : 's'}
-        </b>
-        , {split === 0 ? 'all bowed alike' : `${split} bowed in more than one way`}
+        <b>{counted(figures.length, 'figure')}</b>,{' '}
+        {split === 0 ? 'all bowed alike' : `${split} bowed in more than one way`}
         <span className="block text-[14px] text-muted">
           Four notes or more, the same pitches in the same rhythm. At speed a figure bowed in two ways is two figures to
           learn.

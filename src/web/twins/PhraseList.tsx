@@ -1,3 +1,4 @@
+import { counted } from '#words/plural';
 import { barSpan } from '#words/place';
 import { useMemo } from 'react';
 import { phraseIndex } from '#core/twins';
@@ -28,9 +29,7 @@ export function PhraseList({ report, onShow }: Pick<SheetProps, 'report' | 'onSh
             {sameAs === null ? (
               <>
                 <span className="font-serif text-[17px] font-bold">{noteNames(beginning, NOTES_NAMED)}</span>
-                <span className="text-[14px] text-muted">
-                  {beginning.length} note{beginning.length === 1 ? '' : 's'}
-                </span>
+                <span className="text-[14px] text-muted">{counted(beginning.length, 'note')}</span>
               </>
             ) : (
               <span className="text-muted">the same as {name(sameAs)}</span>

@@ -7,10 +7,7 @@ import { PhraseList } from './PhraseList';
 import { SameHand } from './SameHand';
 
 /** What comes again in a tune: figures, hands, phrases, passes. */
-export function TwinsSheet({
-  onClose,
-  ...props
-}: Pick<SheetProps, 'id' | 'report' | 'onShow' | 'onEdit' | 'onClose'>) {
+export function TwinsSheet({ onClose, ...props }: Pick<SheetProps, 'id' | 'report' | 'onShow' | 'onEdit' | 'onClose'>) {
   return (
     <TabbedSheet
       title="Figures that come again"

@@ -4,13 +4,13 @@ import type { Difference } from '#core/difference';
 import { Button } from '../ui/Button';
 
 /** Differences shown at once; more are unfolded. */
-const MOST_SHOWN = 5;
+const MAX_SHOWN = 5;
 
 /** What is different in the tune now. */
 export function Differences({ differences }: { readonly differences: readonly Difference[] }) {
   const [isWhole, setWhole] = useState(false);
   if (differences.length === 0) return <p className="text-[14px] text-muted">The tune is just like it now.</p>;
-  const shown = isWhole ? differences : differences.slice(0, MOST_SHOWN);
+  const shown = isWhole ? differences : differences.slice(0, MAX_SHOWN);
   return (
     <>
       <p className="text-[14px] text-muted">Since then:</p>

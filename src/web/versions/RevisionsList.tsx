@@ -16,12 +16,12 @@ interface RevisionsListProps {
 }
 
 /** Revisions told at once; more are unfolded. */
-const MOST_SHOWN = 20;
+const MAX_SHOWN = 20;
 
 /** How a tune stood after each save that is still kept, and the way back. */
 export function RevisionsList({ id, tune, onRestore }: RevisionsListProps) {
   const { data: revisions, error, isLoading, refetch } = useRevisionsQuery(id);
-  const [shown, setShown] = useState(MOST_SHOWN);
+  const [shown, setShown] = useState(MAX_SHOWN);
   const [looked, setLooked] = useState<number | null>(null);
   if (isLoading) return <p className="text-muted">Looking for earlier edits …</p>;
   if (error !== undefined || !revisions)
@@ -59,7 +59,7 @@ export function RevisionsList({ id, tune, onRestore }: RevisionsListProps) {
         })}
       </ul>
       {revisions.length > shown && (
-        <Button look="link" className="self-start" onClick={() => setShown(shown + 5 * MOST_SHOWN)}>
+        <Button look="link" className="self-start" onClick={() => setShown(shown + 5 * MAX_SHOWN)}>
           {revisions.length - shown} earlier
         </Button>
       )}

@@ -32,13 +32,13 @@ export interface WorkThread<R> {
  * After a failure the next question has a new thread.
  */
 export function workThread<R>(start: () => Worker): WorkThread<R> {
-  let open: { readonly worker: Worker; readonly remote: Remote<R>; giveUp: ((why: unknown) => void) | null } | null =
+  let open: { readonly worker: Worker; readonly remote: Remote<R>; abort: ((why: unknown) => void) | null } | null =
     null;
   const end = (why: unknown = new DOMException('ended', 'AbortError')) => {
     const ended = open;
     open = null;
     ended?.worker.terminate();
-    ended?.giveUp?.(why);
+    ended?.abort?.(why);
   };
   return {
     end: () => end(),
@@ -47,16 +47,16 @@ export function workThread<R>(start: () => Worker): WorkThread<R> {
       { timeLimitMs = WORK_LIMIT_MS, signal }: WorkOptions = {},
     ): Promise<T> => {
       if (signal?.aborted) return Promise.reject(signal.reason as Error);
-      if (open?.giveUp) end();
+      if (open?.abort) end();
       if (!open) {
         const worker = start();
-        open = { worker, remote: wrap<R>(worker), giveUp: null };
+        open = { worker, remote: wrap<R>(worker), abort: null };
       }
       const asked = open;
       let timer: ReturnType<typeof setTimeout> | undefined;
       const onAbort = () => end(signal!.reason);
       return new Promise<T>((resolve, reject) => {
-        asked.giveUp = reject;
+        asked.abort = reject;
         timer = setTimeout(() => end(new WorkFailure('too-long')), timeLimitMs);
         asked.worker.onerror = () => end(new WorkFailure('not-started'));
         signal?.addEventListener('abort', onAbort);
@@ -66,7 +66,7 @@ export function workThread<R>(start: () => Worker): WorkThread<R> {
       }).finally(() => {
         clearTimeout(timer);
         signal?.removeEventListener('abort', onAbort);
-        asked.giveUp = null;
+        asked.abort = null;
       });
     },
   };

@@ -7,7 +7,7 @@ export interface ImportServer {
   readonly sendOriginal: (id: string, file: Blob) => Promise<Answer<unknown>>;
   readonly sendPiece: (id: string, piece: string) => Promise<Answer<unknown>>;
   readonly finish: (id: string, choices: FinishImport) => Promise<Answer<ImportFinished>>;
-  readonly giveUp: (id: string) => Promise<Answer<unknown>>;
+  readonly abort: (id: string) => Promise<Answer<unknown>>;
   readonly wait: (ms: number) => Promise<void>;
 }
 
@@ -35,11 +35,11 @@ interface Piece {
 }
 
 /**
- * The tunes of a file on their way: laid ready on the server piece by piece while the file is still read and looked at, then
+ * The tunes of a file on their way: staged on the server piece by piece while the file is still read and looked at, then
  * put into the book all at once. Every step is tried again while nothing answers, so that a server may be started anew in
  * the middle of it. Given up or failed, nothing is left behind.
  */
-export class ReadyTunes {
+export class StagedTunes {
   private begun: Promise<Answer<{ id: string }>> | null = null;
   private items: string[] = [];
   private length = 0;
@@ -67,7 +67,7 @@ export class ReadyTunes {
     this.pump();
   }
 
-  /** Puts what was laid ready into the book, as it was chosen. */
+  /** Puts what was staged into the book, as it was chosen. */
   async finish(
     original: Blob | null,
     choices: Omit<FinishImport, 'expected'>,
@@ -95,16 +95,16 @@ export class ReadyTunes {
   }
 
   /** Takes everything away again. */
-  async giveUp(): Promise<void> {
+  async abort(): Promise<void> {
     if (this.isOver) return;
     this.isOver = true;
     this.waiting.length = 0;
     const begun = await this.begun;
-    if (begun?.ok) await this.server.giveUp(begun.value.id);
+    if (begun?.ok) await this.server.abort(begun.value.id);
   }
 
   private async leave(kept: Kept): Promise<Kept> {
-    await this.giveUp();
+    await this.abort();
     return kept;
   }
 

@@ -1,7 +1,7 @@
-import { MOST_IN_PIECE, PIECE_BYTES, importPieceSchema } from '#contract/imports';
+import { MAX_IN_PIECE, PIECE_BYTES, importPieceSchema } from '#contract/imports';
 import type { Answer, Failure } from '../api/answer';
 import { inventedTune } from '../../core/testing/books';
-import { type ImportServer, ReadyTunes } from './layReady';
+import { type ImportServer, StagedTunes } from './stagedImport';
 
 const tunes = (count: number): string[] =>
   Array.from({ length: count }, (_, i) => JSON.stringify({ tune: inventedTune(i + 1), source: `X:${i}` }));
@@ -21,14 +21,14 @@ function fakeServer(failures: Partial<Record<keyof ImportServer, Failure['code']
     sendOriginal: () => answer('sendOriginal', null),
     sendPiece: (_id, piece) => {
       const { from, tunes: list } = importPieceSchema.parse(JSON.parse(piece));
-      expect(list.length).toBeLessThanOrEqual(MOST_IN_PIECE);
+      expect(list.length).toBeLessThanOrEqual(MAX_IN_PIECE);
       expect(piece.length).toBeLessThan(PIECE_BYTES + 100_000);
       list.forEach((_, i) => places.push(from + i));
       return answer('sendPiece', null);
     },
     finish: (_id, { expected, leftOut }) =>
       answer('finish', { tunes: expected - leftOut.length, settings: 0, first: null }),
-    giveUp: () => answer('giveUp', null),
+    abort: () => answer('abort', null),
     wait: (ms) => {
       log.push(`wait ${ms}`);
       return Promise.resolve();
@@ -39,10 +39,10 @@ function fakeServer(failures: Partial<Record<keyof ImportServer, Failure['code']
 const plain = { leftOut: [], joins: [] };
 const quiet = { onSent: () => undefined, isCancelled: () => false };
 
-test('every tune is laid ready once, in its place, in pieces that fit into a request, before anything is finished', async () => {
+test('every tune is staged once, in its place, in pieces that fit into a request, before anything is finished', async () => {
   const { server, log, places } = fakeServer();
-  const ready = new ReadyTunes(server, 'a.abc');
-  const list = tunes(MOST_IN_PIECE * 2 + 7);
+  const ready = new StagedTunes(server, 'a.abc');
+  const list = tunes(MAX_IN_PIECE * 2 + 7);
   for (let at = 0; at < list.length; at += 13) ready.add(list.slice(at, at + 13));
   await new Promise((resolve) => setTimeout(resolve, 0));
   // Full pieces are on their way while the file is still read.
@@ -56,7 +56,7 @@ test('every tune is laid ready once, in its place, in pieces that fit into a req
 
 test('what was left out is told when it is finished, and how far it is', async () => {
   const { server, log } = fakeServer();
-  const ready = new ReadyTunes(server, 'a.abc');
+  const ready = new StagedTunes(server, 'a.abc');
   ready.add(tunes(3));
   const sent: number[] = [];
   const kept = await ready.finish(
@@ -71,7 +71,7 @@ test('what was left out is told when it is finished, and how far it is', async (
 
 test('a server that is started anew in the middle of it is waited for', async () => {
   const { server, log } = fakeServer({ sendPiece: ['no-connection', 'database-away'], finish: ['no-connection'] });
-  const ready = new ReadyTunes(server, 'a.abc');
+  const ready = new StagedTunes(server, 'a.abc');
   ready.add(tunes(1));
   expect((await ready.finish(null, plain, quiet)).kind).toBe('kept');
   expect(log).toEqual([
@@ -89,21 +89,21 @@ test('a server that is started anew in the middle of it is waited for', async ()
 
 test('what will not pass by itself is not tried again, and nothing is left behind', async () => {
   const { server, log } = fakeServer({ sendPiece: ['bad-tune'] });
-  const ready = new ReadyTunes(server, 'a.abc');
+  const ready = new StagedTunes(server, 'a.abc');
   ready.add(tunes(1));
   expect(await ready.finish(null, plain, quiet)).toEqual({ kind: 'failed', failure: { code: 'bad-tune' } });
-  expect(log).toEqual(['begin', 'sendPiece', 'giveUp']);
+  expect(log).toEqual(['begin', 'sendPiece', 'abort']);
 });
 
 test('given up before or while it is finished, nothing is left behind, and given up twice it is given up once', async () => {
   const { server, log } = fakeServer();
-  const ready = new ReadyTunes(server, 'a.abc');
-  ready.add(tunes(MOST_IN_PIECE * 4));
+  const ready = new StagedTunes(server, 'a.abc');
+  ready.add(tunes(MAX_IN_PIECE * 4));
   expect(await ready.finish(null, plain, { ...quiet, isCancelled: () => true })).toEqual({ kind: 'cancelled' });
-  await ready.giveUp();
-  expect(log.filter((name) => name === 'giveUp')).toHaveLength(1);
+  await ready.abort();
+  expect(log.filter((name) => name === 'abort')).toHaveLength(1);
   expect(log).not.toContain('finish');
   const untouched = fakeServer();
-  await new ReadyTunes(untouched.server, 'b.abc').giveUp();
+  await new StagedTunes(untouched.server, 'b.abc').abort();
   expect(untouched.log).toEqual([]);
 });
