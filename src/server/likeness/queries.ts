@@ -22,16 +22,20 @@ async function findCandidates(
   without: string | null,
 ): Promise<Candidate[]> {
   const { rows } = await db.query<Candidate>(
-    `SELECT asked.number::integer AS asked, found.tune_id AS id, found.part
-       FROM jsonb_array_elements($1::jsonb) WITH ORDINALITY AS asked(print, number),
-            LATERAL (
-              SELECT tune_id, part, (SELECT count(*) FROM unnest(tune_prints.print) AS hash WHERE hash = ANY(wanted.print)) AS shared
-                FROM (SELECT array_agg(value::integer) AS print FROM jsonb_array_elements_text(asked.print)) AS wanted, tune_prints
-               WHERE tune_prints.print && wanted.print AND (tune_prints.part = '') = $2 AND tune_id IS DISTINCT FROM $3
-               LIMIT $5
-            ) AS found
-       JOIN tunes ON tunes.id = found.tune_id AND removed_at IS NULL
-      WHERE shared >= $4
+    // Materialised: the prints are counted once, whatever the planner thinks of how many tunes there are.
+    `WITH found AS MATERIALIZED (
+       SELECT asked.number::integer AS asked, near.tune_id, near.part, near.shared
+         FROM jsonb_array_elements($1::jsonb) WITH ORDINALITY AS asked(print, number),
+              LATERAL (
+                SELECT tune_id, part, (SELECT count(*) FROM unnest(tune_prints.print) AS hash WHERE hash = ANY(wanted.print)) AS shared
+                  FROM (SELECT array_agg(value::integer) AS print FROM jsonb_array_elements_text(asked.print)) AS wanted, tune_prints
+                 WHERE tune_prints.print && wanted.print AND (tune_prints.part = '') = $2 AND tune_id IS DISTINCT FROM $3
+                 LIMIT $5
+              ) AS near
+        WHERE near.shared >= $4
+     )
+     SELECT asked, found.tune_id AS id, found.part
+       FROM found JOIN tunes ON tunes.id = found.tune_id AND removed_at IS NULL
       ORDER BY asked, shared DESC, found.tune_id, found.part`,
     [JSON.stringify(prints), isWhole, without, MIN_SHARED, MAX_COUNTED],
   );
