@@ -61,7 +61,7 @@ export default {
     {
       ...common,
       displayName: 'web',
-      testEnvironment: 'jsdom',
+      testEnvironment: '<rootDir>/scripts/pageEnvironment.mjs',
       setupFiles: ['<rootDir>/scripts/testPage.js'],
       testMatch: ['<rootDir>/src/web/**/*.test.{ts,tsx}'],
     },

@@ -1,5 +1,8 @@
+import { bookSizeSchema } from './bookSize';
+import { route } from './route';
 import { z } from 'zod';
 import { DANCE_TYPES } from '#core/tune';
+import { tuneListSchema } from './tunes';
 
 /** By what the book can be sorted; `best` is for a search. */
 export const BOOK_SORTS = [
@@ -128,3 +131,54 @@ export type BulkChange = z.output<typeof bulkChangeSchema>;
 /** What a bulk change did; `undo` takes it back. */
 export const bulkDoneSchema = z.object({ changed: z.int(), undo: z.uuid() });
 export type BulkDone = z.output<typeof bulkDoneSchema>;
+
+const idSchema = z.object({ id: z.uuid() });
+const changedSchema = z.object({ changed: z.int() });
+
+/** The book as a whole: pages of it, views, changes of many tunes at once. */
+export const bookRoutes = {
+  listTunes: route({ method: 'GET', path: '/api/book/tunes', query: bookQuerySchema, answer: tuneListSchema }),
+  countBook: route({ method: 'GET', path: '/api/book/count', query: bookFilterSchema, answer: bookCountSchema }),
+  listFacets: route({ method: 'GET', path: '/api/book/facets', answer: bookFacetsSchema }),
+  findBookSize: route({ method: 'GET', path: '/api/book/size', answer: bookSizeSchema }),
+  findCounting: route({ method: 'GET', path: '/api/book/counting', answer: countingSchema }),
+  /** Into an empty book only. */
+  loadDemo: route({ method: 'POST', path: '/api/book/demo', answer: z.object({ tunes: z.int() }) }),
+  changeTunes: route({
+    method: 'POST',
+    path: '/api/book/changes',
+    body: bulkChangeSchema,
+    answer: bulkDoneSchema,
+    makes: true,
+  }),
+  takeBackChange: route({
+    method: 'POST',
+    path: '/api/book/changes/:id/undo',
+    params: idSchema,
+    answer: changedSchema,
+    errors: ['not-found'],
+    makes: true,
+  }),
+  /** Takes what was out of the book by then out for good. */
+  deleteRemoved: route({
+    method: 'DELETE',
+    path: '/api/book/removed',
+    query: z.object({ by: z.iso.datetime('expected the time up to which tunes were taken out') }),
+    answer: changedSchema,
+  }),
+  listViews: route({ method: 'GET', path: '/api/book/views', answer: bookViewsSchema }),
+  keepView: route({
+    method: 'POST',
+    path: '/api/book/views',
+    body: nameViewSchema,
+    answer: bookViewSchema,
+    errors: ['too-many-views'],
+    makes: true,
+  }),
+  removeView: route({
+    method: 'DELETE',
+    path: '/api/book/views/:id',
+    params: idSchema,
+    errors: ['not-found'],
+  }),
+};

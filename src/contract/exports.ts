@@ -1,3 +1,4 @@
+import { route } from './route';
 import { z } from 'zod';
 import { tuneChoiceSchema } from './book';
 
@@ -30,3 +31,36 @@ export const keptCopiesSchema = z.object({
   ),
 });
 export type KeptCopies = z.output<typeof keptCopiesSchema>;
+
+export const exportRoutes = {
+  exportTunes: route({
+    method: 'POST',
+    path: '/api/export',
+    body: exportSchema,
+    answer: 'file',
+    errors: ['not-found'],
+    isSlow: true,
+  }),
+};
+
+/** The whole book as one file, and back; and the copies that are made by themselves. */
+export const backupRoutes = {
+  keepBackup: route({ method: 'GET', path: '/api/backup', answer: 'file', isSlow: true }),
+  listCopies: route({ method: 'GET', path: '/api/backup/copies', answer: keptCopiesSchema }),
+  findCopy: route({
+    method: 'GET',
+    path: '/api/backup/copies/:name',
+    params: z.object({ name: z.string() }),
+    answer: 'file',
+    errors: ['not-found'],
+    isSlow: true,
+  }),
+  restoreBackup: route({
+    method: 'POST',
+    path: '/api/backup',
+    body: 'bytes',
+    answer: restoredSchema,
+    errors: ['bad-backup'],
+    isSlow: true,
+  }),
+};

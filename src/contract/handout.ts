@@ -1,3 +1,4 @@
+import { route } from './route';
 import { z } from 'zod';
 
 export const PAPERS = { a4: { widthMm: 210, heightMm: 297 }, letter: { widthMm: 215.9, heightMm: 279.4 } } as const;
@@ -17,3 +18,8 @@ export const handoutSchema = z.object({
   pages: z.array(z.string().startsWith('<svg', 'expected an SVG drawing').max(3_000_000)).min(1).max(MAX_PAGES),
 });
 export type Handout = z.output<typeof handoutSchema>;
+
+/** Makes hand-outs into files; nothing is stored. */
+export const handoutRoutes = {
+  makePdf: route({ method: 'POST', path: '/api/handout/pdf', body: handoutSchema, answer: 'file', isSlow: true }),
+};

@@ -1,3 +1,4 @@
+import { route } from './route';
 import { z } from 'zod';
 
 /** How the server stands. A database that is away is the error `database-away`. */
@@ -8,3 +9,7 @@ export const healthSchema = z.object({
   delayMs: z.object({ middle: z.number(), max: z.number() }),
 });
 export type Health = z.output<typeof healthSchema>;
+
+export const healthRoutes = {
+  findHealth: route({ method: 'GET', path: '/api/health', answer: healthSchema }),
+};

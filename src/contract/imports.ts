@@ -1,3 +1,4 @@
+import { route } from './route';
 import { z } from 'zod';
 import { newTuneSchema } from '#formats/json';
 import { MAX_IMPORT_BYTES } from './tunes';
@@ -83,3 +84,65 @@ export const partLikenessesSchema = z.object({
   parts: z.array(likeTuneSchema.extend({ part: z.string(), ofPart: z.string() })),
 });
 export type PartLikenesses = z.output<typeof partLikenessesSchema>;
+
+const idSchema = z.object({ id: z.uuid() });
+
+/**
+ * Imports in pieces: begun, its original and its tunes sent, then finished at once or given up. Every step may come again
+ * when its answer was lost; nothing is in the book before the last one.
+ */
+export const importRoutes = {
+  beginImport: route({
+    method: 'POST',
+    path: '/api/imports',
+    body: beginImportSchema,
+    answer: importBegunSchema,
+    makes: true,
+  }),
+  findImport: route({
+    method: 'GET',
+    path: '/api/imports/:id',
+    params: idSchema,
+    answer: importStateSchema,
+    errors: ['not-found'],
+  }),
+  sendOriginal: route({
+    method: 'PUT',
+    path: '/api/imports/:id/original',
+    params: idSchema,
+    body: 'bytes',
+    errors: ['not-found'],
+  }),
+  sendPiece: route({
+    method: 'PUT',
+    path: '/api/imports/:id/tunes',
+    params: idSchema,
+    body: importPieceSchema,
+    errors: ['not-found', 'bad-tune'],
+  }),
+  finishImport: route({
+    method: 'POST',
+    path: '/api/imports/:id/finish',
+    params: idSchema,
+    body: finishImportSchema,
+    answer: importFinishedSchema,
+    errors: ['not-found', 'import-incomplete'],
+  }),
+  abortImport: route({ method: 'DELETE', path: '/api/imports/:id', params: idSchema, errors: ['not-found'] }),
+};
+
+/** Tunes and parts of the book that are like others. */
+export const likenessRoutes = {
+  findLikenesses: route({
+    method: 'POST',
+    path: '/api/likenesses',
+    body: likenessAskedSchema,
+    answer: likenessesSchema,
+  }),
+  findPartLikenesses: route({
+    method: 'GET',
+    path: '/api/likenesses/:id',
+    params: idSchema,
+    answer: partLikenessesSchema,
+  }),
+};

@@ -1,3 +1,4 @@
+import { route } from './route';
 import { z } from 'zod';
 import { PLACES } from '#core/tune';
 import { STANDARD_TUNING, TENSION_NEWTONS, parseTuning, tuningName } from '#core/tuning';
@@ -131,3 +132,14 @@ export type SavedPegs = z.output<typeof savedPegsSchema>;
 export function withChecks(fiddle: Fiddle, checks: readonly PegCheck[]): Fiddle {
   return { ...fiddle, checks: [...fiddle.checks, ...checks].slice(-MAX_CHECKS) };
 }
+
+export const pegsRoutes = {
+  findPegs: route({ method: 'GET', path: '/api/pegs', answer: pegsRecordSchema }),
+  savePegs: route({
+    method: 'PUT',
+    path: '/api/pegs',
+    body: savePegsSchema,
+    answer: savedPegsSchema,
+    errors: ['stale-save'],
+  }),
+};

@@ -1,3 +1,4 @@
+import { route } from './route';
 import { z } from 'zod';
 import { neighbourAngle } from '#core/crossing';
 import { type EarWeights, DEFAULT_EAR } from '#core/drones';
@@ -299,3 +300,14 @@ export const savedSettingsSchema = z.object({
   compared: z.int(),
 });
 export type SavedSettings = z.output<typeof savedSettingsSchema>;
+
+export const settingsRoutes = {
+  findSettings: route({ method: 'GET', path: '/api/settings', answer: settingsRecordSchema }),
+  saveSettings: route({
+    method: 'PUT',
+    path: '/api/settings',
+    body: saveSettingsSchema,
+    answer: savedSettingsSchema,
+    errors: ['stale-save'],
+  }),
+};

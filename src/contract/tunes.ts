@@ -1,3 +1,4 @@
+import { route } from './route';
 import { z } from 'zod';
 import { newTuneSchema, tuneSchema } from '#formats/json';
 
@@ -73,3 +74,36 @@ export const createdTunesSchema = z.object({ tunes: z.array(z.object({ id: z.uui
 
 export const saveTuneSchema = z.object({ baseRevision: z.int().min(1), tune: tuneSchema });
 export const savedTuneSchema = z.object({ revision: z.int().min(1), updatedAt: z.iso.datetime() });
+
+export const tuneRoutes = {
+  createTunes: route({
+    method: 'POST',
+    path: '/api/tunes',
+    body: createTunesSchema,
+    answer: createdTunesSchema,
+    errors: ['bad-tune'],
+    makes: true,
+  }),
+  findTune: route({
+    method: 'GET',
+    path: '/api/tunes/:id',
+    params: tuneIdSchema,
+    answer: tuneRecordSchema,
+    errors: ['not-found'],
+  }),
+  saveTune: route({
+    method: 'PUT',
+    path: '/api/tunes/:id',
+    params: tuneIdSchema,
+    body: saveTuneSchema,
+    answer: savedTuneSchema,
+    errors: ['not-found', 'bad-tune', 'stale-save'],
+  }),
+  findSource: route({
+    method: 'GET',
+    path: '/api/tunes/:id/source',
+    params: tuneIdSchema,
+    answer: 'file',
+    errors: ['not-found'],
+  }),
+};

@@ -1,3 +1,5 @@
+import { route } from './route';
+import { tuneIdSchema } from './tunes';
 import { z } from 'zod';
 import { tuneSchema } from '#formats/json';
 
@@ -49,3 +51,38 @@ export const changeVersionSchema = versionOriginSchema.extend({
   name: z.string().trim().min(1, 'a version has a name').max(120, 'at most 120 characters'),
 });
 export type ChangeVersion = z.output<typeof changeVersionSchema>;
+
+const versionIdSchema = tuneIdSchema.extend({ versionId: z.uuid('expected the id of a version') });
+
+/** Named versions of a tune. */
+export const versionRoutes = {
+  listVersions: route({
+    method: 'GET',
+    path: '/api/tunes/:id/versions',
+    params: tuneIdSchema,
+    answer: tuneVersionsSchema,
+  }),
+  nameVersion: route({
+    method: 'POST',
+    path: '/api/tunes/:id/versions',
+    params: tuneIdSchema,
+    body: nameVersionSchema,
+    answer: tuneVersionSchema,
+    errors: ['not-found', 'bad-tune', 'too-many-versions'],
+    makes: true,
+  }),
+  changeVersion: route({
+    method: 'PATCH',
+    path: '/api/tunes/:id/versions/:versionId',
+    params: versionIdSchema,
+    body: changeVersionSchema,
+    answer: tuneVersionSchema,
+    errors: ['not-found', 'stale-save'],
+  }),
+  removeVersion: route({
+    method: 'DELETE',
+    path: '/api/tunes/:id/versions/:versionId',
+    params: versionIdSchema,
+    errors: ['not-found'],
+  }),
+};

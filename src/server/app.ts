@@ -9,6 +9,7 @@ import { healthRoutes } from './health';
 import type { Jobs } from './jobs/jobs';
 import { AppError, errorHandler } from './errors';
 import { type DoorKeys, onlyWithKey, sameOriginOnly, securityHeaders } from './security';
+import { CHECKS_ANSWERS } from './serve';
 import { backupRoutes } from './backup/routes';
 import { bookRoutes } from './book/routes';
 import { exportRoutes } from './export/routes';
@@ -40,6 +41,8 @@ export interface AppDeps {
   readonly copiesFolder?: string;
   /** Who is let in; left out: everybody who reaches the server. */
   readonly door?: DoorKeys | null;
+  /** Answers are held against the contract. */
+  readonly checksAnswers?: boolean;
 }
 
 /** Largest body that is read where requests are answered: it takes some milliseconds. */
@@ -62,11 +65,13 @@ export function createApp(deps: AppDeps): Express {
     demoDir = 'demo',
     copiesFolder = path.resolve('.data/copies'),
     door = null,
+    checksAnswers = false,
   } = deps;
   const app = express();
   app.disable('x-powered-by');
   // What is in no cache needs no tag to be compared by.
   app.disable('etag');
+  app.set(CHECKS_ANSWERS, checksAnswers);
   app.use((_request, response, next) => {
     response.locals.nonce = randomBytes(16).toString('base64');
     next();
@@ -87,20 +92,20 @@ export function createApp(deps: AppDeps): Express {
     next();
   });
   // Bodies with documents are taken as they come, by their routes, and read on another thread.
-  app.use('/api/handout', handoutRoutes(jobs));
-  app.use('/api/likenesses', likenessRoutes(db, jobs));
-  app.use('/api/tunes/:id/versions', versionRoutes(db, jobs));
-  app.use('/api/tunes/:id/revisions', revisionRoutes(db));
-  app.use('/api/tunes', tuneRoutes(db, jobs, askForCounting));
-  app.use('/api/imports', importRoutes(db, jobs, askForCounting));
+  app.use(handoutRoutes(jobs));
+  app.use(likenessRoutes(db, jobs));
+  app.use(versionRoutes(db, jobs));
+  app.use(revisionRoutes(db));
+  app.use(tuneRoutes(db, jobs, askForCounting));
+  app.use(importRoutes(db, jobs, askForCounting));
 
   app.use('/api', express.json({ limit: MAX_PLAIN_BYTES, strict: true }));
-  app.use('/api/health', healthRoutes(db));
-  app.use('/api/book', bookRoutes(db, jobs, now, demoDir));
-  app.use('/api/backup', backupRoutes(db, streams, jobs, askForCounting, now, copiesFolder));
-  app.use('/api/export', exportRoutes(streams, jobs));
-  app.use('/api/settings', settingsRoutes(db, jobs, askForCounting));
-  app.use('/api/pegs', pegsRoutes(db));
+  app.use(healthRoutes(db));
+  app.use(bookRoutes(db, jobs, now, demoDir));
+  app.use(backupRoutes(db, streams, jobs, askForCounting, now, copiesFolder));
+  app.use(exportRoutes(streams, jobs));
+  app.use(settingsRoutes(db, jobs, askForCounting));
+  app.use(pegsRoutes(db));
   app.use('/api', () => {
     throw new AppError('not-found');
   });

@@ -16,7 +16,8 @@ test('every folder of the core, and every layer, is on the map', () => {
   const map = readFileSync('docs/map.md', 'utf8');
   const folders = readdirSync('src/core', { withFileTypes: true }).filter((entry) => entry.isDirectory());
   for (const { name } of folders) expect(map).toContain(`core/${name}`);
-  for (const layer of ['core', 'formats', 'contract', 'server', 'web', 'cli']) expect(map).toContain(`src/${layer}`);
+  for (const layer of ['core', 'formats', 'contract', 'words', 'server', 'web', 'cli'])
+    expect(map).toContain(`src/${layer}`);
 });
 
 test('every core folder but the test helpers has its door', () => {

@@ -1,7 +1,8 @@
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { Router } from 'express';
-import type { Health } from '#contract/health';
+import { type Health, healthRoutes as routes } from '#contract/health';
 import type { Database } from './db';
+import { serve } from './serve';
 
 /** How finely delays are seen. */
 const RESOLUTION_MS = 5;
@@ -15,7 +16,7 @@ export function healthRoutes(db: Database): Router {
   const delays = monitorEventLoopDelay({ resolution: RESOLUTION_MS });
   delays.enable();
   const router = Router();
-  router.get('/', async (_request, response) => {
+  serve(router, routes.findHealth, async () => {
     // What is measured holds the resolution itself.
     const inMs = (ns: number) => Math.max(0, Math.round(ns * MS_PER_NS - RESOLUTION_MS));
     const delayMs = { middle: inMs(delays.percentile(50)), max: inMs(delays.max) };
@@ -25,7 +26,7 @@ export function healthRoutes(db: Database): Router {
     );
     const isReadOnly = rows[0]!.is_read_only;
     const health: Health = { ok: !isReadOnly, database: isReadOnly ? 'read-only' : 'ready', delayMs };
-    response.status(isReadOnly ? 503 : 200).json(health);
+    return { status: isReadOnly ? 503 : 200, made: health };
   });
   return router;
 }

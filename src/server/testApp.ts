@@ -28,7 +28,7 @@ export async function testApp(name: string): Promise<{
   const url = await newestDatabase(name);
   const db = connect(url, () => undefined);
   const copiesFolder = mkdtempSync(path.join(tmpdir(), 'morrin-copies-'));
-  const app = createApp({ db, jobs: jobsHere, log: pino({ level: 'silent' }), copiesFolder });
+  const app = createApp({ db, jobs: jobsHere, log: pino({ level: 'silent' }), copiesFolder, checksAnswers: true });
   const close = async () => {
     await db.end();
     rmSync(copiesFolder, { recursive: true, force: true });

@@ -3,10 +3,11 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { createGzip } from 'node:zlib';
 import { Router } from 'express';
-import type { KeptCopies, Restored } from '#contract/exports';
+import { backupRoutes as routes } from '#contract/exports';
 import type { Database } from '../db';
 import { AppError } from '../errors';
 import type { Jobs } from '../jobs/jobs';
+import { SENT, serve } from '../serve';
 import { keptCopies } from './keptCopies';
 import { withSpooled } from './spool';
 import { backupLines } from './writeBackup';
@@ -23,35 +24,34 @@ export function backupRoutes(
   const databaseUrl = db.options.connectionString!;
   const router = Router();
 
-  router.get('/', async (_request, response) => {
+  serve(router, routes.keepBackup, async ({ response }) => {
     response.attachment(`morrin-backup-${format(now(), 'yyyy-MM-dd')}.jsonl.gz`);
     response.type('application/gzip');
     await pipeline(Readable.from(backupLines(streams, now())), createGzip(), response);
+    return SENT;
   });
 
-  router.get('/copies', async (_request, response) => {
-    const answer: KeptCopies = { copies: await keptCopies(copiesFolder) };
-    response.json(answer);
-  });
+  serve(router, routes.listCopies, async () => ({ copies: await keptCopies(copiesFolder) }));
 
-  router.get('/copies/:name', async (request, response) => {
+  serve(router, routes.findCopy, async ({ params, response }) => {
     // Only names of the list are asked of the disk.
-    const copy = (await keptCopies(copiesFolder)).find(({ name }) => name === request.params.name);
+    const copy = (await keptCopies(copiesFolder)).find(({ name }) => name === params.name);
     if (!copy) throw new AppError('not-found');
     response.attachment(copy.name);
     response.type('application/gzip');
     response.sendFile(copy.name, { root: copiesFolder, dotfiles: 'allow' });
+    return SENT;
   });
 
-  router.post('/', async (request, response) => {
-    const restored = await withSpooled(request, async (file): Promise<Restored> => {
+  serve(router, routes.restoreBackup, async ({ request }) => {
+    const restored = await withSpooled(request, async (file) => {
       // All of it is gone through before anything is touched, and the book as it was is kept.
       await jobs.verifyBackupFile(file);
       const copy = await jobs.keepCopyFile(databaseUrl, copiesFolder, 'before-restore', now());
       return { ...(await jobs.restoreBackupFile(databaseUrl, file)), copy };
     });
     await askForCounting();
-    response.json(restored);
+    return restored;
   });
 
   return router;

@@ -1,6 +1,5 @@
 import { Router } from 'express';
-import { z } from 'zod';
-import { bookFilterSchema, bookQuerySchema, bulkChangeSchema, nameViewSchema } from '#contract/book';
+import { bookRoutes as routes } from '#contract/book';
 import { playerSettings } from '#contract/settings';
 import { answerOnce } from '../answerOnce';
 import { countingKey } from '../counting/figures';
@@ -9,86 +8,55 @@ import type { Database } from '../db';
 import { loadDemo } from '../demo/loadDemo';
 import { AppError } from '../errors';
 import type { Jobs } from '../jobs/jobs';
+import { serve } from '../serve';
 import { findSettings } from '../settings/queries';
 import { bookSize } from '../upkeep/bookSize';
 import { changeTunes, deleteRemoved, takeBack } from './bulk';
 import { countBook, listFacets, listTunes } from './queries';
 import { deleteView, keepView, listViews } from './views';
 
-const idSchema = z.object({ id: z.uuid() });
-const removedBySchema = z.object({ by: z.iso.datetime('expected the time up to which tunes were taken out') });
-
 /** The book as a whole: pages of it, views, changes of many tunes at once. */
 export function bookRoutes(db: Database, jobs: Jobs, now: () => Date, demoDir: string): Router {
   const router = Router();
 
-  router.get('/tunes', async (request, response) => {
-    const query = bookQuerySchema.parse(request.query);
+  serve(router, routes.listTunes, async ({ query }) => {
     const { settings } = await findSettings(db);
-    response.json(await listTunes(db, query, playerSettings(settings)));
+    return listTunes(db, query, playerSettings(settings));
   });
-
-  router.get('/count', async (request, response) => {
-    response.json(await countBook(db, bookFilterSchema.parse(request.query)));
-  });
-
-  router.get('/facets', async (_request, response) => {
-    response.json(await listFacets(db));
-  });
-
-  router.get('/size', async (_request, response) => {
-    response.json(await bookSize(db));
-  });
-
-  router.get('/counting', async (_request, response) => {
+  serve(router, routes.countBook, ({ query }) => countBook(db, query));
+  serve(router, routes.listFacets, () => listFacets(db));
+  serve(router, routes.findBookSize, () => bookSize(db));
+  serve(router, routes.findCounting, async () => {
     const { settings } = await findSettings(db);
-    response.json(await countUncounted(db, countingKey(playerSettings(settings))));
+    return countUncounted(db, countingKey(playerSettings(settings)));
   });
+  serve(router, routes.loadDemo, async () => ({ tunes: await loadDemo(db, jobs, demoDir) }));
 
-  // Into an empty book only.
-  router.post('/demo', async (_request, response) => {
-    response.json({ tunes: await loadDemo(db, jobs, demoDir) });
-  });
-
-  router.post('/changes', async (request, response) => {
-    const { choice, deed } = bulkChangeSchema.parse(request.body);
-    await answerOnce(db, request, response, async (client) => ({
+  serve(router, routes.changeTunes, ({ body: { choice, deed }, request }) =>
+    answerOnce(db, request, async (client) => ({
       status: 200,
-      body: await changeTunes(client, choice, deed, now()),
-    }));
-  });
-
-  router.post('/changes/:id/undo', async (request, response) => {
-    const { id } = idSchema.parse(request.params);
-    await answerOnce(db, request, response, async (client) => {
+      made: await changeTunes(client, choice, deed, now()),
+    })),
+  );
+  serve(router, routes.takeBackChange, ({ params: { id }, request }) =>
+    answerOnce(db, request, async (client) => {
       const changed = await takeBack(client, id);
       if (changed === null) throw new AppError('not-found');
-      return { status: 200, body: { changed } };
-    });
-  });
+      return { status: 200, made: { changed } };
+    }),
+  );
+  serve(router, routes.deleteRemoved, async ({ query: { by } }) => ({ changed: await deleteRemoved(db, by) }));
 
-  router.delete('/removed', async (request, response) => {
-    const { by } = removedBySchema.parse(request.query);
-    response.json({ changed: await deleteRemoved(db, by) });
-  });
-
-  router.get('/views', async (_request, response) => {
-    response.json({ views: await listViews(db) });
-  });
-
-  router.post('/views', async (request, response) => {
-    const named = nameViewSchema.parse(request.body);
-    await answerOnce(db, request, response, async (client) => {
-      const view = await keepView(client, named);
+  serve(router, routes.listViews, async () => ({ views: await listViews(db) }));
+  serve(router, routes.keepView, ({ body, request }) =>
+    answerOnce(db, request, async (client) => {
+      const view = await keepView(client, body);
       if (!view) throw new AppError('too-many-views');
-      return { status: 201, body: view };
-    });
-  });
-
-  router.delete('/views/:id', async (request, response) => {
-    const { id } = idSchema.parse(request.params);
+      return { status: 201, made: view };
+    }),
+  );
+  serve(router, routes.removeView, async ({ params: { id } }) => {
     if (!(await deleteView(db, id))) throw new AppError('not-found');
-    response.status(204).end();
   });
 
   return router;

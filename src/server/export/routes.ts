@@ -1,11 +1,12 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { type Response, Router } from 'express';
-import { exportSchema } from '#contract/exports';
+import { exportRoutes as routes } from '#contract/exports';
 import { playerSettings } from '#contract/settings';
 import type { Database } from '../db';
 import { AppError } from '../errors';
 import type { Jobs } from '../jobs/jobs';
+import { SENT, serve } from '../serve';
 import { findSettings } from '../settings/queries';
 import { type ChosenTune, chosenDocuments } from './chosenDocuments';
 import { csvList } from './csvList';
@@ -23,12 +24,11 @@ const TYPES = {
 export function exportRoutes(db: Database, jobs: Jobs): Router {
   const router = Router();
 
-  router.post('/', async (request, response) => {
-    const { format, choice } = exportSchema.parse(request.body);
+  serve(router, routes.exportTunes, async ({ body: { format, choice }, response }) => {
     if (format === 'csv') {
       attach(response, 'book.csv', TYPES.csv);
       response.send(await csvList(db, choice));
-      return;
+      return SENT;
     }
     const settings = playerSettings((await findSettings(db)).settings);
     const tunes = chosenDocuments(db, choice);
@@ -40,7 +40,7 @@ export function exportRoutes(db: Database, jobs: Jobs): Router {
       const [file] = await jobs.tuneFiles(format, [document], settings);
       attach(response, `${fileStem(title)}${EXTENSIONS[format]}`, TYPES[format]);
       response.send(Buffer.from(file!.bytes));
-      return;
+      return SENT;
     }
     const all = rejoined([first.value, second.value], tunes);
     const isText = format === 'abc' || format === 'json';
@@ -52,6 +52,7 @@ export function exportRoutes(db: Database, jobs: Jobs): Router {
           ? jsonBook(all)
           : archive(format, all, settings, jobs);
     await pipeline(Readable.from(chunks), response);
+    return SENT;
   });
 
   return router;

@@ -47,10 +47,18 @@ async function findCandidates(
   });
 }
 
+/** Documents read for one comparison, as packed on the disk: those of a thousand tunes as they are played. */
+const MAX_READ_BYTES = 2 * 1024 * 1024;
+
+/** Tunes to be compared, the likest first, as far as their documents are no more than can be read at once. */
 async function findMelodies(db: Queryable, candidates: readonly Pick<Candidate, 'id'>[]): Promise<StoredMelody[]> {
   const { rows } = await db.query<StoredMelody>(
-    'SELECT id, title, document::text FROM tunes WHERE id = ANY($1::uuid[])',
-    [[...new Set(candidates.map(({ id }) => id))]],
+    `SELECT id, title, document::text
+       FROM (SELECT id, title, document, pg_column_size(document) AS size,
+                    sum(pg_column_size(document)) OVER (ORDER BY array_position($1::uuid[], id)) AS read
+               FROM tunes WHERE id = ANY($1::uuid[])) AS near
+      WHERE read <= $2 OR read = size`,
+    [[...new Set(candidates.map(({ id }) => id))], MAX_READ_BYTES],
   );
   return rows;
 }

@@ -1,9 +1,10 @@
 import { isDeepStrictEqual } from 'node:util';
 import { Router } from 'express';
-import { playerSettings, saveSettingsSchema } from '#contract/settings';
+import { playerSettings, settingsRoutes as routes } from '#contract/settings';
 import { type Database, inTransaction } from '../db';
 import { AppError } from '../errors';
 import type { Jobs } from '../jobs/jobs';
+import { serve } from '../serve';
 import { findSettings, saveSettings } from './queries';
 import { recountFirst } from './recount';
 
@@ -13,12 +14,9 @@ const NOTHING_COMPARED = { changed: [], compared: 0 };
 export function settingsRoutes(db: Database, jobs: Jobs, askForCounting: () => Promise<void>): Router {
   const router = Router();
 
-  router.get('/', async (_request, response) => {
-    response.json(await findSettings(db));
-  });
+  serve(router, routes.findSettings, () => findSettings(db));
 
-  router.put('/', async (request, response) => {
-    const { baseRevision, settings } = saveSettingsSchema.parse(request.body);
+  serve(router, routes.saveSettings, async ({ body: { baseRevision, settings }, request }) => {
     const saved = await inTransaction(db, async (client) => {
       const before = await findSettings(client);
       const revision = await saveSettings(client, baseRevision, settings);
@@ -34,7 +32,7 @@ export function settingsRoutes(db: Database, jobs: Jobs, askForCounting: () => P
           return NOTHING_COMPARED;
         });
     await askForCounting();
-    response.json({ revision: saved.revision, ...recount });
+    return { revision: saved.revision, ...recount };
   });
 
   return router;

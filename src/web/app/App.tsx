@@ -2,7 +2,7 @@ import { BookOpen, Gauge, Moon, Music3, RotateCw, Ruler, SlidersHorizontal, Sun 
 import { useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, createBrowserRouter, useMatch, useRouteError } from 'react-router';
 import { BookPage } from '../book/BookPage';
-import { useSettingsQuery } from '../api/tunesApi';
+import { useSettingsQuery } from '../api/settingsApi';
 import { lazyPage } from './lazyPage';
 import { store } from '../store/theStore';
 import { SignButton } from '../ui/Button';

@@ -1,7 +1,8 @@
 import { useEffect, useRef, useState } from 'react';
 import type { ExportFormat } from '#contract/exports';
 import type { Failure } from '../api/answer';
-import { exportTunes } from '../api/client';
+import { exportRoutes } from '#contract/exports';
+import { ask } from '../api/ask';
 import { failureWords } from '../api/messages';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
@@ -22,7 +23,7 @@ export function FileMessage({
   useEffect(() => {
     if (begun.current) return;
     begun.current = true;
-    void exportTunes({ format, choice: { ids: [id] } }).then((answer) => {
+    void ask(exportRoutes.exportTunes, { body: { format, choice: { ids: [id] } } }).then((answer) => {
       if (!answer.ok) return setFailure(answer.failure);
       saveFile(answer.value.name, answer.value.file);
       onClose();

@@ -14,7 +14,7 @@ import {
   useDeleteRemovedMutation,
   useFacetsQuery,
   useTakeBackChangeMutation,
-} from '../api/tunesApi';
+} from '../api/bookApi';
 import { Button } from '../ui/Button';
 import { BookFilters } from './BookFilters';
 import { BookTable } from './BookTable';

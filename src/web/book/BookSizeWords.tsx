@@ -1,4 +1,4 @@
-import { useBookSizeQuery } from '../api/tunesApi';
+import { useBookSizeQuery } from '../api/bookApi';
 import { sizeWords } from '#words/size';
 
 /** What the book takes on the disk, in a line. */

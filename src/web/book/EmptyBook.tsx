@@ -2,7 +2,7 @@ import { ArchiveRestore, BookOpenCheck, FileInput, FilePlus2 } from 'lucide-reac
 import { useState } from 'react';
 import { failureWords } from '../api/messages';
 import type { Failure } from '../api/answer';
-import { useLoadDemoMutation } from '../api/tunesApi';
+import { useLoadDemoMutation } from '../api/bookApi';
 import { Button } from '../ui/Button';
 
 /** What a new player can do first. */

@@ -4,9 +4,10 @@ import { Link } from 'react-router';
 import type { BookFilter, TuneChoice } from '#contract/book';
 import type { ExportFormat } from '#contract/exports';
 import type { Failure } from '../api/answer';
-import { exportTunes } from '../api/client';
+import { exportRoutes } from '#contract/exports';
+import { ask } from '../api/ask';
 import { failureWords } from '../api/messages';
-import { useRestoreBackupMutation } from '../api/tunesApi';
+import { useRestoreBackupMutation } from '../api/backupApi';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { saveFile } from '../ui/saveFile';
@@ -50,7 +51,7 @@ export function FilesSheet({ choice, chosen, filter, shown, total, onClose }: Fi
   const make = async () => {
     setMaking(true);
     setFailure(null);
-    const answer = await exportTunes({ format, choice: wanted });
+    const answer = await ask(exportRoutes.exportTunes, { body: { format, choice: wanted } });
     setMaking(false);
     if (!answer.ok) {
       setFailure(answer.failure);

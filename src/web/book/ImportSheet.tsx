@@ -3,7 +3,7 @@ import { useCallback, useEffect, useEffectEvent, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { useNavigate } from 'react-router';
 import { failureWords } from '../api/messages';
-import { tunesApi } from '../api/tunesApi';
+import { serverApi } from '../api/serverApi';
 import type { FileChoice } from '#formats/file';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
@@ -60,7 +60,7 @@ export function ImportSheet({ input, onClose }: ImportSheetProps) {
       }
     }
     setKeeping(false);
-    store(tunesApi.util.invalidateTags(['Book', 'Versions']));
+    store(serverApi.util.invalidateTags(['Book', 'Versions']));
     if (!isDone) return;
     onClose();
     if (tunes === 1 && first !== null) void navigate(`/tunes/${first}`);

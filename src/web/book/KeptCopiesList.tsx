@@ -1,7 +1,7 @@
 import { momentWords } from '#words/days';
 import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
-import { useCopiesQuery } from '../api/tunesApi';
+import { useCopiesQuery } from '../api/backupApi';
 import { sizeWords } from '#words/size';
 
 const KINDS = { daily: 'the day’s copy', 'before-restore': 'the book before a backup was taken back' } as const;

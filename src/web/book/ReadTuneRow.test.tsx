@@ -10,7 +10,9 @@ import { tuneOf } from './importProtocol';
 import { readBytes } from './readBytes';
 
 const mockFindTune = jest.fn();
-jest.mock('../api/client', () => ({ findTune: (id: string) => mockFindTune(id) }));
+jest.mock('../api/ask', () => ({
+  ask: (_route: unknown, { params }: { params: { id: string } }) => mockFindTune(params.id),
+}));
 
 const ABC = 'X:1\nT:Odd Bars\nM:4/4\nL:1/8\nK:D\n|:dAFA defd|cAEA cd:|\n|:fgaf gfed|cdec A4:|\n';
 const read = readBytes(new TextEncoder().encode(ABC), {}).tunes[0]!;

@@ -4,7 +4,8 @@ import { writeAbc } from '#formats/abc';
 import type { LikeTune } from '#contract/imports';
 import type { Tune } from '#core/tune';
 import type { Failure } from '../api/answer';
-import { findTune } from '../api/client';
+import { tuneRoutes } from '#contract/tunes';
+import { ask } from '../api/ask';
 import { failureWords } from '../api/messages';
 import { Button } from '../ui/Button';
 import { AlignedBars } from '../versions/AlignedBars';
@@ -138,7 +139,7 @@ function Compared({
   const [known, setKnown] = useState<Tune | Failure | null>(null);
   useEffect(() => {
     let isCurrent = true;
-    void findTune(id).then((answer) => {
+    void ask(tuneRoutes.findTune, { params: { id } }).then((answer) => {
       if (isCurrent) setKnown(answer.ok ? answer.value.tune : answer.failure);
     });
     return () => {

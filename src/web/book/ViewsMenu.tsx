@@ -4,7 +4,7 @@ import { type FormEvent, useState } from 'react';
 import type { BookQuery } from '#contract/book';
 import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
-import { useKeepViewMutation, useRemoveViewMutation, useViewsQuery } from '../api/tunesApi';
+import { useKeepViewMutation, useRemoveViewMutation, useViewsQuery } from '../api/bookApi';
 import { Button, SignButton } from '../ui/Button';
 
 /** Views under names: a search with its filter and order, to be taken up again. */

@@ -1,8 +1,8 @@
 import { useCallback, useEffect, useReducer, useRef } from 'react';
-import type { LikeTune } from '#contract/imports';
+import { type LikeTune, importRoutes, likenessRoutes } from '#contract/imports';
 import { MAX_IMPORT_BYTES } from '#contract/tunes';
 import type { FileChoice } from '#formats/file';
-import { beginImport, findLikenesses, finishImport, giveUpImport, sendOriginal, sendPiece } from '../api/client';
+import { ask } from '../api/ask';
 import { type FileStage, type QueuedFile, choicesOf, queueReducer } from './importQueue';
 import type { ImportedTune } from './importProtocol';
 import { type ImportServer, StagedTunes } from './stagedImport';
@@ -15,11 +15,13 @@ const MAX_NAME = 300;
 const COMPARED_AT_ONCE = 100;
 
 const SERVER: ImportServer = {
-  begin: beginImport,
-  sendOriginal,
-  sendPiece,
-  finish: finishImport,
-  abort: giveUpImport,
+  begin: (fileName) => ask(importRoutes.beginImport, { body: { fileName } }),
+  sendOriginal: (id, file) =>
+    ask(importRoutes.sendOriginal, { params: { id }, body: new Blob([file], { type: 'application/octet-stream' }) }),
+  // A piece is JSON text: it is weighed before it is sent.
+  sendPiece: (id, piece) => ask(importRoutes.sendPiece, { params: { id }, body: piece }),
+  finish: (id, body) => ask(importRoutes.finishImport, { params: { id }, body }),
+  abort: (id) => ask(importRoutes.abortImport, { params: { id } }),
   wait: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
 };
 
@@ -132,7 +134,9 @@ export function useImportQueue() {
 async function compare(melodies: readonly ImportedTune['melody'][]): Promise<LikeTune[][] | null> {
   const found: LikeTune[][] = [];
   for (let at = 0; at < melodies.length; at += COMPARED_AT_ONCE) {
-    const answer = await findLikenesses(melodies.slice(at, at + COMPARED_AT_ONCE));
+    const answer = await ask(likenessRoutes.findLikenesses, {
+      body: { melodies: melodies.slice(at, at + COMPARED_AT_ONCE) },
+    });
     if (!answer.ok) return null;
     found.push(...answer.value.found);
   }

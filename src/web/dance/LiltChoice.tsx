@@ -3,7 +3,7 @@ import type { TuneReport } from '#core/report';
 import { LILTS, type Lilt, hasDottedBeats, liltLeft } from '#core/tempo';
 import { failureWords } from '../api/messages';
 import type { Failure } from '../api/answer';
-import { useSaveSettingsMutation } from '../api/tunesApi';
+import { useSaveSettingsMutation } from '../api/settingsApi';
 import { useAppSelector } from '../store/store';
 import { selectSettings } from '../store/selectSettings';
 import { Button } from '../ui/Button';

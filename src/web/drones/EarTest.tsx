@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { type Answer, type Sample, DEFAULT_EAR, explained, fitEar, listeningPairs } from '#core/drones';
 import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
-import { useSaveSettingsMutation } from '../api/tunesApi';
+import { useSaveSettingsMutation } from '../api/settingsApi';
 import { useAppSelector } from '../store/store';
 import { playTones } from '../audio/tones';
 import { selectSettings } from '../store/selectSettings';

@@ -10,7 +10,8 @@ import { Link, useParams } from 'react-router';
 import { PAPERS, PAPER_MARGIN_MM, type Paper } from '#contract/handout';
 import { reportTune } from '#core/report';
 import type { Tune } from '#core/tune';
-import { handoutPdf } from '../api/client';
+import { handoutRoutes } from '#contract/handout';
+import { ask } from '../api/ask';
 import { failureWords } from '../api/messages';
 import { useStoredTune } from '../openTune/useStoredTune';
 import { loadEngravingFonts } from '../score/fonts';
@@ -92,9 +93,9 @@ function Handout({ id, tune }: { readonly id: string; readonly tune: Tune }) {
     setProblem(null);
     const height = Math.floor((heightMm - 2 * PAPER_MARGIN_MM) / MM_PER_PX);
     const pages = pagesOf(blocks(), width, height);
-    const answer = await handoutPdf({ title: tune.title, paper: options.paper, pages });
+    const answer = await ask(handoutRoutes.makePdf, { body: { title: tune.title, paper: options.paper, pages } });
     setMaking(false);
-    if (answer.ok) saveFile(`${tune.title}.pdf`, answer.value);
+    if (answer.ok) saveFile(`${tune.title}.pdf`, answer.value.file);
     else setProblem(`The PDF was not made. ${failureWords(answer.failure)}`);
   };
 

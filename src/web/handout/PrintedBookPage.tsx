@@ -6,9 +6,12 @@ import { PAPERS, PAPER_MARGIN_MM, type Paper } from '#contract/handout';
 import { type TuneReport, reportTune } from '#core/report';
 import type { Tune } from '#core/tune';
 import type { Failure } from '../api/answer';
-import { findTune, handoutPdf, listTunes } from '../api/client';
+import { bookRoutes } from '#contract/book';
+import { handoutRoutes } from '#contract/handout';
+import { tuneRoutes } from '#contract/tunes';
+import { ask } from '../api/ask';
 import { failureWords } from '../api/messages';
-import { useSettingsQuery } from '../api/tunesApi';
+import { useSettingsQuery } from '../api/settingsApi';
 import { useAppSelector } from '../store/store';
 import { loadEngravingFonts } from '../score/fonts';
 import { selectPlayer } from '../store/selectSettings';
@@ -65,7 +68,7 @@ export default function PrintedBookPage() {
     for (const id of ids.ids) {
       if (isStopped.current) return setStage({ kind: 'ready' });
       setStage({ kind: 'laying', done: tunes.length, of: ids.ids.length });
-      const answer = await findTune(id);
+      const answer = await ask(tuneRoutes.findTune, { params: { id } });
       if (!answer.ok) return setStage({ kind: 'failed', words: failureWords(answer.failure) });
       const report = reportTune(answer.value.tune as Tune, player);
       setCurrent(report);
@@ -75,9 +78,9 @@ export default function PrintedBookPage() {
     setCurrent(null);
     setStage({ kind: 'making' });
     const pages = bookPages(title.trim() || 'Tune book', tunes, width, height);
-    const answer = await handoutPdf({ title: title.trim() || 'Tune book', paper, pages });
+    const answer = await ask(handoutRoutes.makePdf, { body: { title: title.trim() || 'Tune book', paper, pages } });
     if (!answer.ok) return setStage({ kind: 'failed', words: failureWords(answer.failure) });
-    saveFile(`${title.trim() || 'Tune book'}.pdf`, answer.value);
+    saveFile(`${title.trim() || 'Tune book'}.pdf`, answer.value.file);
     setStage({ kind: 'made', tunes: tunes.length, pages: pages.length });
   };
   const isBusy = stage.kind === 'laying' || stage.kind === 'making';
@@ -168,7 +171,7 @@ async function chosenIds(choice: TuneChoice): Promise<{ ok: true; ids: string[] 
     return choice.ids.length <= MAX_TUNES
       ? { ok: true, ids: [...choice.ids] }
       : { ok: false, words: tooMany(choice.ids.length) };
-  const answer = await listTunes({ ...choice.filter, sort: 'title', limit: MAX_TUNES });
+  const answer = await ask(bookRoutes.listTunes, { query: { ...choice.filter, sort: 'title', limit: MAX_TUNES } });
   if (!answer.ok) return { ok: false, words: failureWords(answer.failure as Failure) };
   if (answer.value.next !== null) return { ok: false, words: tooMany(null) };
   if (answer.value.tunes.length === 0) return { ok: false, words: 'There is no tune to print.' };

@@ -4,7 +4,9 @@ import { Link, useParams } from 'react-router';
 import type { TuneReport } from '#core/report';
 import type { Tune } from '#core/tune';
 import type { Failure } from '../api/answer';
-import { exportTunes, findTune } from '../api/client';
+import { exportRoutes } from '#contract/exports';
+import { tuneRoutes } from '#contract/tunes';
+import { ask } from '../api/ask';
 import { failureWords } from '../api/messages';
 import { useAppDispatch, useAppSelector, useAppStore } from '../store/store';
 import type { NoteState } from '#core/noteStates';
@@ -51,7 +53,7 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
   const [exportFailure, setExportFailure] = useState<Failure | null>(null);
   const keepAsFile = async () => {
     setExporting(true);
-    const answer = await exportTunes({ format: 'json', choice: { ids: [id] } });
+    const answer = await ask(exportRoutes.exportTunes, { body: { format: 'json', choice: { ids: [id] } } });
     setExporting(false);
     setExportFailure(answer.ok ? null : answer.failure);
     if (answer.ok) saveFile(answer.value.name, answer.value.file);
@@ -61,7 +63,7 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
     let isCurrent = true;
     const load = async () => {
       await settled(id);
-      const answer = await findTune(id);
+      const answer = await ask(tuneRoutes.findTune, { params: { id } });
       const isThere = answer.ok || answer.failure.code === 'not-found';
       const draft = isThere && isCurrent ? await takeOverDraft(id) : null;
       if (!isCurrent) return;

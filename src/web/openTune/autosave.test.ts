@@ -22,13 +22,13 @@ let held: (() => void)[];
 
 /** A server that answers from a list; `hold` lets an answer wait. */
 function serve(hold = false): void {
-  globalThis.fetch = ((url: string, init: RequestInit) => {
-    asked.push({ url, body: JSON.parse(init.body as string) as never });
+  globalThis.fetch = (async (request: Request) => {
+    asked.push({ url: new URL(request.url).pathname, body: JSON.parse(await request.text()) as never });
     const reply = replies.shift() ?? { status: 200, body: { revision: 99, updatedAt: record.updatedAt } };
     const answer = () =>
       reply === 'nothing'
         ? Promise.reject(new TypeError('refused'))
-        : Promise.resolve({ ok: reply.status < 400, status: reply.status, json: () => Promise.resolve(reply.body) });
+        : Promise.resolve(new Response(JSON.stringify(reply.body), { status: reply.status }));
     return hold ? new Promise((resolve) => held.push(() => resolve(answer()))) : answer();
   }) as never;
 }

@@ -1,6 +1,10 @@
 import type { Middleware } from '@reduxjs/toolkit';
-import { findTune, newerVersion, saveTune } from '../api/client';
-import { tunesApi } from '../api/tunesApi';
+import { type TuneRecord, tuneRecordSchema, tuneRoutes } from '#contract/tunes';
+import type { Tune } from '#core/tune';
+import { z } from 'zod';
+import type { Failure } from '../api/answer';
+import { ask } from '../api/ask';
+import { serverApi } from '../api/serverApi';
 import {
   type OpenTuneState,
   type OpenTune,
@@ -19,6 +23,17 @@ import { settleFirst } from './settling';
 const PAUSE_MS = 400;
 /** Waits between tries while nothing answers, growing. */
 const RETRY_MS = [1000, 2000, 4000, 8000, 15000];
+
+const saveTune = (id: string, baseRevision: number, tune: Tune) =>
+  ask(tuneRoutes.saveTune, { params: { id }, body: { baseRevision, tune } });
+
+const staleDetails = z.object({ current: tuneRecordSchema });
+
+/** The newer version that a refused save tells of. */
+function newerVersion({ code, details }: Failure): TuneRecord | null {
+  const parsed = staleDetails.safeParse(details);
+  return code === 'stale-save' && parsed.success ? parsed.data.current : null;
+}
 
 /** What passes by itself. */
 const RETRIED: ReadonlySet<string> = new Set(['no-connection', 'database-away', 'busy', 'internal', 'bad-answer']);
@@ -67,7 +82,7 @@ export function autosave(): Middleware<object, { openTune: OpenTuneState }> {
         revisions.set(id, answer.value.revision);
         void removeDraft(id, startedAt);
         tellTabs({ id, revision: answer.value.revision });
-        api.dispatch(tunesApi.util.invalidateTags(['Book']) as never);
+        api.dispatch(serverApi.util.invalidateTags(['Book']) as never);
         if (!isStillOpen) return;
         api.dispatch(saved({ revision: answer.value.revision, tune, at: Date.now() }));
         const now = current();
@@ -95,7 +110,7 @@ export function autosave(): Middleware<object, { openTune: OpenTuneState }> {
       revisions.set(id, answer.value.revision);
       if (current()?.id !== id) void removeDraft(id, startedAt);
       tellTabs({ id, revision: answer.value.revision });
-      api.dispatch(tunesApi.util.invalidateTags(['Book']) as never);
+      api.dispatch(serverApi.util.invalidateTags(['Book']) as never);
     };
 
     const keepDraft = ({ id, revision, tune }: OpenTune) => {
@@ -124,7 +139,7 @@ export function autosave(): Middleware<object, { openTune: OpenTuneState }> {
         return open?.id === id && open.save.kind === 'kept' && open.revision < revision;
       };
       if (!isBehind()) return;
-      void findTune(id).then((answer) => {
+      void ask(tuneRoutes.findTune, { params: { id } }).then((answer) => {
         if (answer.ok && isBehind()) api.dispatch(takenUp({ record: answer.value, at: Date.now() }));
       });
     });

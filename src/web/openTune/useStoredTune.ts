@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react';
 import type { Tune } from '#core/tune';
 import type { Failure } from '../api/answer';
-import { findTune } from '../api/client';
+import { tuneRoutes } from '#contract/tunes';
+import { ask } from '../api/ask';
 import { newestDraft } from './drafts';
 
 /** A tune as the server has it, with edits that are still on their way there from a draft. */
@@ -18,7 +19,7 @@ export function useStoredTune(id: string): {
   const [tries, setTries] = useState(0);
   useEffect(() => {
     let isCurrent = true;
-    void findTune(id).then(async (answer) => {
+    void ask(tuneRoutes.findTune, { params: { id } }).then(async (answer) => {
       const draft = answer.ok ? await newestDraft(id) : null;
       if (!isCurrent) return;
       if (answer.ok) setState({ id, tune: draft?.tune ?? answer.value.tune, failure: null });

@@ -10,7 +10,8 @@ import { STANDARD_TUNING, parseTuning, retunePlan, tuningName } from '#core/tuni
 import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
 import type { Change } from '../api/revisedRecord';
-import { usePegsQuery, useSavePegsMutation, useSaveSettingsMutation } from '../api/tunesApi';
+import { usePegsQuery, useSavePegsMutation } from '../api/pegsApi';
+import { useSaveSettingsMutation } from '../api/settingsApi';
 import { useAppSelector } from '../store/store';
 import { selectSettings } from '../store/selectSettings';
 import { Button, SignButton } from '../ui/Button';

@@ -17,7 +17,7 @@ import { GUESSED_LIMITS, LIMIT_KEYS, type LimitKey } from '#core/tempo';
 import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
 import type { Change } from '../api/revisedRecord';
-import { useSaveSettingsMutation, useSettingsQuery } from '../api/tunesApi';
+import { useSaveSettingsMutation, useSettingsQuery } from '../api/settingsApi';
 import { Button } from '../ui/Button';
 import { BandsSection } from './BandsSection';
 import { DottedSection } from './DottedSection';

@@ -1,14 +1,14 @@
 import { createSelector } from '@reduxjs/toolkit';
 import { type SettingsRecord, DEFAULT_SETTINGS, playerSettings } from '#contract/settings';
-import { tunesApi } from '../api/tunesApi';
+import { settingsApi } from '../api/settingsApi';
 
-type WithApi = Parameters<ReturnType<typeof tunesApi.endpoints.settings.select>>[0];
+type WithApi = Parameters<ReturnType<typeof settingsApi.endpoints.settings.select>>[0];
 
-const selectResult = tunesApi.endpoints.settings.select();
+const selectResult = settingsApi.endpoints.settings.select();
 
 /** The settings as last heard of from the server; the usual ones until then. */
 export function selectSettings(state: object): SettingsRecord {
-  const isThere = tunesApi.reducerPath in state;
+  const isThere = settingsApi.reducerPath in state;
   return (isThere ? selectResult(state as WithApi).data : undefined) ?? DEFAULT_RECORD;
 }
 const DEFAULT_RECORD: SettingsRecord = { revision: 0, settings: DEFAULT_SETTINGS };

@@ -1,6 +1,6 @@
 import { combineSlices, configureStore, createDynamicMiddleware } from '@reduxjs/toolkit';
 import { useDispatch, useSelector, useStore } from 'react-redux';
-import { tunesApi } from '../api/tunesApi';
+import { serverApi } from '../api/serverApi';
 
 /** What a room brings into the state when it is entered; each slice adds its own line. */
 // eslint-disable-next-line @typescript-eslint/no-empty-object-type -- slices merge theirs into it
@@ -9,7 +9,7 @@ export interface LateSlices {}
 /** What every room has. */
 export type RootState = ReturnType<ReturnType<typeof firstReducer>> & LateSlices;
 
-const firstReducer = () => combineSlices(tunesApi);
+const firstReducer = () => combineSlices(serverApi);
 
 /** A store without the open tune: the book is opened without a line of it. */
 export function createStore() {
@@ -19,7 +19,7 @@ export function createStore() {
     reducer,
     // Whole tunes with their history are in the state: walking through them on every action would cost each edit.
     middleware: (defaults) =>
-      defaults({ serializableCheck: false, immutableCheck: false }).concat(tunesApi.middleware, late.middleware),
+      defaults({ serializableCheck: false, immutableCheck: false }).concat(serverApi.middleware, late.middleware),
   });
   const getState = store.getState as () => RootState;
   return { ...store, getState, injectReducer: reducer.inject, addMiddleware: late.addMiddleware };

@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
-import { usePartLikenessesQuery } from '../api/tunesApi';
+import { usePartLikenessesQuery } from '../api/bookApi';
 import { likenessWords } from '#words/alignment';
 
 /** Tunes of the book that are like this one, and parts that it shares with others. */

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
-import { useVersionsQuery } from '../api/tunesApi';
+import { useVersionsQuery } from '../api/versionsApi';
 import { useStoredTune } from '../openTune/useStoredTune';
 import { AlignedBars } from './AlignedBars';
 import { originWords } from '#words/origin';

@@ -5,7 +5,7 @@ import { tuneDifference } from '#core/difference';
 import type { Tune } from '#core/tune';
 import type { Failure } from '../api/answer';
 import { failureWords } from '../api/messages';
-import { useRevisionQuery, useRevisionsQuery } from '../api/tunesApi';
+import { useRevisionQuery, useRevisionsQuery } from '../api/versionsApi';
 import { Button } from '../ui/Button';
 import { Differences } from './Differences';
 

@@ -13,7 +13,7 @@ import {
   useNameVersionMutation,
   useRemoveVersionMutation,
   useVersionsQuery,
-} from '../api/tunesApi';
+} from '../api/versionsApi';
 import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { OriginFields } from './OriginFields';
