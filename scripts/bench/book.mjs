@@ -11,7 +11,7 @@ import { build } from 'esbuild';
 import { writeAbc } from '#formats/abc';
 import { inventedTune } from '../../src/core/testing/books.ts';
 import { fillBook } from '../../src/server/testBook.ts';
-import { ReadyTunes } from '../../src/web/book/layReady.ts';
+import { StagedTunes } from '../../src/web/book/stagedImport.ts';
 import { ROOT } from '../lib/root.mjs';
 import { startTestServer } from '../lib/testServer.mjs';
 
@@ -123,7 +123,7 @@ function importServer(url) {
     begin: (fileName) => answer('', 'POST', JSON.stringify({ fileName })),
     sendPiece: (id, piece) => answer(`/${id}/tunes`, 'PUT', piece),
     finish: (id, choices) => answer(`/${id}/finish`, 'POST', JSON.stringify(choices)),
-    giveUp: (id) => answer(`/${id}`, 'DELETE'),
+    abort: (id) => answer(`/${id}`, 'DELETE'),
     wait: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
   };
 }
@@ -221,7 +221,7 @@ async function benchImport(url) {
     parse();
     const parseMs = performance.now() - begun;
     begun = performance.now();
-    const ready = new ReadyTunes(importServer(url), 'bench.abc');
+    const ready = new StagedTunes(importServer(url), 'bench.abc');
     await read((tunes) => ready.add(tunes.map(({ toSend }) => toSend)));
     const readAt = performance.now();
     const kept = await ready.finish(

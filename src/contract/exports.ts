@@ -7,7 +7,6 @@ export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 
 /** Which tunes go out, and as what. */
 export const exportSchema = z.object({ format: z.enum(EXPORT_FORMATS), choice: tuneChoiceSchema });
-export type ExportAsked = z.output<typeof exportSchema>;
 
 /** Largest backup that is taken back. */
 export const MAX_BACKUP_BYTES = 512 * 1024 * 1024;

@@ -1,6 +1,7 @@
 import type { Request, RequestHandler, Response, Router } from 'express';
 import { z } from 'zod';
-import type { AnswerOf, BodyTaken, ParamsTaken, QueryTaken, Route } from '#contract/route';
+import { type AnswerOf, type BodyTaken, COMMON_ERRORS, type ParamsTaken, type QueryTaken, type Route } from '#contract/route';
+import { toAppError } from './errors';
 
 /** A request whose words were read. */
 export interface Asked<R extends Route> {
@@ -42,26 +43,33 @@ export function serve<R extends Route>(
   router[METHODS[route.method]](route.path, ...before, async (request: Request, response: Response) => {
     const read = (schema: Route['query'] | 'bytes', value: unknown) =>
       schema === undefined || schema === 'bytes' ? undefined : schema.parse(value);
-    const answer = await handler({
-      params: read(route.params, request.params) as ParamsTaken<R>,
-      query: read(route.query, request.query) as QueryTaken<R>,
-      body: (Buffer.isBuffer(request.body) ? undefined : read(route.body, request.body)) as BodyTaken<R>,
-      request,
-      response,
-    });
-    if (answer === SENT) return;
-    send(route, response, answer);
+    try {
+      const answer = await handler({
+        params: read(route.params, request.params) as ParamsTaken<R>,
+        query: read(route.query, request.query) as QueryTaken<R>,
+        body: (Buffer.isBuffer(request.body) ? undefined : read(route.body, request.body)) as BodyTaken<R>,
+        request,
+        response,
+      });
+      if (answer !== SENT) send(route, response, answer);
+    } catch (error) {
+      const { code } = toAppError(error);
+      if (isChecked(response) && !COMMON_ERRORS.includes(code) && !route.errors?.includes(code))
+        throw new Error(`${route.method} ${route.path} does not say that it may answer ${code}`, { cause: error });
+      throw error;
+    }
   });
 }
 
+const isChecked = (response: Response) => response.app.get(CHECKS_ANSWERS) === true;
+
 function send(route: Route, response: Response, answer: unknown): void {
-  const isChecked = response.app.get(CHECKS_ANSWERS) === true;
   const { answer: schema } = route;
   const check = (value: unknown) => {
-    if (isChecked) (schema instanceof z.ZodType ? schema : z.undefined()).parse(value);
+    if (isChecked(response)) (schema instanceof z.ZodType ? schema : z.undefined()).parse(value);
   };
   if (isAsJson(answer)) {
-    check(isChecked ? JSON.parse(answer.json) : null);
+    check(isChecked(response) ? JSON.parse(answer.json) : null);
     response.type('json').send(answer.json);
     return;
   }
@@ -71,7 +79,7 @@ function send(route: Route, response: Response, answer: unknown): void {
   else response.status(status).json(made);
 }
 
-/** A setting of the app: answers are held against the contract. For tests, which then hold both sides to it. */
+/** A setting of the app: answers and refusals are held against the contract. For tests, which then hold both sides to it. */
 export const CHECKS_ANSWERS = 'checks answers';
 
 const isAsJson = (answer: unknown): answer is AsJson =>

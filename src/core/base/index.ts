@@ -28,3 +28,5 @@ export type {
   Semitones,
 } from './units';
 export { assertRange } from './assert';
+// What is computed once.
+export { memoByIdentity } from './memo';

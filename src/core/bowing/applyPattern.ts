@@ -4,11 +4,11 @@ import {
   type Bar,
   type Link,
   type NoteEvent,
-  type Part,
   type RestEvent,
   type Tune,
   barLength,
   writtenBars,
+  mapNotes,
 } from '#core/tune';
 import { joiningLink } from './gestures';
 import { type Pattern, slotAt } from './patterns';
@@ -232,19 +232,10 @@ function isUnevenPair(
 /** The tune with a pattern's links in place. */
 export function applyPattern(tune: Tune, pattern: Pattern, options: PatternOptions = {}): Tune {
   const links = patternLinks(tune, pattern, options);
-  return {
-    ...tune,
-    parts: tune.parts.map((part): Part => {
-      if (!part.events.some((event) => links.has(event.id))) return part;
-      return {
-        ...part,
-        events: part.events.map((event) => {
-          const link = links.get(event.id);
-          if (link === undefined || event.kind !== 'note') return event;
-          const { linkOnPass: _dropped, ...kept } = event;
-          return { ...kept, link };
-        }),
-      };
-    }),
-  };
+  return mapNotes(tune, (note) => {
+    const link = links.get(note.id);
+    if (link === undefined) return note;
+    const { linkOnPass: _dropped, ...kept } = note;
+    return { ...kept, link };
+  });
 }

@@ -1,5 +1,5 @@
 import { samePitch } from '#core/pitch';
-import type { Direction, Link, NoteEvent, Part, Tune } from '#core/tune';
+import { type Direction, type Link, type NoteEvent, type Tune, mapNotes } from '#core/tune';
 
 /** A gesture of the bow between neighbouring notes. */
 export type Gesture = 'slur' | 'change' | 'hook' | 'retake';
@@ -89,24 +89,16 @@ export function setBowLengths(tune: Tune, lengths: ReadonlyMap<string, number | 
   });
 }
 
-/** Changes notes one by one; parts without a change stay the same object. */
+/** Changes notes one by one; what is set to nothing is left out. */
 function editNotes(tune: Tune, edit: (note: NoteEvent) => Edit | null): Tune {
-  return {
-    ...tune,
-    parts: tune.parts.map((part): Part => {
-      let changed = false;
-      const events = part.events.map((event) => {
-        const change = event.kind === 'note' ? edit(event) : null;
-        if (change === null || event.kind !== 'note') return event;
-        changed = true;
-        const next: Record<string, unknown> = { ...event, ...change };
-        for (const key of ['linkOnPass', 'lock', 'bowLength'])
-          if (next[key] === undefined || next[key] === null) delete next[key];
-        return next as unknown as NoteEvent;
-      });
-      return changed ? { ...part, events } : part;
-    }),
-  };
+  return mapNotes(tune, (note) => {
+    const change = edit(note);
+    if (change === null) return note;
+    const next: Record<string, unknown> = { ...note, ...change };
+    for (const key of ['linkOnPass', 'lock', 'bowLength'])
+      if (next[key] === undefined || next[key] === null) delete next[key];
+    return next as unknown as NoteEvent;
+  });
 }
 
 /** A tuplet stays whole: no stroke begins or ends within it by itself. */

@@ -1,7 +1,7 @@
 import { midiOf } from '#core/pitch';
 import { type Fingering, type Hand, fingerTune } from '#core/fingering';
 import type { Instrument } from '#core/instrument';
-import { PLACES, type Tune, unpinned, unroll, writtenNotes } from '#core/tune';
+import { PLACES, type Tune, unpinned, unroll, writtenNotes, mapNotes } from '#core/tune';
 import type { Tuning } from '#core/tuning';
 
 /** What another tuning does to the written notes. */
@@ -22,14 +22,7 @@ export interface TuningChange {
  * sound another pitch, which is told.
  */
 export function changeTuning(tune: Tune, tuning: Tuning, hand: Hand, instrument: Instrument): TuningChange {
-  const loose: Tune = {
-    ...tune,
-    tuning,
-    parts: tune.parts.map((part) => ({
-      ...part,
-      events: part.events.map((event) => (event.kind === 'note' ? unpinned(event) : event)),
-    })),
-  };
+  const loose: Tune = { ...mapNotes(tune, unpinned), tuning };
   const before = fingerTune(tune, unroll(tune), 'open', hand, instrument);
   const after = fingerTune(loose, unroll(loose), 'open', hand, instrument);
   const refingered: TuningChange['refingered'][number][] = [];

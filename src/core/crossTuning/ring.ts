@@ -1,4 +1,4 @@
-import { hertzOf } from '#core/drones';
+import { hertzOf } from '#core/pitch';
 import { midiOf } from '#core/pitch';
 import type { Tuning } from '#core/tuning';
 

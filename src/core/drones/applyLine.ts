@@ -1,22 +1,14 @@
-import { mapNotes } from '#core/editing';
-import type { NoteEvent, Tune } from '#core/tune';
+import { mapChosen } from '#core/editing';
+import { type NoteEvent, type Tune, mapNotes } from '#core/tune';
 import type { DroneScene } from './candidates';
 import type { DroneChoice } from './droneLine';
 
 /** The tune with what was chosen set on its notes, by id: an open drone, a stopped second note, or neither. */
 export function applyDrones(tune: Tune, choices: ReadonlyMap<string, DroneChoice>): Tune {
-  let isChanged = false;
-  const parts = tune.parts.map((part) => ({
-    ...part,
-    events: part.events.map((event) => {
-      const choice = event.kind === 'note' ? choices.get(event.id) : undefined;
-      if (event.kind !== 'note' || !choice) return event;
-      const next = withChoice(event, choice);
-      if (next !== event) isChanged = true;
-      return next;
-    }),
-  }));
-  return isChanged ? { ...tune, parts } : tune;
+  return mapNotes(tune, (note) => {
+    const choice = choices.get(note.id);
+    return choice ? withChoice(note, choice) : note;
+  });
 }
 
 /** A note's pitch held by its finger and sounding on beside the notes after it, up to the last of them. */
@@ -27,7 +19,7 @@ export function holdFinger(
 ): Tune {
   const { pitch } = unrolled.notes[index]!.note;
   const under = new Set(unrolled.notes.slice(index + 1, through + 1).map(({ note }) => note.id));
-  return mapNotes(tune, under, (note) => {
+  return mapChosen(tune, under, (note) => {
     const { drone: _drone, ...bare } = note;
     return { ...bare, stops: [pitch] };
   });

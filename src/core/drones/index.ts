@@ -1,5 +1,4 @@
 // How two notes sound together.
-export { hertzOf } from './roughness';
 export type { IntervalClass } from './intervals';
 export { INTERVAL_CLASSES } from './intervals';
 export type { Intonation } from './intonation';

@@ -3,7 +3,7 @@ import { centsToMm } from '#core/fingering';
 import { midiOf } from '#core/pitch';
 import type { Tuning } from '#core/tuning';
 import { pureCents, pureRatio } from './intervals';
-import { hertzOf } from './roughness';
+import { hertzOf } from '#core/pitch';
 
 /** Where the A string stands among the four: the others are tuned from it. */
 const A_STRING = 2;

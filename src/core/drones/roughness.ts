@@ -1,3 +1,4 @@
+import { hertzOf } from '#core/pitch';
 /** A tone as its partials: frequencies in hertz and amplitudes. */
 export interface Tone {
   readonly frequencies: readonly number[];
@@ -60,9 +61,4 @@ const FIFTH = 7;
 export function relativeRoughness(midiA: number, midiB: number): number {
   const low = Math.min(midiA, midiB);
   return pitchRoughness(midiA, midiB) / pitchRoughness(low, low + FIFTH);
-}
-
-/** Frequency of a tempered pitch, 440·2^((m − 69)/12). */
-export function hertzOf(midi: number): number {
-  return 440 * 2 ** ((midi - 69) / 12);
 }

@@ -4,11 +4,11 @@ import {
   type BarEvent,
   type NoteEvent,
   type Part,
-  type RestEvent,
   type Tune,
   type TuneEvent,
   type Meter,
   barLength,
+  mapNotes,
 } from '#core/tune';
 
 /** Gives ids that no event of a tune has yet: `n` for notes, `r` for rests, `b` for bars. */
@@ -52,42 +52,16 @@ export function withEvents(tune: Tune, partIndex: number, events: readonly TuneE
 /** Gives the first note of the tune the link `start`, and a turn of the bow to any other that has it. */
 export function withOneStart(tune: Tune): Tune {
   let isFirst = true;
-  return {
-    ...tune,
-    parts: tune.parts.map((part) => {
-      let changed = false;
-      const events = part.events.map((event) => {
-        if (event.kind !== 'note') return event;
-        const link = isFirst ? 'start' : event.link === 'start' ? 'change' : event.link;
-        isFirst = false;
-        if (link === event.link) return event;
-        changed = true;
-        return { ...event, link } satisfies NoteEvent;
-      });
-      return changed ? { ...part, events } : part;
-    }),
-  };
-}
-
-/** Changes events one by one: null leaves one as it is. Parts without a change stay the same object. */
-export function mapEvents(tune: Tune, change: (event: NoteEvent | RestEvent) => NoteEvent | RestEvent | null): Tune {
-  return {
-    ...tune,
-    parts: tune.parts.map((part) => {
-      let changed = false;
-      const events = part.events.map((event) => {
-        const next = event.kind === 'bar' ? null : change(event);
-        if (next !== null && next !== event) changed = true;
-        return next ?? event;
-      });
-      return changed ? { ...part, events } : part;
-    }),
-  };
+  return mapNotes(tune, (note) => {
+    const link = isFirst ? 'start' : note.link === 'start' ? 'change' : note.link;
+    isFirst = false;
+    return link === note.link ? note : { ...note, link };
+  });
 }
 
 /** Changes the notes of a set of ids. */
-export function mapNotes(tune: Tune, ids: ReadonlySet<string>, change: (note: NoteEvent) => NoteEvent): Tune {
-  return mapEvents(tune, (event) => (event.kind === 'note' && ids.has(event.id) ? change(event) : null));
+export function mapChosen(tune: Tune, ids: ReadonlySet<string>, change: (note: NoteEvent) => NoteEvent): Tune {
+  return mapNotes(tune, (note) => (ids.has(note.id) ? change(note) : note));
 }
 
 /** The bar that holds an event, how full it is, and whether the event is the last in it. */

@@ -41,6 +41,6 @@ export {
 } from './form';
 // Where things stand.
 export type { BarRoom, Location } from './document';
-export { barRoom, findEvent, inForce, mapNotes } from './document';
+export { barRoom, findEvent, inForce, mapChosen } from './document';
 // As a tune is begun.
 export { blankTune } from './blankTune';

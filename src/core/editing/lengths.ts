@@ -1,6 +1,5 @@
 import { type Fraction, compare, fraction, multiply } from '#core/base';
-import type { Tune } from '#core/tune';
-import { mapEvents } from './document';
+import { type Tune, mapEvents } from '#core/tune';
 
 /** Lengths beyond these are not written. */
 const SHORTEST = fraction(1, 128);
@@ -11,9 +10,9 @@ export type LengthChange = 'longer' | 'shorter' | 'dotted';
 /** Doubles, halves, or dots and undots notes and rests; what would become too short or too long stays as it is. */
 export function changeLengths(tune: Tune, ids: ReadonlySet<string>, change: LengthChange): Tune {
   return mapEvents(tune, (event) => {
-    if (!ids.has(event.id)) return null;
+    if (event.kind === 'bar' || !ids.has(event.id)) return event;
     const duration = multiply(event.duration, factorOf(change, event.duration));
-    if (compare(duration, SHORTEST) < 0 || compare(duration, LONGEST) > 0) return null;
+    if (compare(duration, SHORTEST) < 0 || compare(duration, LONGEST) > 0) return event;
     return { ...event, duration };
   });
 }

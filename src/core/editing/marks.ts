@@ -1,12 +1,12 @@
 import { type Pitch, midiOf, samePitch } from '#core/pitch';
-import { type NoteEvent, type NoteMark, type Place, type Tune, unpinned } from '#core/tune';
-import { mapEvents, mapNotes } from './document';
+import { type NoteEvent, type NoteMark, type Place, type Tune, unpinned, mapEvents } from '#core/tune';
+import { mapChosen } from './document';
 
 /** Sets a mark on all notes, or takes it away where all have it. */
 export function toggleMark(tune: Tune, ids: ReadonlySet<string>, mark: NoteMark): Tune {
   const chosen = tune.parts.flatMap(({ events }) => events).filter(({ kind, id }) => kind === 'note' && ids.has(id));
   const all = chosen.every((event) => event.kind === 'note' && event.marks?.includes(mark));
-  return mapNotes(tune, ids, (note) => {
+  return mapChosen(tune, ids, (note) => {
     const { marks = [], ...bare } = note;
     const kept = marks.filter((other) => other !== mark);
     const next = all ? kept : [...kept, mark];
@@ -23,7 +23,7 @@ export function canTie(note: NoteEvent, next: NoteEvent | null): boolean {
 export function toggleTies(tune: Tune, ids: ReadonlySet<string>): Tune {
   const notes = tune.parts.flatMap(({ events }) => events).filter((event) => event.kind === 'note');
   const next = new Map(notes.map((note, i) => [note.id, notes[i + 1] ?? null]));
-  return mapNotes(tune, ids, (note) => {
+  return mapChosen(tune, ids, (note) => {
     const { tie, ...bare } = note;
     if (tie) return bare;
     return canTie(note, next.get(note.id) ?? null) ? { ...bare, tie: true } : note;
@@ -35,7 +35,7 @@ const MAX_PITCHES = 6;
 
 /** Adds a pitch to a note's chord, or takes it out; the highest is the melody. */
 export function toggleStop(tune: Tune, id: string, pitch: Pitch): Tune {
-  return mapNotes(tune, new Set([id]), (note) => {
+  return mapChosen(tune, new Set([id]), (note) => {
     const pitches = [note.pitch, ...(note.stops ?? [])];
     const without = pitches.filter((other) => !samePitch(other, pitch));
     const next = without.length < pitches.length && without.length > 0 ? without : [...without, pitch];
@@ -49,7 +49,7 @@ export function toggleStop(tune: Tune, id: string, pitch: Pitch): Tune {
 
 /** The grace notes before a note; an empty list takes them away. */
 export function setGraceNotes(tune: Tune, id: string, graceNotes: readonly Pitch[]): Tune {
-  return mapNotes(tune, new Set([id]), ({ graceNotes: _old, ...note }) =>
+  return mapChosen(tune, new Set([id]), ({ graceNotes: _old, ...note }) =>
     graceNotes.length > 0 ? { ...note, graceNotes } : note,
   );
 }
@@ -57,7 +57,7 @@ export function setGraceNotes(tune: Tune, id: string, graceNotes: readonly Pitch
 /** The chord symbol over a note or rest; empty takes it away. */
 export function setChord(tune: Tune, id: string, chord: string): Tune {
   return mapEvents(tune, (event) => {
-    if (event.id !== id) return null;
+    if (event.kind === 'bar' || event.id !== id) return event;
     const { chord: _old, ...bare } = event;
     return chord.trim() === '' ? bare : { ...bare, chord: chord.trim().slice(0, 40) };
   });
@@ -65,7 +65,7 @@ export function setChord(tune: Tune, id: string, chord: string): Tune {
 
 /** Pins notes to a string, with the finger left to the rule, or leaves both to the rule with null. */
 export function pinPlace(tune: Tune, ids: ReadonlySet<string>, place: Place | null): Tune {
-  return mapNotes(tune, ids, (note) => {
+  return mapChosen(tune, ids, (note) => {
     if (place) return { ...unpinned(note), place };
     return note.place === undefined && note.finger === undefined ? note : unpinned(note);
   });
@@ -73,7 +73,7 @@ export function pinPlace(tune: Tune, ids: ReadonlySet<string>, place: Place | nu
 
 /** Sounds the open neighbour string along with notes, on one side, or takes it away with null. */
 export function setDrone(tune: Tune, ids: ReadonlySet<string>, side: NoteEvent['drone'] | null): Tune {
-  return mapNotes(tune, ids, ({ drone: _old, ...bare }) => (side ? { ...bare, drone: side } : bare));
+  return mapChosen(tune, ids, ({ drone: _old, ...bare }) => (side ? { ...bare, drone: side } : bare));
 }
 
 /** How a note is played where a tune is played freely; what is left out stays, null takes it away. */
@@ -85,7 +85,7 @@ export interface Freedom {
 
 /** Sets holds, breaths and paces. */
 export function setFreedom(tune: Tune, ids: ReadonlySet<string>, { hold, breath, pace }: Freedom): Tune {
-  return mapNotes(tune, ids, (note) => {
+  return mapChosen(tune, ids, (note) => {
     const { hold: oldHold, breath: oldBreath, pace: oldPace, ...bare } = note;
     const next = {
       hold: hold === undefined ? oldHold : hold,

@@ -1,7 +1,7 @@
 import type { Semitones } from '#core/base';
 import { type Key, type Pitch, alterInKey, midiOf, pitchAtStep, pitchSpelled, staffStep } from '#core/pitch';
-import { type NoteEvent, type Tune, writtenBars, unpinned } from '#core/tune';
-import { mapNotes } from './document';
+import { type NoteEvent, type Tune, writtenBars, unpinned, mapEvents } from '#core/tune';
+import { mapChosen } from './document';
 
 const LOWEST_OCTAVE = -1;
 const HIGHEST_OCTAVE = 9;
@@ -9,7 +9,7 @@ const HIGHEST_OCTAVE = 9;
 /** Moves notes by letter names within the key in force; an accidental keeps its distance from the key's own note. */
 export function transposeBySteps(tune: Tune, ids: ReadonlySet<string>, steps: number): Tune {
   const keys = keysInForce(tune);
-  return mapNotes(tune, ids, (note) =>
+  return mapChosen(tune, ids, (note) =>
     withPitches(note, (pitch) => {
       const key = keys.get(note.id)!;
       const moved = pitchAtStep(staffStep(pitch) + steps);
@@ -20,12 +20,12 @@ export function transposeBySteps(tune: Tune, ids: ReadonlySet<string>, steps: nu
 }
 
 export function transposeByOctaves(tune: Tune, ids: ReadonlySet<string>, octaves: number): Tune {
-  return mapNotes(tune, ids, (note) => withPitches(note, (pitch) => ({ ...pitch, octave: pitch.octave + octaves })));
+  return mapChosen(tune, ids, (note) => withPitches(note, (pitch) => ({ ...pitch, octave: pitch.octave + octaves })));
 }
 
 /** Raises or lowers notes by semitones on the same letter; a double accidental is as far as it goes. */
 export function alterNotes(tune: Tune, ids: ReadonlySet<string>, semitones: Semitones): Tune {
-  return mapNotes(tune, ids, (note) => {
+  return mapChosen(tune, ids, (note) => {
     const alter = clampAlter(note.pitch.alter + semitones);
     return alter === note.pitch.alter ? note : unpinned({ ...note, pitch: { ...note.pitch, alter } });
   });
@@ -49,17 +49,11 @@ export function transposeToKey(tune: Tune, tonic: Pick<Key, 'letter' | 'alter'>)
     const { extra: _extra, ...plain } = key;
     return { ...plain, letter: moved.letter, alter: moved.alter };
   };
-  return {
-    ...tune,
-    key: moveKey(tune.key),
-    parts: tune.parts.map((part) => ({
-      ...part,
-      events: part.events.map((event) => {
-        if (event.kind === 'bar') return event.key ? { ...event, key: moveKey(event.key) } : event;
-        return event.kind === 'note' ? withPitches(event, move) : event;
-      }),
-    })),
-  };
+  const moved = mapEvents(tune, (event) => {
+    if (event.kind === 'bar') return event.key ? { ...event, key: moveKey(event.key) } : event;
+    return event.kind === 'note' ? withPitches(event, move) : event;
+  });
+  return { ...moved, key: moveKey(tune.key) };
 }
 
 /** The key in force at each note, by id. */

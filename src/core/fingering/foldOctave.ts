@@ -1,5 +1,5 @@
 import { midiOf } from '#core/pitch';
-import { type NoteEvent, type Tune, unpinned, writtenNotes } from '#core/tune';
+import { type NoteEvent, type Tune, unpinned, writtenNotes, mapNotes } from '#core/tune';
 import { fingerNote } from './firstPosition';
 
 /** A fold costs as much as a leap of this many semitones, so that none is made for smoothness alone. A guess. */
@@ -26,15 +26,10 @@ export function foldIntoFirstPosition(tune: Tune): { readonly tune: Tune; readon
     for (const [i, octave] of octavesOf(notes, tune).entries()) if (octave !== 0) octaveOf.set(notes[i]!.id, octave);
   }
   if (octaveOf.size === 0) return { tune, moved: [] };
-  const folded: Tune = {
-    ...tune,
-    parts: tune.parts.map((part) => ({
-      ...part,
-      events: part.events.map((event) =>
-        event.kind === 'note' && octaveOf.has(event.id) ? atOctave(event, octaveOf.get(event.id)!) : event,
-      ),
-    })),
-  };
+  const folded = mapNotes(tune, (note) => {
+    const octave = octaveOf.get(note.id);
+    return octave === undefined ? note : atOctave(note, octave);
+  });
   return { tune: folded, moved: [...octaveOf.keys()] };
 }
 

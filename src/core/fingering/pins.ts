@@ -1,4 +1,4 @@
-import { type NoteEvent, type Tune, unpinned } from '#core/tune';
+import { type Tune, unpinned, mapNotes } from '#core/tune';
 import type { Fingering } from './firstPosition';
 import type { HandStop } from './positions';
 import type { FingeringResult } from './searchFingering';
@@ -40,18 +40,4 @@ export function pinsFor(result: FingeringResult, now: ReadonlyMap<string, Finger
     if (!isSame) pins.set(id, top!);
   }
   return pins;
-}
-
-function mapNotes(tune: Tune, change: (note: NoteEvent) => NoteEvent): Tune {
-  let isChanged = false;
-  const parts = tune.parts.map((part) => ({
-    ...part,
-    events: part.events.map((event) => {
-      if (event.kind !== 'note') return event;
-      const next = change(event);
-      if (next !== event) isChanged = true;
-      return next;
-    }),
-  }));
-  return isChanged ? { ...tune, parts } : tune;
 }

@@ -47,8 +47,8 @@ export interface NoteState {
   readonly skips: number;
   readonly crossesInSlur: boolean;
   readonly headroom: number | null;
-  /** Beats and offbeats of the dance while it lasts, as `b0 o0.5`: each with its share of the way to the next note. */
-  readonly beats: string;
+  /** Beats and offbeats of the dance while it lasts, each with its share of the way to the next note. */
+  readonly beats: readonly NoteBeat[];
   readonly lock: Direction | null;
   readonly lockBroken: boolean;
   /** Met in another direction on another pass. */
@@ -126,7 +126,7 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
       skips: crossing?.skips ?? 0,
       crossesInSlur: crossing?.inSlur ?? false,
       headroom: check.headroom[index] ?? null,
-      beats: beatWords(beats[index]!),
+      beats: beats[index]!.map(shownBeat),
       lock: note.lock ?? null,
       lockBroken: note.lock !== undefined && note.lock !== bow,
       differs: differing.has(note.id),
@@ -137,8 +137,21 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
   return states;
 }
 
-function beatWords(beats: readonly NoteBeat[]): string {
-  return beats.map(({ isBeat, share }) => `${isBeat ? 'b' : 'o'}${Math.round(1000 * share) / 1000}`).join(' ');
+/** Shares in steps of a thousandth: what changes by less, far from an edit, is left alone. */
+const shownBeat = ({ isBeat, share }: NoteBeat): NoteBeat => ({ isBeat, share: Math.round(1000 * share) / 1000 });
+
+/** Whether a note is shown alike; the number of the played note is left out of account. */
+export function sameShown(a: NoteState, b: NoteState): boolean {
+  if (a === b) return true;
+  for (const name in a) {
+    if (name === 'index' || name === 'beats') continue;
+    if (a[name as keyof NoteState] !== b[name as keyof NoteState]) return false;
+  }
+  return sameBeats(a.beats, b.beats);
+}
+
+function sameBeats(a: readonly NoteBeat[], b: readonly NoteBeat[]): boolean {
+  return a.length === b.length && a.every(({ isBeat, share }, i) => b[i]!.isBeat === isBeat && b[i]!.share === share);
 }
 
 type StrokeFacts = Pick<NoteState, 'strokeHead' | 'strokeFromCm' | 'ownCm' | 'wish'>;

@@ -1,6 +1,6 @@
 import { toNumber } from '#core/base';
 import { type DroneScene, type RankedDrone, isPhraseEnd, openDrones } from '#core/drones';
-import { mapNotes } from '#core/editing';
+import { mapChosen } from '#core/editing';
 import { PLACES, type NoteEvent, type Tune } from '#core/tune';
 
 /** The two notes of a closing swell, and the open string that each takes in: together one pair of strings. */
@@ -44,7 +44,7 @@ function lowerString({ fingers }: DroneScene, { id }: NoteEvent, { kind }: Ranke
 
 /** The tune with a closing swell written on its two notes. */
 export function setClosingSwell(tune: Tune, { swelled, last, sides }: ClosingSwell): Tune {
-  return mapNotes(tune, new Set([swelled, last]), (note) =>
+  return mapChosen(tune, new Set([swelled, last]), (note) =>
     note.id === swelled
       ? {
           ...note,

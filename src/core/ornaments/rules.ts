@@ -1,8 +1,8 @@
 import { toNumber } from '#core/base';
-import { mapNotes, setDrone, toggleMark } from '#core/editing';
+import { mapChosen, setDrone, toggleMark } from '#core/editing';
 import { type DroneScene, isPhraseEnd } from '#core/drones';
 import { isDottedBeat, offbeatShare, withinBeat } from '#core/tempo';
-import { PHRASE_BARS, type Tune, type UnrolledNote } from '#core/tune';
+import { PHRASE_BARS, type Tune, type UnrolledNote, mapNotes, type NoteEvent } from '#core/tune';
 import { closingSwell, setClosingSwell, swellLast } from './closingSwell';
 import { ORNAMENT_LAYERS, type Ornament } from './kinds';
 import { type OrnamentScene, ornamentFacts } from './ornamentFacts';
@@ -108,7 +108,7 @@ export function ornament(scene: OrnamentScene, ids: readonly string[], kind: Orn
 /** The tune without an ornament on notes; with a closing swell go the strings that it took in. */
 export function leaveOff(scene: OrnamentScene, ids: readonly string[], kind: Ornament): Tune {
   const { tune, unrolled } = scene.drones;
-  const bare = mapNotes(tune, new Set(ids), ({ marks = [], ...note }) => {
+  const bare = mapChosen(tune, new Set(ids), ({ marks = [], ...note }) => {
     const kept = marks.filter((mark) => mark !== kind);
     return kept.length > 0 ? { ...note, marks: kept } : note;
   });
@@ -160,18 +160,12 @@ function withoutDrones(tune: Tune): { tune: Tune; notes: number } {
   });
 }
 
-type Note = Extract<Tune['parts'][number]['events'][number], { kind: 'note' }>;
-
-function mapCounted(tune: Tune, change: (note: Note) => Note): { tune: Tune; notes: number } {
+function mapCounted(tune: Tune, change: (note: NoteEvent) => NoteEvent): { tune: Tune; notes: number } {
   let notes = 0;
-  const parts = tune.parts.map((part) => ({
-    ...part,
-    events: part.events.map((event) => {
-      if (event.kind !== 'note') return event;
-      const changed = change(event);
-      if (changed !== event) notes += 1;
-      return changed;
-    }),
-  }));
-  return notes === 0 ? { tune, notes } : { tune: { ...tune, parts }, notes };
+  const changed = mapNotes(tune, (note) => {
+    const next = change(note);
+    if (next !== note) notes += 1;
+    return next;
+  });
+  return { tune: changed, notes };
 }

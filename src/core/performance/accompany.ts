@@ -1,5 +1,5 @@
 import type { Seconds } from '#core/base';
-import { hertzOf } from '#core/drones';
+import { hertzOf } from '#core/pitch';
 import { type ChordSpan, harmonyOf } from '#core/harmony';
 import type { TuneReport } from '#core/report';
 import type { Click, Pluck } from '#core/sound';

@@ -1,5 +1,5 @@
 import type { Seconds } from '#core/base';
-import { hertzOf } from '#core/drones';
+import { hertzOf } from '#core/pitch';
 import { LONG_ROLL_TIME } from '#core/tempo';
 import { type Key, type Pitch, alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
 import type { NoteMark, UnrolledNote } from '#core/tune';

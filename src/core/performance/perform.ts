@@ -1,5 +1,5 @@
 import { type Seconds, toNumber } from '#core/base';
-import { hertzOf } from '#core/drones';
+import { hertzOf } from '#core/pitch';
 import { midiOf } from '#core/pitch';
 import type { TuneReport } from '#core/report';
 import type { Click, SoundPlan } from '#core/sound';

@@ -1,6 +1,6 @@
 import { setLinks, setLocks } from '#core/bowing';
 import { rebar } from '#core/editing';
-import type { NoteEvent, Tune } from '#core/tune';
+import { type NoteEvent, type Tune, mapNotes } from '#core/tune';
 import type { Finding, Mend, NoteEdit } from './finding';
 
 /** Slowest tempo that a mend sets. */
@@ -21,16 +21,7 @@ export function mendTune(tune: Tune, mend: Mend, { ids }: Pick<Finding, 'ids'>):
 export function withNoteEdits(tune: Tune, edits: readonly NoteEdit[]): Tune {
   const byId = new Map<string, NoteEdit[]>();
   for (const edit of edits) byId.set(edit.id, [...(byId.get(edit.id) ?? []), edit]);
-  return {
-    ...tune,
-    parts: tune.parts.map((part) => ({
-      ...part,
-      events: part.events.map((event) => {
-        const own = byId.get(event.id);
-        return own && event.kind === 'note' ? own.reduce(withEdit, event) : event;
-      }),
-    })),
-  };
+  return mapNotes(tune, (note) => byId.get(note.id)?.reduce(withEdit, note) ?? note);
 }
 
 function withEdit(note: NoteEvent, edit: NoteEdit): NoteEvent {

@@ -1,32 +1,23 @@
+import { memoByIdentity } from '#core/base';
 import { type DroneScene, droneScene } from '#core/drones';
 import { type HandNote, handPlan } from '#core/fingering';
 import type { OrnamentScene } from '#core/ornaments';
 import { TRIPLET_TIME, wholeNoteSeconds } from '#core/tempo';
 import type { TuneReport } from './report';
 
-/** What is counted about a report when it is first asked for, and then kept with it. */
-function keptWith<T>(count: (report: TuneReport) => T): (report: TuneReport) => T {
-  const known = new WeakMap<TuneReport, { readonly value: T }>();
-  return (report) => {
-    const found = known.get(report) ?? { value: count(report) };
-    known.set(report, found);
-    return found.value;
-  };
-}
-
 /** What the left hand does, note by note as played. */
-export const handOf: (report: TuneReport) => readonly HandNote[] = keptWith(
+export const handOf: (report: TuneReport) => readonly HandNote[] = memoByIdentity(
   ({ tune, unrolled, fingers, timing, settings }) =>
     handPlan(tune, unrolled.notes, fingers, timing, settings.instrument, settings.schools),
 );
 
 /** What stands about each note where drones are weighed. */
-export const droneSceneOf: (report: TuneReport) => DroneScene = keptWith(({ tune, unrolled, fingers, settings }) =>
-  droneScene(tune, unrolled, fingers, settings.beat, settings.hand),
+export const droneSceneOf: (report: TuneReport) => DroneScene = memoByIdentity(
+  ({ tune, unrolled, fingers, settings }) => droneScene(tune, unrolled, fingers, settings.beat, settings.hand),
 );
 
 /** What ornaments hang on. */
-export const ornamentSceneOf: (report: TuneReport) => OrnamentScene = keptWith((report) => ({
+export const ornamentSceneOf: (report: TuneReport) => OrnamentScene = memoByIdentity((report) => ({
   drones: droneSceneOf(report),
   bowed: report.figures.bowed,
   durations: report.timing.durations,

@@ -25,3 +25,5 @@ export { LengthGuard, MUSIC_BOUNDS, lengthFault } from './lengths';
 // Whether its bars add up.
 export type { BarSumFault } from './barSums';
 export { barSumFaults } from './barSums';
+// Changing it event by event.
+export { mapEvents, mapNotes } from './mapEvents';

@@ -1,4 +1,4 @@
-import { type Fraction, ZERO, add, compare, equals, subtract, toNumber } from '#core/base';
+import { type Fraction, ZERO, add, compare, equals, subtract, toNumber, memoByIdentity } from '#core/base';
 import { type Key, samePitch } from '#core/pitch';
 import { type Meter, barLength } from './meter';
 import type { BarEvent, NoteEvent, Part, RestEvent, Tune } from './tune';
@@ -72,17 +72,8 @@ export interface Bar {
   readonly duration: Fraction;
 }
 
-const known = new WeakMap<Tune, ReadonlyMap<string, readonly Bar[]>>();
-
-/**
- * The bars of each part, with the meter and key that hold in them when the parts are read in written order. Many ask for
- * them, and a tune never changes: they are counted once for each.
- */
-export function writtenBars(tune: Tune): ReadonlyMap<string, readonly Bar[]> {
-  const found = known.get(tune) ?? countBars(tune);
-  known.set(tune, found);
-  return found;
-}
+/** The bars of each part, with the meter and key that hold in them when the parts are read in written order. */
+export const writtenBars: (tune: Tune) => ReadonlyMap<string, readonly Bar[]> = memoByIdentity(countBars);
 
 function countBars(tune: Tune): Map<string, Bar[]> {
   let { meter, key } = tune;
@@ -241,24 +232,18 @@ export function playsOf(tune: Tune): Play[] {
   });
 }
 
-const knownOccurrences = new WeakMap<Unrolled, ReadonlyMap<string, readonly number[]>>();
-
-/**
- * Where each written note is played: indices of its played notes by id, in playing order. Counted once for each unrolled
- * tune, since many ask.
- */
-export function occurrencesOf(unrolled: Unrolled): ReadonlyMap<string, readonly number[]> {
-  const known = knownOccurrences.get(unrolled);
-  if (known) return known;
-  const found = new Map<string, number[]>();
-  for (const { index, note } of unrolled.notes) {
-    const indices = found.get(note.id);
-    if (indices) indices.push(index);
-    else found.set(note.id, [index]);
-  }
-  knownOccurrences.set(unrolled, found);
-  return found;
-}
+/** Where each written note is played: indices of its played notes by id, in playing order. */
+export const occurrencesOf: (unrolled: Unrolled) => ReadonlyMap<string, readonly number[]> = memoByIdentity(
+  ({ notes }) => {
+    const found = new Map<string, number[]>();
+    for (const { index, note } of notes) {
+      const indices = found.get(note.id);
+      if (indices) indices.push(index);
+      else found.set(note.id, [index]);
+    }
+    return found;
+  },
+);
 
 /**
  * Numbers of a part's written bars by id, as counted on the first pass that plays each: from 1, 0 for a pickup, the

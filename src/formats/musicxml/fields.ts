@@ -1,5 +1,5 @@
 import { LETTERS, type Key } from '#core/pitch';
-import { DANCE_TYPES, type DanceType, type Part, type Tune } from '#core/tune';
+import { DANCE_TYPES, type DanceType, type Tune, mapEvents } from '#core/tune';
 import type { XmlElement } from './xml';
 
 /** What of a head stands in miscellaneous fields. */
@@ -47,21 +47,18 @@ export function withFields(tune: Tune, { extras, words }: HeadFields): Tune {
   };
   const key = keyWith(tune.key);
   if (Object.keys(extras).length === 0 && Object.keys(words).length === 0) return tune;
-  const parts = tune.parts.map((part): Part => ({
-    ...part,
-    events: part.events.map((event) => {
-      if (event.kind === 'bar') {
-        if (!event.key) {
-          keys += 1;
-          return event;
-        }
-        return { ...event, key: keyWith(event.key) };
+  const worded = mapEvents(tune, (event) => {
+    if (event.kind === 'bar') {
+      if (!event.key) {
+        keys += 1;
+        return event;
       }
-      const word = words[++events];
-      return word === undefined ? event : { ...event, chord: word };
-    }),
-  }));
-  return { ...tune, key, parts };
+      return { ...event, key: keyWith(event.key) };
+    }
+    const word = words[++events];
+    return word === undefined ? event : { ...event, chord: word };
+  });
+  return { ...worded, key };
 }
 
 function jsonOf(text: string | undefined): unknown {

@@ -8,10 +8,11 @@ import {
   type NoteEvent,
   type NoteMark,
   PLACES,
-  type Part,
   type Place,
   type Tune,
   writtenNotes,
+  mapEvents,
+  mapNotes,
 } from '#core/tune';
 import { MIN_WISH, MAX_WISH } from '#core/travel';
 import { type Tuning, parseTuning } from '#core/tuning';
@@ -263,17 +264,10 @@ export function applyDirectives(
     add(note, ({ marks: own = [] }) => (own.includes(mark) ? {} : { marks: [...own, mark] }));
   for (const { note, side } of drones) add(note, () => ({ drone: side }));
   for (const { note, own } of free) add(note, () => own);
-  if (more.size === 0) return edited;
-  return {
-    ...edited,
-    parts: edited.parts.map((part): Part => ({
-      ...part,
-      events: part.events.map((event) => {
-        const own = more.get(event.id);
-        return event.kind === 'note' && own ? { ...event, ...own } : event;
-      }),
-    })),
-  };
+  return mapNotes(edited, (note) => {
+    const own = more.get(note.id);
+    return own ? { ...note, ...own } : note;
+  });
 }
 
 /** A chord with its lowest note as the melody and the rest above it. */
@@ -291,16 +285,10 @@ function withReuses(tune: Tune, reuses: MorrinDirectives['reuses']): Tune {
     if (here && root && here !== root && !taken.has(root.id) && sameMusic(tune, here.id, root.id))
       taken.set(here.id, root.id);
   }
-  return {
-    ...tune,
-    parts: tune.parts.map((part) => ({
-      ...part,
-      events: part.events.map((event) => {
-        const reused = taken.get(event.id);
-        return event.kind === 'bar' && reused !== undefined ? { ...event, reuses: reused } : event;
-      }),
-    })),
-  };
+  return mapEvents(tune, (event) => {
+    const reused = taken.get(event.id);
+    return event.kind === 'bar' && reused !== undefined ? { ...event, reuses: reused } : event;
+  });
 }
 
 /**

@@ -56,7 +56,7 @@ export const JOB_LIMITS: Readonly<Record<JobName, { readonly lane: Lane; readonl
   readLikenessAsked: { lane: 'quick', ms: 20_000 },
   headTunes: { lane: 'quick', ms: 20_000 },
   // A save does not wait longer for its figures: they are counted afterwards then.
-  countNow: { lane: 'quick', ms: 1_000 },
+  countNow: { lane: 'quick', ms: 500 },
   countTunes: { lane: 'background', ms: 60_000 },
   compareTunes: { lane: 'long', ms: 30_000 },
   tuneFiles: { lane: 'long', ms: 60_000 },

@@ -47,8 +47,8 @@ async function findCandidates(
   });
 }
 
-/** Documents read for one comparison, as packed on the disk: those of a thousand tunes as they are played. */
-const MAX_READ_BYTES = 2 * 1024 * 1024;
+/** Documents read for one comparison, as packed on the disk: those of two hundred tunes as they are played. */
+const MAX_READ_BYTES = 512 * 1024;
 
 /** Tunes to be compared, the likest first, as far as their documents are no more than can be read at once. */
 async function findMelodies(db: Queryable, candidates: readonly Pick<Candidate, 'id'>[]): Promise<StoredMelody[]> {

@@ -37,10 +37,11 @@ function compareReports(id: string, was: TuneReport, is: TuneReport): ChangedTun
     before: was.figures.check.ceiling?.ceilingBpm ?? null,
     after: is.figures.check.ceiling?.ceilingBpm ?? null,
   };
-  const keys = (report: typeof was) => report.findings.map(({ code, ids }) => `${code} ${ids[0] ?? ''}`);
-  const [old, now] = [keys(was), keys(is)];
-  const codes = (list: readonly string[], others: readonly string[]) =>
-    list.filter((key) => !others.includes(key)).map((key) => key.split(' ')[0]!);
+  /** Codes of findings of one report at notes for which the other has none of the kind. */
+  const codesOnlyIn = ({ findings }: TuneReport, other: TuneReport) =>
+    findings
+      .filter(({ code, ids: [first] }) => !other.findings.some((one) => one.code === code && one.ids[0] === first))
+      .map(({ code }) => code);
   const both = (figure: (report: typeof was) => number) => ({ before: figure(was), after: figure(is) });
   const change: ChangedTune = {
     id,
@@ -49,8 +50,8 @@ function compareReports(id: string, was: TuneReport, is: TuneReport): ChangedTun
     armDegrees: both(({ figures, settings }) => rounded(turningOf(figures.arm.sums, settings.schools.arm))),
     strayCm: both((report) => rounded(planFigures(report).driftCm)),
     refingered: refingered(was, is),
-    came: codes(now, old),
-    went: codes(old, now),
+    came: codesOnlyIn(is, was),
+    went: codesOnlyIn(was, is),
   };
   const figures = [change.ceilingBpm, change.armDegrees, change.strayCm];
   const isSame = figures.every(({ before: one, after: other }) => one === other);

@@ -1,4 +1,4 @@
-import { hertzOf } from '#core/drones';
+import { hertzOf } from '#core/pitch';
 
 /** Partials of a bowed tone, each weaker than the one below: as the drones are weighed. */
 const PARTIALS = 7;

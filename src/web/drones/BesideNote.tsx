@@ -1,3 +1,5 @@
+import { mapChosen } from '#core/editing';
+import { hertzOf } from '#core/pitch';
 import { writtenPitch } from '#words/pitch';
 import { Volume2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -6,7 +8,6 @@ import {
   type RankedDrone,
   applyDrones,
   doublings,
-  hertzOf,
   intonationAgainst,
   openDrones,
   openStringCents,
@@ -17,7 +18,7 @@ import {
 import { centsToMm, stopsOf } from '#core/fingering';
 import { intervalName, midiOf } from '#core/pitch';
 import { droneSceneOf } from '#core/report';
-import { PLACES, writtenNotes } from '#core/tune';
+import { PLACES, type Tune } from '#core/tune';
 import { playTones } from '../audio/tones';
 import { Button, SignButton } from '../ui/Button';
 import type { SheetProps } from '../openTune/sheetProps';
@@ -218,19 +219,9 @@ function beatWords(midi: number, semitones: number, stringLengthMm: number): str
   return `${told.join(', ')} beats a second`;
 }
 
-function applyDouble(tune: SheetProps['report']['tune'], id: string) {
-  const note = writtenNotes(tune).find((candidate) => candidate.id === id)!;
-  return {
-    ...tune,
-    parts: tune.parts.map((part) => ({
-      ...part,
-      events: part.events.map((event) => {
-        if (event.kind !== 'note' || event.id !== id) return event;
-        const { drone: _drone, ...bare } = event;
-        return { ...bare, stops: [note.pitch] };
-      }),
-    })),
-  };
+/** The melody doubled on the string beside it. */
+function applyDouble(tune: Tune, id: string): Tune {
+  return mapChosen(tune, new Set([id]), ({ drone: _drone, ...bare }) => ({ ...bare, stops: [bare.pitch] }));
 }
 
 /** Without its way: which of the two is higher is told beside it. */

@@ -31,7 +31,7 @@ import {
 import { fingerNote } from '#core/fingering';
 import type { Schools } from '#core/schools';
 import { type Key, type Pitch, alterInKey, pitchAtStep, pitchName } from '#core/pitch';
-import { type NoteEvent, type Place, type Tune, type TuneEvent } from '#core/tune';
+import { type NoteEvent, type Place, type Tune, type TuneEvent, mapEvents } from '#core/tune';
 import { ENTRY_WAYS, type EntryState } from './entryState';
 
 /** What a key did: the entry after it, and an edit where it made one. */
@@ -299,14 +299,7 @@ function rejoined(tune: Tune, id: string): Tune {
 }
 
 function replaceEvent(tune: Tune, event: TuneEvent): Tune {
-  return {
-    ...tune,
-    parts: tune.parts.map((part) =>
-      part.events.some(({ id }) => id === event.id)
-        ? { ...part, events: part.events.map((old) => (old.id === event.id ? event : old)) }
-        : part,
-    ),
-  };
+  return mapEvents(tune, (old) => (old.id === event.id ? event : old));
 }
 
 function eventAt(tune: Tune, id: string): TuneEvent | null {

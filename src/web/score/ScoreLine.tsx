@@ -391,13 +391,13 @@ const Signs = memo(function Signs({ signs }: { readonly signs: LineSigns }) {
   );
 });
 
-type TextRowName = 'text' | 'call' | 'letter';
+type TextRowName = 'finger' | 'call' | 'letter';
 const ROW_HEIGHT = 15;
-const ROW_SIZES = { text: 'text-[12.5px]', call: 'text-[12px] tracking-tight', letter: 'text-[12.5px]' };
+const ROW_SIZES = { finger: 'text-[12.5px]', call: 'text-[12px] tracking-tight', letter: 'text-[12.5px]' };
 
 function rowsShown({ fingers, calls, letters }: LaneSettings): TextRowName[] {
   return [
-    ...(fingers ? ['text' as const] : []),
+    ...(fingers ? ['finger' as const] : []),
     ...(calls ? ['call' as const] : []),
     ...(letters ? ['letter' as const] : []),
   ];
@@ -417,12 +417,12 @@ const TextRow = memo(
     /** On paper, to be read from a stand. */
     readonly isLarge: boolean;
   }) {
-    const sizes = isLarge ? { text: 'text-[16px]', call: 'text-[13.5px]', letter: 'text-[15px]' } : ROW_SIZES;
+    const sizes = isLarge ? { finger: 'text-[16px]', call: 'text-[13.5px]', letter: 'text-[15px]' } : ROW_SIZES;
     return (
-      <g data-sign={row === 'text' ? 'fingers' : `${row}s`} aria-hidden>
-        {fingers.map(({ id, x, [row]: text }) => (
+      <g data-sign={`${row}s`} aria-hidden>
+        {fingers.map(({ id, x, position, [row]: text }) => (
           <text key={id} x={x} y={y} textAnchor="middle" className={`fill-ink ${sizes[row]}`}>
-            {row === 'text' ? <FingerText text={text} /> : text}
+            {row === 'finger' && position !== null ? <Arrival position={position} finger={text} /> : text}
           </text>
         ))}
       </g>
@@ -433,14 +433,13 @@ const TextRow = memo(
     before.row === after.row &&
     before.fingers.length === after.fingers.length &&
     before.fingers.every(
-      ({ x, [before.row]: text }, i) => x === after.fingers[i]!.x && text === after.fingers[i]![after.row],
+      ({ x, position, [before.row]: text }, i) =>
+        x === after.fingers[i]!.x && text === after.fingers[i]![after.row] && position === after.fingers[i]!.position,
     ),
 );
 
-/** A finger, and before it the position to which the hand comes: in the other type, so that I is no 1. */
-function FingerText({ text }: { readonly text: string }) {
-  const [position, finger] = text.includes(' ') ? text.split(' ') : [null, text];
-  if (position === null) return finger;
+/** The position to which the hand comes, and the finger with which it does: in the other type, so that I is no 1. */
+function Arrival({ position, finger }: { readonly position: string; readonly finger: string }) {
   return (
     <>
       <tspan className="font-serif font-bold">{position}</tspan>

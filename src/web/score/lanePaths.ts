@@ -186,9 +186,9 @@ export function roomLane(geometry: LineGeometry, states: ReadonlyMap<string, Not
   for (const { id, x } of geometry.notes) {
     const state = states.get(id);
     if (!state || state.continues) continue;
-    for (const word of state.beats === '' ? [] : state.beats.split(' ')) {
-      const at = (x + Number(word.slice(1)) * (nextX.get(id)! - x)).toFixed(2);
-      if (word.startsWith('b')) beats += `M${at} ${height + 1}v${BEAT_DEPTH - 1}`;
+    for (const { isBeat, share } of state.beats) {
+      const at = (x + share * (nextX.get(id)! - x)).toFixed(2);
+      if (isBeat) beats += `M${at} ${height + 1}v${BEAT_DEPTH - 1}`;
       else offbeats += `M${at} ${height + 1}v${(BEAT_DEPTH - 1) / 2}`;
     }
     const width = Math.max(3, ends.get(id)! - x - 2);

@@ -1,5 +1,5 @@
 import type { LineSpec } from './lines';
-import type { NoteState } from '#core/noteStates';
+import { type NoteState, sameShown } from '#core/noteStates';
 
 type States = ReadonlyMap<string, NoteState>;
 
@@ -35,14 +35,8 @@ function areSame(line: LineSpec, cut: States, states: States): boolean {
   for (const { events } of line.bars)
     for (const { id } of events) {
       const [a, b] = [cut.get(id), states.get(id)];
-      if (!a !== !b || (a && b && !sameState(a, b))) return false;
+      if (!a !== !b || (a && b && !sameShown(a, b))) return false;
       if (a) size += 1;
     }
   return size === cut.size;
-}
-
-function sameState(a: NoteState, b: NoteState): boolean {
-  if (a === b) return true;
-  for (const name in a) if (name !== 'index' && a[name as keyof NoteState] !== b[name as keyof NoteState]) return false;
-  return true;
 }

@@ -24,8 +24,9 @@ export interface LineSigns {
   readonly fingers: readonly {
     readonly id: string;
     readonly x: number;
-    /** Finger, call and letter, for the rows under the staff. */
-    readonly text: string;
+    /** Finger, call and letter, for the rows under the staff; `position`: where the hand comes to with this finger. */
+    readonly finger: string;
+    readonly position: string | null;
     readonly call: string;
     readonly letter: string;
   }[];
@@ -138,9 +139,10 @@ export function layOutSigns(
     const state = states.get(box.id);
     if (!state || state.continues) return [];
     const event = events.get(box.id);
-    const text = state.finger === null ? '×' : `${positionSign(state)}${state.finger}`;
+    const finger = state.finger === null ? '×' : String(state.finger);
+    const position = state.finger === null ? null : positionSign(state);
     const letter = event?.kind === 'note' ? writtenPitch(event.pitch).replace(/-?\d$/, '') : '';
-    return [{ id: box.id, x: box.x, text, call: callOf(state), letter }];
+    return [{ id: box.id, x: box.x, finger, position, call: callOf(state), letter }];
   });
   return {
     bottom: skyline.bottom(0, geometry.width),
@@ -166,16 +168,16 @@ export function signsKey(geometry: LineGeometry, states: ReadonlyMap<string, Not
     const state = states.get(id);
     if (!state) key += '-';
     else
-      key += `${state.continues ? '~' : ''}${state.inStroke}/${state.strokeNotes}${state.link[0]}${state.place}${positionSign(state)}${state.finger ?? '×'}${state.lock ? (state.lockBroken ? '!' : '*') : ''}${state.passIndex}${showsOther && state.differs ? '+' : ''};`;
+      key += `${state.continues ? '~' : ''}${state.inStroke}/${state.strokeNotes}${state.link[0]}${state.place}${positionSign(state) ?? ''}${state.finger ?? '×'}${state.lock ? (state.lockBroken ? '!' : '*') : ''}${state.passIndex}${showsOther && state.differs ? '+' : ''};`;
   }
   return key;
 }
 
-const POSITION_SIGNS: Readonly<Record<number, string>> = { 0.5: '½ ', 1: 'I ', 2: 'II ', 3: 'III ', 4: 'IV ', 5: 'V ' };
+const POSITION_SIGNS: Readonly<Record<number, string>> = { 0.5: '½', 1: 'I', 2: 'II', 3: 'III', 4: 'IV', 5: 'V' };
 
 /** The position to which the hand comes, before the finger with which it arrives there. */
-function positionSign({ shifts, position }: NoteState): string {
-  return shifts && position !== null ? (POSITION_SIGNS[position] ?? '') : '';
+function positionSign({ shifts, position }: NoteState): string | null {
+  return shifts && position !== null ? (POSITION_SIGNS[position] ?? null) : null;
 }
 
 /** Marks that stand at the head, on the side away from the stem; the others stand over all. */
