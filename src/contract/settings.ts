@@ -4,7 +4,7 @@ import { neighbourAngle } from '#core/crossing';
 import { type EarWeights, DEFAULT_EAR } from '#core/drones';
 import { BAN_REASONS, FREE_HAND, type Hand } from '#core/fingering';
 import { type Instrument, instrumentWith } from '#core/instrument';
-import type { PlayerSettings } from '#core/report';
+import { FINDING_CODES, type PlayerSettings } from '#core/report';
 import { SCHOOL_CHOICES, type Schools, DEFAULT_SCHOOLS } from '#core/schools';
 import {
   DOTTED_RATIO_RANGE,
@@ -288,8 +288,8 @@ export const changedTuneSchema = z.object({
     first: z.array(z.object({ part: z.string(), bar: z.int(), before: z.string(), after: z.string() })),
   }),
   /** Findings that came and went, by code. */
-  came: z.array(z.string()),
-  went: z.array(z.string()),
+  came: z.array(z.enum(FINDING_CODES)),
+  went: z.array(z.enum(FINDING_CODES)),
 });
 export type ChangedTune = z.output<typeof changedTuneSchema>;
 

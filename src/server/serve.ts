@@ -1,6 +1,13 @@
 import type { Request, RequestHandler, Response, Router } from 'express';
 import { z } from 'zod';
-import { type AnswerOf, type BodyTaken, COMMON_ERRORS, type ParamsTaken, type QueryTaken, type Route } from '#contract/route';
+import {
+  type AnswerOf,
+  type BodyTaken,
+  COMMON_ERRORS,
+  type ParamsTaken,
+  type QueryTaken,
+  type Route,
+} from '#contract/route';
 import { toAppError } from './errors';
 
 /** A request whose words were read. */

@@ -1,3 +1,4 @@
+import type { Finding } from '#core/report';
 import type { Instrument } from '#core/instrument';
 import type { Schools } from '#core/schools';
 import type { LimitKey } from '#core/tempo';
@@ -150,8 +151,12 @@ export const LIMIT_WORDS: Readonly<Record<LimitKey, { readonly name: string; rea
 };
 
 /** Findings in a word or two, by code. */
-export const FINDING_NAMES: Readonly<Record<string, string>> = {
+export const FINDING_NAMES: Readonly<Record<Finding['code'], string>> = {
   'part-flips': 'a part that flips',
+  'lock-contradicted': 'a lock that is contradicted',
+  'bar-short': 'a bar too short',
+  'bar-long': 'a bar too long',
+  'join-does-not-add-up': 'bars that do not add up where passes meet',
   'tune-flips-again': 'flips when begun again',
   'slur-skips-string': 'a slur over a string',
   'crossing-too-fast': 'a crossing without time',

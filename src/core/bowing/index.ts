@@ -12,6 +12,8 @@ export {
   staysInStroke,
 } from './strokes';
 // The prover: does it come round.
+export type { BowedTune } from './bowedTune';
+export { bowedTune } from './bowedTune';
 export type { DirectionDifference, Ledger, PassLedger, RoundVerdict } from './ledger';
 export { bowingLedger, roundVerdict } from './ledger';
 export type { LoopVerdict } from './loops';

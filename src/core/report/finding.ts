@@ -231,6 +231,39 @@ export type Finding = {
     }
 );
 
+/** All kinds of findings, in the order in which they are told. */
+export const FINDING_CODES = [
+  'part-flips',
+  'tune-flips-again',
+  'lock-contradicted',
+  'slur-skips-string',
+  'crossing-too-fast',
+  'stroke-too-fast',
+  'hop-too-fast',
+  'shift-too-fast',
+  'retake-too-fast',
+  'ornament-too-fast',
+  'runs-out-of-hair',
+  'window-left',
+  'jerk',
+  'bar-short',
+  'bar-long',
+  'join-does-not-add-up',
+  'reverse-crossings',
+  'bars-begin-up',
+  'bowed-unlike',
+  'one-plane',
+  'skip-may-sound',
+  'out-of-reach',
+  'stops-out-of-reach',
+  'finger-misfits',
+  'hand-forbids',
+  'extended-fourth',
+  'string-inferred',
+  'ornament-misfits',
+  'drone-grates',
+] as const satisfies readonly Finding['code'][];
+
 /** Most mends that a finding names. */
 export const MENDS_OFFERED = 3;
 

@@ -1,3 +1,5 @@
+import { FINDING_CODES } from './finding';
+import { FINDERS } from './findings';
 import { setLinks } from '#core/bowing';
 import type { Direction, Tune, TuneEvent } from '#core/tune';
 import { part, randomTune, tune } from '../testing/tunes';
@@ -66,4 +68,9 @@ test('a tune with parts of rests is judged like any other, also where one is the
     const report = reportTune(tune([part('A', 'D4:2 E4:2 F#4:4'), part('B', 'z:8')], { form }));
     for (const finding of report.findings) expect('part' in finding ? finding.part : 'A').toBe('A');
   }
+});
+
+test('every kind of finding is looked for by one finder, in the order in which it is told', () => {
+  expect(FINDERS.flatMap(({ codes }): readonly string[] => codes)).toEqual(FINDING_CODES);
+  expect(new Set(FINDING_CODES).size).toBe(FINDING_CODES.length);
 });

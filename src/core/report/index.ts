@@ -8,5 +8,6 @@ export type { Figures, ReportSettings, SharedStroke } from './figures';
 export { minHair, sharedStrokes } from './figures';
 export type { Finding, FindingPlace, LinkEdit, Mend, NoteEdit, Severity } from './finding';
 export { mendTune, withNoteEdits } from './mendTune';
+export { FINDING_CODES } from './finding';
 // Hand, drones and ornaments of a checked plan.
 export { droneSceneOf, handOf, ornamentSceneOf } from './scenes';

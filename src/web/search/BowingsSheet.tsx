@@ -3,7 +3,8 @@ import type { SheetProps } from '../openTune/sheetProps';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { NO_BOWING } from '#words/reportJson';
-import { type TuneReport, reportTune } from '#core/report';
+import { type BowedNote, type BowedTune, bowedTune } from '#core/bowing';
+import type { TuneReport } from '#core/report';
 import { type BowingFigures, type Candidate, adoptBowing, planFigures } from '#core/search';
 import type { UnrolledNote } from '#core/tune';
 import { StrokeRow, strokeWords } from '../score/StrokeRow';
@@ -95,7 +96,7 @@ export function BowingsSheet({
         aria-busy={state.kind === 'going'}
         className={`flex flex-col gap-2 ${state.kind === 'going' ? '[&>li]:border-dashed [&_svg]:opacity-50' : ''}`}
       >
-        <BowingRow name="As it is now" figures={now} notes={shown} bowed={report} width={room.width} />
+        <BowingRow name="As it is now" figures={now} notes={shown} bowed={report.figures.bowed} width={room.width} />
         {candidates.map((candidate, i) => (
           <CandidateRow
             key={`${i} ${candidate.cost}`}
@@ -147,10 +148,11 @@ function CandidateRow(props: {
 }) {
   const { name, candidate, report, part, notes, width, onApply } = props;
   const { tune } = report;
+  // Strokes and verdict by themselves: a row shows no more, and four whole reports would hold up the page.
   const adopted = useMemo(() => adoptBowing(tune, candidate), [tune, candidate]);
-  const after = useMemo(() => reportTune(adopted, report.settings), [adopted, report]);
+  const after = useMemo(() => bowedTune(adopted), [adopted]);
   const forPart = useMemo(() => adoptBowing(tune, candidate, [part]), [tune, candidate, part]);
-  const partAfter = useMemo(() => reportTune(forPart, report.settings), [forPart, report]);
+  const partAfter = useMemo(() => bowedTune(forPart), [forPart]);
   const marked = useMemo(() => changedLinks(report, after), [report, after]);
   const isMany = tune.parts.length > 1;
   return (
@@ -159,7 +161,7 @@ function CandidateRow(props: {
       idea={ideaOf(report, candidate)}
       figures={candidate.figures}
       notes={notes}
-      bowed={after}
+      bowed={after.bowed}
       marked={marked}
       width={width}
     >
@@ -168,14 +170,10 @@ function CandidateRow(props: {
           <Button
             look="small"
             onClick={() => onApply(forPart, `${name.toLowerCase()} for part ${part}`)}
-            title={
-              partAfter.figures.ledger.comesRound
-                ? 'it comes round'
-                : 'it does not come round with the other parts as they are'
-            }
+            title={partAfter.comesRound ? 'it comes round' : 'it does not come round with the other parts as they are'}
           >
             Only for {part}
-            {partAfter.figures.ledger.comesRound ? '' : ', flips'}
+            {partAfter.comesRound ? '' : ', flips'}
           </Button>
         )}
         <Button look="small" onClick={() => onApply(adopted, `${name.toLowerCase()} for the whole tune`)}>
@@ -192,13 +190,13 @@ function BowingRow(props: {
   readonly idea?: string;
   readonly figures: BowingFigures;
   readonly notes: readonly UnrolledNote[];
-  readonly bowed: TuneReport;
+  readonly bowed: readonly BowedNote[];
   readonly width: number;
   readonly marked?: ReadonlySet<number>;
   readonly children?: React.ReactNode;
 }) {
   const { name, idea, figures, notes, bowed, width, marked, children } = props;
-  const words = strokeWords(notes, bowed.figures.bowed);
+  const words = strokeWords(notes, bowed);
   return (
     <li className="rounded-md border border-line px-3 py-2" data-bowing={name}>
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
@@ -213,7 +211,7 @@ function BowingRow(props: {
       <p className="text-[14px] text-muted">{figureWords(figures, marked !== undefined)}</p>
       <StrokeRow
         notes={notes}
-        bowed={bowed.figures.bowed}
+        bowed={bowed}
         barLines
         width={width}
         {...(marked ? { marked } : {})}
@@ -249,8 +247,8 @@ function barsOfPart({ unrolled }: TuneReport, part: string): readonly UnrolledNo
 }
 
 /** Indices of notes that are joined to the one before otherwise. */
-function changedLinks({ figures }: TuneReport, after: TuneReport): ReadonlySet<number> {
+function changedLinks({ figures }: TuneReport, after: BowedTune): ReadonlySet<number> {
   const changed = new Set<number>();
-  for (const [i, { link }] of figures.bowed.entries()) if (link !== after.figures.bowed[i]!.link) changed.add(i);
+  for (const [i, { link }] of figures.bowed.entries()) if (link !== after.bowed[i]!.link) changed.add(i);
   return changed;
 }

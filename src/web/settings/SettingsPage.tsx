@@ -1,3 +1,4 @@
+import type { Finding } from '#core/report';
 import { counted } from '#words/plural';
 import { dayWords, today } from '#words/days';
 import { Undo2 } from 'lucide-react';
@@ -287,7 +288,8 @@ function changeWords({
   went,
 }: ChangedTune): string {
   const bpm = (value: number | null) => (value === null ? 'any tempo' : String(Math.floor(value)));
-  const names = (codes: readonly string[]) => [...new Set(codes)].map((code) => FINDING_NAMES[code] ?? code).join(', ');
+  const names = (codes: readonly Finding['code'][]) =>
+    [...new Set(codes)].map((code) => FINDING_NAMES[code]).join(', ');
   return [
     ...(before === after ? [] : [`stood to ${bpm(before)}, stands to ${bpm(after)}`]),
     ...(armDegrees.before === armDegrees.after
