@@ -15,11 +15,13 @@ const swc = (tsx) => [
 const common = {
   globals: { TEST_SHARE },
   transform: { '\\.ts$': swc(false), '\\.tsx$': swc(true), '\\.js$': swc(false) },
-  transformIgnorePatterns: ['/node_modules/(?!(@tanstack|vexflow|pitchy|p-queue|p-timeout)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(vexflow|pitchy|p-queue|p-timeout)/)'],
   moduleFileExtensions: ['ts', 'tsx', 'js', 'mjs', 'cjs', 'json'],
   moduleNameMapper: {
     '^#(core|formats)/(.*)$': '<rootDir>/src/$1/$2/index.ts',
     '^#(contract|words)/(.*)$': '<rootDir>/src/$1/$2.ts',
+    // What Vite gives the address of.
+    '\\?(url|worker)': '<rootDir>/scripts/testUrl.js',
   },
 };
 

@@ -38,7 +38,7 @@ const dance = async (page) => {
   await bench('Tin Roof at Low Water')(page);
   await page.getByRole('link', { name: 'Dance', exact: true }).click();
   await page.getByRole('button', { name: 'Find the fewest changes' }).click();
-  await page.locator('[data-standing=found]').waitFor();
+  await page.locator('[data-standing=done]').waitFor();
   await page.locator('[data-gains=new]').waitFor();
 };
 const bowings = async (page) => {

@@ -68,3 +68,13 @@ test('no number of long jobs keeps a quick one waiting, and beyond a number they
   expect(ends.filter((end) => end === 'done').length).toBeGreaterThan(60);
   await pool.stop();
 });
+
+test('what takes minutes has a lane of its own: a copy of the whole book keeps nobody waiting', () => {
+  const slow = Object.entries(JOB_LIMITS).filter(([, { ms }]) => ms > 120_000);
+  expect(slow.map(([name, { lane }]) => [name, lane])).toEqual([
+    ['keepCopyFile', 'backup'],
+    ['verifyBackupFile', 'backup'],
+    ['restoreBackupFile', 'backup'],
+  ]);
+  expect(Object.values(JOB_LIMITS).filter(({ lane }) => lane === 'backup')).toHaveLength(slow.length);
+});

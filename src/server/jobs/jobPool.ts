@@ -19,6 +19,7 @@ const THREADS: Readonly<Record<Lane, number>> = {
   quick: 2,
   long: Math.max(1, availableParallelism() - 1),
   background: 1,
+  backup: 1,
 };
 
 /**
@@ -36,7 +37,7 @@ export function jobPool(
     execArgv: script.pathname.endsWith('.ts') ? ['--import', 'tsx'] : [],
     // One of each lane is ready at once.
     minThreads: 2,
-    maxThreads: THREADS.quick + THREADS.long + THREADS.background,
+    maxThreads: Object.values(THREADS).reduce((sum, threads) => sum + threads, 0),
     idleTimeout: IDLE_MS,
     resourceLimits: { maxOldGenerationSizeMb: maxHeapMb },
   });
@@ -44,6 +45,7 @@ export function jobPool(
     quick: new PQueue({ concurrency: THREADS.quick }),
     long: new PQueue({ concurrency: THREADS.long }),
     background: new PQueue({ concurrency: THREADS.background }),
+    backup: new PQueue({ concurrency: THREADS.backup }),
   };
   let stopping = false;
   const run = async (name: JobName, args: readonly unknown[]): Promise<unknown> => {

@@ -42,10 +42,10 @@ export interface SentJob {
 }
 
 /**
- * Jobs of which somebody waits for the answer with the next edit, jobs that may take a while, and those for which nobody
- * waits: none waits for another kind.
+ * Jobs of which somebody waits for the answer with the next edit, jobs that may take a while, those for which nobody waits,
+ * and the whole book at once, which takes minutes: none waits for another kind.
  */
-export type Lane = 'quick' | 'long' | 'background';
+export type Lane = 'quick' | 'long' | 'background' | 'backup';
 
 /** Where each is worked on, and after how many milliseconds it is given up. */
 export const JOB_LIMITS: Readonly<Record<JobName, { readonly lane: Lane; readonly ms: number }>> = {
@@ -64,9 +64,9 @@ export const JOB_LIMITS: Readonly<Record<JobName, { readonly lane: Lane; readonl
   findLikeTunes: { lane: 'long', ms: 20_000 },
   findLikeParts: { lane: 'long', ms: 20_000 },
   // Twenty thousand tunes take some minutes.
-  keepCopyFile: { lane: 'long', ms: 600_000 },
-  verifyBackupFile: { lane: 'long', ms: 600_000 },
-  restoreBackupFile: { lane: 'long', ms: 1_800_000 },
+  keepCopyFile: { lane: 'backup', ms: 600_000 },
+  verifyBackupFile: { lane: 'backup', ms: 600_000 },
+  restoreBackupFile: { lane: 'backup', ms: 1_800_000 },
 };
 
 /** The jobs worked on at once and on this thread: for tests. */

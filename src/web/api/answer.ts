@@ -1,6 +1,6 @@
-import type { ErrorCode } from '#contract/errors';
+import type { Failure } from '#words/failure';
 
-/** Why a request did not do what was asked. `no-connection`: nothing answered. */
-export type Failure = { readonly code: ErrorCode | 'no-connection' | 'bad-answer'; readonly details?: unknown };
+export type { Failure };
 
+/** What came of a request. */
 export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly failure: Failure };

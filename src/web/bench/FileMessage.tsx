@@ -3,7 +3,7 @@ import type { ExportFormat } from '#contract/exports';
 import type { Failure } from '../api/answer';
 import { exportRoutes } from '#contract/exports';
 import { ask } from '../api/ask';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { saveFile } from '../ui/saveFile';

@@ -1,3 +1,4 @@
+import { SELECT } from '../ui/Field';
 import type { SheetProps } from '../openTune/sheetProps';
 import { roundWords } from '#words/round';
 import { useMemo, useState } from 'react';
@@ -142,11 +143,7 @@ export function PatternSheet({
               <div className="flex flex-wrap items-center gap-2">
                 <label className="flex items-center gap-1.5">
                   part
-                  <select
-                    value={part}
-                    onChange={(event) => setPart(event.target.value)}
-                    className="rounded-md border border-line bg-surface px-2 py-1"
-                  >
+                  <select value={part} onChange={(event) => setPart(event.target.value)} className={SELECT}>
                     {tune.parts.map(({ name }) => (
                       <option key={name}>{name}</option>
                     ))}
@@ -179,7 +176,7 @@ export function PatternSheet({
               <select
                 value={formatFraction(unit)}
                 onChange={(event) => setUnit(event.target.value === '1/16' ? fraction(1, 16) : fraction(1, 8))}
-                className="rounded-md border border-line bg-surface px-2 py-1"
+                className={SELECT}
               >
                 <option value="1/8">eighth</option>
                 <option value="1/16">sixteenth</option>

@@ -1,3 +1,4 @@
+import { SELECT } from '../ui/Field';
 import { Layers } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { SignButton } from '../ui/Button';
@@ -45,7 +46,7 @@ export function ViewMenu({ view, onView }: { readonly view: View; readonly onVie
           <label className="flex items-center justify-between gap-3">
             size
             <select
-              className="rounded-md border border-line bg-surface px-2 py-1"
+              className={SELECT}
               value={view.zoom}
               onChange={({ target }) => onView({ ...view, zoom: Number(target.value) })}
             >
@@ -59,7 +60,7 @@ export function ViewMenu({ view, onView }: { readonly view: View; readonly onVie
           <label className="flex items-center justify-between gap-3">
             bars on a line
             <select
-              className="rounded-md border border-line bg-surface px-2 py-1"
+              className={SELECT}
               value={view.barsPerLine ?? ''}
               onChange={({ target }) =>
                 onView({ ...view, barsPerLine: target.value === '' ? null : Number(target.value) })

@@ -4,7 +4,7 @@ import { useNavigate, useSearchParams } from 'react-router';
 import type { BookQuery, BulkDeed, TuneChoice } from '#contract/book';
 import type { Tune } from '#core/tune';
 import type { Failure } from '../api/answer';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import {
   useAddTunesMutation,
   useBookCountQuery,

@@ -1,74 +1,71 @@
-import { createColumnHelper, tableFeatures, useTable } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Check, CircleAlert, MoveDown, MoveUp } from 'lucide-react';
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { parseFraction } from '#core/base';
 import type { BookSort } from '#contract/book';
 import type { TuneSummary } from '#contract/tunes';
+import { counted } from '#words/plural';
 import { beatWords } from '#words/tempo';
 import { CeilingMark } from './CeilingMark';
 import { keySigns } from './keySigns';
 import { type Chosen, extended, isChosen, toggled } from './selection';
 
-const features = tableFeatures({});
-const column = createColumnHelper<typeof features, TuneSummary>();
+interface Column {
+  readonly id: BookSort;
+  readonly header: string;
+  readonly cell: (tune: TuneSummary) => ReactNode;
+}
 
-const columns = column.columns([
-  column.accessor('title', {
+/** Columns in their order; each can be sorted by. */
+const COLUMNS: readonly Column[] = [
+  {
+    id: 'title',
     header: 'Tune',
-    cell: ({ row: { original } }) => (
+    cell: ({ id, title, tags }) => (
       <span className="flex min-w-0 flex-col">
         <Link
-          to={`/tunes/${original.id}`}
+          to={`/tunes/${id}`}
           tabIndex={-1}
           className="line-clamp-2 font-serif text-[18px] leading-tight font-bold break-words text-ink hover:text-woad hover:underline"
         >
-          {original.title}
+          {title}
         </Link>
-        {original.tags.length > 0 && (
-          <span className="truncate text-[13.5px] text-muted">{original.tags.join(' · ')}</span>
-        )}
+        {tags.length > 0 && <span className="truncate text-[13.5px] text-muted">{tags.join(' · ')}</span>}
       </span>
     ),
-  }),
-  column.accessor((tune) => tune.danceType ?? '', {
-    id: 'type',
-    header: 'Type',
-    cell: ({ row: { original } }) => original.danceType ?? 'not given',
-  }),
-  column.accessor('key', { header: 'Key', cell: ({ getValue }) => keySigns(getValue()) }),
-  column.accessor('tuning', {
+  },
+  { id: 'type', header: 'Type', cell: ({ danceType }) => danceType ?? 'not given' },
+  { id: 'key', header: 'Key', cell: ({ key }) => keySigns(key) },
+  {
+    id: 'tuning',
     header: 'Tuning',
-    cell: ({ getValue }) => <span className="whitespace-nowrap">{keySigns(getValue())}</span>,
-  }),
-  column.accessor('bars', {
+    cell: ({ tuning }) => <span className="whitespace-nowrap">{keySigns(tuning)}</span>,
+  },
+  {
+    id: 'bars',
     header: 'Form',
-    cell: ({ row: { original } }) => (
+    cell: ({ form, bars }) => (
       <span className="line-clamp-2">
-        {original.form}, <span className="whitespace-nowrap">{original.bars} bars</span>
+        {form}, <span className="whitespace-nowrap">{counted(bars, 'bar')}</span>
       </span>
     ),
-  }),
-  column.accessor('comesRound', {
-    id: 'round',
-    header: 'Comes round',
-    cell: ({ row: { original } }) => <RoundMark tune={original} />,
-  }),
-  column.accessor('ceilingBpm', {
+  },
+  { id: 'round', header: 'Comes round', cell: (tune) => <RoundMark tune={tune} /> },
+  {
     id: 'tempo',
     header: 'Stands to',
-    cell: ({ row: { original } }) =>
-      original.comesRound === null ? (
-        <NotCounted tune={original} />
+    cell: (tune) =>
+      tune.comesRound === null ? (
+        <NotCounted tune={tune} />
       ) : (
-        <CeilingMark tune={original} beat={beatWords(parseFraction(original.beat) ?? { n: 1, d: 4 })} />
+        <CeilingMark tune={tune} beat={beatWords(parseFraction(tune.beat) ?? { n: 1, d: 4 })} />
       ),
-  }),
-]);
+  },
+];
 
 /** Columns that narrow pages leave out. */
-const WIDE_ONLY = new Set(['key', 'tuning', 'bars']);
+const WIDE_ONLY = new Set<BookSort>(['key', 'tuning', 'bars']);
 const GRID =
   'grid items-center gap-x-4 grid-cols-[1.75rem_minmax(0,1fr)_minmax(0,7.5rem)] md:grid-cols-[1.75rem_minmax(8rem,1fr)_5.5rem_6.5rem_7.5rem_7.5rem_9rem_11.5rem] md:max-lg:grid-cols-[1.75rem_minmax(8rem,1fr)_5rem_9rem_11rem]';
 const ROW_PX = 56;
@@ -77,7 +74,7 @@ const OVERSCAN = 12;
 /** The next page is asked for so many rows before the end. */
 const AHEAD = 30;
 /** Cells whose place on a phone is under the title. */
-const UNDER_TITLE = new Set(['type']);
+const UNDER_TITLE = new Set<BookSort>(['type']);
 
 interface BookTableProps {
   readonly tunes: readonly TuneSummary[];
@@ -101,26 +98,24 @@ export function BookTable(props: BookTableProps) {
   const [active, setActive] = useState(0);
   const [anchor, setAnchor] = useState<string | null>(null);
   const navigate = useNavigate();
-  const table = useTable({ features, columns, data: tunes as TuneSummary[] });
-  const rows = table.getRowModel().rows;
   // No compiler memoizes this component, so what it gives may change under it.
   // eslint-disable-next-line react-hooks/incompatible-library
   const virtualizer = useVirtualizer({
-    count: rows.length,
+    count: tunes.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW_PX,
-    getItemKey: (index) => rows[index]!.original.id,
+    getItemKey: (index) => tunes[index]!.id,
     overscan: OVERSCAN,
   });
   const shown = virtualizer.getVirtualItems();
   const last = shown[shown.length - 1]?.index ?? 0;
   useEffect(() => {
-    if (hasMore && last >= rows.length - AHEAD) onMore();
-  }, [hasMore, last, rows.length, onMore]);
+    if (hasMore && last >= tunes.length - AHEAD) onMore();
+  }, [hasMore, last, tunes.length, onMore]);
 
   const ids = () => tunes.map(({ id }) => id);
   const walkTo = (index: number, extend: boolean) => {
-    const next = Math.max(0, Math.min(rows.length - 1, index));
+    const next = Math.max(0, Math.min(tunes.length - 1, index));
     const from = anchor ?? tunes[active]?.id;
     if (extend && from !== undefined) {
       setAnchor(from);
@@ -138,7 +133,7 @@ export function BookTable(props: BookTableProps) {
       PageDown: active + page,
       PageUp: active - page,
       Home: 0,
-      End: rows.length - 1,
+      End: tunes.length - 1,
     };
     const target = steps[event.key];
     if (target !== undefined) {
@@ -156,13 +151,12 @@ export function BookTable(props: BookTableProps) {
       onChoose({ kind: 'some', ids: new Set() });
     }
   };
-  const [headers] = table.getHeaderGroups();
-  const current = Math.min(active, Math.max(0, rows.length - 1));
+  const current = Math.min(active, Math.max(0, tunes.length - 1));
   return (
     <div
       role="table"
       aria-label="Tunes"
-      aria-rowcount={(total ?? rows.length) + 1}
+      aria-rowcount={(total ?? tunes.length) + 1}
       aria-busy={isBusy}
       className="flex min-h-0 flex-1 flex-col transition-opacity aria-busy:opacity-60"
     >
@@ -180,21 +174,21 @@ export function BookTable(props: BookTableProps) {
               onChange={({ target }) => onChoose(target.checked ? { kind: 'all' } : { kind: 'some', ids: new Set() })}
             />
           </span>
-          {headers!.headers.map((header) => {
-            const isSorted = header.id === sort;
+          {COLUMNS.map(({ id, header }) => {
+            const isSorted = id === sort;
             return (
               <span
-                key={header.id}
+                key={id}
                 role="columnheader"
                 aria-sort={isSorted ? (isDown ? 'descending' : 'ascending') : 'none'}
-                className={`py-1 font-medium ${WIDE_ONLY.has(header.id) ? 'max-lg:hidden' : ''} ${UNDER_TITLE.has(header.id) || header.id === 'tempo' ? 'max-md:hidden' : ''}`}
+                className={`py-1 font-medium ${WIDE_ONLY.has(id) ? 'max-lg:hidden' : ''} ${UNDER_TITLE.has(id) || id === 'tempo' ? 'max-md:hidden' : ''}`}
               >
                 <button
                   type="button"
                   className="-ml-1 inline-flex min-h-6 items-center gap-1 rounded px-1 whitespace-nowrap hover:text-ink"
-                  onClick={() => onSort(header.id as BookSort)}
+                  onClick={() => onSort(id)}
                 >
-                  <table.FlexRender header={header} />
+                  {header}
                   {isSorted && !isDown && <MoveUp size={13} aria-hidden />}
                   {isSorted && isDown && <MoveDown size={13} aria-hidden />}
                 </button>
@@ -213,8 +207,8 @@ export function BookTable(props: BookTableProps) {
       >
         <div role="presentation" className="relative" style={{ height: virtualizer.getTotalSize() }}>
           {shown.map(({ index, start, key }) => {
-            const row = rows[index]!;
-            const own = isChosen(chosen, row.original.id);
+            const tune = tunes[index]!;
+            const own = isChosen(chosen, tune.id);
             return (
               <div
                 key={key}
@@ -224,7 +218,7 @@ export function BookTable(props: BookTableProps) {
                 ref={virtualizer.measureElement}
                 aria-rowindex={index + 2}
                 aria-selected={own}
-                aria-label={row.original.title}
+                aria-label={tune.title}
                 tabIndex={index === current ? 0 : -1}
                 onFocus={() => setActive(index)}
                 className={`${GRID} absolute top-0 right-0 left-0 border-b border-line py-2 pr-3 -outline-offset-2 ${own ? 'bg-band' : 'hover:bg-surface'}`}
@@ -234,27 +228,27 @@ export function BookTable(props: BookTableProps) {
                   <input
                     type="checkbox"
                     tabIndex={-1}
-                    aria-label={`Choose ${row.original.title}`}
+                    aria-label={`Choose ${tune.title}`}
                     className="size-4 accent-woad"
                     checked={own}
                     onChange={({ nativeEvent }) => {
                       // Boxes change by a click, which tells of the key that is held.
                       const isStretch = (nativeEvent as MouseEvent).shiftKey && anchor !== null;
-                      if (isStretch) onChoose(extended(chosen, anchor, row.original.id, ids()));
+                      if (isStretch) onChoose(extended(chosen, anchor, tune.id, ids()));
                       else {
-                        setAnchor(row.original.id);
-                        onChoose(toggled(chosen, row.original.id, ids()));
+                        setAnchor(tune.id);
+                        onChoose(toggled(chosen, tune.id, ids()));
                       }
                     }}
                   />
                 </span>
-                {row.getAllCells().map((cell) => (
+                {COLUMNS.map(({ id, cell }) => (
                   <span
-                    key={cell.id}
+                    key={id}
                     role="cell"
-                    className={`min-w-0 ${WIDE_ONLY.has(cell.column.id) ? 'max-lg:hidden' : ''} ${UNDER_TITLE.has(cell.column.id) ? 'text-[14px] max-md:order-last max-md:col-start-2 max-md:text-muted md:text-[15px]' : ''} ${cell.column.id === 'tempo' ? 'max-md:order-last' : ''}`}
+                    className={`min-w-0 ${WIDE_ONLY.has(id) ? 'max-lg:hidden' : ''} ${UNDER_TITLE.has(id) ? 'text-[14px] max-md:order-last max-md:col-start-2 max-md:text-muted md:text-[15px]' : ''} ${id === 'tempo' ? 'max-md:order-last' : ''}`}
                   >
-                    <table.FlexRender cell={cell} />
+                    {cell(tune)}
                   </span>
                 ))}
               </div>

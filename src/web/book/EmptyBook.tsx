@@ -1,6 +1,6 @@
 import { ArchiveRestore, BookOpenCheck, FileInput, FilePlus2 } from 'lucide-react';
 import { useState } from 'react';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import type { Failure } from '../api/answer';
 import { useLoadDemoMutation } from '../api/bookApi';
 import { Button } from '../ui/Button';

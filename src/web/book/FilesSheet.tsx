@@ -6,7 +6,7 @@ import type { ExportFormat } from '#contract/exports';
 import type { Failure } from '../api/answer';
 import { exportRoutes } from '#contract/exports';
 import { ask } from '../api/ask';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import { useRestoreBackupMutation } from '../api/backupApi';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';

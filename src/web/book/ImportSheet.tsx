@@ -2,7 +2,7 @@ import { counted } from '#words/plural';
 import { useCallback, useEffect, useEffectEvent, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { useNavigate } from 'react-router';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import { serverApi } from '../api/serverApi';
 import type { FileChoice } from '#formats/file';
 import { Button } from '../ui/Button';

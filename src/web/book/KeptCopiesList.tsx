@@ -1,6 +1,6 @@
 import { momentWords } from '#words/days';
 import type { Failure } from '../api/answer';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import { useCopiesQuery } from '../api/backupApi';
 import { sizeWords } from '#words/size';
 

@@ -6,7 +6,7 @@ import type { Tune } from '#core/tune';
 import type { Failure } from '../api/answer';
 import { tuneRoutes } from '#contract/tunes';
 import { ask } from '../api/ask';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import { Button } from '../ui/Button';
 import { AlignedBars } from '../versions/AlignedBars';
 import { likenessWords } from '#words/alignment';

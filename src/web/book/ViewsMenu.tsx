@@ -3,7 +3,7 @@ import { Popover } from 'radix-ui';
 import { type FormEvent, useState } from 'react';
 import type { BookQuery } from '#contract/book';
 import type { Failure } from '../api/answer';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import { useKeepViewMutation, useRemoveViewMutation, useViewsQuery } from '../api/bookApi';
 import { Button, SignButton } from '../ui/Button';
 

@@ -1,7 +1,8 @@
+import { SELECT } from '../ui/Field';
 import { useState } from 'react';
 import type { TuneReport } from '#core/report';
 import { LILTS, type Lilt, hasDottedBeats, liltLeft } from '#core/tempo';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import type { Failure } from '../api/answer';
 import { useSaveSettingsMutation } from '../api/settingsApi';
 import { useAppSelector } from '../store/store';
@@ -39,7 +40,7 @@ export function LiltChoice({ report, onLilt }: LiltChoiceProps) {
           lilt
           <select
             aria-label="lilt"
-            className="rounded-md border border-line bg-surface px-2 py-1"
+            className={SELECT}
             value={lilt.name}
             onChange={({ target }) => onLilt(target.value === 'straight' ? undefined : target.value)}
           >

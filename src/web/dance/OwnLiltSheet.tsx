@@ -1,3 +1,4 @@
+import { INPUT } from '../ui/Field';
 import { useState } from 'react';
 import { liltFaultWords } from '#words/lilt';
 import { LILT_NAME, type Lilt, findLilt, liltFault } from '#core/tempo';
@@ -13,8 +14,6 @@ interface OwnLiltSheetProps {
   readonly onRemove: (() => void) | null;
   readonly onClose: () => void;
 }
-
-const INPUT = 'rounded-md border border-soft bg-surface px-2 py-1.5';
 
 /** A template of one's own: shares of the notes in a beat, and how they flatten. One that lets a note grow is refused. */
 export function OwnLiltSheet({ lilt, taken, onKeep, onRemove, onClose }: OwnLiltSheetProps) {

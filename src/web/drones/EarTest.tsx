@@ -2,7 +2,7 @@ import { Volume2 } from 'lucide-react';
 import { useState } from 'react';
 import { type Answer, type Sample, DEFAULT_EAR, explained, fitEar, listeningPairs } from '#core/drones';
 import type { Failure } from '../api/answer';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import { useSaveSettingsMutation } from '../api/settingsApi';
 import { useAppSelector } from '../store/store';
 import { playTones } from '../audio/tones';

@@ -16,7 +16,7 @@ import {
 } from '#core/ground';
 import { midiOf } from '#core/pitch';
 import { PLACES, type Tune, unroll } from '#core/tune';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import { useAppSelector } from '../store/store';
 import { useStoredTune } from '../openTune/useStoredTune';
 import { selectPlayer, selectSettings } from '../store/selectSettings';

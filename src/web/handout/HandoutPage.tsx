@@ -1,3 +1,4 @@
+import { SELECT } from '../ui/Field';
 import { useAppSelector } from '../store/store';
 import { selectPlayer } from '../store/selectSettings';
 import alegreya from '@fontsource/alegreya/files/alegreya-latin-700-normal.woff2?url&no-inline';
@@ -12,7 +13,7 @@ import { reportTune } from '#core/report';
 import type { Tune } from '#core/tune';
 import { handoutRoutes } from '#contract/handout';
 import { ask } from '../api/ask';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import { useStoredTune } from '../openTune/useStoredTune';
 import { loadEngravingFonts } from '../score/fonts';
 import { Button } from '../ui/Button';
@@ -108,7 +109,7 @@ function Handout({ id, tune }: { readonly id: string; readonly tune: Tune }) {
         <label className="flex items-center gap-1.5">
           paper
           <select
-            className="rounded-md border border-line bg-surface px-2 py-1"
+            className={SELECT}
             value={options.paper}
             onChange={({ target }) => setOptions({ ...options, paper: target.value as Paper })}
           >

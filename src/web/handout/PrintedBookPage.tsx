@@ -1,3 +1,4 @@
+import { INPUT, SELECT } from '../ui/Field';
 import { counted } from '#words/plural';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useLocation } from 'react-router';
@@ -10,7 +11,7 @@ import { bookRoutes } from '#contract/book';
 import { handoutRoutes } from '#contract/handout';
 import { tuneRoutes } from '#contract/tunes';
 import { ask } from '../api/ask';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import { useSettingsQuery } from '../api/settingsApi';
 import { useAppSelector } from '../store/store';
 import { loadEngravingFonts } from '../score/fonts';
@@ -102,13 +103,13 @@ export default function PrintedBookPage() {
           maxLength={200}
           disabled={isBusy}
           onChange={({ target }) => setTitle(target.value)}
-          className="rounded-md border border-soft bg-surface px-2 py-1.5"
+          className={INPUT}
         />
       </label>
       <label className="flex items-center gap-2">
         <span className="font-bold">Paper</span>
         <select
-          className="rounded-md border border-line bg-surface px-2 py-1"
+          className={SELECT}
           value={paper}
           disabled={isBusy}
           onChange={({ target }) => setPaper(target.value as Paper)}

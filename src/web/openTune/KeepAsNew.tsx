@@ -1,7 +1,7 @@
 import { useNavigate } from 'react-router';
 import type { Tune } from '#core/tune';
 import type { Failure } from '../api/answer';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import { useAddTunesMutation } from '../api/bookApi';
 import { Button } from '../ui/Button';
 import { removeDraft } from './drafts';

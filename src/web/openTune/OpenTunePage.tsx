@@ -7,7 +7,7 @@ import type { Failure } from '../api/answer';
 import { exportRoutes } from '#contract/exports';
 import { tuneRoutes } from '#contract/tunes';
 import { ask } from '../api/ask';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import { useAppDispatch, useAppSelector, useAppStore } from '../store/store';
 import type { NoteState } from '#core/noteStates';
 import { selectPlayer } from '../store/selectSettings';

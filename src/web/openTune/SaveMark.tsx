@@ -1,5 +1,5 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import type { SaveState } from './openTuneSlice';
 import { type KeptHere, keptHere } from './keptHere';
 

@@ -1,3 +1,4 @@
+import { SELECT } from '../ui/Field';
 import { writtenPitch } from '#words/pitch';
 import { Settings2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
@@ -8,7 +9,7 @@ import { type Minutes, creepScale, simulatedFiddle } from '#core/creep';
 import { PLACES, type Place } from '#core/tune';
 import { STANDARD_TUNING, parseTuning, retunePlan, tuningName } from '#core/tuning';
 import type { Failure } from '../api/answer';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import type { Change } from '../api/revisedRecord';
 import { usePegsQuery, useSavePegsMutation } from '../api/pegsApi';
 import { useSaveSettingsMutation } from '../api/settingsApi';
@@ -166,7 +167,7 @@ function PegBox({ pegs, fiddle, undo, onPegs }: PegBoxProps) {
           {pegs.fiddles.length > 1 ? (
             <select
               aria-label="Fiddle"
-              className="rounded-md border border-line bg-surface px-2 py-1"
+              className={SELECT}
               value={fiddle.id}
               onChange={({ target: { value } }) => onPegs({ ...pegs, chosen: value }, 'fiddle chosen')}
             >

@@ -1,3 +1,4 @@
+import { SELECT } from '../ui/Field';
 import { counted } from '#words/plural';
 import type { SheetProps } from '../openTune/sheetProps';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
@@ -70,7 +71,7 @@ export function BowingsSheet({
               setPart(target.value);
               setFrom(1);
             }}
-            className="rounded-md border border-line bg-surface px-2 py-1"
+            className={SELECT}
           >
             {report.tune.parts.map(({ name }) => (
               <option key={name}>{name}</option>

@@ -1,3 +1,4 @@
+import { SELECT } from '../ui/Field';
 import { BAND_RANGE, type StoredSettings } from '#contract/settings';
 import { REGIONS, type TempoBand, beatUnit, tempoBand } from '#core/tempo';
 import { DANCE_TYPES, type DanceType, type Meter } from '#core/tune';
@@ -46,7 +47,7 @@ export function BandsSection({ settings, onChange }: BandsSectionProps) {
         where
         <select
           aria-label="Region of the bands"
-          className="rounded-md border border-line bg-surface px-2 py-1"
+          className={SELECT}
           value={bands.region}
           onChange={({ target }) =>
             onChange(

@@ -1,3 +1,4 @@
+import { SELECT } from '../ui/Field';
 import { dayWords, today } from '#words/days';
 import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
@@ -41,7 +42,7 @@ export function HandSection({ settings, onChange }: HandSectionProps) {
             Fiddle <span className="text-[13.5px] text-muted">sets the string length</span>
           </span>
           <select
-            className="rounded-md border border-line bg-surface px-2 py-1"
+            className={SELECT}
             value={STRING_LENGTHS.some(({ mm }) => mm === size) ? size : ''}
             onChange={({ target }) => {
               const mm = Number(target.value);
@@ -225,12 +226,7 @@ function Select(props: {
 }) {
   const { label, value, onChange, children } = props;
   return (
-    <select
-      aria-label={label}
-      className="rounded-md border border-line bg-surface px-2 py-1"
-      value={value}
-      onChange={({ target }) => onChange(target.value)}
-    >
+    <select aria-label={label} className={SELECT} value={value} onChange={({ target }) => onChange(target.value)}>
       {children}
     </select>
   );

@@ -16,7 +16,7 @@ import { SCHOOL_CHOICES, SCHOOL_NAMES, type Schools } from '#core/schools';
 import { drillFor } from '#core/drills';
 import { GUESSED_LIMITS, LIMIT_KEYS, type LimitKey } from '#core/tempo';
 import type { Failure } from '../api/answer';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import type { Change } from '../api/revisedRecord';
 import { useSaveSettingsMutation, useSettingsQuery } from '../api/settingsApi';
 import { Button } from '../ui/Button';

@@ -1,3 +1,4 @@
+import { INPUT } from '../ui/Field';
 import type { SheetProps } from '../openTune/sheetProps';
 import { useId, useState } from 'react';
 import { setEnding, setKeyFrom, setMeterFrom } from '#core/editing';
@@ -6,8 +7,6 @@ import { meterName, writtenBars } from '#core/tune';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { ALTERS, METERS } from './TuneSheet';
-
-const INPUT = 'rounded-md border border-soft bg-surface px-2 py-1.5';
 
 /** Numbers of plays in rising order; null where the text is none. */
 function readPlays(text: string): number[] | null {

@@ -1,3 +1,4 @@
+import { INPUT } from '../ui/Field';
 import type { SheetProps } from '../openTune/sheetProps';
 import { useId, useState } from 'react';
 import { type Freedom, keysInForce, setChord, setFreedom, setGraceNotes } from '#core/editing';
@@ -7,8 +8,6 @@ import { type NoteEvent, writtenNotes } from '#core/tune';
 import { ordinal } from '#words/ordinal';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
-
-const INPUT = 'rounded-md border border-soft bg-surface px-2 py-1.5';
 
 /** The chord name over a note, and the grace notes before it or before each of several. */
 export function NoteSheet({

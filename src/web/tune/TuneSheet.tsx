@@ -1,3 +1,4 @@
+import { Field, INPUT } from '../ui/Field';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
@@ -77,13 +78,13 @@ export function TuneSheet({ tune, heading, deed, hasNotes, onDone, onClose }: Tu
         onSubmit={handleSubmit((fields) => onDone(tuneOf(tune, fields, canMove)))}
       >
         <Field label="Title" error={errors.title?.message} wide>
-          <input data-autofocus className={INPUT} {...register('title')} />
+          <input data-autofocus className={`${INPUT} w-full`} {...register('title')} />
         </Field>
         <Field label="By, or from" error={errors.composer?.message} wide>
-          <input className={INPUT} {...register('composer')} />
+          <input className={`${INPUT} w-full`} {...register('composer')} />
         </Field>
         <Field label="Dance">
-          <select className={INPUT} {...register('danceType')}>
+          <select className={`${INPUT} w-full`} {...register('danceType')}>
             <option value="">not given</option>
             {DANCE_TYPES.map((type) => (
               <option key={type}>{type}</option>
@@ -91,7 +92,7 @@ export function TuneSheet({ tune, heading, deed, hasNotes, onDone, onClose }: Tu
           </select>
         </Field>
         <Field label="Meter" error={errors.meter?.message}>
-          <input className={INPUT} list="meters" {...register('meter')} />
+          <input className={`${INPUT} w-full`} list="meters" {...register('meter')} />
           <datalist id="meters">
             {METERS.map((meter) => (
               <option key={meter} value={meter} />
@@ -101,19 +102,19 @@ export function TuneSheet({ tune, heading, deed, hasNotes, onDone, onClose }: Tu
         <fieldset className="flex flex-col gap-1">
           <legend className="mb-1 font-bold">Key</legend>
           <div className="flex gap-1.5">
-            <select aria-label="Tonic" className={INPUT} {...register('letter')}>
+            <select aria-label="Tonic" className={`${INPUT} w-full`} {...register('letter')}>
               {LETTERS.map((name) => (
                 <option key={name}>{name}</option>
               ))}
             </select>
-            <select aria-label="Sharp or flat" className={INPUT} {...register('alter')}>
+            <select aria-label="Sharp or flat" className={`${INPUT} w-full`} {...register('alter')}>
               {Object.keys(ALTERS).map((sign) => (
                 <option key={sign} value={sign}>
                   {sign === '' ? 'natural' : sign}
                 </option>
               ))}
             </select>
-            <select aria-label="Mode" className={INPUT} {...register('mode')}>
+            <select aria-label="Mode" className={`${INPUT} w-full`} {...register('mode')}>
               {MODES.map((name) => (
                 <option key={name}>{name}</option>
               ))}
@@ -127,7 +128,7 @@ export function TuneSheet({ tune, heading, deed, hasNotes, onDone, onClose }: Tu
           )}
         </fieldset>
         <Field label="Tuning, low to high" error={errors.tuning?.message}>
-          <input className={INPUT} list="tunings" {...register('tuning')} />
+          <input className={`${INPUT} w-full`} list="tunings" {...register('tuning')} />
           <datalist id="tunings">
             {TUNINGS.map(({ name, tuning }) => (
               <option key={name} value={tuningName(tuning)}>
@@ -138,7 +139,7 @@ export function TuneSheet({ tune, heading, deed, hasNotes, onDone, onClose }: Tu
         </Field>
         <Field label="Tempo wished for, in dance beats a minute" error={errors.tempo?.message} wide>
           <input
-            className={`${INPUT} max-w-40`}
+            className={`${INPUT} w-full max-w-40`}
             inputMode="decimal"
             placeholder="middle of the band"
             {...register('tempo')}
@@ -152,28 +153,6 @@ export function TuneSheet({ tune, heading, deed, hasNotes, onDone, onClose }: Tu
         </div>
       </form>
     </Sheet>
-  );
-}
-
-const INPUT = 'w-full rounded-md border border-soft bg-surface px-2 py-1.5';
-
-function Field(props: {
-  readonly label: string;
-  readonly error?: string | undefined;
-  readonly wide?: boolean;
-  readonly children: React.ReactNode;
-}) {
-  const { label, error, wide, children } = props;
-  return (
-    <label className={`flex flex-col gap-1 ${wide ? 'sm:col-span-2' : ''}`}>
-      <span className="font-bold">{label}</span>
-      {children}
-      {error && (
-        <span role="alert" className="text-[14px] text-madder">
-          {error}
-        </span>
-      )}
-    </label>
   );
 }
 

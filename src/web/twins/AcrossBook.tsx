@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { Failure } from '../api/answer';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import { usePartLikenessesQuery } from '../api/bookApi';
 import { likenessWords } from '#words/alignment';
 

@@ -1,3 +1,4 @@
+import { SELECT } from '../ui/Field';
 import { useMemo, useState } from 'react';
 import { type BowOf, type PassBarDifference, passDifferences } from '#core/difference';
 import type { Link } from '#core/tune';
@@ -33,11 +34,7 @@ export function PassesCompared({ report }: Pick<SheetProps, 'report'>) {
     <>
       <label className="mb-3 flex items-center gap-2">
         compare
-        <select
-          value={chosen}
-          onChange={({ target }) => setChosen(Number(target.value))}
-          className="rounded-md border border-line bg-surface px-2 py-1"
-        >
+        <select value={chosen} onChange={({ target }) => setChosen(Number(target.value))} className={SELECT}>
           {pairs.map(({ part, pass, other }, i) => (
             <option key={other} value={i}>
               {part}1 with {part}

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Failure } from '../api/answer';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import { useVersionsQuery } from '../api/versionsApi';
 import { useStoredTune } from '../openTune/useStoredTune';
 import { AlignedBars } from './AlignedBars';

@@ -4,7 +4,7 @@ import { KEPT_REVISIONS } from '#contract/revisions';
 import { tuneDifference } from '#core/difference';
 import type { Tune } from '#core/tune';
 import type { Failure } from '../api/answer';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import { useRevisionQuery, useRevisionsQuery } from '../api/versionsApi';
 import { Button } from '../ui/Button';
 import { Differences } from './Differences';

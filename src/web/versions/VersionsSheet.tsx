@@ -1,3 +1,4 @@
+import { INPUT } from '../ui/Field';
 import type { SheetProps } from '../openTune/sheetProps';
 import { momentWords } from '#words/days';
 import { Trash2 } from 'lucide-react';
@@ -7,7 +8,7 @@ import type { TuneVersion, VersionOrigin } from '#contract/versions';
 import { tuneDifference } from '#core/difference';
 import type { Tune } from '#core/tune';
 import type { Failure } from '../api/answer';
-import { failureWords } from '../api/messages';
+import { failureWords } from '#words/failure';
 import {
   useChangeVersionMutation,
   useNameVersionMutation,
@@ -62,7 +63,7 @@ export function VersionsSheet({ id, tune, onApply, onClose }: Pick<SheetProps, '
               maxLength={120}
               placeholder="plain, for the Saturday class"
               onChange={({ target }) => setName(target.value)}
-              className="rounded-md border border-soft bg-surface px-2 py-1.5"
+              className={INPUT}
             />
           </label>
           <Button look="main" type="submit" disabled={name.trim() === '' || isNaming}>

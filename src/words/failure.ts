@@ -1,4 +1,11 @@
-import type { Failure } from './answer';
+import { MAX_VIEWS } from '#contract/book';
+import type { ErrorCode } from '#contract/errors';
+
+/** Why a request did not do what was asked. `no-connection`: nothing answered; `bad-answer`: something that is not ours. */
+export interface Failure {
+  readonly code: ErrorCode | 'no-connection' | 'bad-answer';
+  readonly details?: unknown;
+}
 
 /** Words for what went wrong. A new code without words does not compile. */
 export function failureWords({ code, details }: Failure): string {
@@ -18,7 +25,7 @@ export function failureWords({ code, details }: Failure): string {
     case 'too-many-versions':
       return 'This tune has as many named versions as are kept: take one away first.';
     case 'too-many-views':
-      return 'There are 60 views: take one away first.';
+      return `There are ${MAX_VIEWS} views: take one away first.`;
     case 'import-incomplete':
       return 'Some tunes did not arrive.';
     case 'bad-backup':
@@ -37,6 +44,8 @@ export function failureWords({ code, details }: Failure): string {
       return 'The database does not answer just now.';
     case 'internal':
       return 'Something went wrong on the server.';
+    default:
+      return code satisfies never;
   }
 }
 

@@ -1,0 +1,33 @@
+import { chromium } from '@playwright/test';
+import { startTestServers } from './lib/testServer.mjs';
+import { ensureBuild } from './lib/stamps.mjs';
+await ensureBuild();
+const { servers, stop } = await startTestServers('shots', 1);
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+try {
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  page.on('console', (m) => m.type() === 'error' && console.log('console', m.text()));
+  page.on('pageerror', (e) => console.log('pageerror', e.message));
+  await page.goto(servers[0].url);
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: '/tmp/s-book.png' });
+  await page.getByRole('link', { name: /Heron/ }).first().click();
+  await page.locator('[data-note]').first().waitFor();
+  await page.locator('[data-note]').nth(2).click();
+  await page.keyboard.press('Control+k');
+  await page.waitForTimeout(400);
+  await page.screenshot({ path: '/tmp/s-palette.png' });
+  await page.keyboard.type('other bow');
+  await page.waitForTimeout(200);
+  await page.screenshot({ path: '/tmp/s-palette2.png' });
+  await page.keyboard.press('Enter');
+  await page.waitForTimeout(400);
+  console.log('undo:', await page.getByRole('button', { name: /^Undo/ }).getAttribute('aria-label'), 'focus', await page.evaluate(() => document.activeElement?.outerHTML.slice(0, 120)));
+  await page.keyboard.press('?');
+  await page.waitForTimeout(400);
+  await page.screenshot({ path: '/tmp/s-keys.png' });
+  await page.keyboard.press('Escape');
+  await page.getByLabel('The tune as a whole').click();
+  await page.waitForTimeout(300);
+  await page.screenshot({ path: '/tmp/s-more.png' });
+} finally { await browser.close(); await stop(); }

@@ -1,0 +1,229 @@
+import 'fake-indexeddb/auto';
+import { act, screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { bookRoutes } from '#contract/book';
+import { likenessRoutes } from '#contract/imports';
+import { settingsRoutes } from '#contract/settings';
+import { type TuneRecord, type TuneSummary, tuneRoutes } from '#contract/tunes';
+import { versionRoutes } from '#contract/versions';
+import { readAbc } from '#formats/abc';
+import { BenchPage } from '../bench/BenchPage';
+import { BookPage } from '../book/BookPage';
+import { SHEETS } from '../commands/sheetList';
+import DancePage from '../dance/DancePage';
+import GroundPage from '../ground/GroundPage';
+import PegsPage from '../pegs/PegsPage';
+import { SettingsPage } from '../settings/SettingsPage';
+import { type FakeServer, fakeServer } from '../testing/fakeServer';
+import { renderPage } from '../testing/page';
+import { TIDE_REEL } from '../testing/tideReel';
+import AlignmentPage from '../versions/AlignmentPage';
+
+const { tune } = readAbc(TIDE_REEL).tunes[0]!;
+const AT = '2026-06-30T12:00:00.000Z';
+/** Another tune for each test: what one leaves in the browser is none of the next one’s. */
+let number = 0;
+let ID = '';
+let record: TuneRecord;
+
+/** Engraving needs sizes of letters, which a simulated page has not: browser stories look at it. */
+jest.mock('../score/fonts', () => ({ loadEngravingFonts: () => new Promise(() => undefined) }));
+
+/** Finds a command in the palette by words of it, and does it. */
+async function does(words: string): Promise<void> {
+  await userEvent.keyboard('{Control>}k{/Control}');
+  await userEvent.type(screen.getByRole('combobox'), words);
+  await userEvent.keyboard('{Enter}');
+}
+
+/** What the simulated page lacks of a browser: sizes, sight, sound and threads. */
+class Watcher {
+  observe() {}
+  unobserve() {}
+  disconnect() {}
+}
+let server: FakeServer;
+beforeEach(() => {
+  number += 1;
+  ID = `7c5e2f5e-0000-4000-8000-${String(number).padStart(12, '0')}`;
+  record = { id: ID, revision: 3, updatedAt: AT, hasSource: false, tune };
+  localStorage.clear();
+  server = fakeServer();
+  server.answer(tuneRoutes.saveTune, { revision: 4, updatedAt: AT });
+  Object.assign(globalThis, { ResizeObserver: Watcher, IntersectionObserver: Watcher });
+  Object.assign(window, { matchMedia: () => ({ matches: false, addEventListener() {}, removeEventListener() {} }) });
+  Element.prototype.scrollIntoView = () => undefined;
+  // Threads are started and never answer.
+  Object.assign(globalThis, {
+    Worker: class {
+      addEventListener() {}
+      removeEventListener() {}
+      postMessage() {}
+      terminate() {}
+    },
+  });
+});
+
+describe('the bench', () => {
+  const show = () => renderPage(<BenchPage />, { path: '/tunes/:id', at: `/tunes/${ID}` });
+
+  test('opens the tune with its verdict, and what is done by name is undone by key', async () => {
+    server.answer(tuneRoutes.findTune, record);
+    const { store } = show();
+    expect(await screen.findByRole('heading', { level: 1, name: 'Reel of the Turning Tide' })).toBeTruthy();
+    expect(document.querySelector('[data-verdict]')!.textContent).toMatch(/round|flips/);
+    await does('First note');
+    await does('Note after');
+    await does('Note after');
+    await does('Slur');
+    const { open } = store.getState().openTune;
+    expect(open!.past.map(({ label }) => label)).toEqual([expect.stringMatching(/^slur in /)]);
+    await userEvent.keyboard('{Control>}z{/Control}');
+    expect(store.getState().openTune.open!.past).toEqual([]);
+  });
+
+  test('the palette offers what applies, finds it by its name and does it', async () => {
+    server.answer(tuneRoutes.findTune, record);
+    const { store } = show();
+    await screen.findByRole('heading', { level: 1 });
+    await userEvent.keyboard('{Control>}k{/Control}');
+    const palette = screen.getByRole('dialog', { name: 'What do you want to do?' });
+    expect(within(palette).queryByText('Slur')).toBeNull();
+    expect(within(palette).getByRole('option', { name: /Begin the tune on the other bow/ })).toBeTruthy();
+    await userEvent.type(within(palette).getByRole('combobox'), 'the other bow');
+    await userEvent.keyboard('{Enter}');
+    expect(screen.queryByRole('dialog')).toBeNull();
+    expect(store.getState().openTune.open!.past.map(({ label }) => label)).toEqual([
+      expect.stringMatching(/^start on the (up|down)-bow$/),
+    ]);
+  });
+
+  test.each(['patterns', 'form', 'keys', 'fingering', 'drones', 'ornaments', 'tune', 'twins'] as const)(
+    'the sheet “%s” opens by its command and closes by Escape, with the keys back on the page',
+    async (name) => {
+      server.answer(tuneRoutes.findTune, record);
+      server.answer(likenessRoutes.findPartLikenesses, { tunes: [], parts: [] });
+      show();
+      await screen.findByRole('heading', { level: 1 });
+      await does(SHEETS[name].label);
+      expect(screen.getByRole('dialog')).toBeTruthy();
+      await userEvent.keyboard('{Escape}');
+      await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+    },
+  );
+
+  test('a tune that is not there is said to be so, and is tried again', async () => {
+    server.refuse(tuneRoutes.findTune, 'not-found');
+    show();
+    expect(await screen.findByRole('heading', { name: 'This tune cannot be opened' })).toBeTruthy();
+    server.answer(tuneRoutes.findTune, record);
+    await userEvent.click(screen.getByRole('button', { name: 'Try again' }));
+    expect(await screen.findByRole('heading', { level: 1, name: 'Reel of the Turning Tide' })).toBeTruthy();
+  });
+
+  test('a tune without notes offers to enter some', async () => {
+    const empty = { ...tune, parts: [{ name: 'A', events: [{ kind: 'bar' as const, id: 'b1' }] }], form: ['A'] };
+    server.answer(tuneRoutes.findTune, { ...record, tune: empty });
+    show();
+    await screen.findByText('This tune has no notes yet.');
+    await userEvent.click(screen.getByRole('button', { name: 'Enter notes' }));
+    expect(document.querySelector('[data-entry-field]')).not.toBeNull();
+  });
+});
+
+describe('the book', () => {
+  const summary: TuneSummary = {
+    id: '7c5e2f5e-0000-4000-8000-000000000001',
+    revision: 1,
+    title: 'Reel of the Turning Tide',
+    danceType: 'reel',
+    meter: '4/4',
+    key: 'D major',
+    tuning: 'G3 D4 A4 E5',
+    form: 'AABB',
+    bars: 32,
+    isCounted: true,
+    givenUp: null,
+    comesRound: true,
+    flippedParts: [],
+    ceilingBpm: 118,
+    wishBpm: 108,
+    bandLow: 100,
+    bandHigh: 116,
+    beat: '1/2',
+    problems: 0,
+    cares: 2,
+    tags: [],
+    practisedAt: null,
+    updatedAt: AT,
+  };
+  const facets = { types: [], keys: [], tunings: [], tags: [], tunes: 1, removed: 0, asOf: AT };
+  const show = () => renderPage(<BookPage />, { path: '/', at: '/' });
+  const answerWith = (tunes: readonly TuneSummary[]) => {
+    server.answer(bookRoutes.listTunes, { tunes: [...tunes], next: null, isNear: false });
+    server.answer(bookRoutes.countBook, { tunes: tunes.length, notRound: 0, short: 0 });
+    server.answer(bookRoutes.listFacets, { ...facets, tunes: tunes.length });
+    server.answer(bookRoutes.listViews, { views: [] });
+  };
+
+  test('tells how many tunes there are and asks for those that are looked for', async () => {
+    answerWith([summary]);
+    show();
+    await screen.findByText(/1 tune/);
+    await userEvent.type(screen.getAllByRole('textbox')[0]!, 'tide');
+    await waitFor(() =>
+      expect(
+        server.heard.some(({ route, search }) => route === bookRoutes.listTunes && search.get('words') === 'tide'),
+      ).toBe(true),
+    );
+  });
+
+  test('an empty book says what can be done first', async () => {
+    answerWith([]);
+    show();
+    expect(await screen.findByRole('button', { name: /demo/i })).toBeTruthy();
+  });
+
+  test('a server that does not answer is said to be so', async () => {
+    answerWith([]);
+    server.silence(bookRoutes.listTunes);
+    show();
+    expect(await screen.findByText(/The server does not answer/)).toBeTruthy();
+  });
+});
+
+describe('other rooms', () => {
+  test('the dance check tells to which tempo the tune stands', async () => {
+    server.answer(tuneRoutes.findTune, record);
+    renderPage(<DancePage />, { path: '/tunes/:id/dance', at: `/tunes/${ID}/dance` });
+    expect(await screen.findByRole('heading', { level: 1, name: /Reel of the Turning Tide/ })).toBeTruthy();
+    expect(screen.getByText('trying each change …')).toBeTruthy();
+  });
+
+  test('the key sheet shows the key under the hand', async () => {
+    server.answer(tuneRoutes.findTune, record);
+    renderPage(<GroundPage />, { path: '/tunes/:id/ground', at: `/tunes/${ID}/ground` });
+    expect((await screen.findAllByText(/D major/)).length).toBeGreaterThan(0);
+  });
+
+  test('settings beat by beat say what to do where there is no other', async () => {
+    server.answer(tuneRoutes.findTune, record);
+    server.answer(versionRoutes.listVersions, { versions: [] });
+    renderPage(<AlignmentPage />, { path: '/tunes/:id/settings', at: `/tunes/${ID}/settings` });
+    await waitFor(() => expect(document.body.textContent).toMatch(/setting/i));
+  });
+
+  test('the peg box shows the fiddle and the way to another tuning', async () => {
+    renderPage(<PegsPage />, { path: '/pegs', at: '/pegs?to=A3%20E4%20A4%20E5' });
+    expect(await screen.findByLabelText('into')).toBeTruthy();
+  });
+
+  test('a choice of the settings is sent on the revision it was made on', async () => {
+    server.answer(settingsRoutes.saveSettings, { revision: 1, changed: [], compared: 0 });
+    renderPage(<SettingsPage />, { path: '/settings', at: '/settings' });
+    const choice = (await screen.findAllByRole('radio')).find((one) => !(one as HTMLInputElement).checked)!;
+    await act(() => userEvent.click(choice));
+    await waitFor(() => expect(server.heard.at(-1)!.route).toBe(settingsRoutes.saveSettings));
+    expect(server.heard.at(-1)!.body).toMatchObject({ baseRevision: 0 });
+  });
+});
