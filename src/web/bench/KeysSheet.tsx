@@ -1,5 +1,5 @@
 import type { SheetProps } from '../openTune/sheetProps';
-import { COMMAND_GROUPS, type CommandGroup } from '../commands/command';
+import { COMMAND_GROUPS, type Command, type CommandGroup } from '../commands/command';
 import { COMMANDS } from '../commands/commands';
 import { keysShown } from '../commands/keys';
 import { Sheet } from '../ui/Sheet';
@@ -40,14 +40,26 @@ function CommandKeys() {
   return (Object.keys(COMMAND_GROUPS) as CommandGroup[]).map((group) => (
     <section key={group}>
       <h3 className="mt-4 mb-1 text-[17px]">{COMMAND_GROUPS[group]}</h3>
-      <KeyList
-        keys={COMMANDS.filter((command) => command.group === group).map(({ keys, label, help }) => [
-          keys.map(keysShown).join(', '),
-          help === undefined ? label : `${label}: ${help}`,
-        ])}
-      />
+      <KeyList keys={keyLines(COMMANDS.filter((command) => command.group === group))} />
     </section>
   ));
+}
+
+/** A line for each command, or for a family of them: its keys and what it does. */
+export function keyLines(commands: readonly Command[]): (readonly [string, string])[] {
+  const families = new Map<string, Command[]>();
+  for (const command of commands) {
+    const name = command.family ?? command.label;
+    families.set(name, [...(families.get(name) ?? []), command]);
+  }
+  return [...families].map(([name, [first, ...others]]) => {
+    const own = first!.keys.map(keysShown).join(', ');
+    const last = others.at(-1)?.keys[0];
+    return [
+      last === undefined ? own : `${own} … ${keysShown(last)}`,
+      first!.help === undefined ? name : `${name}: ${first!.help}`,
+    ];
+  });
 }
 
 function KeyList({ keys }: { readonly keys: readonly (readonly [string, string])[] }) {

@@ -67,6 +67,8 @@ export interface Command {
   readonly isPageWide?: boolean;
   /** It asks for more before it does anything. */
   readonly asks?: boolean;
+  /** What it does together with others that differ by their key alone: one line of the key sheet. */
+  readonly family?: string;
   /** What the key sheet adds. */
   readonly help?: string;
   readonly applies: (bench: Bench) => boolean;

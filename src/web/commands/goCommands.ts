@@ -17,6 +17,7 @@ const move = ([way, key, label]: (typeof MOVES)[number], extends_: boolean): Com
   label: extends_ ? `Choose as far as the ${label.toLowerCase()}` : label,
   group: 'go',
   keys: [extends_ ? `shift+${key}` : key],
+  ...(extends_ ? { family: 'Choose as far as these lead' } : {}),
   applies: ({ notes }) => notes.length > 0,
   run: ({ tune, open, select }) => select(moveSelection(tune, open.selection, way, extends_)),
 });
@@ -47,6 +48,7 @@ export const GO_COMMANDS: readonly Command[] = [
     return {
       id: `show-pass-${pass}`,
       label: `Show pass ${pass} of the part`,
+      family: 'Show that pass of the part',
       group: 'go',
       keys: [String(pass)],
       applies: ({ passes }) => pass <= passes,
