@@ -102,7 +102,7 @@ export function createApp(deps: AppDeps): Express {
   app.use('/api', express.json({ limit: MAX_PLAIN_BYTES, strict: true }));
   app.use(healthRoutes(db));
   app.use(bookRoutes(db, jobs, now, demoDir));
-  app.use(backupRoutes(db, streams, jobs, askForCounting, now, copiesFolder));
+  app.use(backupRoutes({ db, streams, jobs, askForCounting, now, copiesFolder }));
   app.use(exportRoutes(streams, jobs));
   app.use(settingsRoutes(db, jobs, askForCounting));
   app.use(pegsRoutes(db));

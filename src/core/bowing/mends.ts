@@ -246,7 +246,12 @@ function passRetakes({ unrolled, bowed }: MendInput): RankedEdit[] {
     const played = notes[firstNote];
     if (!played || firstNote === endNote || played.note.linkOnPass || bowed[firstNote]!.link !== 'change') return [];
     if ((occurrences.get(played.note.id)?.length ?? 0) < 2 || !canLift(notes[firstNote - 1]!, played)) return [];
-    return [rankedEdit(played.note.id, firstNote, played.pass, 'retake', 'retake', LIFT | ONE_PASS)];
+    return [
+      rankedEdit(
+        { id: played.note.id, index: firstNote, pass: played.pass, deed: 'retake', link: 'retake' },
+        LIFT | ONE_PASS,
+      ),
+    ];
   });
 }
 
@@ -264,7 +269,7 @@ function editsAt({ unrolled, bowed, placeOf }: MendInput, played: UnrolledNote, 
   const restBefore = played.restBefore.n > 0;
   const inside = played.bar > 0 && played.bar < pass.bars ? INSIDE : 0;
   const edit = (deed: RoundEdit['deed'], to: Link, what: number, extra = 0) =>
-    rankedEdit(id, index, null, deed, to, inside | what, extra);
+    rankedEdit({ id, index, pass: null, deed, link: to }, inside | what, extra);
   if (staysInStroke(link)) return [edit('split', 'change', onBeat ? 0 : ACCENT, crosses ? 0 : SPLIT_ON_ONE_STRING)];
   if (link === 'retake') return [edit('turn', 'change', LIFT)];
   const found: RankedEdit[] = [];
@@ -285,14 +290,11 @@ const DISTURBED = /* @__PURE__ */ Array.from({ length: 1 << PLACED.length }, (_,
 );
 const DISTURBED_COST = /* @__PURE__ */ DISTURBED.map((names) => names.reduce((sum, name) => sum + WEIGHTS[name], 0));
 
+/** An edit with what it disturbs and costs; `what`: bits of `PLACED`. */
 function rankedEdit(
-  id: string,
-  index: number,
-  pass: number | null,
-  deed: RoundEdit['deed'],
-  link: Link,
+  edit: Pick<RankedEdit, 'id' | 'index' | 'pass' | 'deed' | 'link'>,
   what: number,
   extra = 0,
 ): RankedEdit {
-  return { id, link, pass, deed, disturbs: DISTURBED[what]!, index, cost: DISTURBED_COST[what]! + extra };
+  return { ...edit, disturbs: DISTURBED[what]!, cost: DISTURBED_COST[what]! + extra };
 }

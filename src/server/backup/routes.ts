@@ -12,15 +12,18 @@ import { keptCopies } from './keptCopies';
 import { withSpooled } from './spool';
 import { backupLines } from './writeBackup';
 
+interface BackupDeps {
+  readonly db: Database;
+  /** Connections for what is sent as it is read. */
+  readonly streams: Database;
+  readonly jobs: Jobs;
+  readonly askForCounting: () => Promise<void>;
+  readonly now: () => Date;
+  readonly copiesFolder: string;
+}
+
 /** The whole book as one file, and back; and the copies that are made by themselves. */
-export function backupRoutes(
-  db: Database,
-  streams: Database,
-  jobs: Jobs,
-  askForCounting: () => Promise<void>,
-  now: () => Date,
-  copiesFolder: string,
-): Router {
+export function backupRoutes({ db, streams, jobs, askForCounting, now, copiesFolder }: BackupDeps): Router {
   const databaseUrl = db.options.connectionString!;
   const router = Router();
 

@@ -20,7 +20,7 @@ export function useBenchKeys(bench: Bench, entry: EntryDeeds, isCovered: boolean
       return;
     }
     const command = commandOfKey(event);
-    if (!command || !isHeard(target, command.isPageWide ?? false, isShortcut)) return;
+    if (!command || !isHeard(target, event.key, command.isPageWide ?? false)) return;
     if (!command.applies(bench)) return;
     event.preventDefault();
     command.run(bench);
@@ -30,8 +30,9 @@ export function useBenchKeys(bench: Bench, entry: EntryDeeds, isCovered: boolean
 }
 
 /** Whether a key is meant for the bench where the focus is: not what is typed into a field, nor what presses a button. */
-function isHeard(target: Element, isPageWide: boolean, isShortcut: boolean): boolean {
+function isHeard(target: Element, key: string, isPageWide: boolean): boolean {
   if (isPageWide) return target.closest('input:not([data-entry-field]), textarea, select') === null;
   if (target.closest('[data-score]') === null) return false;
-  return target.closest(isShortcut ? 'input, textarea, select' : 'button, input, a, select, textarea') === null;
+  const presses = key === ' ' || key === 'Enter';
+  return target.closest(presses ? 'button, a, input, textarea, select' : 'input, textarea, select') === null;
 }
