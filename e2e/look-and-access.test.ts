@@ -50,6 +50,7 @@ for (const theme of ['day', 'evening'] as const) {
       'Ornaments … (A)',
       'Tunings for this tune … (I)',
       'Named versions …',
+      'Find what to do by its name (Ctrl K)',
       'Keys and signs … (?)',
     ]) {
       await fromMenu(page, item);

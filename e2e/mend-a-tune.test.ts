@@ -1,5 +1,5 @@
 import { expect, test } from './story';
-import { ODD_REEL, addTune, bringIn, kept, verdict } from './bench';
+import { ODD_REEL, addTune, bringIn, kept, openTune, verdict } from './bench';
 
 test('bring a tune in, lay a pattern on it, see that it does not come round, mend it, and it is still mended later', async ({
   page,
@@ -102,6 +102,27 @@ test('gestures, locks, passes and undo answer by mouse and by key', async ({ pag
   await expect(page.locator('[data-note][aria-selected="true"]')).toHaveCount(3);
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+});
+
+test('what to do is found by its name, done and undone, and the keys come back to the score', async ({ page }) => {
+  await openTune(page, 'The Heron on the Slipway');
+  await page.locator('[data-note]').nth(2).click();
+  await page.keyboard.press('Control+k');
+  const palette = page.getByRole('dialog', { name: 'What do you want to do?' });
+  await page.keyboard.type('other bow');
+  await expect(palette.getByRole('option').first()).toHaveText(/^Begin the tune on the other bow/);
+  await page.keyboard.press('Enter');
+  await expect(palette).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Undo: start on the up-bow' })).toBeEnabled();
+  await page.keyboard.press('t');
+  await expect(page.getByRole('button', { name: /^Undo: turn in bar 1 of A/ })).toBeEnabled();
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
+  // What cannot be done here is not offered.
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('paste');
+  await expect(palette.getByText(/Nothing of that name can be done here/)).toBeVisible();
 });
 
 test('where no single change brings a tune round, two do: made as one step, undone as one, by keyboard', async ({
