@@ -29,6 +29,7 @@ const WEB_ROOMS = [
 const stage = (line, at) =>
   line.map((room) => ({
     name: `web-${room}-uses-what-is-below`,
+    comment: 'A folder of web uses those of the lines before its own in WEB_ROOMS; a new one is listed there.',
     severity: 'error',
     from: { path: `^src/web/${room}/` },
     to: {

@@ -3,7 +3,17 @@ import { POSITIONS } from '#core/fingering';
 import { LETTERS, MODES } from '#core/pitch';
 import { HOLD_RANGE, LILT_NAME, MAX_BREATH, PACE_RANGE } from '#core/tempo';
 import { MIN_WISH, MAX_WISH } from '#core/travel';
-import { DANCE_TYPES, LINKS, NOTE_MARKS, PLACES, type Tune, lengthFault } from '#core/tune';
+import {
+  type BarEvent,
+  DANCE_TYPES,
+  LINKS,
+  NOTE_MARKS,
+  type NoteEvent,
+  PLACES,
+  type RestEvent,
+  type Tune,
+  lengthFault,
+} from '#core/tune';
 import { lengthWords, tuningFault } from '../text';
 import { isTune } from './isTune';
 import { ID_WORDS, MOST, MAX_COUNT, MAX_EVENTS, MAX_PLAYED_EVENTS, WORDS, playedEvents } from './bounds';
@@ -38,6 +48,9 @@ const tuplet = z.object({
 });
 const chord = words.max(MOST.chord).optional();
 
+/** A schema for every field of a type: one that is left out would be dropped when a tune is kept. */
+type Fields<T> = { readonly [K in keyof Required<T>]: z.ZodType };
+
 const note = z.object({
   kind: z.literal('note'),
   id,
@@ -63,8 +76,14 @@ const note = z.object({
   hold: z.number().min(HOLD_RANGE.least).max(HOLD_RANGE.most).optional(),
   breath: z.number().positive().max(MAX_BREATH).optional(),
   pace: z.number().min(PACE_RANGE.least).max(PACE_RANGE.most).optional(),
-});
-const rest = z.object({ kind: z.literal('rest'), id, duration: fraction, tuplet: tuplet.optional(), chord });
+} satisfies Fields<NoteEvent>);
+const rest = z.object({
+  kind: z.literal('rest'),
+  id,
+  duration: fraction,
+  tuplet: tuplet.optional(),
+  chord,
+} satisfies Fields<RestEvent>);
 const bar = z.object({
   kind: z.literal('bar'),
   id,
@@ -73,7 +92,7 @@ const bar = z.object({
   meter: meter.optional(),
   key: key.optional(),
   reuses: id.optional(),
-});
+} satisfies Fields<BarEvent>);
 
 /** The document, version 1, field by field, with words for what is wrong; it may not part ways with the core's own type. */
 export const documentSchema: z.ZodType<Tune> = z
@@ -100,7 +119,7 @@ export const documentSchema: z.ZodType<Tune> = z
       .min(1)
       .max(MOST.parts),
     form: z.array(words.max(MOST.partName)).min(1).max(MOST.form),
-  })
+  } satisfies Fields<Tune>)
   .superRefine((tune, context) => {
     const refuse = (message: string, path: (string | number)[]) => context.addIssue({ code: 'custom', message, path });
     const names = new Set(tune.parts.map(({ name }) => name));
