@@ -12,7 +12,7 @@ const layer = (from, to) => ({
  */
 const WEB_ROOMS = [
   ['ui'],
-  ['work'],
+  ['threads'],
   ['api'],
   ['store'],
   ['score', 'audio'],

@@ -2,8 +2,8 @@ import { type Remote, proxy, transfer } from 'comlink';
 import type { FileChoice } from '#formats/file';
 import { MAX_IMPORT_BYTES } from '#contract/tunes';
 import type { ImportMessage } from '#formats/text';
-import { problemWords } from '../work/problemWords';
-import { WorkFailure, workerTask } from '../work/workerTask';
+import { problemWords } from '../threads/problemWords';
+import { WorkFailure, workerTask } from '../threads/workerTask';
 import type { ImportEnd, ImportWorker, ImportedTune } from './importProtocol';
 
 /** An import under way; `cancel` ends its worker at once. */

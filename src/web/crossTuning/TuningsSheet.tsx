@@ -11,7 +11,7 @@ import { tuningName } from '#core/tuning';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import type { RankingRequest } from './tuningsProtocol';
-import { problemWords } from '../work/problemWords';
+import { problemWords } from '../threads/problemWords';
 import { useRanking } from './useRanking';
 
 /** Keys that fiddlers play in, tried beside the tune's own. */

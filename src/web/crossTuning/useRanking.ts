@@ -1,8 +1,8 @@
 import { proxy } from 'comlink';
 import { useEffect } from 'react';
 import type { RankedTuning } from '#core/crossTuning';
-import { type WorkState, useWork } from '../work/useWork';
-import { workerTask } from '../work/workerTask';
+import { type WorkState, useWork } from '../threads/useWork';
+import { workerTask } from '../threads/workerTask';
 import type { RankingRequest, TuningsWorker } from './tuningsProtocol';
 
 const startTunings = () => new Worker(new URL('./tunings.worker.ts', import.meta.url), { type: 'module' });

@@ -3,7 +3,7 @@ import type { Change, Gain } from '#core/standing';
 import { changePlace, changeWords } from '#words/standing';
 import type { Words } from '#contract/settings';
 import { Button } from '../ui/Button';
-import { problemWords } from '../work/problemWords';
+import { problemWords } from '../threads/problemWords';
 import type { Gains } from './useDanceWorker';
 
 interface GainsListProps {

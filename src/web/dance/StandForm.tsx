@@ -6,7 +6,7 @@ import { changePlace, changeWords, eventName, noteWords } from '#words/standing'
 import type { Words } from '#contract/settings';
 import { Button } from '../ui/Button';
 import type { DanceRequest } from './danceProtocol';
-import { problemWords } from '../work/problemWords';
+import { problemWords } from '../threads/problemWords';
 import { type FoundStanding, useStanding } from './useDanceWorker';
 
 interface StandFormProps {

@@ -1,7 +1,7 @@
 import type { PlayerSettings } from '#core/report';
 import type { Tune } from '#core/tune';
 import { playedEvents } from '#formats/json';
-import { workerTask } from '../work/workerTask';
+import { workerTask } from '../threads/workerTask';
 import type { JudgeWorker } from './judgeProtocol';
 
 /** Events played that a page judges at once without asking: four times the longest tune that is played. */

@@ -12,7 +12,7 @@ import { StrokeRow, strokeWords } from '../score/StrokeRow';
 import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { ideaInBars } from '#words/idea';
-import { problemWords } from '../work/problemWords';
+import { problemWords } from '../threads/problemWords';
 import { type Search, WANTED, useSearch } from './useSearch';
 import { WishFields } from './WishFields';
 import { keepWishes, readWishes } from './wishesKept';

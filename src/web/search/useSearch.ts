@@ -2,8 +2,8 @@ import { proxy } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { TuneReport } from '#core/report';
 import type { Candidate, StyleWishes } from '#core/search';
-import { type WorkState, useWork } from '../work/useWork';
-import { type WorkThread, workThread } from '../work/workerTask';
+import { type WorkState, useWork } from '../threads/useWork';
+import { type WorkThread, workThread } from '../threads/workerTask';
 import type { SearchWorker } from './searchProtocol';
 
 /** Bowings that are looked for at once. */
