@@ -1,6 +1,6 @@
+import { readFileSync, readdirSync } from 'node:fs';
 import { mendWords } from '#words/mend';
 import { type Schools, DEFAULT_SCHOOLS } from '#core/schools';
-import { readFileSync, readdirSync } from 'node:fs';
 import { changeTuning } from '#core/crossTuning';
 import { instrumentWith } from '#core/instrument';
 import { FREE_HAND, type Hand, searchFingering } from '#core/fingering';

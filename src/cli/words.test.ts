@@ -5,12 +5,12 @@ import { PLACES } from '#core/tune';
 import { STANDARD_TUNING, type Tuning, retunePlan } from '#core/tuning';
 import { pitchSpelled, staffStep, midiOf } from '#core/pitch';
 import { readAbc } from '#formats/abc';
-import { seeded } from '../core/testing/tunes';
 import { findingWords } from '#words/finding';
 import { ornamentName } from '#words/ornament';
 import { toReport } from '#words/reportJson';
 import { SAFETY, toRetune } from '#words/retuneJson';
 import { DEFAULT_SETTINGS, playerSettings } from '#contract/settings';
+import { seeded } from '../core/testing/tunes';
 import { some } from '../core/testing/share';
 
 const WORDS = (['left-hand', 'bowed-triplet'] as const).flatMap((cut) =>

@@ -1,7 +1,7 @@
-import { bookSizeSchema } from './bookSize';
-import { route } from './route';
 import { z } from 'zod';
 import { DANCE_TYPES } from '#core/tune';
+import { bookSizeSchema } from './bookSize';
+import { route } from './route';
 import { tuneListSchema } from './tunes';
 
 /** By what the book can be sorted; `best` is for a search. */

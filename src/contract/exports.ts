@@ -1,5 +1,5 @@
-import { route } from './route';
 import { z } from 'zod';
+import { route } from './route';
 import { tuneChoiceSchema } from './book';
 
 export const EXPORT_FORMATS = ['abc', 'musicxml', 'midi', 'json', 'csv'] as const;

@@ -1,5 +1,5 @@
-import { route } from './route';
 import { z } from 'zod';
+import { route } from './route';
 
 export const PAPERS = { a4: { widthMm: 210, heightMm: 297 }, letter: { widthMm: 215.9, heightMm: 279.4 } } as const;
 export type Paper = keyof typeof PAPERS;

@@ -1,5 +1,5 @@
-import { route } from './route';
 import { z } from 'zod';
+import { route } from './route';
 
 /** How the server stands. A database that is away is the error `database-away`. */
 export const healthSchema = z.object({

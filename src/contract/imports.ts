@@ -1,6 +1,6 @@
-import { route } from './route';
 import { z } from 'zod';
 import { newTuneSchema } from '#formats/json';
+import { route } from './route';
 import { MAX_IMPORT_BYTES } from './tunes';
 
 /** Most tunes that one import may bring. */

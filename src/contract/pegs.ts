@@ -1,8 +1,8 @@
-import { route } from './route';
 import { z } from 'zod';
 import { PLACES } from '#core/tune';
 import { STANDARD_TUNING, TENSION_NEWTONS, parseTuning, tuningName } from '#core/tuning';
 import { tuningFault } from '#formats/text';
+import { route } from './route';
 import { INSTRUMENT_RANGES } from './settings';
 
 /** Most of each that is kept. */

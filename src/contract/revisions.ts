@@ -1,7 +1,7 @@
-import { route } from './route';
-import { tuneIdSchema } from './tunes';
 import { z } from 'zod';
 import { tuneSchema } from '#formats/json';
+import { route } from './route';
+import { tuneIdSchema } from './tunes';
 
 /** How a tune stood after a save. */
 const revisionShape = { revision: z.int().min(1), savedAt: z.iso.datetime() };

@@ -1,4 +1,3 @@
-import { route } from './route';
 import { z } from 'zod';
 import { neighbourAngle } from '#core/crossing';
 import { type EarWeights, DEFAULT_EAR } from '#core/drones';
@@ -19,6 +18,7 @@ import {
   limitsWith,
 } from '#core/tempo';
 import { DANCE_TYPES, PLACES } from '#core/tune';
+import { route } from './route';
 
 /** What each figure of fiddle and bow may be, in its own unit. */
 export const INSTRUMENT_RANGES = {

@@ -1,6 +1,6 @@
-import { route } from './route';
 import { z } from 'zod';
 import { newTuneSchema, tuneSchema } from '#formats/json';
+import { route } from './route';
 
 /** Largest body of a save, and largest text of an import. */
 export const MAX_TUNE_BYTES = 12 * 1024 * 1024;

@@ -1,7 +1,7 @@
-import { route } from './route';
-import { tuneIdSchema } from './tunes';
 import { z } from 'zod';
 import { tuneSchema } from '#formats/json';
+import { route } from './route';
+import { tuneIdSchema } from './tunes';
 
 /** A version of a tune under a name of its own. */
 export const VERSION_KINDS = ['plan', 'setting'] as const;

@@ -1,8 +1,8 @@
 import { pino } from 'pino';
 import request from 'supertest';
+import { DEFAULT_SETTINGS } from '#contract/settings';
 import { createApp } from './app';
 import { readConfig } from './config';
-import { DEFAULT_SETTINGS } from '#contract/settings';
 import { type Database, connect, inTransaction } from './db';
 import { toAppError } from './errors';
 import { jobsHere } from './jobs/jobs';

@@ -1,5 +1,5 @@
-import { counted } from './plural';
 import type { Agreement } from '#core/likeness';
+import { counted } from './plural';
 
 /** `They agree on 52 of 64 beats, on 6 more at the beat itself; 4 differ, 2 stand alone.` */
 export function agreementWords(counts: Readonly<Record<Agreement, number>>): string {

@@ -1,5 +1,5 @@
-import { counted } from './plural';
 import type { BookCount, BulkDeed } from '#contract/book';
+import { counted } from './plural';
 
 const tunes = (count: number) => counted(count, 'tune');
 

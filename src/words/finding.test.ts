@@ -1,6 +1,6 @@
-import { mendWords } from './mend';
 import { reportTune } from '#core/report';
 import { readAbc } from '#formats/abc';
+import { mendWords } from './mend';
 import { findingWords } from './finding';
 
 const findingsOf = (music: string, header = 'R:reel\nM:4/4') =>

@@ -1,5 +1,5 @@
-import { positionWords } from './position';
 import type { HandChord, HandNote, HopOption } from '#core/fingering';
+import { positionWords } from './position';
 
 /** `E:3 in third position`, `A:2 with D:1`. */
 export function callWords(chord: HandChord): string {

@@ -1,7 +1,7 @@
 import { reportTune } from '#core/report';
 import { DEFAULT_SCHOOLS } from '#core/schools';
-import { part, tune } from '../core/testing/tunes';
 import { noteStates } from '#core/noteStates';
+import { part, tune } from '../core/testing/tunes';
 import { loopWords } from './loop';
 
 const played = tune([part('A', 'D4 E4 F#4 G4 A4:4'), part('B', 'A4:4 D4:4')], { start: 'down' });

@@ -1,7 +1,7 @@
-import { counted } from './plural';
 import { loopVerdict } from '#core/bowing';
 import type { TuneReport } from '#core/report';
 import type { NoteState } from '#core/noteStates';
+import { counted } from './plural';
 
 /** What becomes of a selection that is played over and over; null where it is no stretch of one pass. */
 export function loopWords(

@@ -1,9 +1,9 @@
-import { writtenKey, writtenPitch } from './pitch';
 import { reportTune } from '#core/report';
 import { writtenNotes } from '#core/tune';
 import { parseTuning } from '#core/tuning';
-import { part, tune } from '../core/testing/tunes';
 import { noteStates } from '#core/noteStates';
+import { part, tune } from '../core/testing/tunes';
+import { writtenKey, writtenPitch } from './pitch';
 import { callOf, spokenNote } from './note';
 
 function spoken(line: string, index: number, tuning = 'G3 D4 A4 E5') {

@@ -1,9 +1,9 @@
-import { spokenPitch } from './pitch';
-import { positionWords } from './position';
 import { samePitch } from '#core/pitch';
 import { type NoteEvent, type NoteMark, PLACES, type Place } from '#core/tune';
 import { STANDARD_TUNING, type Tuning } from '#core/tuning';
 import type { NoteState } from '#core/noteStates';
+import { spokenPitch } from './pitch';
+import { positionWords } from './position';
 
 const FINGERS = ['open', 'first finger', 'second finger', 'third finger', 'fourth finger'];
 /** `Bar 3, beat 2: E, D string, first finger, up-bow, slurred with the next`. */

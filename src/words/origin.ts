@@ -1,5 +1,5 @@
-import { dayWords } from './days';
 import type { TuneVersion } from '#contract/versions';
+import { dayWords } from './days';
 
 /** `a setting, taught by Wenna Tarr, 8 November 2025; slower than the class`. */
 export function originWords(version: Omit<TuneVersion, 'id' | 'name' | 'tune'>): string {

@@ -1,4 +1,3 @@
-import { mendWords } from './mend';
 import { formatFraction } from '#core/base';
 import { againFrom } from '#core/bowing';
 import { planeName } from '#core/crossing';
@@ -13,8 +12,8 @@ import { type NoteEvent, PLACES, type Place, type Tune, meterName } from '#core/
 import { playingShare, twinFigures } from '#core/twins';
 import type { ImportMessage } from '#formats/text';
 import { findingWords } from '#words/finding';
-
 import type { Report } from '#contract/report';
+import { mendWords } from './mend';
 
 const rounded = (digits: number) => (value: number) => Math.round(value * 10 ** digits) / 10 ** digits;
 const seconds = rounded(6);

@@ -1,12 +1,12 @@
-import { positionWords } from './position';
 import type { Crossing } from '#core/crossing';
 import { ORNAMENTS } from '#core/ornaments';
 import type { Change } from '#core/standing';
 import type { EventKind } from '#core/tempo';
 import { type UnrolledNote, occurrencesOf } from '#core/tune';
 import type { TuneReport } from '#core/report';
-import { ornamentName } from './ornament';
 import type { Words } from '#contract/settings';
+import { positionWords } from './position';
+import { ornamentName } from './ornament';
 
 const EVENT_NAMES: Partial<Record<EventKind, string>> = {
   stroke: 'a stroke',

@@ -4,7 +4,9 @@ import { FULL_SIZE } from '#core/instrument';
 import { midiOf, pitchName } from '#core/pitch';
 import { PLACES, type Tune, unroll, writtenNotes } from '#core/tune';
 import { TUNINGS, parseTuning } from '#core/tuning';
+import { hertzOf } from '#core/pitch';
 import { part, randomTune, seeded, tune } from '../testing/tunes';
+import { cases } from '../testing/share';
 import { applyDrones, holdFinger } from './applyLine';
 import { droneScene, openDrones, stoppedDoubles } from './candidates';
 import { type DroneStep, type DroneWish, droneLine, droneSteps, joinCost } from './droneLine';
@@ -13,11 +15,9 @@ import { intervalClass, pureCents, pureRatio } from './intervals';
 import { LEADING_NOTE_CHOICES, intonationAgainst, openStringCents, unisonBeats } from './intonation';
 import { type Answer, explained, fitEar, listeningPairs } from './listening';
 import { DEFAULT_EAR, rankOf, rankTerms } from './rank';
-import { hertzOf } from '#core/pitch';
 import { pitchRoughness, relativeRoughness, roughnessOf, toneOf } from './roughness';
 import { doubleStops } from './sounding';
 import { threeStrings } from './threeStrings';
-import { cases } from '../testing/share';
 
 function sceneOf(t: Tune) {
   const unrolled = unroll(t);

@@ -2,8 +2,8 @@ import type { Millimetres, Semitones } from '#core/base';
 import { centsToMm } from '#core/fingering';
 import { midiOf } from '#core/pitch';
 import type { Tuning } from '#core/tuning';
-import { pureCents, pureRatio } from './intervals';
 import { hertzOf } from '#core/pitch';
+import { pureCents, pureRatio } from './intervals';
 
 /** Where the A string stands among the four: the others are tuned from it. */
 const A_STRING = 2;

@@ -1,11 +1,11 @@
-import { FINDING_CODES } from './finding';
-import { FINDERS } from './findings';
 import { setLinks } from '#core/bowing';
 import type { Direction, Tune, TuneEvent } from '#core/tune';
 import { part, randomTune, tune } from '../testing/tunes';
+import { cases } from '../testing/share';
+import { FINDING_CODES } from './finding';
+import { FINDERS } from './findings';
 import type { Mend } from './finding';
 import { reportTune } from './report';
-import { cases } from '../testing/share';
 
 const withMend = (t: Tune, edits: Mend['edits']) =>
   reportTune(edits.reduce((edited, { id, link, pass }) => setLinks(edited, new Map([[id, link]]), pass), t));

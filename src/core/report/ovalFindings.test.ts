@@ -1,7 +1,7 @@
 import { setLinks } from '#core/bowing';
+import { type Schools, DEFAULT_SCHOOLS } from '#core/schools';
 import { part, tune } from '../testing/tunes';
 import { OVAL_RUN } from './ovalFindings';
-import { type Schools, DEFAULT_SCHOOLS } from '#core/schools';
 import { reportTune } from './report';
 
 /** D and A string by turns, the higher one down: each crossing is reverse. */

@@ -1,5 +1,4 @@
 import type { BeatsPerMinute, Fraction } from '#core/base';
-import { type PlayerSettings, defaultSettings } from './settings';
 import { type Fingering, type FingerRule, fingerTune, handMoves } from '#core/fingering';
 import {
   type Bands,
@@ -13,6 +12,7 @@ import {
   tempoBand,
 } from '#core/tempo';
 import { type Direction, type NoteEvent, type Tune, type Unrolled, occurrencesOf, unroll } from '#core/tune';
+import { type PlayerSettings, defaultSettings } from './settings';
 import {
   type Figures,
   type ReportSettings,

@@ -1,10 +1,11 @@
+import highs from 'highs';
 import { fraction } from '#core/base';
 import { type TuneReport, reportTune } from '#core/report';
 import { DEFAULT_SCHOOLS } from '#core/schools';
-import { bar, note, part, randomTune, seeded, tune } from '../testing/tunes';
 import { type Direction, type Part, type Tune, writtenNotes } from '#core/tune';
-import highs from 'highs';
+import { bar, note, part, randomTune, seeded, tune } from '../testing/tunes';
 import { integerProgram } from '../testing/integerProgram';
+import { cases, some } from '../testing/share';
 import { alikeBowing, equalBars, unlikeBars } from './alikeBars';
 import {
   type Bowing,
@@ -20,7 +21,6 @@ import { bestOfMixed } from './mixedBest';
 import { bowingTerms, planFigures, proposeBowings, reportOn } from './candidates';
 import { CHOICES, type Choice, type SearchModel, type SearchOptions, searchModel } from './model';
 import { COST_WEIGHTS, MILLIONTHS, MAX_IN_STROKE, type StyleWishes, DEFAULT_WISHES } from './wishes';
-import { cases, some } from '../testing/share';
 
 const PITCHES = ['G3', 'D4', 'F#4', 'A4', 'B4', 'D5', 'E5', 'G5'];
 

@@ -1,7 +1,7 @@
 import { seeded } from '../testing/tunes';
 import { type PlannedNote, RATE, centsOff, dipAt, hear, hertz, level, planOf, defaultPlace } from '../testing/sounds';
-import { render } from './render';
 import { cases, some } from '../testing/share';
+import { render } from './render';
 
 const TUNINGS = [
   ['G3 D4 A4 E5', [55, 62, 69, 76]],

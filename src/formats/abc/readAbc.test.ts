@@ -2,9 +2,9 @@ import { formatFraction } from '#core/base';
 import { pitchName } from '#core/pitch';
 import { reportTune } from '#core/report';
 import { type Tune, unroll, writtenBars, writtenNotes } from '#core/tune';
+import { reuseBars } from '#core/editing';
 import { readAbc, readAbcTunes } from './readAbc';
 import { writeAbc } from './writeAbc';
-import { reuseBars } from '#core/editing';
 
 const head = (fields: string) => `X:1\nT:Test\n${fields}\n`;
 const common = (music: string, key = 'D') => `${head('M:4/4\nL:1/8')}K:${key}\n${music}\n`;

@@ -11,6 +11,7 @@ import {
   sameMeter,
 } from '#core/tune';
 import { type ImportMessage, OutOfBounds, type TextPositions, importMessage } from '../text';
+import type { RawBar } from '../score';
 import {
   type Tuplet,
   chordOf,
@@ -22,7 +23,6 @@ import {
   pitchOf,
   startTuplet,
 } from './elements';
-import type { RawBar } from '../score';
 import type { PreparedText } from './prepare';
 import type { VoiceLine } from './voices';
 

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { type BookView, MAX_VIEWS, type nameViewSchema } from '#contract/book';
 import type { z } from 'zod';
+import { type BookView, MAX_VIEWS, type nameViewSchema } from '#contract/book';
 import type { Queryable } from '../db';
 
 export async function listViews(db: Queryable): Promise<BookView[]> {

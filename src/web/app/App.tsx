@@ -3,10 +3,10 @@ import { useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, createBrowserRouter, useMatch, useRouteError } from 'react-router';
 import { BookPage } from '../book/BookPage';
 import { useSettingsQuery } from '../api/settingsApi';
-import { lazyPage } from './lazyPage';
 import { store } from '../store/theStore';
 import { SignButton } from '../ui/Button';
 import { NameSign } from '../ui/signs';
+import { lazyPage } from './lazyPage';
 import { chooseTheme, currentTheme, showTheme } from './theme';
 
 /** A room in which a tune is open: the bench joins the store before it is shown. */

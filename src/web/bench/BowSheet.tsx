@@ -1,5 +1,3 @@
-import type { SheetProps } from '../openTune/sheetProps';
-import { type ToldStroke, strokeToTell } from './strokeToTell';
 import { useState } from 'react';
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { TuneReport } from '#core/report';
@@ -16,8 +14,10 @@ import {
   toneOf,
   toneWindow,
 } from '#core/travel';
-import { Sheet } from '../ui/Sheet';
 import { beatWords } from '#words/tempo';
+import type { SheetProps } from '../openTune/sheetProps';
+import { Sheet } from '../ui/Sheet';
+import { type ToldStroke, strokeToTell } from './strokeToTell';
 
 const SCHOOL_NAMES: Record<Schools['bowAmount'], string> = {
   'short-strokes': 'short strokes from the first day',

@@ -1,5 +1,5 @@
-import { writtenPitch } from '#words/pitch';
 import { Lock, LockOpen } from 'lucide-react';
+import { writtenPitch } from '#words/pitch';
 import { type Gesture, gestureTargets } from '#core/bowing';
 import type { Direction, Tune } from '#core/tune';
 import { writtenNotes } from '#core/tune';

@@ -1,5 +1,5 @@
-import { INPUT } from '../ui/Field';
 import { Command as Palette } from 'cmdk';
+import { INPUT } from '../ui/Field';
 import { Sheet } from '../ui/Sheet';
 import { type Bench, COMMAND_GROUPS, type CommandGroup } from '../commands/command';
 import { COMMANDS, menuLabel } from '../commands/commands';

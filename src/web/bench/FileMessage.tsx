@@ -1,9 +1,9 @@
 import { useEffect, useRef, useState } from 'react';
 import type { ExportFormat } from '#contract/exports';
-import type { Failure } from '../api/answer';
 import { exportRoutes } from '#contract/exports';
-import { ask } from '../api/ask';
 import { failureWords } from '#words/failure';
+import type { Failure } from '../api/answer';
+import { ask } from '../api/ask';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { saveFile } from '../ui/saveFile';

@@ -1,6 +1,6 @@
-import { mendWords } from '#words/mend';
 import { CircleAlert, Info, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
+import { mendWords } from '#words/mend';
 import { findingWords } from '#words/finding';
 import type { Finding, Mend } from '#core/report';
 import { useAppSelector } from '../store/store';

@@ -1,6 +1,6 @@
-import { DEFAULT_SETTINGS } from '#contract/settings';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { DEFAULT_SETTINGS } from '#contract/settings';
 import { reportTune } from '#core/report';
 import { type Tune, writtenNotes } from '#core/tune';
 import { readAbc } from '#formats/abc';

@@ -1,7 +1,5 @@
-import { SELECT } from '../ui/Field';
-import type { SheetProps } from '../openTune/sheetProps';
-import { roundWords } from '#words/round';
 import { useMemo, useState } from 'react';
+import { roundWords } from '#words/round';
 import { formatFraction, fraction } from '#core/base';
 import {
   PATTERNS,
@@ -14,6 +12,9 @@ import {
 } from '#core/bowing';
 import { reportTune } from '#core/report';
 import { type Meter, type Tune, barNumbers, isCompound, meterName, writtenBars } from '#core/tune';
+import { patternWords } from '#words/pattern';
+import { SELECT } from '../ui/Field';
+import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { PatternSign } from '../ui/signs';
@@ -21,7 +22,6 @@ import { OwnPattern } from './OwnPattern';
 import { keepOwnPatterns, readOwnPatterns } from './ownPatterns';
 import { PatternsNow } from './PatternsNow';
 import { PatternFacts } from './PatternFacts';
-import { patternWords } from '#words/pattern';
 import { StrokePreview } from './StrokePreview';
 
 type Scope = 'selection' | 'bars' | 'part' | 'tune';

@@ -1,5 +1,5 @@
-import { barSpan } from '#words/place';
 import { useMemo } from 'react';
+import { barSpan } from '#words/place';
 import { type PatternRun, recognisePatterns } from '#core/bowing';
 import type { Words } from '#contract/settings';
 import type { Tune } from '#core/tune';

@@ -2,6 +2,7 @@ import { type ReactNode, useDeferredValue, useEffect, useLayoutEffect, useMemo, 
 import { neighbourAngle } from '#core/crossing';
 import type { TuneReport } from '#core/report';
 import { writtenNotes } from '#core/tune';
+import type { NoteState } from '#core/noteStates';
 import { loadEngravingFonts } from '../score/fonts';
 import type { CaretPlace } from '../score/EntryCaret';
 import type { LaneSettings } from '../score/Lanes';
@@ -9,7 +10,6 @@ import type { PaintedDrones } from '../score/ArmPaint';
 import { droneHeads } from '../score/droneHeads';
 import { type LineSpec, lineKeeper, scoreLines } from '../score/lines';
 import { lineStatesKeeper } from '../score/lineStates';
-import type { NoteState } from '#core/noteStates';
 import { ScoreLine, type ScoreLineProps } from '../score/ScoreLine';
 import type { Selection } from '../openTune/openTuneSlice';
 import { selectedIds } from '../openTune/selection';

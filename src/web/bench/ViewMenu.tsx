@@ -1,6 +1,6 @@
-import { SELECT } from '../ui/Field';
 import { Layers } from 'lucide-react';
 import { Popover } from 'radix-ui';
+import { SELECT } from '../ui/Field';
 import { SignButton } from '../ui/Button';
 import { type View, ZOOMS } from './view';
 

@@ -13,9 +13,9 @@ import { TuneSheet } from '../tune/TuneSheet';
 import { TwinsSheet } from '../twins/TwinsSheet';
 import { Sheet } from '../ui/Sheet';
 import { VersionsSheet } from '../versions/VersionsSheet';
+import type { SheetName } from '../commands/sheetList';
 import { KeysSheet } from './KeysSheet';
 import { PatternSheet } from './PatternSheet';
-import type { SheetName } from '../commands/sheetList';
 
 /** Charts are fetched when they are first asked for. */
 const BowSheet = lazy(() => import('./BowSheet').catch(() => ({ default: BowSheetUnavailable })));

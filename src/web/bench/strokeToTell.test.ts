@@ -1,6 +1,6 @@
 import { reportTune } from '#core/report';
-import { bar, part, tune } from '../../core/testing/tunes';
 import { noteStates } from '#core/noteStates';
+import { bar, part, tune } from '../../core/testing/tunes';
 import { strokeToTell } from './strokeToTell';
 
 const played = tune([part('A', 'D4 (E4 F#4) G4 A4:4')], { start: 'down', tempoBpm: 100 });

@@ -1,6 +1,6 @@
 import type { Tune } from '#core/tune';
-import { TuneSheet } from '../tune/TuneSheet';
 import { blankTune } from '#core/editing';
+import { TuneSheet } from '../tune/TuneSheet';
 
 /** The head of a tune that is begun from nothing. */
 export function BeginSheet({

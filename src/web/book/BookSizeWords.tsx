@@ -1,5 +1,5 @@
-import { useBookSizeQuery } from '../api/bookApi';
 import { sizeWords } from '#words/size';
+import { useBookSizeQuery } from '../api/bookApi';
 
 /** What the book takes on the disk, in a line. */
 export function BookSizeWords() {

@@ -1,12 +1,12 @@
-import { counted } from '#words/plural';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
+import { counted } from '#words/plural';
 import type { BookFilter, TuneChoice } from '#contract/book';
 import type { ExportFormat } from '#contract/exports';
-import type { Failure } from '../api/answer';
 import { exportRoutes } from '#contract/exports';
-import { ask } from '../api/ask';
 import { failureWords } from '#words/failure';
+import type { Failure } from '../api/answer';
+import { ask } from '../api/ask';
 import { useRestoreBackupMutation } from '../api/backupApi';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';

@@ -1,10 +1,10 @@
-import { counted } from '#words/plural';
 import { useCallback, useEffect, useEffectEvent, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { useNavigate } from 'react-router';
+import { counted } from '#words/plural';
 import { failureWords } from '#words/failure';
-import { serverApi } from '../api/serverApi';
 import type { FileChoice } from '#formats/file';
+import { serverApi } from '../api/serverApi';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { ImportMessages } from './ImportMessages';

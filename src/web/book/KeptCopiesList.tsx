@@ -1,8 +1,8 @@
 import { momentWords } from '#words/days';
-import type { Failure } from '../api/answer';
 import { failureWords } from '#words/failure';
-import { useCopiesQuery } from '../api/backupApi';
 import { sizeWords } from '#words/size';
+import type { Failure } from '../api/answer';
+import { useCopiesQuery } from '../api/backupApi';
 
 const KINDS = { daily: 'the day’s copy', 'before-restore': 'the book before a backup was taken back' } as const;
 

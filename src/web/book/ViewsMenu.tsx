@@ -2,8 +2,8 @@ import { Bookmark, Trash2 } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { type FormEvent, useState } from 'react';
 import type { BookQuery } from '#contract/book';
-import type { Failure } from '../api/answer';
 import { failureWords } from '#words/failure';
+import type { Failure } from '../api/answer';
 import { useKeepViewMutation, useRemoveViewMutation, useViewsQuery } from '../api/bookApi';
 import { Button, SignButton } from '../ui/Button';
 

@@ -23,10 +23,10 @@ import {
   transposeBySteps,
 } from '#core/editing';
 import { scaleBowLengths, setBowLengths, strokeHeads } from '#core/bowing';
-import type { Bench, Command, CommandGroup } from './command';
 import { counted } from '#words/plural';
 import { MIN_WISH, MAX_WISH } from '#core/travel';
 import { type NoteMark, PLACES, type Tune, writtenNotes } from '#core/tune';
+import type { Bench, Command, CommandGroup } from './command';
 
 /** What an edit is made on: the selected notes, and what was copied last. */
 type EditContext = Pick<Bench, 'tune' | 'ids' | 'clipboard'>;

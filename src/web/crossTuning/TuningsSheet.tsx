@@ -1,17 +1,17 @@
-import { counted } from '#words/plural';
-import type { SheetProps } from '../openTune/sheetProps';
-import { writtenKey, writtenPitch } from '#words/pitch';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
+import { counted } from '#words/plural';
+import { writtenKey, writtenPitch } from '#words/pitch';
 import { type RankedTuning, TUNING_TERMS, type TuningTerm, changeTuning, tiedWith } from '#core/crossTuning';
 import { transposeToKey } from '#core/editing';
 import { type TuneReport, reportTune } from '#core/report';
 import type { Key } from '#core/pitch';
 import { tuningName } from '#core/tuning';
+import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
-import type { RankingRequest } from './tuningsProtocol';
 import { problemWords } from '../threads/problemWords';
+import type { RankingRequest } from './tuningsProtocol';
 import { useRanking } from './useRanking';
 
 /** Keys that fiddlers play in, tried beside the tune's own. */

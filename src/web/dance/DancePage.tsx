@@ -1,15 +1,15 @@
-import { UndoButtons } from '../openTune/UndoButtons';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import type { TuneReport } from '#core/report';
 import { type Change, applyChanges, tightPlaces } from '#core/standing';
+import { beatWords } from '#words/tempo';
+import { UndoButtons } from '../openTune/UndoButtons';
 import { useAppDispatch, useAppSelector } from '../store/store';
 import { conflictSettled, edited, passShown, redone, selected, undone } from '../openTune/openTuneSlice';
 import { Foot, SLIDER_BPM } from '../openTune/Foot';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { SaveMark } from '../openTune/SaveMark';
 import { ConflictSheet } from '../openTune/ConflictSheet';
-import { beatWords } from '#words/tempo';
 import { PlayControls } from '../player/PlayControls';
 import type { Span } from '../player/player';
 import { passStart } from '../player/spans';

@@ -1,8 +1,8 @@
-import { SELECT } from '../ui/Field';
 import { useState } from 'react';
 import type { TuneReport } from '#core/report';
 import { LILTS, type Lilt, hasDottedBeats, liltLeft } from '#core/tempo';
 import { failureWords } from '#words/failure';
+import { SELECT } from '../ui/Field';
 import type { Failure } from '../api/answer';
 import { useSaveSettingsMutation } from '../api/settingsApi';
 import { useAppSelector } from '../store/store';

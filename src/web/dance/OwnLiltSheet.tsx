@@ -1,7 +1,7 @@
-import { INPUT } from '../ui/Field';
 import { useState } from 'react';
 import { liltFaultWords } from '#words/lilt';
 import { LILT_NAME, type Lilt, findLilt, liltFault } from '#core/tempo';
+import { INPUT } from '../ui/Field';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 

@@ -1,12 +1,12 @@
-import { counted } from '#words/plural';
 import { useState } from 'react';
+import { counted } from '#words/plural';
 import type { TuneReport } from '#core/report';
 import type { Change } from '#core/standing';
 import { changePlace, changeWords, eventName, noteWords } from '#words/standing';
 import type { Words } from '#contract/settings';
 import { Button } from '../ui/Button';
-import type { DanceRequest } from './danceProtocol';
 import { problemWords } from '../threads/problemWords';
+import type { DanceRequest } from './danceProtocol';
 import { type FoundStanding, useStanding } from './useDanceWorker';
 
 interface StandFormProps {

@@ -1,8 +1,8 @@
+import { Volume2 } from 'lucide-react';
+import { useMemo, useState } from 'react';
 import { mapChosen } from '#core/editing';
 import { hertzOf } from '#core/pitch';
 import { writtenPitch } from '#words/pitch';
-import { Volume2 } from 'lucide-react';
-import { useMemo, useState } from 'react';
 import {
   type DroneChoice,
   type RankedDrone,

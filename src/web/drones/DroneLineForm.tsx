@@ -1,5 +1,5 @@
-import { counted } from '#words/plural';
 import { useMemo, useState } from 'react';
+import { counted } from '#words/plural';
 import { DRONE_WISHES, type DroneChoice, type DroneWish, applyDrones, droneLine, droneShare } from '#core/drones';
 import { droneSceneOf, reportTune } from '#core/report';
 import { setDrone } from '#core/editing';

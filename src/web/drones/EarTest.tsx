@@ -1,8 +1,8 @@
 import { Volume2 } from 'lucide-react';
 import { useState } from 'react';
 import { type Answer, type Sample, DEFAULT_EAR, explained, fitEar, listeningPairs } from '#core/drones';
-import type { Failure } from '../api/answer';
 import { failureWords } from '#words/failure';
+import type { Failure } from '../api/answer';
 import { useSaveSettingsMutation } from '../api/settingsApi';
 import { useAppSelector } from '../store/store';
 import { playTones } from '../audio/tones';

@@ -1,7 +1,6 @@
-import type { SheetProps } from '../openTune/sheetProps';
+import { useMemo } from 'react';
 import { writtenPitch } from '#words/pitch';
 import { positionWords } from '#words/position';
-import { useMemo } from 'react';
 import {
   type Alternative,
   type Fingering,
@@ -18,9 +17,10 @@ import {
 import { holdFinger } from '#core/drones';
 import { type TuneReport, handOf, reportTune } from '#core/report';
 import { writtenNotes } from '#core/tune';
+import { callWords, fingerList, hopWords, leanWords } from '#words/hand';
+import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
-import { callWords, fingerList, hopWords, leanWords } from '#words/hand';
 
 /** The fingering hand: the tune as a whole, and what else could be done at the note chosen. */
 export function FingeringSheet({

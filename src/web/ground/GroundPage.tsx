@@ -1,6 +1,6 @@
-import { writtenKey, writtenPitch } from '#words/pitch';
 import { useEffect, useMemo } from 'react';
 import { Link, useParams } from 'react-router';
+import { writtenKey, writtenPitch } from '#words/pitch';
 import { LEADING_NOTE_CHOICES } from '#core/drones';
 import { centsToMm, isBanned } from '#core/fingering';
 import {
@@ -17,11 +17,11 @@ import {
 import { midiOf } from '#core/pitch';
 import { PLACES, type Tune, unroll } from '#core/tune';
 import { failureWords } from '#words/failure';
+import { figureWords, openWords, pairWords, spotWords } from '#words/ground';
 import { useAppSelector } from '../store/store';
 import { useStoredTune } from '../openTune/useStoredTune';
 import { selectPlayer, selectSettings } from '../store/selectSettings';
 import { Button } from '../ui/Button';
-import { figureWords, openWords, pairWords, spotWords } from '#words/ground';
 import { Rulers } from './Rulers';
 
 /** The ground of a tune: its key in its tuning under the hand. */

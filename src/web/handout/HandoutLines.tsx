@@ -1,16 +1,16 @@
+import { useMemo } from 'react';
 import { writtenKey, writtenPitch } from '#words/pitch';
 import { reuseWords } from '#words/place';
-import { useMemo } from 'react';
 import { neighbourAngle } from '#core/crossing';
 import { reusedRuns } from '#core/editing';
 import type { TuneReport } from '#core/report';
 import { type Tune, meterName, writtenBars } from '#core/tune';
 import { beatWords } from '#words/tempo';
+import { noteStates } from '#core/noteStates';
 import type { LaneSettings } from '../score/Lanes';
 import { ScoreLine } from '../score/ScoreLine';
 import { droneHeads } from '../score/droneHeads';
 import { engravingKey, scoreLines } from '../score/lines';
-import { noteStates } from '#core/noteStates';
 
 /** Staff height on paper: 40 px of the drawing. Large enough to be read from a stand. */
 const STAFF_MM = 8;

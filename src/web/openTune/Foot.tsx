@@ -1,8 +1,8 @@
 import { Slider } from 'radix-ui';
 import { type ReactNode, useState } from 'react';
 import type { TuneReport } from '#core/report';
-import { BowSign } from '../ui/signs';
 import { beatWords } from '#words/tempo';
+import { BowSign } from '../ui/signs';
 
 interface FootProps {
   readonly report: TuneReport;

@@ -1,7 +1,7 @@
 import { useNavigate } from 'react-router';
 import type { Tune } from '#core/tune';
-import type { Failure } from '../api/answer';
 import { failureWords } from '#words/failure';
+import type { Failure } from '../api/answer';
 import { useAddTunesMutation } from '../api/bookApi';
 import { Button } from '../ui/Button';
 import { removeDraft } from './drafts';

@@ -1,7 +1,7 @@
 import type { Middleware } from '@reduxjs/toolkit';
+import { z } from 'zod';
 import { type TuneRecord, tuneRecordSchema, tuneRoutes } from '#contract/tunes';
 import type { Tune } from '#core/tune';
-import { z } from 'zod';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
 import { serverApi } from '../api/serverApi';

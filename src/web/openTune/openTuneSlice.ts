@@ -2,13 +2,13 @@ import { type Draft, type PayloadAction, createSelector, createSlice, original }
 import { reportTune } from '#core/report';
 import { type Tune, writtenNotes } from '#core/tune';
 import type { TuneRecord } from '#contract/tunes';
-import type { Failure } from '../api/answer';
 import { type Fragment, followReuse } from '#core/editing';
+import { noteStates } from '#core/noteStates';
+import type { Failure } from '../api/answer';
 import type { EntryOutcome } from '../entry/entryKeys';
 import { type EntryState, type EntryWay, beginEntry, keptCaret } from '../entry/entryState';
 import { selectPlayer } from '../store/selectSettings';
 import { measured } from '../ui/measured';
-import { noteStates } from '#core/noteStates';
 
 /** How far back undo reaches. */
 const MAX_STEPS = 500;

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { Tune } from '#core/tune';
-import type { Failure } from '../api/answer';
 import { tuneRoutes } from '#contract/tunes';
+import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
 import { newestDraft } from './drafts';
 

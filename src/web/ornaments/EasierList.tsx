@@ -1,5 +1,5 @@
-import { counted } from '#words/plural';
 import { useMemo } from 'react';
+import { counted } from '#words/plural';
 import { easierVersions } from '#core/ornaments';
 import { reportTune } from '#core/report';
 import { Button } from '../ui/Button';

@@ -1,5 +1,5 @@
-import { writtenPitch } from '#words/pitch';
 import { useMemo } from 'react';
+import { writtenPitch } from '#words/pitch';
 import { obstacleWords, ornamentName } from '#words/ornament';
 import { ORNAMENTS, type OrnamentFacts, leaveOff, ornament as decorate, ornamentFacts } from '#core/ornaments';
 import { ornamentSceneOf } from '#core/report';

@@ -1,5 +1,5 @@
-import { counted } from '#words/plural';
 import { useMemo, useState } from 'react';
+import { counted } from '#words/plural';
 import { RULE_PLACE_WORDS, ornamentName } from '#words/ornament';
 import {
   ORNAMENTS,

@@ -1,6 +1,6 @@
-import { dayWords, today } from '#words/days';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
+import { dayWords, today } from '#words/days';
 import { type Fiddle, type Pegs, newFiddle } from '#contract/pegs';
 import { INSTRUMENT_RANGES } from '#contract/settings';
 import { PLACES } from '#core/tune';

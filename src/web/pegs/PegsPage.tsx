@@ -1,15 +1,15 @@
-import { SELECT } from '../ui/Field';
-import { writtenPitch } from '#words/pitch';
 import { Settings2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { writtenPitch } from '#words/pitch';
 import { type Fiddle, type Pegs, withChecks } from '#contract/pegs';
 import { implausibleWords } from '#formats/text';
 import { type Minutes, creepScale, simulatedFiddle } from '#core/creep';
 import { PLACES, type Place } from '#core/tune';
 import { STANDARD_TUNING, parseTuning, retunePlan, tuningName } from '#core/tuning';
-import type { Failure } from '../api/answer';
 import { failureWords } from '#words/failure';
+import { SELECT } from '../ui/Field';
+import type { Failure } from '../api/answer';
 import type { Change } from '../api/revisedRecord';
 import { usePegsQuery, useSavePegsMutation } from '../api/pegsApi';
 import { useSaveSettingsMutation } from '../api/settingsApi';

@@ -1,5 +1,5 @@
-import { writtenPitch } from '#words/pitch';
 import { Ear, Mic, MicOff } from 'lucide-react';
+import { writtenPitch } from '#words/pitch';
 import type { Creep, Minutes } from '#core/creep';
 import { PLACES, type Place } from '#core/tune';
 import { type Tuning } from '#core/tuning';

@@ -1,5 +1,5 @@
-import { writtenPitch } from '#words/pitch';
 import { Check } from 'lucide-react';
+import { writtenPitch } from '#words/pitch';
 import { SAFETY, toRetune } from '#words/retuneJson';
 import type { RetunePlan, RetuneStep } from '#core/tuning';
 import { parsePitch } from '#core/pitch';

@@ -1,6 +1,6 @@
-import { writtenPitch } from '#words/pitch';
 import { Plus, Trash2 } from 'lucide-react';
 import { useId, useState } from 'react';
+import { writtenPitch } from '#words/pitch';
 import { type OwnTuning, type Pegs, tuningText } from '#contract/pegs';
 import { TUNINGS, parseTuning, tuningName } from '#core/tuning';
 import { Button, SignButton } from '../ui/Button';

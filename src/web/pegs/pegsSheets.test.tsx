@@ -1,7 +1,7 @@
-import { SAFETY } from '#words/retuneJson';
-import { today } from '#words/days';
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { SAFETY } from '#words/retuneJson';
+import { today } from '#words/days';
 import { type Pegs, DEFAULT_PEGS } from '#contract/pegs';
 import { STANDARD_TUNING, TUNINGS, parseTuning, retunePlan } from '#core/tuning';
 import { FiddleSheet } from './FiddleSheet';

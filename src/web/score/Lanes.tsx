@@ -1,5 +1,6 @@
 import { memo } from 'react';
 import { PLACES } from '#core/tune';
+import type { NoteState } from '#core/noteStates';
 import type { LineGeometry } from './geometry';
 import {
   BEAT_DEPTH,
@@ -12,7 +13,6 @@ import {
   hairY,
   roomLane,
 } from './lanePaths';
-import type { NoteState } from '#core/noteStates';
 
 export interface LaneSettings {
   readonly fingers: boolean;

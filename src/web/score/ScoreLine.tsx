@@ -1,5 +1,7 @@
 import { type ReactNode, memo, useMemo, useState } from 'react';
 import type { Tuning } from '#core/tuning';
+import type { NoteState } from '#core/noteStates';
+import { spokenNote } from '#words/note';
 import { measured } from '../ui/measured';
 import { bowSignPath } from '../ui/signs';
 import { ArmPaint, type PaintedDrones } from './ArmPaint';
@@ -9,8 +11,6 @@ import type { LineGeometry, NoteBox } from './geometry';
 import { Lanes, type LaneSettings, lanesHeight } from './Lanes';
 import { LANES } from './lanePaths';
 import type { LineSpec } from './lines';
-import type { NoteState } from '#core/noteStates';
-import { spokenNote } from '#words/note';
 import { markPath } from './markPaths';
 import { type LineSigns, OTHER_SIGN_STEP, layOutSigns, signsKey } from './signs';
 import { type DrawnLine, StaffDrawing } from './StaffDrawing';

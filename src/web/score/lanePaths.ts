@@ -1,5 +1,5 @@
-import type { LineGeometry } from './geometry';
 import type { NoteState } from '#core/noteStates';
+import type { LineGeometry } from './geometry';
 
 /** Heights of the lanes under a staff, from the top of the first one. */
 export const LANES = {

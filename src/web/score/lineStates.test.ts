@@ -1,10 +1,10 @@
 import { reportTune } from '#core/report';
 import { setLinks } from '#core/bowing';
 import { transposeBySteps } from '#core/editing';
+import { noteStates } from '#core/noteStates';
 import { part, tune } from '../../core/testing/tunes';
 import { scoreLines } from './lines';
 import { lineStatesKeeper } from './lineStates';
-import { noteStates } from '#core/noteStates';
 
 const twoLines = tune([part('A', 'D4 E4 F#4 G4 A4 B4 C#5 D5 | D5 C#5 B4 A4 G4 F#4 E4 D4')], { start: 'down' });
 

@@ -1,5 +1,5 @@
-import type { LineSpec } from './lines';
 import { type NoteState, sameShown } from '#core/noteStates';
+import type { LineSpec } from './lines';
 
 type States = ReadonlyMap<string, NoteState>;
 

@@ -1,8 +1,8 @@
 import { reportTune } from '#core/report';
+import { noteStates } from '#core/noteStates';
 import { bar, note, randomTune, seeded, tune } from '../../core/testing/tunes';
 import type { LineGeometry, NoteBox, Obstacle } from './geometry';
 import { scoreLines } from './lines';
-import { noteStates } from '#core/noteStates';
 import { layOutSigns } from './signs';
 
 const TOP = 90;

@@ -1,10 +1,10 @@
 import { writtenPitch } from '#words/pitch';
-import type { LineGeometry, NoteBox } from './geometry';
 import type { NoteEvent, RestEvent } from '#core/tune';
-import type { LineSpec } from './lines';
 import type { NoteState } from '#core/noteStates';
-import type { ScoreMark } from './markPaths';
 import { callOf } from '#words/note';
+import type { LineGeometry, NoteBox } from './geometry';
+import type { LineSpec } from './lines';
+import type { ScoreMark } from './markPaths';
 import { Skyline } from './skyline';
 
 /** Places of our own signs over the engraving, whichever way the strokes go: bow signs, slurs, ties, fingers, endings. All places in the line's pixels. */

@@ -1,8 +1,8 @@
-import { SELECT } from '../ui/Field';
 import { BAND_RANGE, type StoredSettings } from '#contract/settings';
 import { REGIONS, type TempoBand, beatUnit, tempoBand } from '#core/tempo';
 import { DANCE_TYPES, type DanceType, type Meter } from '#core/tune';
 import { beatWords } from '#words/tempo';
+import { SELECT } from '../ui/Field';
 import { NumberField } from '../ui/NumberField';
 
 interface BandsSectionProps {

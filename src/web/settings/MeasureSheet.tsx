@@ -3,12 +3,12 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { type Drill, beginLadder, climb, drillCeiling, drillTune, measuredLimit, slowestBow } from '#core/drills';
 import { type PlayerSettings, reportTune } from '#core/report';
 import type { LimitKey } from '#core/tempo';
+import { DRILL_WORDS } from '#words/drill';
+import { LIMIT_WORDS } from '#words/settings';
 import { type ListenSettings, readListenSettings } from '../player/listenSettings';
 import { usePlayer } from '../player/usePlayer';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
-import { DRILL_WORDS } from '#words/drill';
-import { LIMIT_WORDS } from '#words/settings';
 
 interface MeasureSheetProps {
   readonly limit: LimitKey;

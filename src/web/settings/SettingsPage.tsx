@@ -1,9 +1,9 @@
-import type { Finding } from '#core/report';
-import { counted } from '#words/plural';
-import { dayWords, today } from '#words/days';
 import { Undo2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
+import type { Finding } from '#core/report';
+import { counted } from '#words/plural';
+import { dayWords, today } from '#words/days';
 import {
   type ChangedTune,
   INSTRUMENT_RANGES,
@@ -15,18 +15,18 @@ import { FULL_SIZE, type Instrument } from '#core/instrument';
 import { SCHOOL_CHOICES, SCHOOL_NAMES, type Schools } from '#core/schools';
 import { drillFor } from '#core/drills';
 import { GUESSED_LIMITS, LIMIT_KEYS, type LimitKey } from '#core/tempo';
-import type { Failure } from '../api/answer';
 import { failureWords } from '#words/failure';
+import { FINDING_NAMES, INSTRUMENT_WORDS, LIMIT_WORDS, SCHOOL_WORDS } from '#words/settings';
+import type { Failure } from '../api/answer';
 import type { Change } from '../api/revisedRecord';
 import { useSaveSettingsMutation, useSettingsQuery } from '../api/settingsApi';
 import { Button } from '../ui/Button';
+import { NumberField } from '../ui/NumberField';
 import { BandsSection } from './BandsSection';
 import { DottedSection } from './DottedSection';
 import { HandSection } from './HandSection';
 import { MeasureSheet } from './MeasureSheet';
-import { NumberField } from '../ui/NumberField';
 import { WordsSection } from './WordsSection';
-import { FINDING_NAMES, INSTRUMENT_WORDS, LIMIT_WORDS, SCHOOL_WORDS } from '#words/settings';
 
 interface Step extends Change<StoredSettings> {
   readonly label: string;

@@ -1,5 +1,3 @@
-import { counted } from '#words/plural';
-import type { SheetProps } from '../openTune/sheetProps';
 import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
 import {
   SortableContext,
@@ -10,6 +8,7 @@ import {
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical, Trash2 } from 'lucide-react';
 import { useId, useState } from 'react';
+import { counted } from '#words/plural';
 import { formatFraction } from '#core/base';
 import {
   addPart,
@@ -24,6 +23,7 @@ import {
 } from '#core/editing';
 import { reportTune } from '#core/report';
 import { type Part, type Tune, barSumFaults, writtenBars } from '#core/tune';
+import type { SheetProps } from '../openTune/sheetProps';
 import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { ReuseField, ReusedRow } from './ReuseField';

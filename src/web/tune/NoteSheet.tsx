@@ -1,11 +1,11 @@
-import { INPUT } from '../ui/Field';
-import type { SheetProps } from '../openTune/sheetProps';
 import { useId, useState } from 'react';
 import { type Freedom, keysInForce, setChord, setFreedom, setGraceNotes } from '#core/editing';
 import { HOLD_RANGE, MAX_BREATH, PACE_RANGE } from '#core/tempo';
 import { readGraces, writeGraces } from '#core/entry';
 import { type NoteEvent, writtenNotes } from '#core/tune';
 import { ordinal } from '#words/ordinal';
+import { INPUT } from '../ui/Field';
+import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 

@@ -1,6 +1,6 @@
+import { useState } from 'react';
 import { counted } from '#words/plural';
 import { barSpan, reuseWords } from '#words/place';
-import { useState } from 'react';
 import { type ReusedRun, releaseBars, reuseBars } from '#core/editing';
 import { type Tune, barNumbers, writtenBars } from '#core/tune';
 import { Button } from '../ui/Button';

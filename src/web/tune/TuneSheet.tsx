@@ -1,4 +1,3 @@
-import { Field, INPUT } from '../ui/Field';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
@@ -7,6 +6,7 @@ import { LETTERS, MODES, keyFifths, keyName } from '#core/pitch';
 import { DANCE_TYPES, type Tune, meterName } from '#core/tune';
 import { TUNINGS, parseTuning, tuningName } from '#core/tuning';
 import { implausibleTuning } from '#contract/pegs';
+import { Field, INPUT } from '../ui/Field';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 

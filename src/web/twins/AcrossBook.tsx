@@ -1,8 +1,8 @@
 import { Link } from 'react-router';
-import type { Failure } from '../api/answer';
 import { failureWords } from '#words/failure';
-import { usePartLikenessesQuery } from '../api/bookApi';
 import { likenessWords } from '#words/alignment';
+import type { Failure } from '../api/answer';
+import { usePartLikenessesQuery } from '../api/bookApi';
 
 /** Tunes of the book that are like this one, and parts that it shares with others. */
 export function AcrossBook({ id }: { readonly id: string }) {

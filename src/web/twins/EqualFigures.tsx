@@ -1,6 +1,6 @@
+import { useMemo, useState } from 'react';
 import { counted } from '#words/plural';
 import { roundWords } from '#words/round';
-import { useMemo, useState } from 'react';
 import { type TuneReport, reportTune } from '#core/report';
 import {
   type CountCue,
@@ -13,8 +13,8 @@ import {
 } from '#core/twins';
 import { Button } from '../ui/Button';
 import { BowSign } from '../ui/signs';
-import { noteNames, placeName } from './placeNames';
 import type { SheetProps } from '../openTune/sheetProps';
+import { noteNames, placeName } from './placeNames';
 
 /** Figures told before the rest is only counted, and notes of a figure that are named. */
 const FIGURES_TOLD = 12;

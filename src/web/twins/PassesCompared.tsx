@@ -1,7 +1,7 @@
-import { SELECT } from '../ui/Field';
 import { useMemo, useState } from 'react';
 import { type BowOf, type PassBarDifference, passDifferences } from '#core/difference';
 import type { Link } from '#core/tune';
+import { SELECT } from '../ui/Field';
 import type { SheetProps } from '../openTune/sheetProps';
 
 const LINK_WORDS: Record<Link, string> = {

@@ -1,10 +1,10 @@
+import { useMemo } from 'react';
 import { counted } from '#words/plural';
 import { barSpan } from '#words/place';
-import { useMemo } from 'react';
 import { phraseIndex } from '#core/twins';
 import { Button } from '../ui/Button';
-import { noteNames } from './placeNames';
 import type { SheetProps } from '../openTune/sheetProps';
+import { noteNames } from './placeNames';
 
 const NOTES_NAMED = 12;
 

@@ -1,8 +1,8 @@
 import { useMemo } from 'react';
 import { handTwins } from '#core/twins';
 import { Button } from '../ui/Button';
-import { noteNames, placeName } from './placeNames';
 import type { SheetProps } from '../openTune/sheetProps';
+import { noteNames, placeName } from './placeNames';
 
 const TWINS_TOLD = 12;
 const NOTES_NAMED = 8;

@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import type { Failure } from '../api/answer';
 import { failureWords } from '#words/failure';
+import { originWords } from '#words/origin';
+import type { Failure } from '../api/answer';
 import { useVersionsQuery } from '../api/versionsApi';
 import { useStoredTune } from '../openTune/useStoredTune';
 import { AlignedBars } from './AlignedBars';
-import { originWords } from '#words/origin';
 
 /** The settings of a tune beat by beat against the tune as it is now. */
 export default function AlignmentPage() {

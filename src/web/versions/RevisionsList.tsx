@@ -1,10 +1,10 @@
-import { momentWords, timeWords, today, weekdayWords } from '#words/days';
 import { useState } from 'react';
+import { momentWords, timeWords, today, weekdayWords } from '#words/days';
 import { KEPT_REVISIONS } from '#contract/revisions';
 import { tuneDifference } from '#core/difference';
 import type { Tune } from '#core/tune';
-import type { Failure } from '../api/answer';
 import { failureWords } from '#words/failure';
+import type { Failure } from '../api/answer';
 import { useRevisionQuery, useRevisionsQuery } from '../api/versionsApi';
 import { Button } from '../ui/Button';
 import { Differences } from './Differences';

@@ -1,14 +1,15 @@
-import { INPUT } from '../ui/Field';
-import type { SheetProps } from '../openTune/sheetProps';
-import { momentWords } from '#words/days';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { momentWords } from '#words/days';
 import type { TuneVersion, VersionOrigin } from '#contract/versions';
 import { tuneDifference } from '#core/difference';
 import type { Tune } from '#core/tune';
-import type { Failure } from '../api/answer';
 import { failureWords } from '#words/failure';
+import { originWords } from '#words/origin';
+import { INPUT } from '../ui/Field';
+import type { SheetProps } from '../openTune/sheetProps';
+import type { Failure } from '../api/answer';
 import {
   useChangeVersionMutation,
   useNameVersionMutation,
@@ -18,7 +19,6 @@ import {
 import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { OriginFields } from './OriginFields';
-import { originWords } from '#words/origin';
 import { Differences } from './Differences';
 import { RevisionsList } from './RevisionsList';
 
