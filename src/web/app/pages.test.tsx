@@ -16,6 +16,7 @@ import PegsPage from '../pegs/PegsPage';
 import { SettingsPage } from '../settings/SettingsPage';
 import { type FakeServer, fakeServer } from '../testing/fakeServer';
 import { renderPage } from '../testing/page';
+import { summary } from '../testing/summary';
 import { TIDE_REEL } from '../testing/tideReel';
 import AlignmentPage from '../versions/AlignmentPage';
 
@@ -132,31 +133,6 @@ describe('the bench', () => {
 });
 
 describe('the book', () => {
-  const summary: TuneSummary = {
-    id: '7c5e2f5e-0000-4000-8000-000000000001',
-    revision: 1,
-    title: 'Reel of the Turning Tide',
-    danceType: 'reel',
-    meter: '4/4',
-    key: 'D major',
-    tuning: 'G3 D4 A4 E5',
-    form: 'AABB',
-    bars: 32,
-    isCounted: true,
-    givenUp: null,
-    comesRound: true,
-    flippedParts: [],
-    ceilingBpm: 118,
-    wishBpm: 108,
-    bandLow: 100,
-    bandHigh: 116,
-    beat: '1/2',
-    problems: 0,
-    cares: 2,
-    tags: [],
-    practisedAt: null,
-    updatedAt: AT,
-  };
   const facets = { types: [], keys: [], tunings: [], tags: [], tunes: 1, removed: 0, asOf: AT };
   const show = () => renderPage(<BookPage />, { path: '/', at: '/' });
   const answerWith = (tunes: readonly TuneSummary[]) => {
@@ -167,7 +143,7 @@ describe('the book', () => {
   };
 
   test('tells how many tunes there are and asks for those that are looked for', async () => {
-    answerWith([summary]);
+    answerWith([summary(1, { id: ID, title: 'Reel of the Turning Tide' })]);
     show();
     await screen.findByText(/1 tune/);
     await userEvent.type(screen.getAllByRole('textbox')[0]!, 'tide');

@@ -3,6 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import type { BookSort } from '#contract/book';
 import type { TuneSummary } from '#contract/tunes';
+import { summary } from '../testing/summary';
 import { BookTable } from './BookTable';
 import { type Chosen, NOTHING } from './selection';
 
@@ -36,35 +37,6 @@ beforeEach(() => {
     });
   };
 });
-
-function summary(i: number, more: Partial<TuneSummary> = {}): TuneSummary {
-  return {
-    id: `id-${i}`,
-    revision: 1,
-    title: `Tune ${i}`,
-    danceType: 'reel',
-    meter: '4/4',
-    key: 'D major',
-    tuning: 'G3 D4 A4 E5',
-    form: 'AABB',
-    bars: 32,
-    isCounted: true,
-    givenUp: null,
-    comesRound: true,
-    flippedParts: [],
-    ceilingBpm: 124.7,
-    wishBpm: 112,
-    bandLow: 104,
-    bandHigh: 120,
-    beat: '1/2',
-    problems: 0,
-    cares: 0,
-    tags: [],
-    practisedAt: null,
-    updatedAt: '2026-11-01T10:00:00.000Z',
-    ...more,
-  };
-}
 
 function Book(props: {
   readonly tunes: readonly TuneSummary[];
