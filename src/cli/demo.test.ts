@@ -184,8 +184,9 @@ test('a pain reported for any finger is in no fingering and no alternative of th
       for (const { stop } of doublings(tune, unrolled, fingers, report.timing.durations, hand))
         expect(stop.finger).not.toBe(finger);
       for (const { mends } of findings)
-        for (const { notes = [] } of mends)
-          for (const edit of notes) if ('refinger' in edit) expect(edit.refinger.finger).not.toBe(finger);
+        for (const mend of mends)
+          for (const edit of 'notes' in mend ? mend.notes : [])
+            if ('refinger' in edit) expect(edit.refinger.finger).not.toBe(finger);
     }
 });
 

@@ -1,5 +1,5 @@
 import type { Disturbance } from '#core/bowing';
-import type { Finding, FindingPlace, Mend } from '#core/report';
+import type { Finding, FindingPlace, Mend, NoteEdit, Turn } from '#core/report';
 import type { Direction, Link } from '#core/tune';
 import { barWords } from './place';
 import { counted } from './plural';
@@ -25,36 +25,56 @@ const NEXT_WORDS: Record<Link, string> = {
   retake: 'retake the next note',
 };
 
-function deedWords(mend: Mend, { place: own, ids }: MendedFinding): string {
-  const { deed, place, edits, start, also } = mend;
-  const isHere = edits.length === 0 || ids.includes(edits[0]!.id);
-  const isSameBar = place !== null && place.part === own.part && place.bar === own.bar;
-  const bar = place === null || isSameBar ? '' : ` in ${barIn(place, own.part)}`;
-  const beat = place === null ? '' : `${isSameBar ? ' at' : ','} beat ${Number(place.beat.toFixed(2))}`;
-  const where = isHere ? '' : `${bar}${beat}`;
-  const other = edits.find(({ id }) => id !== edits[0]!.id);
-  const next = also ? ` and ${alsoWords(also, own.part)}` : other ? ` and ${NEXT_WORDS[other.link]}` : '';
-  switch (deed) {
+function deedWords(mend: Mend, finding: MendedFinding): string {
+  switch (mend.deed) {
     case 'split':
-      return `split ${isHere ? 'it' : 'the slur'}${where}${next}`;
     case 'join':
-      return `slur ${isHere ? 'it' : 'two'}${where}${next}`;
     case 'turn':
-      return `turn the bow${where}${next}`;
     case 'retake':
-      return `retake${where}${once(mend)}${next}`;
+      return turnWords(mend, finding);
+    case 'make-alike':
+      return 'bow them alike';
     case 'start':
-      return `start on the ${BOW[start ?? 'down']}`;
+      return `start on the ${BOW[mend.start]}`;
     case 'rebar':
       return 'draw the bar lines anew from here';
     case 'unlock':
       return 'unlock it';
     case 'slower':
       return 'play it slower';
+    default:
+      return noteDeedWords(mend, finding);
+  }
+}
+
+type TurnMend = Mend & { readonly deed: Turn };
+type NoteMend = Extract<Mend, { readonly notes: unknown }>;
+
+/** `split the slur in bar 3, beat 2 and turn on the next note`. */
+function turnWords(mend: TurnMend, { place: own, ids }: MendedFinding): string {
+  const { place, edits, also } = mend;
+  const isHere = ids.includes(edits[0]!.id);
+  const isSameBar = place !== null && place.part === own.part && place.bar === own.bar;
+  const bar = place === null || isSameBar ? '' : ` in ${barIn(place, own.part)}`;
+  const beat = place === null ? '' : `${isSameBar ? ' at' : ','} beat ${Number(place.beat.toFixed(2))}`;
+  const where = isHere ? '' : `${bar}${beat}`;
+  const other = edits.find(({ id }) => id !== edits[0]!.id);
+  const next = also ? ` and ${alsoWords(also, own.part)}` : other ? ` and ${NEXT_WORDS[other.link]}` : '';
+  const turned = {
+    split: `split ${isHere ? 'it' : 'the slur'}${where}`,
+    join: `slur ${isHere ? 'it' : 'two'}${where}`,
+    turn: `turn the bow${where}`,
+    retake: `retake${where}${once(mend)}`,
+  };
+  return `${turned[mend.deed]}${next}`;
+}
+
+function noteDeedWords({ deed, notes }: NoteMend, { ids }: MendedFinding): string {
+  switch (deed) {
     case 'fit-last-note':
       return 'make the last note fit';
     case 'less-bow':
-      return `draw ${mend.notes?.length === 1 ? 'one stroke' : `${mend.notes?.length ?? 0} strokes`} with less bow`;
+      return `draw ${notes.length === 1 ? 'one stroke' : `${notes.length} strokes`} with less bow`;
     case 'accent':
       return 'mean the quick stroke as an accent';
     case 'hold-pair':
@@ -62,15 +82,13 @@ function deedWords(mend: Mend, { place: own, ids }: MendedFinding): string {
     case 'barre':
       return 'lay the finger across both strings';
     case 'refinger':
-      return refingerWords(mend);
+      return refingerWords(notes);
     case 'confirm-string':
       return ids.length === 1 ? 'keep the string' : `keep all ${ids.length} strings`;
     case 'leave-off':
       return 'leave it off';
     case 'press-in':
       return 'press it in instead';
-    case 'make-alike':
-      return 'bow them alike';
     case 'other-drone':
       return 'take the string on the other side';
     case 'no-drone':
@@ -81,19 +99,19 @@ function deedWords(mend: Mend, { place: own, ids }: MendedFinding): string {
 const ORDINALS = ['first', 'second', 'third', 'fourth'];
 
 /** `, the second time only`: for an edit of one pass. */
-function once({ edits }: Mend): string {
+function once({ edits }: TurnMend): string {
   const pass = edits[0]?.pass ?? null;
   return pass === null ? '' : `, the ${ORDINALS[pass - 1] ?? `${pass}th`} time only`;
 }
 
-function refingerWords({ notes: edits = [] }: Mend): string {
+function refingerWords(edits: readonly NoteEdit[]): string {
   const edit = edits.find((candidate) => 'refinger' in candidate);
   if (!edit || !('refinger' in edit)) return 'take another finger';
   const { place, finger, position } = edit.refinger;
   return `take it as ${place}:${finger}${position === 1 ? '' : ` in ${positionWords(position)} position`}`;
 }
 
-function alsoWords({ deed, place }: NonNullable<Mend['also']>, ownPart: string): string {
+function alsoWords({ deed, place }: NonNullable<TurnMend['also']>, ownPart: string): string {
   const deeds = { split: 'split the slur', join: 'slur two', turn: 'turn the bow', retake: 'retake' };
   return `${deeds[deed]} in ${barIn(place, ownPart)}, beat ${Number(place.beat.toFixed(2))}`;
 }
@@ -114,44 +132,67 @@ const COSTS: Partial<Record<Disturbance, string>> = {
 };
 
 /** What a mend costs beside its gain, where it says so. */
-function costWords({ disturbs = [] }: Mend): string {
-  const words = disturbs.flatMap((name) => COSTS[name] ?? []);
+function costWords(mend: Mend): string {
+  const words = ('disturbs' in mend ? (mend.disturbs ?? []) : []).flatMap((name) => COSTS[name] ?? []);
   return words.length === 0 ? '' : `; ${words.join(', ')}`;
 }
 
 function gainWords(mend: Mend): string {
-  const { deed, ceilingBpm, hereBpm, reverseOvals, comesRound, flippedParts } = mend;
-  const { outside, jerks, armDegreesSaved } = mend;
-  const to = (bpm: number | null) => (bpm === null ? 'at any tempo' : `to ${Math.floor(bpm)}`);
+  const { deed, gain, ceilingBpm, comesRound, flippedParts } = mend;
   if (deed === 'confirm-string') return 'nothing else changes';
   if (deed === 'slower') return `${Math.floor(ceilingBpm ?? 0)} stands`;
-  // Other places may still hold the tune back: then the gain is here alone.
-  const isHereOnly = hereBpm !== undefined && ceilingBpm !== null && (hereBpm === null || hereBpm > ceilingBpm + 0.5);
-  const stands = isHereOnly ? `stands ${to(hereBpm)} here` : `stands ${to(ceilingBpm)}`;
+  const stands = standsWords(mend);
   const round = comesRound ? '' : 'does not come round, ';
-  if (outside !== undefined)
-    return `${outside === 0 ? 'all within the window' : `${counted(outside, 'stroke')} still outside`}, ${round}${stands}`;
-  if (jerks !== undefined)
-    return `${jerks === 0 ? 'no jerk left' : `${counted(jerks, 'jerk')} left`}, ${round}${stands}`;
-  if (armDegreesSaved !== undefined) return `the arm turns ${Math.round(armDegreesSaved)}° less, ${round}${stands}`;
-  if (reverseOvals !== undefined) {
-    const ovals = deed === 'start' ? `${reverseOvals} reverse crossings left` : 'all natural here';
-    return `${ovals}, ${comesRound ? '' : 'does not come round, '}${stands}`;
+  switch (gain.of) {
+    case 'outside':
+      return `${gain.left === 0 ? 'all within the window' : `${counted(gain.left, 'stroke')} still outside`}, ${round}${stands}`;
+    case 'jerks':
+      return `${gain.left === 0 ? 'no jerk left' : `${counted(gain.left, 'jerk')} left`}, ${round}${stands}`;
+    case 'arm':
+      return `the arm turns ${Math.round(gain.degreesSaved)}° less, ${round}${stands}`;
+    case 'reverse-crossings':
+      return `${deed === 'start' ? `${gain.left} reverse crossings left` : 'all natural here'}, ${round}${stands}`;
+    case 'tune':
+    case 'place':
+      if (comesRound) return `comes round, ${stands}`;
+      if (flippedParts.length === 0) return `${stands}, flips when begun again`;
+      return `${stands}, ${flippedParts.join(' and ')} flip${flippedParts.length === 1 ? 's' : ''}`;
   }
-  if (comesRound) return `comes round, ${stands}`;
-  if (flippedParts.length === 0) return `${stands}, flips when begun again`;
-  return `${stands}, ${flippedParts.join(' and ')} flip${flippedParts.length === 1 ? 's' : ''}`;
+}
+
+/** `stands to 112`; where other places still hold the tune back, what is gained at the place itself. */
+function standsWords({ gain, ceilingBpm }: Mend): string {
+  const to = (bpm: number | null) => (bpm === null ? 'at any tempo' : `to ${Math.floor(bpm)}`);
+  const isHereOnly = gain.of === 'place' && ceilingBpm !== null && (gain.bpm === null || gain.bpm > ceilingBpm + 0.5);
+  return isHereOnly ? `stands ${to(gain.bpm)} here` : `stands ${to(ceilingBpm)}`;
 }
 
 /** What undo says of a mend that was made. */
-export function mendLabel({ deed, place: own, barId, start, ceilingBpm }: Mend, finding: MendedFinding): string {
-  const place = own ?? finding.place;
+export function mendLabel(mend: Mend, finding: MendedFinding): string {
+  const place = mend.place ?? finding.place;
   const bar = place.bar === 0 ? 'the pickup' : `bar ${place.bar}`;
-  if (barId) return `draw the bar lines anew from ${bar}`;
-  if (start) return `start on the ${BOW[start]}`;
-  switch (deed) {
+  switch (mend.deed) {
+    case 'rebar':
+      return `draw the bar lines anew from ${bar}`;
+    case 'start':
+      return `start on the ${BOW[mend.start]}`;
     case 'slower':
-      return `tempo ${Math.floor(ceilingBpm ?? 0)}`;
+      return `tempo ${Math.floor(mend.ceilingBpm ?? 0)}`;
+    case 'make-alike':
+      return `figures bowed alike from ${bar}`;
+    case 'split':
+    case 'join':
+    case 'turn':
+    case 'retake':
+    case 'unlock':
+      return `${mend.deed} in ${bar}`;
+    default:
+      return noteMendLabel(mend.deed, bar);
+  }
+}
+
+function noteMendLabel(deed: NoteMend['deed'], bar: string): string {
+  switch (deed) {
     case 'fit-last-note':
       return `last note made to fit in ${bar}`;
     case 'less-bow':
@@ -160,11 +201,19 @@ export function mendLabel({ deed, place: own, barId, start, ceilingBpm }: Mend, 
       return `accent in ${bar}`;
     case 'hold-pair':
       return `stay on both strings from ${bar}`;
+    case 'confirm-string':
+      return `strings kept from ${bar}`;
+    case 'barre':
+      return `one finger across in ${bar}`;
     case 'refinger':
       return `refinger in ${bar}`;
     case 'leave-off':
       return `ornament left off in ${bar}`;
-    default:
-      return `${deed} in ${bar}`;
+    case 'press-in':
+      return `slide pressed in, ${bar}`;
+    case 'other-drone':
+      return `other drone in ${bar}`;
+    case 'no-drone':
+      return `no drone in ${bar}`;
   }
 }

@@ -5,7 +5,7 @@ import { doubleStops, doublings } from '#core/drones';
 import type { HandNote } from '#core/fingering';
 import { ORNAMENTS } from '#core/ornaments';
 import { type Pitch, intervalName, keyName, midiOf, pitchName } from '#core/pitch';
-import { type TuneReport, droneSceneOf, handOf } from '#core/report';
+import { type TuneReport, droneSceneOf, handOf, linkEditsOf } from '#core/report';
 import { COST_TERMS, type Candidate, MILLIONTHS } from '#core/search';
 import { sharedTravel } from '#core/travel';
 import { type NoteEvent, PLACES, type Place, type Tune, meterName } from '#core/tune';
@@ -89,7 +89,7 @@ export function toReport(
           label: mendWords(mend, finding),
           ceilingBpm: fineOrNull(mend.ceilingBpm),
           comesRound: mend.comesRound,
-          links: mend.edits.map((edit) => ({ ...edit })),
+          links: linkEditsOf(mend).map((edit) => ({ ...edit })),
         })),
       };
     }),

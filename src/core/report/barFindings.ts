@@ -1,8 +1,10 @@
 import { ZERO, add, compare, subtract } from '#core/base';
 import { rebar } from '#core/editing';
 import { type BarSumFault, type Tune, type Unrolled, barSumFaults } from '#core/tune';
-import { type Finding, type FindingInput, type Mend, mendBy, placeOf } from './finding';
-import { withNoteEdits } from './mendTune';
+import { withNoteEdits } from './edits';
+import type { Finding } from './finding';
+import { type FindingInput, placeOf } from './findingInput';
+import { type Mend, mendBy, outcomeOf } from './mend';
 
 /** More bars of one kind than these are not told one by one. */
 const BARS_TOLD = 6;
@@ -53,15 +55,13 @@ function fitMends(input: FindingInput, fault: Extract<BarSumFault, { kind: 'join
   if (compare(duration, ZERO) <= 0) return [];
   const notes = [{ id: last.id, duration }];
   const { figures } = input.recompute(withNoteEdits(tune, notes));
-  const trial = { round: figures.ledger, ceilingBpm: () => figures.check.ceiling?.ceilingBpm ?? null };
-  return [{ ...mendBy(input, 'fit-last-note', [], trial), notes }];
+  return [mendBy(input, { deed: 'fit-last-note', notes }, { outcome: outcomeOf(figures) })];
 }
 
 function rebarMends(input: FindingInput, fault: BarSumFault): Mend[] {
   // Where beats fall moves with the bar lines, and under a lilt the lengths of notes with them.
   const { figures } = input.recompute(rebar(input.tune, fault.barId));
-  const trial = { round: figures.ledger, ceilingBpm: () => figures.check.ceiling?.ceilingBpm ?? null };
-  return [{ ...mendBy(input, 'rebar', [], trial), barId: fault.barId }];
+  return [mendBy(input, { deed: 'rebar', barId: fault.barId }, { outcome: outcomeOf(figures) })];
 }
 
 function idsOfBar(tune: Tune, barId: string): string[] {

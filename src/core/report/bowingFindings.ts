@@ -1,7 +1,10 @@
 import { opposite } from '#core/bowing';
 import { type TwinFigure, flippingPlaces, twinFigures } from '#core/twins';
 import type { Trial } from './figures';
-import { type Finding, type FindingInput, type LinkEdit, type Mend, mendBy, placeOf } from './finding';
+import type { LinkEdit } from './edits';
+import type { Finding } from './finding';
+import { type FindingInput, placeOf } from './findingInput';
+import { type Mend, mendBy } from './mend';
 
 /** Full bars of a part from which its downbeats are worth a word. */
 const MIN_BARS = 4;
@@ -42,7 +45,7 @@ function upBowFindings(input: FindingInput): Finding[] {
       up,
       bars: all,
       others: told.length - 1,
-      mends: [{ ...mendBy(input, 'start', [], input.attempt([], start)), start }],
+      mends: [mendBy(input, { deed: 'start', start }, { outcome: input.attempt([], start) })],
     },
   ];
 }
@@ -92,8 +95,8 @@ function alikeMend(input: FindingInput, { places }: TwinFigure): Mend {
   let first: { edits: LinkEdit[]; trial: Trial } | null = null;
   for (const edits of ways) {
     const trial = input.attempt(edits);
-    if (trial.round.comesRound) return mendBy(input, 'make-alike', edits, trial);
+    if (trial.round.comesRound) return mendBy(input, { deed: 'make-alike', edits }, { outcome: trial });
     first ??= { edits, trial };
   }
-  return mendBy(input, 'make-alike', first!.edits, first!.trial);
+  return mendBy(input, { deed: 'make-alike', edits: first!.edits }, { outcome: first!.trial });
 }

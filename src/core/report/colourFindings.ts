@@ -3,9 +3,11 @@ import { type DroneScene, doubleStops, droneScene, openDrones } from '#core/dron
 import { type Obstacle, ORNAMENTS, type Ornament, ornamentFacts, swellLast } from '#core/ornaments';
 import { intervalName, pitchName } from '#core/pitch';
 import { TRIPLET_TIME, wholeNoteSeconds } from '#core/tempo';
-import { type Finding, type FindingInput, type LinkEdit, type Mend, type NoteEdit, mendBy, placeOf } from './finding';
+import { type LinkEdit, type NoteEdit, withNoteEdits } from './edits';
+import type { Finding } from './finding';
+import { type FindingInput, placeOf } from './findingInput';
+import { type Mend, type NoteDeed, mendBy, outcomeOf } from './mend';
 import { turnMends } from './lockFindings';
-import { withNoteEdits } from './mendTune';
 
 /** Ornaments that do not fit their note, and drones that grate without resolving. Nothing is looked at in a plain tune. */
 export function colourFindings(input: FindingInput): Finding[] {
@@ -87,7 +89,7 @@ function splitFor(input: FindingInput, index: number): Mend {
   const edits = [index, index + 1].flatMap((at): LinkEdit[] =>
     (figures.bowed[at]?.inStroke ?? 1) > 1 ? [{ id: unrolled.notes[at]!.note.id, link: 'change', pass: null }] : [],
   );
-  return mendBy(input, 'split', edits);
+  return mendBy(input, { deed: 'split', edits });
 }
 
 /** The roughest drone that is sharp and does not resolve, the others counted; none is forbidden. */
@@ -122,8 +124,7 @@ function droneFindings(input: FindingInput, scene: DroneScene): Finding[] {
   ];
 }
 
-function tried(input: FindingInput, index: number, deed: Mend['deed'], notes: readonly NoteEdit[]): Mend {
-  const after = input.recompute(withNoteEdits(input.tune, notes)).figures;
-  const trial = { round: after.ledger, ceilingBpm: () => after.check.ceiling?.ceilingBpm ?? null };
-  return { ...mendBy(input, deed, [], trial), notes, place: placeOf(input, index) };
+function tried(input: FindingInput, index: number, deed: NoteDeed, notes: readonly NoteEdit[]): Mend {
+  const { figures } = input.recompute(withNoteEdits(input.tune, notes));
+  return mendBy(input, { deed, notes }, { outcome: outcomeOf(figures), index });
 }

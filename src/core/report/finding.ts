@@ -1,98 +1,11 @@
-import type { BeatsPerMinute, Fraction, Seconds } from '#core/base';
-import type { Disturbance } from '#core/bowing';
-import type { Fingering, HandStop } from '#core/fingering';
+import type { BeatsPerMinute, Fraction } from '#core/base';
 import type { Obstacle, Ornament } from '#core/ornaments';
 import type { EventKind } from '#core/tempo';
-import type { Direction, Link, NoteMark, Place, Tune, Unrolled } from '#core/tune';
-import type { Figures, ReportSettings, SharedStroke, Trial } from './figures';
+import type { Direction, Place } from '#core/tune';
+import type { FindingPlace } from './findingInput';
+import type { Mend } from './mend';
 
 export type Severity = 'problem' | 'care' | 'note';
-
-/** Where a finding stands: its first note as played. */
-export interface FindingPlace {
-  readonly part: string;
-  readonly pass: number;
-  readonly bar: number;
-  readonly beat: number;
-}
-
-/** A link edit; `pass` null: on all passes. */
-export interface LinkEdit {
-  readonly id: string;
-  readonly link: Link;
-  readonly pass: number | null;
-}
-
-/** A mark, a drone, a wished stroke length or another length set on a note. */
-export type NoteEdit =
-  | { readonly id: string; readonly mark: NoteMark }
-  | { readonly id: string; readonly unmark: NoteMark }
-  | { readonly id: string; readonly refinger: Pick<HandStop, 'place' | 'finger' | 'position'> }
-  | { readonly id: string; readonly drone: 'lower' | 'upper' | null }
-  | { readonly id: string; readonly bowLength: number }
-  | { readonly id: string; readonly duration: Fraction };
-
-/** What can be done about a finding, with what it buys, counted by really doing it. */
-export interface Mend {
-  readonly deed:
-    | 'split'
-    | 'join'
-    | 'turn'
-    | 'retake'
-    | 'start'
-    | 'unlock'
-    | 'slower'
-    | 'rebar'
-    /** The last note is made as long as the bar line wants it. */
-    | 'fit-last-note'
-    /** Long strokes are drawn with less bow. */
-    | 'less-bow'
-    /** A quick stroke is meant as an accent. */
-    | 'accent'
-    /** The bow stays on a pair of strings. */
-    | 'hold-pair'
-    /** A string that was not said is confirmed. */
-    | 'confirm-string'
-    /** One finger lies across both strings. */
-    | 'barre'
-    /** The note is taken with another finger, on another string or in another position. */
-    | 'refinger'
-    /** An ornament is left off. */
-    | 'leave-off'
-    /** A slide is pressed in instead. */
-    | 'press-in'
-    /** All places of an equal figure are bowed like one of them. */
-    | 'make-alike'
-    /** A drone is moved to the other side, or taken off. */
-    | 'other-drone'
-    | 'no-drone';
-  readonly edits: readonly LinkEdit[];
-  /** What is set on notes beside their links. */
-  readonly notes?: readonly NoteEdit[];
-  /** Direction of the tune's first stroke, where the mend is to begin on the other bow. */
-  readonly start?: Direction;
-  readonly place: FindingPlace | null;
-  /** What the second of two edits does, and where. */
-  readonly also?: { readonly deed: 'split' | 'join' | 'turn' | 'retake'; readonly place: FindingPlace };
-  /** What it costs beside the gain. */
-  readonly disturbs?: readonly Disturbance[];
-  /** Bar from which the bar lines are drawn anew. */
-  readonly barId?: string;
-  /** Ceiling of the whole tune afterwards. */
-  readonly ceilingBpm: BeatsPerMinute | null;
-  /** Tempo to which the place itself stands afterwards, where the finding is about one place; null at any tempo. */
-  readonly hereBpm?: BeatsPerMinute | null;
-  /** Reverse crossings that are left, where the finding is about them. */
-  readonly reverseOvals?: number;
-  /** Strokes that are still outside the working window, or jerks that are left, where the finding is about them. */
-  readonly outside?: number;
-  readonly jerks?: number;
-  /** Turning of the arm that it saves. */
-  readonly armDegreesSaved?: number;
-  readonly comesRound: boolean;
-  /** Parts that are still entered in two directions afterwards. */
-  readonly flippedParts: readonly string[];
-}
 
 /** A finding as data; words are made from it elsewhere. */
 export type Finding = {
@@ -263,51 +176,3 @@ export const FINDING_CODES = [
   'ornament-misfits',
   'drone-grates',
 ] as const satisfies readonly Finding['code'][];
-
-/** Most mends that a finding names. */
-export const MENDS_OFFERED = 3;
-
-export interface FindingInput {
-  readonly tune: Tune;
-  readonly unrolled: Unrolled;
-  readonly fingers: ReadonlyMap<string, Fingering>;
-  readonly figures: Figures;
-  readonly settings: ReportSettings;
-  /** Sounding seconds of each played note. */
-  readonly durations: readonly Seconds[];
-  /** What link edits, and another start direction where one is given, would lead to. */
-  readonly attempt: (edits: readonly LinkEdit[], start?: Direction) => Trial;
-  /** Figures and strokes of another version of the tune: for what is more than links. */
-  readonly recompute: (tune: Tune) => {
-    readonly figures: Figures;
-    readonly sharedStrokes: () => readonly SharedStroke[];
-  };
-  /** Strokes with the hair shared out; counted when they are first asked for. */
-  readonly shared: () => readonly SharedStroke[];
-}
-
-export function placeOf({ unrolled }: FindingInput, index: number): FindingPlace {
-  const { part, pass, bar, beat } = unrolled.notes[index]!;
-  return { part, pass, bar, beat };
-}
-
-export function mendBy(
-  input: FindingInput,
-  deed: Mend['deed'],
-  edits: readonly LinkEdit[],
-  { round, ceilingBpm }: Pick<Trial, 'round' | 'ceilingBpm'> = edits.length > 0 ? input.attempt(edits) : asItIs(input),
-): Mend {
-  const index = input.unrolled.notes.findIndex(({ note }) => note.id === edits[0]?.id);
-  return {
-    deed,
-    edits,
-    place: index >= 0 ? placeOf(input, index) : null,
-    ceilingBpm: ceilingBpm(),
-    comesRound: round.comesRound,
-    flippedParts: round.flippedParts,
-  };
-}
-
-function asItIs({ figures: { ledger, check } }: FindingInput): Pick<Trial, 'round' | 'ceilingBpm'> {
-  return { round: ledger, ceilingBpm: () => check.ceiling?.ceilingBpm ?? null };
-}

@@ -3,11 +3,12 @@ import type { Direction, Tune, TuneEvent } from '#core/tune';
 import { part, randomTune, tune } from '../testing/tunes';
 import { cases } from '../testing/share';
 import { FINDING_CODES } from './finding';
+import type { LinkEdit } from './edits';
 import { FINDERS } from './findings';
-import type { Mend } from './finding';
+import { linkEditsOf } from './mend';
 import { reportTune } from './report';
 
-const withMend = (t: Tune, edits: Mend['edits']) =>
+const withMend = (t: Tune, edits: readonly LinkEdit[]) =>
   reportTune(edits.reduce((edited, { id, link, pass }) => setLinks(edited, new Map([[id, link]]), pass), t));
 
 test('what a mend of the round promises is what the report says once it is made', () => {
@@ -17,7 +18,7 @@ test('what a mend of the round promises is what the report says once it is made'
     for (const { code, mends } of reportTune(t).findings) {
       if (code !== 'part-flips' && code !== 'tune-flips-again') continue;
       for (const mend of mends) {
-        const after = withMend(t, mend.edits);
+        const after = withMend(t, linkEditsOf(mend));
         expect([seed, after.figures.ledger.comesRound]).toEqual([seed, mend.comesRound]);
         expect([seed, after.figures.ledger.flippedParts]).toEqual([seed, mend.flippedParts]);
         expect(after.figures.check.ceiling?.ceilingBpm ?? Infinity).toBeCloseTo(mend.ceilingBpm ?? Infinity, 9);
@@ -35,10 +36,10 @@ test('two parts that flip are mended by one link in each, and the mend says so',
   expect(findings).toHaveLength(2);
   for (const { mends } of findings) {
     const [mend] = mends;
-    expect(mend!.edits).toHaveLength(2);
-    expect(mend!.also).toBeDefined();
+    expect(linkEditsOf(mend!)).toHaveLength(2);
+    expect(mend).toHaveProperty('also');
     expect(mend!.comesRound).toBe(true);
-    expect(withMend(t, mend!.edits).findings.map(({ code }) => code)).not.toContain('part-flips');
+    expect(withMend(t, linkEditsOf(mend!)).findings.map(({ code }) => code)).not.toContain('part-flips');
   }
 });
 
@@ -53,14 +54,14 @@ const roundMendsOf = (t: Tune) => reportTune(t).findings.find(({ code }) => code
 test('mends that leave the locks as they are go before those that disturb as little but do not', () => {
   // All strokes are locked as they go up to the fifth note: only a link behind it leaves them so.
   const mends = roundMendsOf(locked({ A4: 'up', A5: 'down' }));
-  expect(mends.map(({ edits: [edit] }) => edit!.id)).toEqual(['A6', 'A7']);
-  expect(mends.some(({ disturbs }) => disturbs?.includes('lock-contradicted'))).toBe(false);
+  expect(mends.map((mend) => linkEditsOf(mend)[0]!.id)).toEqual(['A6', 'A7']);
+  expect(mends.some((mend) => 'disturbs' in mend && mend.disturbs?.includes('lock-contradicted'))).toBe(false);
 });
 
 test('where every mend contradicts a lock, each says so', () => {
   const mends = roundMendsOf(locked({ A7: 'down' }));
   expect(mends).toHaveLength(3);
-  for (const { disturbs } of mends) expect(disturbs).toContain('lock-contradicted');
+  for (const mend of mends) expect(mend).toHaveProperty('disturbs', expect.arrayContaining(['lock-contradicted']));
 });
 
 test('a tune with parts of rests is judged like any other, also where one is the last thing played', () => {

@@ -1,7 +1,9 @@
 import { barFindings } from './barFindings';
 import { bowingFindings } from './bowingFindings';
 import { colourFindings } from './colourFindings';
-import type { Finding, FindingInput, Mend } from './finding';
+import type { Finding } from './finding';
+import type { FindingInput } from './findingInput';
+import type { Mend } from './mend';
 import { handFindings, inferredStrings } from './handFindings';
 import { lockFindings } from './lockFindings';
 import { ovalFindings } from './ovalFindings';

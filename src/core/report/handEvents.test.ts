@@ -3,6 +3,7 @@ import { GUESSED_LIMITS, type TimedEvent, limitsWith } from '#core/tempo';
 import type { NoteEvent, NoteMark, Tune } from '#core/tune';
 import { part, tune } from '../testing/tunes';
 import { mendTune } from './mendTune';
+import { type Gain, linkEditsOf } from './mend';
 import { reportTune } from './report';
 import { droneSceneOf, handOf, ornamentSceneOf } from './scenes';
 
@@ -98,7 +99,8 @@ describe('their findings and mends', () => {
     );
     const finding = found(t, 'shift-too-fast')!;
     const mend = finding.mends.find(({ deed }) => deed === 'refinger')!;
-    expect(mend.hereBpm === null || mend.hereBpm! > (finding as { standsTo: number }).standsTo).toBe(true);
+    const { bpm } = mend.gain as Extract<Gain, { of: 'place' }>;
+    expect(bpm === null || bpm > (finding as { standsTo: number }).standsTo).toBe(true);
     expect(found(mendTune(t, mend, finding), 'shift-too-fast')?.ids ?? []).not.toEqual(finding.ids);
   });
 
@@ -113,7 +115,7 @@ describe('their findings and mends', () => {
     const t = marked('(D4 E4:2 F#4) D4', 'A2', 'bowed-triplet');
     const finding = found(t, 'ornament-misfits', 60)!;
     const split = finding.mends.find(({ deed }) => deed === 'split')!;
-    expect(split.edits.map(({ id, link }) => `${id} ${link}`)).toEqual(['A2 change', 'A3 change']);
+    expect(linkEditsOf(split).map(({ id, link }) => `${id} ${link}`)).toEqual(['A2 change', 'A3 change']);
     expect(found(mendTune(t, split, finding), 'ornament-misfits', 60)).toBeUndefined();
   });
 

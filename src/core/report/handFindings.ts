@@ -1,5 +1,7 @@
 import type { Place } from '#core/tune';
-import { type Finding, type FindingInput, mendBy, placeOf } from './finding';
+import type { Finding } from './finding';
+import { type FindingInput, placeOf } from './findingInput';
+import { mendBy } from './mend';
 
 /** Notes that the left hand cannot take as they stand, by kind. */
 export function handFindings(input: FindingInput): Finding[] {
@@ -40,6 +42,6 @@ export function inferredStrings(input: FindingInput): Finding[] {
   if (ids.length === 0) return [];
   const place = placeOf(input, guessed[0]!.index);
   const notes = ids.map((id) => ({ id, unmark: 'inferred-string' as const }));
-  const mends = [{ ...mendBy(input, 'confirm-string', []), notes, place }];
+  const mends = [mendBy(input, { deed: 'confirm-string', notes }, { index: guessed[0]!.index })];
   return [{ code: 'string-inferred', severity: 'note', ids, place, notes: ids.length, mends }];
 }

@@ -1,8 +1,9 @@
 import { type HandChord, choicesFor } from '#core/fingering';
 import type { TimedEvent } from '#core/tempo';
 import type { NoteMark } from '#core/tune';
-import { type FindingInput, type Mend, type NoteEdit, mendBy } from './finding';
-import { withNoteEdits } from './mendTune';
+import { type NoteEdit, withNoteEdits } from './edits';
+import type { FindingInput } from './findingInput';
+import { type Mend, mendBy, outcomeOf } from './mend';
 
 /** Other ways for the hand tried at a place: the cheapest of them. */
 const WAYS_TRIED = 3;
@@ -57,6 +58,6 @@ function triedMend(
   const events = deed === 'refinger' ? [...own, ...(after.check.events[index + 1] ?? [])] : own;
   const hereBpm = Math.min(Infinity, ...events.map(({ ceilingBpm }) => ceilingBpm));
   if (hereBpm <= standsTo + 1e-9) return [];
-  const trial = { round: after.ledger, ceilingBpm: () => after.check.ceiling?.ceilingBpm ?? null };
-  return [{ ...mendBy(input, deed, [], trial), notes, hereBpm: Number.isFinite(hereBpm) ? hereBpm : null }];
+  const gain = { of: 'place' as const, bpm: Number.isFinite(hereBpm) ? hereBpm : null };
+  return [mendBy(input, { deed, notes }, { outcome: outcomeOf(after), gain })];
 }

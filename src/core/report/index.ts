@@ -6,8 +6,11 @@ export { defaultSettings } from './settings';
 // What it counts, and what it finds.
 export type { Figures, ReportSettings, SharedStroke } from './figures';
 export { minHair, sharedStrokes } from './figures';
-export type { Finding, FindingPlace, LinkEdit, Mend, NoteEdit, Severity } from './finding';
-export { mendTune, withNoteEdits } from './mendTune';
-export { FINDING_CODES } from './finding';
+export { FINDING_CODES, type Finding, type Severity } from './finding';
+export type { FindingPlace } from './findingInput';
+// What mends it, and the tune mended.
+export { type LinkEdit, type NoteEdit, withNoteEdits } from './edits';
+export { type Deed, type Gain, type Mend, type Turn, linkEditsOf } from './mend';
+export { mendTune } from './mendTune';
 // Hand, drones and ornaments of a checked plan.
 export { droneSceneOf, handOf, ornamentSceneOf } from './scenes';

@@ -1,16 +1,13 @@
-import { setLinks, setLocks } from '#core/bowing';
+import { setLocks } from '#core/bowing';
 import type { Tune } from '#core/tune';
 import { part, randomTune, seeded, tune } from '../testing/tunes';
-import type { Mend } from './finding';
-import { reportTune } from './report';
 import { cases } from '../testing/share';
+import { type Mend, linkEditsOf } from './mend';
+import { mendTune } from './mendTune';
+import { reportTune } from './report';
 
 const AA = (line: string) => tune([part('A', line)], { form: ['A', 'A'] });
-const mend = (plan: Tune, { edits, start }: Mend) =>
-  edits.reduce((edited, { id, link, pass }) => setLinks(edited, new Map([[id, link]]), pass), {
-    ...plan,
-    ...(start ? { start } : {}),
-  });
+const mend = (plan: Tune, offered: Mend) => mendTune(plan, offered, { ids: [] });
 const locksIn = (plan: Tune) => reportTune(plan).findings.filter(({ code }) => code === 'lock-contradicted');
 
 test('a retake alone would flip the repeat, so the note after is turned back with it', () => {
@@ -20,7 +17,7 @@ test('a retake alone would flip the repeat, so the note after is turned back wit
   expect(finding).toMatchObject({ lock: 'down', passes: ['A1', 'A2'] });
   const [first] = finding!.mends;
   expect(first).toMatchObject({ deed: 'retake', comesRound: true });
-  expect(first!.edits).toHaveLength(2);
+  expect(linkEditsOf(first!)).toHaveLength(2);
   expect(locksIn(mend(plan, first!))).toEqual([]);
 });
 

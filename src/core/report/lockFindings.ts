@@ -1,6 +1,9 @@
 import { type LockConflict, joiningLink, lockConflicts, opposite, staysInStroke } from '#core/bowing';
 import type { Link } from '#core/tune';
-import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Mend, mendBy, placeOf } from './finding';
+import type { LinkEdit } from './edits';
+import type { Finding } from './finding';
+import { type FindingInput, placeOf } from './findingInput';
+import { MENDS_OFFERED, type Mend, type Turn, linkEditsOf, mendBy } from './mend';
 
 /** Conflicts beyond these are told without a search for mends. */
 const CONFLICTS_MENDED = 12;
@@ -21,7 +24,7 @@ export function lockFindings(input: FindingInput): Finding[] {
       place,
       lock,
       passes,
-      mends: [...mends, { ...mendBy(input, 'unlock', []), place }],
+      mends: [...mends, mendBy(input, { deed: 'unlock' }, { index: indices[0]! })],
     };
   });
 }
@@ -58,12 +61,12 @@ export function turnMends(
   const { figures } = input;
   const tried = candidates(input, id, indices).flatMap(({ deed, edits }) => {
     const trial = input.attempt(edits);
-    return solves(trial.bowed) ? [mendBy(input, deed, edits, trial)] : [];
+    return solves(trial.bowed) ? [mendBy(input, { deed, edits }, { outcome: trial })] : [];
   });
   const start = opposite(figures.start.direction);
   const begunOtherwise = input.attempt([], start);
-  if (solves(begunOtherwise.bowed)) tried.push({ ...mendBy(input, 'start', [], begunOtherwise), start });
-  const rank = ({ comesRound, deed, edits }: Mend) => [Number(!comesRound), Number(deed !== 'retake'), edits.length];
+  if (solves(begunOtherwise.bowed)) tried.push(mendBy(input, { deed: 'start', start }, { outcome: begunOtherwise }));
+  const rank = (mend: Mend) => [Number(!mend.comesRound), Number(mend.deed !== 'retake'), linkEditsOf(mend).length];
   tried.sort((a, b) => compareLists(rank(a), rank(b)));
   return tried.slice(0, MENDS_OFFERED);
 }
@@ -72,7 +75,7 @@ function candidates(
   { unrolled, figures: { bowed } }: FindingInput,
   id: string,
   indices: readonly number[],
-): { deed: Mend['deed']; edits: LinkEdit[] }[] {
+): { deed: Turn; edits: LinkEdit[] }[] {
   const index = indices[0]!;
   if (index === 0) return [];
   const isEverywhere = unrolled.notes.filter(({ note }) => note.id === id).length === indices.length;
@@ -81,7 +84,7 @@ function candidates(
   const { link } = bowed[index]!;
   const played = unrolled.notes[index]!;
   const joined = joiningLink(unrolled.notes[index - 1]!.note, played.note, played.restBefore.n > 0);
-  const turns: { deed: Mend['deed']; link: Link }[] =
+  const turns: { deed: Turn; link: Link }[] =
     link === 'change'
       ? [
           { deed: 'retake', link: 'retake' },

@@ -2,6 +2,7 @@ import { setLinks } from '#core/bowing';
 import { type Schools, DEFAULT_SCHOOLS } from '#core/schools';
 import { part, tune } from '../testing/tunes';
 import { OVAL_RUN } from './ovalFindings';
+import { linkEditsOf } from './mend';
 import { reportTune } from './report';
 
 /** D and A string by turns, the higher one down: each crossing is reverse. */
@@ -33,8 +34,8 @@ test('turning the passage round makes all of it natural and leaves the round as 
   const t = tune([part('A', `E5 F#5 ${backwards} B4 A4`)], { start: 'down', form: ['A', 'A'] });
   const before = reportTune(t);
   const [finding] = found(t);
-  const flip = finding!.mends.find(({ edits }) => edits.length === 2)!;
-  const after = reportTune(setLinks(t, new Map(flip.edits.map(({ id, link }) => [id, link]))));
+  const flip = finding!.mends.find((mend) => linkEditsOf(mend).length === 2)!;
+  const after = reportTune(setLinks(t, new Map(linkEditsOf(flip).map(({ id, link }) => [id, link]))));
   expect(after.figures.ledger.comesRound).toBe(before.figures.ledger.comesRound);
   expect(after.figures.arm.sums.reverseOvals).toBeLessThan(before.figures.arm.sums.reverseOvals);
   expect(after.figures.check.ceiling!.ceilingBpm).toBeCloseTo(flip.ceilingBpm!, 9);
@@ -44,5 +45,5 @@ test('turning the passage round makes all of it natural and leaves the round as 
 test('beginning on the other bow is offered where it makes more crossings natural', () => {
   const [finding] = found(tune([part('A', backwards)], { start: 'down' }));
   const start = finding!.mends.find(({ deed }) => deed === 'start')!;
-  expect(start).toMatchObject({ start: 'up', reverseOvals: 0 });
+  expect(start).toMatchObject({ start: 'up', gain: { of: 'reverse-crossings', left: 0 } });
 });

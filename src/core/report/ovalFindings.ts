@@ -1,5 +1,8 @@
 import { joiningLink, opposite, staysInStroke } from '#core/bowing';
-import { type Finding, type FindingInput, type LinkEdit, type Mend, mendBy, placeOf } from './finding';
+import type { LinkEdit } from './edits';
+import type { Finding } from './finding';
+import { type FindingInput, placeOf } from './findingInput';
+import { type Mend, mendBy } from './mend';
 
 /** Crossings in a row the other way round than the player likes them from which it is worth turning the passage round. */
 export const OVAL_RUN = 6;
@@ -54,7 +57,13 @@ function startMend(input: FindingInput): Mend[] {
     dislikedOval(input) === 'reverse' ? [naturalOvals, reverseOvals] : [reverseOvals, naturalOvals];
   if (against <= liked) return [];
   const start = opposite(input.figures.start.direction);
-  return [{ ...mendBy(input, 'start', [], input.attempt([], start)), start, reverseOvals: liked }];
+  return [
+    mendBy(
+      input,
+      { deed: 'start', start },
+      { outcome: input.attempt([], start), gain: { of: 'reverse-crossings', left: liked } },
+    ),
+  ];
 }
 
 /** Which way round a player does not like to cross: with the lower string drawn up, or down. */
@@ -97,7 +106,11 @@ function flipMend(input: FindingInput, crossings: readonly number[]): Mend | nul
   const still = crossings.filter((i) => trial.bowed[i]!.bow === figures.bowed[i]!.bow).length;
   if (still > 0 || (figures.ledger.comesRound && !trial.round.comesRound)) return null;
   const also = { deed: behind.deed, place: placeOf(input, behind.index) };
-  return { ...mendBy(input, before.deed, edits, trial), also, reverseOvals: still };
+  return mendBy(
+    input,
+    { deed: before.deed, edits, also },
+    { outcome: trial, gain: { of: 'reverse-crossings', left: still } },
+  );
 }
 
 interface Turn {

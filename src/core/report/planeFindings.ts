@@ -1,8 +1,10 @@
 import { type Crossing, planeName } from '#core/crossing';
 import { isConsonant, midiOf } from '#core/pitch';
 import { PLACES, type Place } from '#core/tune';
-import { type Finding, type FindingInput, type Mend, type NoteEdit, mendBy, placeOf } from './finding';
-import { withNoteEdits } from './mendTune';
+import { type NoteEdit, withNoteEdits } from './edits';
+import type { Finding } from './finding';
+import { type FindingInput, placeOf } from './findingInput';
+import { mendBy, outcomeOf } from './mend';
 
 /** Crossings of a passage from which it is worth staying on both strings. */
 const MIN_CROSSINGS = 3;
@@ -41,15 +43,12 @@ function onePlaneFindings(input: FindingInput): Finding[] {
     return { id, drone: place === longest.lower ? 'upper' : 'lower' };
   });
   const after = input.recompute(withNoteEdits(input.tune, edits)).figures;
-  const mend: Mend = {
-    ...mendBy(input, 'hold-pair', [], {
-      round: after.ledger,
-      ceilingBpm: () => after.check.ceiling?.ceilingBpm ?? null,
-    }),
-    notes: edits,
-    place: placeOf(input, longest.from),
-    armDegreesSaved: input.figures.arm.sums.armDegrees - after.arm.sums.armDegrees,
-  };
+  const degreesSaved = input.figures.arm.sums.armDegrees - after.arm.sums.armDegrees;
+  const mend = mendBy(
+    input,
+    { deed: 'hold-pair', notes: edits },
+    { outcome: outcomeOf(after), gain: { of: 'arm', degreesSaved }, index: longest.from },
+  );
   return [
     {
       code: 'one-plane',
@@ -128,7 +127,7 @@ function skipFindings(input: FindingInput): Finding[] {
       from: planeName(first.crossing.from),
       to: planeName(first.crossing.to),
       others: new Set(skips.map(({ i }) => unrolled.notes[i]!.note.id)).size - 1,
-      mends: note.linkOnPass ? [] : [mendBy(input, 'retake', edits, trial)],
+      mends: note.linkOnPass ? [] : [mendBy(input, { deed: 'retake', edits }, { outcome: trial })],
     },
   ];
 }

@@ -23,7 +23,8 @@ import {
   timesOf,
   tryLinks,
 } from './figures';
-import type { Finding, LinkEdit } from './finding';
+import type { LinkEdit } from './edits';
+import type { Finding } from './finding';
 import { findFindings } from './findings';
 
 export interface ReportOptions extends Partial<PlayerSettings> {

@@ -13,7 +13,9 @@ import {
 import { twinKeeper } from '#core/twins';
 import type { NoteEvent, Part, Tune } from '#core/tune';
 import { belongsToFlip } from './lockFindings';
-import { type Finding, type FindingInput, MENDS_OFFERED, type Mend, type Severity, mendBy, placeOf } from './finding';
+import type { Finding, Severity } from './finding';
+import { type FindingInput, placeOf } from './findingInput';
+import { MENDS_OFFERED, type Mend, mendBy } from './mend';
 
 /** Parts beyond these are not told to flip one by one; the ledger names them all. */
 const PARTS_TOLD = 12;
@@ -132,13 +134,16 @@ function contradictsLock(input: FindingInput, mend: RoundMend): boolean {
 
 function mendOfRound(input: FindingInput, round: RoundMend): Mend {
   const [first, second] = round.edits;
-  const mend = mendBy(input, first!.deed, linksOf(round));
   const { unrolled } = input;
   const disturbs = new Set<Disturbance>(round.edits.flatMap((edit) => edit.disturbs));
   if (unrolled.notes.some(({ note }) => note.lock) && contradictsLock(input, round)) disturbs.add('lock-contradicted');
-  if (!second) return { ...mend, disturbs: [...disturbs] };
-  const index = unrolled.notes.findIndex(({ note }) => note.id === second.id);
-  return { ...mend, disturbs: [...disturbs], also: { deed: second.deed, place: placeOf(input, index) } };
+  const index = second ? unrolled.notes.findIndex(({ note }) => note.id === second.id) : -1;
+  return mendBy(input, {
+    deed: first!.deed,
+    edits: linksOf(round),
+    disturbs: [...disturbs],
+    ...(second && { also: { deed: second.deed, place: placeOf(input, index) } }),
+  });
 }
 
 /** Turns of the bow from beat 1 of one pass to beat 1 of a later one. */

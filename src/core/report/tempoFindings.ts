@@ -3,7 +3,9 @@ import { isInsideTuplet, joiningLink } from '#core/bowing';
 import { type Crossing, planeName } from '#core/crossing';
 import { DENSITY, type TimedEvent, crossingNeeds } from '#core/tempo';
 import { handMends } from './handMends';
-import { type Finding, type FindingInput, MENDS_OFFERED, type Mend, mendBy, placeOf } from './finding';
+import type { Finding } from './finding';
+import { type FindingInput, placeOf } from './findingInput';
+import { MENDS_OFFERED, type Mend, mendBy } from './mend';
 
 /** More places of one kind than this are not told one by one: the last of them says how many there are. */
 const PLACES_TOLD = 4;
@@ -131,12 +133,11 @@ function tempoMends(input: FindingInput, index: number, standsTo: BeatsPerMinute
     const trial = input.attempt(edits);
     const worst = trial.ceilingAt([index, at]);
     if (worst <= standsTo + 1e-9) return [];
-    return [
-      { ...mendBy(input, joins ? 'join' : 'split', edits, trial), hereBpm: Number.isFinite(worst) ? worst : null },
-    ];
+    const gain = { of: 'place' as const, bpm: Number.isFinite(worst) ? worst : null };
+    return [mendBy(input, { deed: joins ? 'join' : 'split', edits }, { outcome: trial, gain })];
   });
   mends.sort((a, b) => (b.ceilingBpm ?? Infinity) - (a.ceilingBpm ?? Infinity));
   const ceiling = figures.check.ceiling?.ceilingBpm ?? null;
-  const slower: Mend[] = ceiling !== null && ceiling < settings.bpm ? [mendBy(input, 'slower', [])] : [];
+  const slower: Mend[] = ceiling !== null && ceiling < settings.bpm ? [mendBy(input, { deed: 'slower' })] : [];
   return [...mends, ...slower].slice(0, MENDS_OFFERED);
 }

@@ -4,6 +4,7 @@ import { instrumentWith } from '#core/instrument';
 import { type Tune, writtenNotes } from '#core/tune';
 import { note, part, randomTune, tune } from '../testing/tunes';
 import type { Finding } from './finding';
+import { type Gain, linkEditsOf } from './mend';
 import { mendTune } from './mendTune';
 import { type TuneReport, reportTune } from './report';
 
@@ -70,7 +71,7 @@ describe('the working window', () => {
         .filter(
           ({ fromCm, toCm }) => Math.abs((fromCm + toCm) / 2 - instrument.sweetSpotCm) > instrument.windowHalfCm,
         ).length;
-      expect(outside).toBe(mend.outside);
+      expect(mend.gain).toEqual({ of: 'outside', left: outside });
       expect(after.figures.ledger.comesRound).toBe(mend.comesRound);
     }
   });
@@ -131,7 +132,7 @@ describe('planes', () => {
     const after = reportTune(mendTune(rocking, mend!, found));
     expect(after.figures.arm.sums.adjacent).toBeLessThan(report.figures.arm.sums.adjacent);
     expect(report.figures.arm.sums.armDegrees - after.figures.arm.sums.armDegrees).toBeCloseTo(
-      mend!.armDegreesSaved!,
+      (mend!.gain as Extract<Gain, { of: 'arm' }>).degreesSaved,
       9,
     );
     expect(after.figures.check.ceiling?.ceilingBpm ?? null).toBe(mend!.ceilingBpm);
@@ -224,8 +225,8 @@ test('a stroke of thousands of notes is split about its middle, and no more plac
   let tried = 0;
   const report = reportTune(slurred);
   const finding = report.findings.find(({ code }) => code === 'runs-out-of-hair')!;
-  for (const { edits } of finding.mends)
-    for (const { id } of edits) {
+  for (const mend of finding.mends)
+    for (const { id } of linkEditsOf(mend)) {
       tried += 1;
       const at = writtenNotes(slurred).findIndex((note) => note.id === id);
       expect(Math.abs(at - 2000)).toBeLessThan(30);

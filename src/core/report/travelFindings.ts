@@ -3,8 +3,10 @@ import { isInsideTuplet, joiningLink, recognisePatterns } from '#core/bowing';
 import { type Link, PHRASE_BARS } from '#core/tune';
 import { PATTERNS, patternFigures } from '#core/bowing';
 import { MIN_LENGTH, type SharedStroke, type Trial, minHair } from './figures';
-import { type Finding, type FindingInput, type LinkEdit, MENDS_OFFERED, type Mend, mendBy, placeOf } from './finding';
-import { withNoteEdits } from './mendTune';
+import { type LinkEdit, withNoteEdits } from './edits';
+import type { Finding } from './finding';
+import { type FindingInput, placeOf } from './findingInput';
+import { type Gain, MENDS_OFFERED, type Mend, type Turn, mendBy, outcomeOf } from './mend';
 
 /**
  * Speeds of neighbour strokes further apart than this are a jerk, beyond what the rhythm asks: a dotted pair in single
@@ -54,13 +56,12 @@ function runOutFindings(input: FindingInput): Finding[] {
     .sort((a, b) => Math.abs(a.index - middle) - Math.abs(b.index - middle))
     .slice(0, SPLITS_TRIED)
     .sort((a, b) => a.index - b.index)
-    .map((played) => mendBy(input, 'split', [{ id: played.note.id, link: 'change', pass: null }]))
+    .map((played) => mendBy(input, { deed: 'split', edits: [{ id: played.note.id, link: 'change', pass: null }] }))
     .sort((a, b) => Number(b.comesRound) - Number(a.comesRound));
   const less = isAsked && note.bowLength !== undefined ? [{ id: note.id, bowLength: 1 }] : [];
   const shorter = less.map((edit): Mend => {
-    const after = input.recompute(withNoteEdits(input.tune, [edit])).figures;
-    const trial = { round: after.ledger, ceilingBpm: () => after.check.ceiling?.ceilingBpm ?? null };
-    return { ...mendBy(input, 'less-bow', [], trial), notes: [edit], place: placeOf(input, longest.first) };
+    const { figures: after } = input.recompute(withNoteEdits(input.tune, [edit]));
+    return mendBy(input, { deed: 'less-bow', notes: [edit] }, { outcome: outcomeOf(after), index: longest.first });
   });
   return [
     {
@@ -130,8 +131,8 @@ function windowFindings(input: FindingInput): Finding[] {
       end: furthest > 0 ? 'tip' : 'frog',
       others: new Set(told.map(({ outside: [one] }) => input.unrolled.notes[one!.first]!.note.id)).size - 1,
       mends: [
-        ...linkMends(input, first, outsideCount(input, strokes), ({ shared }) => outsideCount(input, shared())).map(
-          ({ left, ...mend }) => ({ ...mend, outside: left }),
+        ...linkMends(input, first, { of: 'outside', left: outsideCount(input, strokes) }, ({ shared }) =>
+          outsideCount(input, shared()),
         ),
         ...lessBow(input, strokes, outside, furthest > 0 ? 1 : -1),
       ].slice(0, MENDS_OFFERED),
@@ -160,8 +161,13 @@ function lessBow(
   const { figures, sharedStrokes } = input.recompute(withNoteEdits(input.tune, notes));
   const outside = outsideCount(input, sharedStrokes());
   if (2 * outside > outsideCount(input, strokes)) return [];
-  const trial = { round: figures.ledger, ceilingBpm: () => figures.check.ceiling?.ceilingBpm ?? null };
-  return [{ ...mendBy(input, 'less-bow', [], trial), notes, place: placeOf(input, about[0]!.first), outside }];
+  return [
+    mendBy(
+      input,
+      { deed: 'less-bow', notes },
+      { outcome: outcomeOf(figures), gain: { of: 'outside', left: outside }, index: about[0]!.first },
+    ),
+  ];
 }
 
 function outsideCount(input: FindingInput, strokes: readonly SharedStroke[]): number {
@@ -187,16 +193,14 @@ function jerkFindings(input: FindingInput): Finding[] {
   const notes = [{ id, mark: 'accent' as const }];
   const accented = withNoteEdits(input.tune, notes);
   const afterwards = input.recompute(accented).figures;
-  const accent: Mend = {
-    ...mendBy(input, 'accent', [], {
-      round: afterwards.ledger,
-      ceilingBpm: () => afterwards.check.ceiling?.ceilingBpm ?? null,
-    }),
-    notes,
-    place: placeOf(input, quick.first),
-    jerks: found.filter(({ at }) => ![strokes[at - 1], strokes[at]].some((stroke) => stroke!.first === quick.first))
-      .length,
-  };
+  const left = found.filter(
+    ({ at }) => ![strokes[at - 1], strokes[at]].some((stroke) => stroke!.first === quick.first),
+  ).length;
+  const accent = mendBy(
+    input,
+    { deed: 'accent', notes },
+    { outcome: outcomeOf(afterwards), gain: { of: 'jerks', left }, index: quick.first },
+  );
   return [
     {
       code: 'jerk',
@@ -210,9 +214,9 @@ function jerkFindings(input: FindingInput): Finding[] {
         ...linkMends(
           input,
           after.first,
-          found.length,
+          { of: 'jerks', left: found.length },
           (trial) => jerksOf({ ...input, figures: { ...figures, bowed: trial.bowed } }, trial.shared()).length,
-        ).map(({ left, ...mend }) => ({ ...mend, jerks: left })),
+        ),
         accent,
       ].slice(0, MENDS_OFFERED),
     },
@@ -278,9 +282,9 @@ function wantedAccents({ tune }: FindingInput): (id: string) => boolean {
 function linkMends(
   input: FindingInput,
   index: number,
-  before: number,
+  { of, left: before }: Extract<Gain, { readonly left: number }>,
   leftAfter: (trial: Trial) => number,
-): (Mend & { readonly left: number })[] {
+): Mend[] {
   const { unrolled, figures } = input;
   const tried: { mend: Mend; left: number; flips: number }[] = [];
   for (let at = index; at > Math.max(0, index - LOOKBACK); at--) {
@@ -290,9 +294,9 @@ function linkMends(
     const earlier = unrolled.notes[at - 1]!;
     const joined = joiningLink(earlier.note, played.note, played.restBefore.n > 0);
     const canLift = played.restBefore.n > 0 || toNumber(earlier.duration) >= LONG_ENOUGH_TO_LIFT;
-    const ways: [Mend['deed'], Link][] =
+    const ways: [Turn, Link][] =
       link === 'change'
-        ? [['join', joined], ...(canLift ? [['retake', 'retake'] as [Mend['deed'], Link]] : [])]
+        ? [['join', joined], ...(canLift ? [['retake', 'retake'] as [Turn, Link]] : [])]
         : [['split', 'change']];
     for (const [deed, way] of ways) {
       const edits: LinkEdit[] = [{ id: played.note.id, link: way, pass: null }];
@@ -300,9 +304,9 @@ function linkMends(
       const left = leftAfter(trial);
       if (2 * left > before) continue;
       const flips = Number(figures.ledger.comesRound && !trial.round.comesRound);
-      tried.push({ mend: mendBy(input, deed, edits, trial), left, flips });
+      tried.push({ mend: mendBy(input, { deed, edits }, { outcome: trial, gain: { of, left } }), left, flips });
     }
   }
   tried.sort((a, b) => a.flips - b.flips || a.left - b.left);
-  return tried.slice(0, MENDS_OFFERED).map(({ mend, left }) => ({ ...mend, left }));
+  return tried.slice(0, MENDS_OFFERED).map(({ mend }) => mend);
 }
