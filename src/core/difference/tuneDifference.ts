@@ -1,6 +1,6 @@
-import { formatFraction } from '#core/base';
 import { PATTERNS, patternLinks } from '#core/bowing';
-import { keyName, pitchName } from '#core/pitch';
+import { NOTE_FIELDS, type NoteAspect } from '#core/document';
+import { keyName } from '#core/pitch';
 import { type Link, type NoteEvent, type Part, type Tune, barNumbers, meterName, writtenBars } from '#core/tune';
 import { tuningName } from '#core/tuning';
 
@@ -11,17 +11,9 @@ export type BarChange =
   | 'hook'
   | 'retake'
   | 'turn'
-  | 'pass-links'
-  | 'lock'
   | 'entered'
   | 'taken-away'
-  | 'pitch'
-  | 'length'
-  | 'string'
-  | 'mark'
-  | 'drone'
-  | 'bow-length'
-  | 'freedom'
+  | Exclude<NoteAspect, 'link'>
   | 'reuse';
 
 /** Something that a later version of a tune has otherwise. */
@@ -140,23 +132,43 @@ function patternOf(tune: Tune, part: Part): string | null {
   return found?.name ?? null;
 }
 
+const FIELDS_OF_NOTES = Object.keys(NOTE_FIELDS) as (keyof typeof NOTE_FIELDS)[];
+
+/** In which aspects a note is another, in the order in which they are told. */
+const TOLD: readonly NoteAspect[] = [
+  'link',
+  'pass-links',
+  'lock',
+  'pitch',
+  'length',
+  'string',
+  'mark',
+  'drone',
+  'bow-length',
+  'freedom',
+];
+
 function noteChanges(was: NoteEvent, is: NoteEvent): BarChange[] {
-  const pitches = ({ pitch, stops = [], graceNotes = [] }: NoteEvent) =>
-    [pitch, ...stops, ...graceNotes].map(pitchName).join(' ');
-  const changes: BarChange[] = [];
-  const link = was.link === is.link ? null : linkChange(was.link, is.link);
-  if (link) changes.push(link);
-  if (JSON.stringify(was.linkOnPass ?? {}) !== JSON.stringify(is.linkOnPass ?? {})) changes.push('pass-links');
-  if (was.lock !== is.lock) changes.push('lock');
-  if (pitches(was) !== pitches(is)) changes.push('pitch');
-  if (formatFraction(was.duration) !== formatFraction(is.duration) || was.tie !== is.tie) changes.push('length');
-  if (was.place !== is.place || was.finger !== is.finger || was.position !== is.position) changes.push('string');
-  if (String(was.marks ?? []) !== String(is.marks ?? []) || was.chord !== is.chord) changes.push('mark');
-  if (was.drone !== is.drone) changes.push('drone');
-  if (was.bowLength !== is.bowLength) changes.push('bow-length');
-  if (was.hold !== is.hold || was.breath !== is.breath || was.pace !== is.pace) changes.push('freedom');
-  return changes;
+  const changed = new Set(
+    FIELDS_OF_NOTES.filter((name) => !sameValue(was[name], is[name])).map((name) => NOTE_FIELDS[name].aspect),
+  );
+  return TOLD.flatMap((aspect) => {
+    if (!changed.has(aspect)) return [];
+    if (aspect !== 'link') return [aspect];
+    return linkChange(was.link, is.link) ?? [];
+  });
 }
+
+/** Whether two values of a field are the same; a list or map with nothing in it is as one that is left out. */
+function sameValue(one: unknown, other: unknown): boolean {
+  if (one === other) return true;
+  const [a, b] = [one ?? {}, other ?? {}];
+  if (typeof a !== 'object' || typeof b !== 'object') return false;
+  const names = new Set([...Object.keys(a), ...Object.keys(b)]);
+  return [...names].every((name) => sameValue((a as Named)[name], (b as Named)[name]));
+}
+
+type Named = Readonly<Record<string, unknown>>;
 
 function linkChange(was: Link, is: Link): BarChange | null {
   const shared = (link: Link) => link === 'slur' || link === 'hook';

@@ -2,9 +2,9 @@ import { add, compare, toNumber } from '#core/base';
 import type { Unrolled } from '#core/tune';
 
 /** What a hold may do to a note: it lasts so many times its length. */
-export const HOLD_RANGE = { least: 0.5, most: 4 } as const;
+export const HOLD_RANGE = { min: 0.5, max: 4 } as const;
 /** What surge and ease may do to the pace. */
-export const PACE_RANGE = { least: 0.5, most: 2 } as const;
+export const PACE_RANGE = { min: 0.5, max: 2 } as const;
 /** A breath is a silence of at most so many whole notes, before the others make room for it. */
 export const MAX_BREATH = 1;
 

@@ -1,7 +1,7 @@
 import Parse from 'abcjs/src/parse/abc_parse.js';
 import type { Tune } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
-import { MAX_PLAYED_EVENTS } from '../json';
+import { MAX_PLAYED_EVENTS } from '#core/document';
 import {
   type ReadResult,
   type ReadTune,

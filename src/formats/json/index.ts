@@ -1,5 +1,5 @@
 // The tune document as JSON.
-export { MAX_PLAYED_EVENTS, playedEvents } from './bounds';
+
 export { newTuneSchema, tuneSchema } from './tuneSchema';
 export type { ReadJson } from './morrinJson';
 export { BOOK_FORMAT, readMorrinBook, readMorrinJson, writeMorrinBook, writeMorrinJson } from './morrinJson';

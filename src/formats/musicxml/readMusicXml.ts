@@ -2,7 +2,7 @@ import { toNumber } from '#core/base';
 import { beatUnit } from '#core/tempo';
 import { type DanceType, type Tune, writtenNotes } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
-import { MAX_PLAYED_EVENTS } from '../json';
+import { MAX_PLAYED_EVENTS } from '#core/document';
 import { type ReadResult, type Voice, applyDirectives, assemble, barSumMessages, readDirectives } from '../score';
 import { type ImportMessage, TextPositions, importMessage, stopMessage } from '../text';
 import { readHeadFields, withFields } from './fields';

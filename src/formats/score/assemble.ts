@@ -1,6 +1,6 @@
 import type { BarEvent, Part } from '#core/tune';
-import { MAX_PLAYED_EVENTS, playedEvents } from '../json';
-import type { MorrinDirectives } from './readDirectives';
+import { MAX_PLAYED_EVENTS, playedEvents } from '#core/document';
+import type { MorrinDirectives } from './directiveTable';
 import { withPassLinks } from './passLinks';
 import { type RawBar, type Structure, structureOf } from './structure';
 

@@ -1,5 +1,5 @@
 import type { Tune } from '#core/tune';
-import { playedEvents } from '#formats/json';
+import { playedEvents } from '#core/document';
 import type { PlayerSettings } from '#core/report';
 import { type TuneHead, tuneHead } from '../tunes/tuneHead';
 import { type TuneFigures, countTune } from './figures';

@@ -149,15 +149,15 @@ const FREE_FIELDS: readonly {
   readonly least: number;
   readonly most: number;
 }[] = [
-  { key: 'hold', name: 'Held', unit: 'times its length', factor: 1, least: HOLD_RANGE.least, most: HOLD_RANGE.most },
+  { key: 'hold', name: 'Held', unit: 'times its length', factor: 1, least: HOLD_RANGE.min, most: HOLD_RANGE.max },
   { key: 'breath', name: 'Breath after it', unit: 'eighths', factor: 8, least: 0.1, most: 8 * MAX_BREATH },
   {
     key: 'pace',
     name: 'Pace from here',
     unit: '% of steady',
     factor: 100,
-    least: 100 * PACE_RANGE.least,
-    most: 100 * PACE_RANGE.most,
+    least: 100 * PACE_RANGE.min,
+    most: 100 * PACE_RANGE.max,
   },
 ];
 

@@ -9,21 +9,27 @@ export const MAX_PLAYED_EVENTS = 60_000;
 /** Numerators and denominators of lengths. */
 export const MAX_COUNT = 1_000_000_000;
 
-/** Most letters of words, most items of lists. */
-export const MOST = {
+/** Most letters of the document's words. */
+export const MAX_LETTERS = {
   title: 300,
   composer: 300,
   source: 1000,
-  notes: 200,
-  noteLetters: 4000,
-  parts: 500,
-  form: 1000,
+  note: 4000,
   partName: 24,
   id: 24,
   chord: 40,
+} as const;
+
+/** Most items of its lists. */
+export const MAX_ITEMS = {
+  notes: 200,
+  parts: 500,
+  form: 1000,
   stops: 5,
   graceNotes: 16,
   onPlays: 64,
+  /** Signs that a key has beside its mode's. */
+  extra: 7,
 } as const;
 
 /** Words that every store and format can hold: no zero characters, no halves of characters. */
