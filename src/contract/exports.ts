@@ -1,8 +1,10 @@
 import { z } from 'zod';
+import { ALL_FILE_KINDS } from '#formats/kinds';
 import { route } from './route';
 import { tuneChoiceSchema } from './book';
 
-export const EXPORT_FORMATS = ['abc', 'musicxml', 'midi', 'json', 'csv'] as const;
+/** Tunes as files of a kind, and the list itself as a table. */
+export const EXPORT_FORMATS = [...ALL_FILE_KINDS, 'csv'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 
 /** Which tunes go out, and as what. */

@@ -1,7 +1,8 @@
 import type { AbcElement, AbcPitch } from 'abcjs/src/parse/abc_parse.js';
-import { type Fraction, fraction, multiply, nearestFraction } from '#core/base';
+import { type Fraction, nearestFraction } from '#core/base';
 import { type Key, type Letter, MODES, type Mode, type Pitch, alterInKey, pitchAtStep } from '#core/pitch';
-import type { Meter, NoteEvent, TupletMark } from '#core/tune';
+import type { Meter, NoteEvent } from '#core/tune';
+import type { OpenTuplet } from '../score';
 
 const ACCIDENTALS: Record<string, number> = { dblflat: -2, flat: -1, natural: 0, sharp: 1, dblsharp: 2 };
 const MODE_NAMES: Record<string, Mode> = {
@@ -17,14 +18,6 @@ const MODE_NAMES: Record<string, Mode> = {
   lyd: 'lydian',
   loc: 'locrian',
 };
-/** A tuplet being read: how many of its notes are still to come. */
-export interface Tuplet {
-  readonly notes: number;
-  readonly inTimeOf: number;
-  left: number;
-  readonly offset: number;
-}
-
 export function meterOf(element: AbcElement | undefined): Meter | null {
   if (!element) return null;
   if (element.type === 'common_time') return { num: 4, den: 4, symbol: 'common' };
@@ -63,36 +56,21 @@ export function endingNumbers(text: string): number[] | null {
   return numbers.length > 0 && numbers.every((number) => number > 0) ? numbers : null;
 }
 
-export function startTuplet(element: AbcElement, offset: number): Tuplet | null {
+/** The tuplet that begins at an element; null where none does. */
+export function tupletOf(element: AbcElement, offset: number): OpenTuplet | null {
   if (!element.startTriplet) return null;
   const notes = element.startTriplet;
   const inTimeOf = Math.max(1, Math.round((element.tripletMultiplier ?? 2 / 3) * notes));
   return { notes, inTimeOf, left: element.tripletR ?? notes, offset };
 }
 
-export function consumed(tuplet: Tuplet): Tuplet | null {
-  tuplet.left -= 1;
-  return tuplet.left > 0 ? tuplet : null;
-}
-
 /** Lengths from here on are no numbers to count with; far beyond what a tune may hold. */
 const MAX_COUNTED = 1e9;
 
-/** How long an element is; null where its length is beyond counting. */
-export function lengthOf(
-  element: AbcElement,
-  tuplet: Tuplet | null,
-): { duration: Fraction; mark: TupletMark | null } | null {
-  const wholes = element.duration ?? 0;
+/** How long an element is as written; null where its length is beyond counting. */
+export function lengthOf({ duration: wholes = 0 }: AbcElement): Fraction | null {
   // The parser gives NaN for a length of thousands of digits.
-  if (!(wholes < MAX_COUNTED)) return null;
-  const written = nearestFraction(wholes);
-  if (!tuplet) return { duration: written, mark: null };
-  const { notes, inTimeOf } = tuplet;
-  return {
-    duration: multiply(written, fraction(inTimeOf, notes)),
-    mark: { notes, inTimeOf, ...(element.startTriplet ? { first: true as const } : {}) },
-  };
+  return wholes < MAX_COUNTED ? nearestFraction(wholes) : null;
 }
 
 /** The chord symbol over an element; the parser writes its sharps and flats as signs of their own. */
@@ -104,13 +82,21 @@ export function chordOf(element: AbcElement): string | undefined {
     .slice(0, 40);
 }
 
+/** What a pitch depends on beside its key. */
+interface PitchContext {
+  /** Accidentals of the bar so far, by letter or by letter and octave. */
+  readonly accidentals: Map<string, number>;
+  /** How far they hold. */
+  readonly propagate: string;
+  /** The note before, which may be tied to it. */
+  readonly before?: NoteEvent | null;
+}
+
 /** The parser counts steps from C4; key and bar accidentals are left to us. */
 export function pitchOf(
   { pitch, accidental }: AbcPitch | { pitch: number; accidental?: string },
   key: Key,
-  accidentals: Map<string, number>,
-  propagate: string,
-  before: NoteEvent | null,
+  { accidentals, propagate, before = null }: PitchContext,
 ): Pitch {
   const natural = pitchAtStep(28 + pitch);
   // By default an accidental holds for its letter in every octave up to the bar line.

@@ -1,8 +1,10 @@
 import Parse from 'abcjs/src/parse/abc_parse.js';
+import type { Key } from '#core/pitch';
 import type { Tune } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
 import { MAX_PLAYED_EVENTS } from '#core/document';
 import {
+  PartBuilder,
   type ReadResult,
   type ReadTune,
   applyDirectives,
@@ -18,7 +20,7 @@ import { readHeader, tempoOf } from './header';
 import { prepareText } from './prepare';
 import { type AbcTuneText, fileDefaults, splitTunes } from './splitTunes';
 import { listVoices, staffOfVoice } from './voices';
-import { type Walk, walkLines } from './walk';
+import { walkLines } from './walk';
 
 /** A tune of an ABC text always has a text of its own. */
 export type ReadAbcTune = ReadTune & { readonly source: string };
@@ -92,15 +94,9 @@ function readOne(
   const chosen = voices.find(({ id }) => id === wanted) ?? voices[0];
   const place = chosen ? Number(chosen.id) - 1 : 0;
   const firstStaff = lines[0] && staffOfVoice(lines[0], place)?.staff;
-  const walk: Walk = {
-    positions,
-    messages,
-    bars: [],
-    offsets: new Map(),
-    meter: meterOf(firstStaff?.meter) ?? { num: 4, den: 4 },
-    key: firstStaff?.key ? keyOf(firstStaff.key) : { letter: 'C', alter: 0, mode: 'major' },
-  };
-  const { meter, key } = walk;
+  const meter = meterOf(firstStaff?.meter) ?? { num: 4, den: 4 };
+  const key: Key = firstStaff?.key ? keyOf(firstStaff.key) : { letter: 'C', alter: 0, mode: 'major' };
+  const builder = new PartBuilder(meter, key);
   if (voices.length > 1) {
     const at = tuneText.text.search(/^V:|\[V:|&/m);
     const { line, column } = positions.at(Math.max(0, at));
@@ -108,13 +104,17 @@ function readOne(
     messages.push(importMessage(line, column, 'warning', 'voice-left-out', words));
   }
   walkLines(
-    walk,
+    builder,
     lines.flatMap((staves) => staffOfVoice(staves, place) ?? []),
-    lead.length,
-    prepared,
-    /%%propagate-accidentals\s+(\w+)/.exec(lead + tuneText.text)?.[1] ?? 'pitch',
+    {
+      positions,
+      messages,
+      leadLength: lead.length,
+      prepared,
+      propagate: /%%propagate-accidentals\s+(\w+)/.exec(lead + tuneText.text)?.[1] ?? 'pitch',
+    },
   );
-  if (!walk.bars.some(({ events }) => events.some(({ kind }) => kind === 'note'))) {
+  if (!builder.bars.some(({ events }) => events.some(({ kind }) => kind === 'note'))) {
     const words = `No notes were found${header.title ? ` in "${header.title}"` : ''}: expected a K: line and notes after it.`;
     return { failed: [...messages, importMessage(tuneText.firstLine, 1, 'error', 'no-notes', words)] };
   }
@@ -132,7 +132,7 @@ function readOne(
     );
   const ownLines = tuneText.text.split('\n').map((text, i) => ({ text, line: tuneText.firstLine + i }));
   const directives = readDirectives(ownLines, messages);
-  const { parts, form, isTooLong } = assemble(walk.bars, order, directives);
+  const { parts, form, isTooLong } = assemble(builder.bars, order, directives);
   if (isTooLong)
     messages.push(
       importMessage(
@@ -178,9 +178,9 @@ function readOne(
     },
     directives,
   );
-  messages.push(...barSumMessages(tune, walk.offsets, positions));
+  messages.push(...barSumMessages(tune, builder.offsets, positions));
   messages.sort((a, b) => a.line - b.line || a.column - b.column);
-  const barPositions = new Map([...walk.offsets].map(([id, offset]) => [id, positions.at(offset)]));
+  const barPositions = new Map([...builder.offsets].map(([id, offset]) => [id, positions.at(offset)]));
   return {
     reference: tuneText.reference,
     tune,

@@ -1,28 +1,10 @@
 import type { AbcElement } from 'abcjs/src/parse/abc_parse.js';
-import { joiningLink } from '#core/bowing';
-import { type Key, midiOf, sameKey } from '#core/pitch';
-import {
-  LengthGuard,
-  type Meter,
-  type NoteEvent,
-  type NoteMark,
-  type RestEvent,
-  barLength,
-  sameMeter,
-} from '#core/tune';
-import { type ImportMessage, OutOfBounds, type TextPositions, importMessage } from '../text';
-import type { RawBar } from '../score';
-import {
-  type Tuplet,
-  chordOf,
-  consumed,
-  endingNumbers,
-  keyOf,
-  lengthOf,
-  meterOf,
-  pitchOf,
-  startTuplet,
-} from './elements';
+import type { Fraction } from '#core/base';
+import { midiOf } from '#core/pitch';
+import { type Meter, type NoteMark, type TupletMark, barLength } from '#core/tune';
+import { type OpenNote, PartBuilder } from '../score';
+import { type ImportMessage, type TextPositions, importMessage } from '../text';
+import { chordOf, endingNumbers, keyOf, lengthOf, meterOf, pitchOf, tupletOf } from './elements';
 import type { PreparedText } from './prepare';
 import type { VoiceLine } from './voices';
 
@@ -45,16 +27,15 @@ const MARKS: Record<string, NoteMark> = {
 };
 /** Signs that change the playing order in ways that are not followed. */
 const JUMPS = ['D.C.', 'D.S.', 'D.C.alfine', 'D.C.alcoda', 'D.S.alfine', 'D.S.alcoda', 'coda', 'segno', 'fine'];
-type Writable<T> = { -readonly [K in keyof T]: T[K] };
-
-/** Everything the walk over the parser's tree gathers. */
-export interface Walk {
+/** What a walk over a voice needs beside its lines. */
+export interface WalkOptions {
   readonly positions: TextPositions;
   readonly messages: ImportMessage[];
-  readonly bars: RawBar[];
-  readonly offsets: Map<string, number>;
-  meter: Meter;
-  key: Key;
+  /** Letters before the tune's own text in what the parser was given. */
+  readonly leadLength: number;
+  readonly prepared: Omit<PreparedText, 'text' | 'messages'>;
+  /** How far an accidental in a bar holds. */
+  readonly propagate: string;
 }
 
 /** Finds the value at the first of some places from one to another, both among them. O(log n) by halving. */
@@ -72,254 +53,220 @@ function firstWithin<T>(values: ReadonlyMap<number, T>): (from: number, to: numb
   };
 }
 
-/** Walks the melody voice and gathers its bars; `propagate` is how far an accidental in a bar holds. */
-export function walkLines(
-  walk: Walk,
-  lines: readonly VoiceLine[],
-  leadLength: number,
-  { playsAt, openSlurs: openSlurOffsets, endings }: Omit<PreparedText, 'text' | 'messages'>,
-  propagate: string,
-): void {
-  const { bars, messages, positions } = walk;
-  const say = (offset: number, severity: ImportMessage['severity'], code: ImportMessage['code'], words: string) => {
-    const { line, column } = positions.at(Math.max(0, offset));
-    messages.push(importMessage(line, column, severity, code, words));
-  };
-  const [playsIn, slursIn] = [firstWithin(playsAt), firstWithin(endings)];
-  const guard = new LengthGuard();
-  const lengthAt = (offset: number, element: AbcElement, inTuplet: Tuplet | null) => {
-    const length = lengthOf(element, inTuplet);
-    const fault = length ? guard.fault(length.duration) : ({ code: 'too-long', found: Infinity } as const);
-    if (!length || fault) throw new OutOfBounds(offset, fault!);
-    return length;
-  };
-  let openSlurs = 0;
-  const accidentals = new Map<string, number>();
-  let pendingMeter: Meter | undefined;
-  let pendingKey: Key | undefined;
-  let pendingLabel: string | undefined;
-  let pendingEnding: readonly number[] | undefined;
-  let opensRepeat = false;
-  let bar: RawBar | null = null;
-  let tuplet: Tuplet | null = null;
-  let lastNote: NoteEvent | null = null;
-  let restBetween = false;
-  /** What every ending follows: it stands before the first one. */
-  let beforeEndings: { lastNote: NoteEvent | null; restBetween: boolean; openSlurs: number } | null = null;
-  /** The next note is joined although no slur is open after it. */
-  let runsOn = false;
-  let noteCount = 0;
-  let restCount = 0;
-  const unkept = new Set<string>();
+/** Walks the melody voice and gathers its bars. */
+export function walkLines(builder: PartBuilder, lines: readonly VoiceLine[], options: WalkOptions): void {
+  const walk = new VoiceWalk(builder, options);
+  for (const line of lines) if (!walk.line(line)) return;
+}
 
-  const openBar = (offset: number): RawBar => {
-    const id = `b${bars.length + 1}`;
-    walk.offsets.set(id, offset);
-    const opened: RawBar = {
-      id,
-      offset,
-      events: [],
-      meterInForce: walk.meter,
-      meter: pendingMeter,
-      key: pendingKey,
-      endingOpens: pendingEnding,
-      label: pendingLabel,
-      endingCloses: false,
-      opensRepeat,
-      plays: 0,
-      closesDouble: false,
-    };
-    pendingMeter = pendingKey = pendingLabel = pendingEnding = undefined;
-    opensRepeat = false;
-    bars.push(opened);
-    return opened;
-  };
-  const changeKey = (key: Key) => {
-    if (sameKey(key, walk.key)) return;
-    walk.key = key;
-    pendingKey = key;
-  };
-  const changeMeter = (meter: Meter | null, offset: number) => {
-    if (!meter) say(offset, 'warning', 'not-kept', 'This meter cannot be kept; the meter before it stays.');
-    else if (!sameMeter(meter, walk.meter)) {
-      walk.meter = meter;
-      pendingMeter = meter;
-    }
-  };
+class VoiceWalk {
+  /** Slurs open after the last note, and whether the next note is joined although none is. */
+  private openSlurs = 0;
+  private runsOn = false;
+  private openBeforeEndings: number | null = null;
+  private readonly accidentals = new Map<string, number>();
+  private readonly unkept = new Set<string>();
+  private readonly playsIn;
+  private readonly slursIn;
 
-  for (const { staff, elements } of lines) {
-    if (staff.key) changeKey(keyOf(staff.key));
-    if (staff.meter) changeMeter(meterOf(staff.meter), staff.meter.startChar - leadLength);
-    for (const element of elements) {
-      const offset = element.startChar - leadLength;
-      switch (element.el_type) {
-        case 'key':
-          changeKey(keyOf(element));
-          accidentals.clear();
-          break;
-        case 'meter':
-          changeMeter(meterOf(element), offset);
-          break;
-        case 'part':
-          pendingLabel = element.title?.trim().slice(0, 12) || undefined;
-          bar = null;
-          break;
-        case 'bar': {
-          accidentals.clear();
-          if (tuplet) {
-            say(
-              tuplet.offset,
-              'warning',
-              'unclosed-tuplet',
-              `A tuplet of ${tuplet.notes} is not full: ${tuplet.left} more expected before the bar line.`,
-            );
-            tuplet = null;
-          }
-          const last = bars[bars.length - 1];
-          const type = element.type ?? '';
-          const closesRepeat = type === 'bar_right_repeat' || type === 'bar_dbl_repeat';
-          if (last) {
-            const asked = playsIn(offset - 1, element.endChar - leadLength - 1);
-            if (closesRepeat) last.plays = Math.max(last.plays, asked ?? 2);
-            if (/bar_(thin_thin|thin_thick|thick_thin)/.test(type)) last.closesDouble = true;
-            if (element.endEnding) last.endingCloses = true;
-          }
-          if (type === 'bar_left_repeat' || type === 'bar_dbl_repeat') {
-            opensRepeat = true;
-            beforeEndings = null;
-          }
-          if (element.startEnding) {
-            const numbers = endingNumbers(element.startEnding);
-            if (numbers?.includes(1)) beforeEndings = null;
-            beforeEndings ??= { lastNote, restBetween, openSlurs };
-            ({ lastNote, restBetween } = beforeEndings);
-            runsOn = beforeEndings.openSlurs > 0;
-            openSlurs = slursIn(offset - 1, element.endChar - leadLength) ?? openSlurs;
-            if (numbers) pendingEnding = numbers;
-            else
-              say(
-                offset,
-                'warning',
-                'not-kept',
-                `The ending "${element.startEnding}" is not a number; its bars are played every time.`,
-              );
-          }
-          bar = null;
-          break;
-        }
-        case 'note': {
-          const rest = element.rest;
-          if (bar === null && bars.length >= MAX_BARS) {
-            say(offset, 'error', 'too-long', `Only the first ${MAX_BARS} bars are read.`);
-            return;
-          }
-          if (rest?.type === 'spacer') {
-            // Room without sound: a bar of nothing else is empty.
-            bar ??= openBar(offset);
-            break;
-          }
-          if (rest) {
-            tuplet = startTuplet(element, offset) ?? tuplet;
-            if (rest.type === 'multimeasure') {
-              for (let k = 0; k < Math.min(rest.text ?? 1, 256); k++) {
-                bar = openBar(offset);
-                bar.events.push({ kind: 'rest', id: `r${++restCount}`, duration: barLength(walk.meter) });
-              }
-              restBetween = true;
-              break;
-            }
-            bar ??= openBar(offset);
-            const { duration, mark } = lengthAt(offset, element, tuplet);
-            const event: RestEvent = {
-              kind: 'rest',
-              id: `r${++restCount}`,
-              duration,
-              ...(mark ? { tuplet: mark } : {}),
-              ...(chordOf(element) ? { chord: chordOf(element) } : {}),
-            };
-            bar.events.push(event);
-            if (tuplet) tuplet = consumed(tuplet);
-            restBetween = true;
-            break;
-          }
-          if (!element.pitches || element.pitches.length === 0) break;
-          bar ??= openBar(offset);
-          tuplet = startTuplet(element, offset) ?? tuplet;
-          const { duration, mark } = lengthAt(offset, element, tuplet);
-          if (duration.n <= 0) break;
-          // As they stand in the text: an accidental of a grace note holds for its main note.
-          const graceNotes = element.gracenotes?.map((grace) => pitchOf(grace, walk.key, accidentals, propagate, null));
-          const sounding = element.pitches.map((pitch) => ({
-            pitch: pitchOf(pitch, walk.key, accidentals, propagate, lastNote),
-            isTied: pitch.startTie !== undefined,
-          }));
-          const [top, ...under] = sounding.sort((a, b) => midiOf(b.pitch) - midiOf(a.pitch));
-          for (const decoration of element.decoration ?? []) {
-            if (JUMPS.includes(decoration))
-              say(
-                offset,
-                'warning',
-                'not-followed',
-                `${decoration} is not followed: the tune is read in its written order.`,
-              );
-            else if (!isKept(decoration) && !unkept.has(decoration)) {
-              unkept.add(decoration);
-              say(
-                offset,
-                'info',
-                'not-kept',
-                `The mark "${decoration}" has no place in a plan yet; the original text keeps it.`,
-              );
-            }
-          }
-          if (
-            element.chord?.some(({ position }) => position !== undefined && position !== 'default') &&
-            !unkept.has('"')
-          ) {
-            unkept.add('"');
-            say(
-              offset,
-              'info',
-              'not-kept',
-              'Written remarks over notes have no place in a plan yet; the original text keeps them.',
-            );
-          }
-          const decorations = element.decoration ?? [];
-          const finger = decorations.find((decoration) => /^[0-4]$/.test(decoration));
-          const marks = decorations.flatMap((decoration) => MARKS[decoration] ?? []);
-          // Filled field by field: a text may hold a million notes.
-          const note: Writable<NoteEvent> = {
-            kind: 'note',
-            id: `n${++noteCount}`,
-            duration,
-            pitch: top!.pitch,
-            link: 'change',
-          };
-          if (under.length > 0) note.stops = under.map(({ pitch }) => pitch);
-          if (graceNotes && graceNotes.length > 0) note.graceNotes = graceNotes;
-          // A lower note that is held while the top one is struck anew is a new note to the bow.
-          if (top!.isTied) note.tie = true;
-          if (decorations.includes('upbow')) note.lock = 'up';
-          else if (decorations.includes('downbow')) note.lock = 'down';
-          if (finger !== undefined) note.finger = Number(finger);
-          if (mark) note.tuplet = mark;
-          const chord = chordOf(element);
-          if (chord) note.chord = chord;
-          if (marks.length > 0) note.marks = marks;
-          if (noteCount === 1) note.link = 'start';
-          else if ((openSlurs > 0 || runsOn) && lastNote) note.link = joiningLink(lastNote, note, restBetween);
-          runsOn = false;
-          bar.events.push(note);
-          lastNote = note;
-          restBetween = false;
-          openSlurs = slursAfter(element, offset, openSlurs, openSlurOffsets);
-          if (tuplet) tuplet = consumed(tuplet);
-          break;
-        }
-        default:
-          break;
-      }
+  constructor(
+    private readonly builder: PartBuilder,
+    private readonly options: WalkOptions,
+  ) {
+    this.playsIn = firstWithin(options.prepared.playsAt);
+    this.slursIn = firstWithin(options.prepared.endings);
+  }
+
+  /** @returns false where no more is read */
+  line({ staff, elements }: VoiceLine): boolean {
+    if (staff.key) this.builder.changeKey(keyOf(staff.key));
+    if (staff.meter) this.meter(meterOf(staff.meter), this.offsetOf(staff.meter));
+    return elements.every((element) => this.element(element));
+  }
+
+  private element(element: AbcElement): boolean {
+    switch (element.el_type) {
+      case 'key':
+        this.builder.changeKey(keyOf(element));
+        this.accidentals.clear();
+        return true;
+      case 'meter':
+        this.meter(meterOf(element), this.offsetOf(element));
+        return true;
+      case 'part':
+        this.builder.label(element.title?.trim().slice(0, 12) || undefined);
+        this.builder.endBar();
+        return true;
+      case 'bar':
+        this.barLine(element);
+        return true;
+      case 'note':
+        return this.note(element);
+      default:
+        return true;
     }
+  }
+
+  private offsetOf({ startChar }: AbcElement): number {
+    return startChar - this.options.leadLength;
+  }
+
+  private say(offset: number, severity: ImportMessage['severity'], code: ImportMessage['code'], words: string): void {
+    const { line, column } = this.options.positions.at(Math.max(0, offset));
+    this.options.messages.push(importMessage(line, column, severity, code, words));
+  }
+
+  private meter(meter: Meter | null, offset: number): void {
+    if (meter) this.builder.changeMeter(meter);
+    else this.say(offset, 'warning', 'not-kept', 'This meter cannot be kept; the meter before it stays.');
+  }
+
+  private barLine(element: AbcElement): void {
+    const { builder } = this;
+    this.accidentals.clear();
+    this.closeTuplet();
+    const type = element.type ?? '';
+    const last = builder.lastBar;
+    if (last) {
+      const offset = this.offsetOf(element);
+      const asked = this.playsIn(offset - 1, element.endChar - this.options.leadLength - 1);
+      if (type === 'bar_right_repeat' || type === 'bar_dbl_repeat') last.plays = Math.max(last.plays, asked ?? 2);
+      if (/bar_(thin_thin|thin_thick|thick_thin)/.test(type)) last.closesDouble = true;
+      if (element.endEnding) last.endingCloses = true;
+    }
+    if (type === 'bar_left_repeat' || type === 'bar_dbl_repeat') {
+      builder.openRepeat();
+      this.openBeforeEndings = null;
+    }
+    if (element.startEnding) this.ending(element, element.startEnding);
+    builder.endBar();
+  }
+
+  private closeTuplet(): void {
+    const { tuplet } = this.builder;
+    if (!tuplet) return;
+    const words = `A tuplet of ${tuplet.notes} is not full: ${tuplet.left} more expected before the bar line.`;
+    this.say(tuplet.offset, 'warning', 'unclosed-tuplet', words);
+    this.builder.tuplet = null;
+  }
+
+  private ending(element: AbcElement, text: string): void {
+    const offset = this.offsetOf(element);
+    const numbers = endingNumbers(text);
+    if (numbers?.includes(1)) this.openBeforeEndings = null;
+    this.openBeforeEndings ??= this.openSlurs;
+    this.builder.openEnding(numbers);
+    this.runsOn = this.openBeforeEndings > 0;
+    this.openSlurs = this.slursIn(offset - 1, element.endChar - this.options.leadLength) ?? this.openSlurs;
+    if (numbers) return;
+    const words = `The ending "${text}" is not a number; its bars are played every time.`;
+    this.say(offset, 'warning', 'not-kept', words);
+  }
+
+  /** A note, a chord or a rest. */
+  private note(element: AbcElement): boolean {
+    const { builder } = this;
+    const offset = this.offsetOf(element);
+    if (!builder.isBarOpen && builder.bars.length >= MAX_BARS) {
+      this.say(offset, 'error', 'too-long', `Only the first ${MAX_BARS} bars are read.`);
+      return false;
+    }
+    if (element.rest) this.rest(element, element.rest);
+    else if (element.pitches && element.pitches.length > 0) this.pitched(element, element.pitches);
+    return true;
+  }
+
+  private rest(element: AbcElement, rest: NonNullable<AbcElement['rest']>): void {
+    const { builder } = this;
+    const offset = this.offsetOf(element);
+    // Room without sound: a bar of nothing else is empty.
+    if (rest.type === 'spacer') {
+      builder.bar(offset);
+      return;
+    }
+    builder.tuplet = tupletOf(element, offset) ?? builder.tuplet;
+    if (rest.type === 'multimeasure') {
+      for (let k = 0; k < Math.min(rest.text ?? 1, 256); k++)
+        builder.rest(barLength(builder.meter), builder.beginBar(offset));
+      return;
+    }
+    const bar = builder.bar(offset);
+    const { duration, mark } = this.length(element);
+    const chord = chordOf(element);
+    builder.rest(duration, bar, { ...(mark ? { tuplet: mark } : {}), ...(chord ? { chord } : {}) });
+    builder.countTuplet();
+  }
+
+  private length(element: AbcElement): { readonly duration: Fraction; readonly mark?: TupletMark } {
+    const written = lengthOf(element);
+    const length = written && this.builder.inTuplet(written, element.startTriplet !== undefined);
+    this.builder.within(length && length.duration, this.offsetOf(element));
+    return length!;
+  }
+
+  private pitched(element: AbcElement, pitches: NonNullable<AbcElement['pitches']>): void {
+    const { builder, accidentals } = this;
+    const { propagate, prepared } = this.options;
+    const offset = this.offsetOf(element);
+    const bar = builder.bar(offset);
+    builder.tuplet = tupletOf(element, offset) ?? builder.tuplet;
+    const { duration, mark } = this.length(element);
+    if (duration.n <= 0) return;
+    // As they stand in the text: an accidental of a grace note holds for its main note.
+    const graceNotes = element.gracenotes?.map((grace) => pitchOf(grace, builder.key, { accidentals, propagate }));
+    const before = builder.lastNote;
+    const sounding = pitches.map((pitch) => ({
+      pitch: pitchOf(pitch, builder.key, { accidentals, propagate, before }),
+      isTied: pitch.startTie !== undefined,
+    }));
+    const [top, ...under] = sounding.sort((a, b) => midiOf(b.pitch) - midiOf(a.pitch));
+    const note = builder.newNote(duration, top!.pitch);
+    if (under.length > 0) note.stops = under.map(({ pitch }) => pitch);
+    if (graceNotes && graceNotes.length > 0) note.graceNotes = graceNotes;
+    // A lower note that is held while the top one is struck anew is a new note to the bow.
+    if (top!.isTied) note.tie = true;
+    if (mark) note.tuplet = mark;
+    this.signs(note, element);
+    builder.place(note, bar, this.openSlurs > 0 || this.runsOn);
+    this.runsOn = false;
+    this.openSlurs = slursAfter(element, offset, this.openSlurs, prepared.openSlurs);
+    builder.countTuplet();
+  }
+
+  /** Decorations and what stands over a note; what has no place in a plan is told once. */
+  private signs(note: OpenNote, element: AbcElement): void {
+    const offset = this.offsetOf(element);
+    const decorations = element.decoration ?? [];
+    for (const decoration of decorations)
+      if (JUMPS.includes(decoration)) {
+        const words = `${decoration} is not followed: the tune is read in its written order.`;
+        this.say(offset, 'warning', 'not-followed', words);
+      } else if (!isKept(decoration))
+        this.sayUnkept(
+          decoration,
+          offset,
+          `The mark "${decoration}" has no place in a plan yet; the original text keeps it.`,
+        );
+    if (element.chord?.some(({ position }) => position !== undefined && position !== 'default'))
+      this.sayUnkept(
+        '"',
+        offset,
+        'Written remarks over notes have no place in a plan yet; the original text keeps them.',
+      );
+    const finger = decorations.find((decoration) => /^[0-4]$/.test(decoration));
+    const marks = decorations.flatMap((decoration) => MARKS[decoration] ?? []);
+    if (decorations.includes('upbow')) note.lock = 'up';
+    else if (decorations.includes('downbow')) note.lock = 'down';
+    if (finger !== undefined) note.finger = Number(finger);
+    const chord = chordOf(element);
+    if (chord) note.chord = chord;
+    if (marks.length > 0) note.marks = marks;
+  }
+
+  private sayUnkept(key: string, offset: number, words: string): void {
+    if (this.unkept.has(key)) return;
+    this.unkept.add(key);
+    this.say(offset, 'info', 'not-kept', words);
   }
 }
 

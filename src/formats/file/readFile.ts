@@ -1,12 +1,10 @@
-import { readAbcTunes } from '../abc';
-import { readMorrinBook, newTuneSchema } from '../json';
-import { type MidiChoice, readMidi } from '../midi';
-import { readMusicXml } from '../musicxml';
+import { newTuneSchema } from '../json';
+import { ALL_FILE_KINDS, FILE_KINDS, type FileKind, READ_EXTENSIONS } from '../kinds';
+import type { ReadMidi } from '../midi';
 import type { ReadTune } from '../score';
 import { type ImportMessage, decodeText, importMessage } from '../text';
+import { FILE_FORMATS, type FileChoice, type FileContent, startsWith } from './fileFormats';
 import { type ZipEntry, unzip } from './unzip';
-
-export type FileKind = 'abc' | 'musicxml' | 'midi' | 'json';
 
 /** A tune of a file, with what is known of the file it stood in. */
 export interface FileTune extends ReadTune {
@@ -14,11 +12,8 @@ export interface FileTune extends ReadTune {
   /** The file inside an archive; null where the file is none. */
   readonly entry: string | null;
   /** What quantising did, for MIDI. */
-  readonly quantised: ReturnType<typeof readMidi>['quantised'];
+  readonly quantised: ReadMidi['quantised'];
 }
-
-/** How a file is to be read; a tune whose file has no such voice is read by its main one. */
-export type FileChoice = MidiChoice;
 
 /** A tune, or why a stretch of the file gave none. */
 export type FileRead = FileTune | { readonly failed: readonly ImportMessage[]; readonly entry: string | null };
@@ -60,53 +55,25 @@ function* readKinds(bytes: Uint8Array, choice: FileChoice): Generator<FileRead> 
   } else yield* readPlain(bytes, choice, null);
 }
 
+const KIND_ORDER = Object.keys(FILE_FORMATS) as FileKind[];
+
+/** `ABC, MusicXML, MIDI or a Morrin plan`. */
+const EXPECTED = `${ALL_FILE_KINDS.slice(0, -1)
+  .map((kind) => FILE_KINDS[kind].label)
+  .join(', ')} or`;
+
 function* readPlain(bytes: Uint8Array, choice: FileChoice, entry: string | null): Generator<FileRead> {
-  if (startsWith(bytes, 'MThd')) {
-    const { tune, messages, quantised } = readMidi(bytes, choice);
-    yield tune ? { ...tune, kind: 'midi', entry, quantised } : { failed: messages, entry };
-    return;
-  }
   const decoded = decodeText(bytes);
-  if (!decoded.ok) {
-    const words =
-      decoded.reason === 'empty'
-        ? 'The file is empty: expected ABC, MusicXML, MIDI or a Morrin plan.'
-        : 'This is no file of tunes: expected ABC, MusicXML, MIDI or a Morrin plan.';
-    yield failure(decoded.reason, words, entry);
+  const content: FileContent = { bytes, text: decoded.ok ? decoded.text : null };
+  const kind = KIND_ORDER.find((candidate) => FILE_FORMATS[candidate].sniff(content));
+  if (!kind) {
+    const reason = decoded.ok ? 'not-text' : decoded.reason;
+    const words = reason === 'empty' ? 'The file is empty' : 'This is no file of tunes';
+    yield failure(reason, `${words}: expected ${EXPECTED} a Morrin plan.`, entry);
     return;
   }
-  const { text } = decoded;
-  const start = text.trimStart();
-  if (start.startsWith('<')) {
-    const { tunes, messages } = readMusicXml(text, choice.voice);
-    for (const tune of tunes) yield { ...tune, kind: 'musicxml', entry, quantised: null };
-    if (messages.length > 0) yield { failed: messages, entry };
-    return;
-  }
-  if (start.startsWith('{') || start.startsWith('[{')) {
-    for (const read of readMorrinBook(text))
-      yield 'failed' in read
-        ? { ...read, entry }
-        : {
-            ...read,
-            reference: '',
-            messages: [],
-            source: null,
-            barPositions: new Map(),
-            voices: [],
-            kind: 'json',
-            entry,
-            quantised: null,
-          };
-    return;
-  }
-  let count = 0;
-  for (const read of readAbcTunes(text, choice.voice)) {
-    count += 1;
-    yield 'failed' in read ? { ...read, entry } : { ...read, kind: 'abc', entry, quantised: null };
-  }
-  if (count === 0)
-    yield failure('no-notes', 'No tune was found: expected ABC with a K: line and notes after it.', entry);
+  for (const read of FILE_FORMATS[kind].read(content, choice))
+    yield 'failed' in read ? { ...read, entry } : { ...read, kind, entry };
 }
 
 const CONTAINER = 'META-INF/container.xml';
@@ -124,13 +91,15 @@ function* readArchive(entries: readonly ZipEntry[], choice: FileChoice): Generat
   }
   const files = entries.filter(({ name }) => isTuneFile(name)).sort((a, b) => (a.name < b.name ? -1 : 1));
   if (files.length === 0)
-    yield failure('not-read', 'This archive holds no file of tunes: expected ABC, MusicXML, MIDI or Morrin plans.');
+    yield failure('not-read', `This archive holds no file of tunes: expected ${EXPECTED} Morrin plans.`);
   for (const { name, bytes } of files) yield* readPlain(bytes, choice, shownName(name));
 }
 
 const isScore = (name: string) => /\.(musicxml|xml)$/i.test(name) && !name.startsWith('META-INF/');
 const isTuneFile = (name: string) =>
-  !/(^|\/)[._]/.test(name) && !name.startsWith('__MACOSX/') && /\.(abc|txt|musicxml|xml|midi?|json)$/i.test(name);
+  !/(^|\/)[._]/.test(name) &&
+  !name.startsWith('__MACOSX/') &&
+  READ_EXTENSIONS.some((extension) => name.toLowerCase().endsWith(extension));
 
 /** A name from an archive is shown, never followed. */
 function shownName(name: string): string {
@@ -139,8 +108,4 @@ function shownName(name: string): string {
 
 function failure(code: ImportMessage['code'], words: string, entry: string | null = null): FileRead {
   return { failed: [importMessage(1, 1, 'error', code, words)], entry };
-}
-
-function startsWith(bytes: Uint8Array, mark: string): boolean {
-  return bytes.length >= mark.length && [...mark].every((char, i) => bytes[i] === char.charCodeAt(0));
 }

@@ -1,7 +1,7 @@
 import { type Fraction, ZERO, add, compare, divide, fraction, multiply, subtract, toNumber } from '#core/base';
 import { type Key, LETTERS, type Pitch, alterInKey, keyFifths, midiOf } from '#core/pitch';
 import type { NoteEvent, RestEvent, TupletMark } from '#core/tune';
-import { splitLength } from '../score';
+import { PartBuilder, type RawBar, splitLength } from '../score';
 import type { GridNote } from './quantise';
 
 /** A time signature from a place on, in quarters. */
@@ -28,8 +28,8 @@ const MAX_BARS = 10_000;
  */
 export function barsOfMelody(notes: readonly GridNote[], meters: readonly MidiMeter[], key: Key): MelodyBar[] {
   const end = notes[notes.length - 1]?.end ?? ZERO;
+  const builder = new PartBuilder({ num: 4, den: 4 }, key);
   const names = spelling(key);
-  const ids = { note: 0, rest: 0 };
   const bars: MelodyBar[] = [];
   let at = 0;
   let onset = ZERO;
@@ -38,26 +38,28 @@ export function barsOfMelody(notes: readonly GridNote[], meters: readonly MidiMe
     const { num, den } = [...meters].reverse().find((meter) => meter.at <= quarters + 1e-6) ?? meters[0]!;
     const length = fraction(num, den);
     const close = add(onset, length);
-    const events: (NoteEvent | RestEvent)[] = [];
+    const bar = builder.beginBar(0);
     let cursor = onset;
     while (at < notes.length && compare(notes[at]!.onset, close) < 0) {
       const note = notes[at]!;
-      const from = compare(note.onset, onset) > 0 ? note.onset : onset;
-      events.push(...restsOf(cursor, from, ids));
-      const to = compare(note.end, close) < 0 ? note.end : close;
+      const from = later(note.onset, onset);
+      restTo(builder, bar, cursor, from);
+      cursor = earlier(note.end, close);
       const isTiedOn = compare(note.end, close) > 0;
       const isTiedFrom = compare(note.onset, onset) < 0;
-      events.push(...notesOf(note, subtract(to, from), names, ids, isTiedOn, isTiedFrom));
-      cursor = to;
+      playTo(builder, bar, { note, names, from, to: cursor, isTiedOn, isTiedFrom });
       if (isTiedOn) break;
       at += 1;
     }
-    if (compare(cursor, close) < 0) events.push(...restsOf(cursor, close, ids));
-    bars.push({ length, num, den, events: withTripletStarts(events) });
+    restTo(builder, bar, cursor, close);
+    bars.push({ length, num, den, events: withTripletStarts(bar.events) });
     onset = close;
   }
   return bars;
 }
+
+const earlier = (a: Fraction, b: Fraction) => (compare(a, b) < 0 ? a : b);
+const later = (a: Fraction, b: Fraction) => (compare(a, b) > 0 ? a : b);
 
 const TRIPLET: TupletMark = { notes: 3, inTimeOf: 2 };
 
@@ -70,34 +72,33 @@ function lengthsOf(length: Fraction): { duration: Fraction; tuplet?: TupletMark 
   return splitLength(written).map((part) => ({ duration: divide(part, fraction(3, 2)), tuplet: TRIPLET }));
 }
 
-function restsOf(from: Fraction, to: Fraction, ids: { rest: number }): RestEvent[] {
-  if (compare(to, from) <= 0) return [];
-  return lengthsOf(subtract(to, from)).map((length) => ({ kind: 'rest', id: `r${++ids.rest}`, ...length }));
+function restTo(builder: PartBuilder, bar: RawBar, from: Fraction, to: Fraction): void {
+  if (compare(to, from) <= 0) return;
+  for (const { duration, tuplet } of lengthsOf(subtract(to, from)))
+    builder.rest(duration, bar, tuplet ? { tuplet } : {});
 }
 
-function notesOf(
-  { midi, stops }: GridNote,
-  length: Fraction,
-  names: readonly Pitch[],
-  ids: { note: number },
-  isTiedOn: boolean,
-  isTiedFrom: boolean,
-): NoteEvent[] {
-  const parts = lengthsOf(length);
-  const pitchOf = (height: number) => spelled(height, names);
-  return parts.map((part, i): NoteEvent => {
-    const tie = i < parts.length - 1 || isTiedOn;
-    ids.note += 1;
-    return {
-      kind: 'note',
-      id: `n${ids.note}`,
-      ...part,
-      pitch: pitchOf(midi),
-      ...(stops.length > 0 ? { stops: stops.map(pitchOf) } : {}),
-      ...(tie ? { tie: true as const } : {}),
-      link: ids.note === 1 ? 'start' : i > 0 || isTiedFrom ? 'slur' : 'change',
-    };
-  });
+interface Stretch {
+  readonly note: GridNote;
+  readonly names: readonly Pitch[];
+  readonly from: Fraction;
+  readonly to: Fraction;
+  /** The note goes on over the bar line, or comes over it. */
+  readonly isTiedOn: boolean;
+  readonly isTiedFrom: boolean;
+}
+
+/** A note, or what of it lies in one bar, as tied notes of lengths that can be written. */
+function playTo(builder: PartBuilder, bar: RawBar, stretch: Stretch): void {
+  const { note: played, names, isTiedOn, isTiedFrom } = stretch;
+  const parts = lengthsOf(subtract(stretch.to, stretch.from));
+  for (const [i, { duration, tuplet }] of parts.entries()) {
+    const note = builder.newNote(duration, spelled(played.midi, names));
+    if (tuplet) note.tuplet = tuplet;
+    if (played.stops.length > 0) note.stops = played.stops.map((midi) => spelled(midi, names));
+    if (i < parts.length - 1 || isTiedOn) note.tie = true;
+    builder.place(note, bar, i > 0 || isTiedFrom);
+  }
 }
 
 /** Marks the first event of each group that fills the time of a triplet. */

@@ -79,7 +79,11 @@ function readVoice(root: XmlElement, voice: Voice, voices: readonly Voice[], pos
     lines.filter((_, i) => !head.names.has(fields[i]!.name)),
     messages,
   );
-  const walk = walkPart(part, voice.id.slice(slash + 1), positions, directives.parts !== undefined);
+  const walk = walkPart(part, {
+    voice: voice.id.slice(slash + 1),
+    positions,
+    hasOwnLabels: directives.parts !== undefined,
+  });
   const { parts, form, isTooLong } = assemble(walk.bars, null, directives);
   if (isTooLong)
     messages.push(

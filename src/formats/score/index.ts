@@ -1,6 +1,8 @@
 // What readers of notation give.
 export type { ReadResult, ReadTune, Voice } from './readTune';
-// Bars and signs, put together to parts and form.
+// Bars as a reader comes upon them; with their signs put together to parts and form.
+export type { OpenNote, OpenTuplet, Sounding } from './partBuilder';
+export { PartBuilder } from './partBuilder';
 export type { RawBar } from './structure';
 export { readOrder } from './structure';
 export type { Assembled } from './assemble';

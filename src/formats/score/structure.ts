@@ -15,7 +15,7 @@ export interface RawBar {
   readonly id: string;
   readonly offset: number;
   readonly events: (NoteEvent | RestEvent)[];
-  readonly meterInForce: Meter;
+  meterInForce: Meter;
   meter?: Meter;
   key?: Key;
   /** Plays named by an ending bracket that opens at this bar. */

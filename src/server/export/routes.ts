@@ -3,6 +3,7 @@ import { pipeline } from 'node:stream/promises';
 import { type Response, Router } from 'express';
 import { exportRoutes as routes } from '#contract/exports';
 import { playerSettings } from '#contract/settings';
+import { FILE_KINDS } from '#formats/kinds';
 import type { Database } from '../db';
 import { AppError } from '../errors';
 import type { Jobs } from '../jobs/jobs';
@@ -10,15 +11,7 @@ import { SENT, serve } from '../serve';
 import { findSettings } from '../settings/queries';
 import { type ChosenTune, chosenDocuments } from './chosenDocuments';
 import { csvList } from './csvList';
-import { EXTENSIONS, abcBook, archive, fileStem, jsonBook } from './writers';
-
-const TYPES = {
-  abc: 'text/vnd.abc; charset=utf-8',
-  musicxml: 'application/vnd.recordare.musicxml+xml',
-  midi: 'audio/midi',
-  json: 'application/json',
-  csv: 'text/csv; charset=utf-8',
-} as const;
+import { abcBook, archive, fileStem, jsonBook } from './writers';
 
 /** Tunes as files: one by itself, several as one text or an archive, never all of a large book in memory. */
 export function exportRoutes(db: Database, jobs: Jobs): Router {
@@ -26,11 +19,12 @@ export function exportRoutes(db: Database, jobs: Jobs): Router {
 
   serve(router, routes.exportTunes, async ({ body: { format, choice }, response }) => {
     if (format === 'csv') {
-      attach(response, 'book.csv', TYPES.csv);
+      attach(response, 'book.csv', 'text/csv; charset=utf-8');
       response.send(await csvList(db, choice));
       return SENT;
     }
     const settings = playerSettings((await findSettings(db)).settings);
+    const { extension, mime, holds } = FILE_KINDS[format];
     const tunes = chosenDocuments(db, choice);
     const first = await tunes.next();
     if (first.done) throw new AppError('not-found');
@@ -38,13 +32,13 @@ export function exportRoutes(db: Database, jobs: Jobs): Router {
     if (second.done) {
       const { title, document } = first.value;
       const [file] = await jobs.tuneFiles(format, [document], settings);
-      attach(response, `${fileStem(title)}${EXTENSIONS[format]}`, TYPES[format]);
+      attach(response, `${fileStem(title)}${extension}`, mime);
       response.send(Buffer.from(file!.bytes));
       return SENT;
     }
     const all = rejoined([first.value, second.value], tunes);
-    const isText = format === 'abc' || format === 'json';
-    attach(response, `book${isText ? EXTENSIONS[format] : '.zip'}`, isText ? TYPES[format] : 'application/zip');
+    if (holds === 'many') attach(response, `book${extension}`, mime);
+    else attach(response, 'book.zip', 'application/zip');
     const chunks =
       format === 'abc'
         ? abcBook(all, settings, jobs)

@@ -1,13 +1,8 @@
 import { crc32, deflateRawSync } from 'node:zlib';
-import { type PlayerSettings, reportTune } from '#core/report';
+import type { PlayerSettings } from '#core/report';
 import type { Tune } from '#core/tune';
-import type { ExportFormat } from '#contract/exports';
-import { writeAbc } from '#formats/abc';
-import { writeMorrinJson } from '#formats/json';
-import { writeMidi } from '#formats/midi';
-import { writeMusicXml } from '#formats/musicxml';
-
-export type FileFormat = Exclude<ExportFormat, 'csv'>;
+import { FILE_FORMATS, type WriteOptions } from '#formats/file';
+import type { FileKind } from '#formats/kinds';
 
 /** A tune as a file, as it is or packed as an archive holds it. */
 export interface TuneFile {
@@ -23,14 +18,14 @@ export interface TuneFile {
  * file of its own. Files of an archive come packed (raw DEFLATE).
  */
 export function tuneFiles(
-  format: FileFormat,
+  format: FileKind,
   documents: readonly string[],
   settings: PlayerSettings,
   { first = null, isPacked = false }: { readonly first?: number | null; readonly isPacked?: boolean } = {},
 ): TuneFile[] {
   return documents.map((document, i) => {
     const tune = JSON.parse(document) as Tune;
-    const file = tuneFile(format, tune, settings, first === null ? null : first + i);
+    const file = tuneFile(format, tune, { settings, ...(first === null ? {} : { number: String(first + i) }) });
     return {
       title: tune.title,
       bytes: isPacked ? deflateRawSync(file) : file,
@@ -40,20 +35,7 @@ export function tuneFiles(
   });
 }
 
-function tuneFile(
-  format: FileFormat,
-  tune: Tune,
-  settings: PlayerSettings,
-  number: number | null,
-): Uint8Array<ArrayBuffer> {
-  switch (format) {
-    case 'abc':
-      return Buffer.from(number === null ? writeAbc(tune) : writeAbc(tune, String(number)));
-    case 'json':
-      return Buffer.from(writeMorrinJson(tune));
-    case 'musicxml':
-      return Buffer.from(writeMusicXml(tune));
-    case 'midi':
-      return writeMidi(reportTune(tune, settings));
-  }
+function tuneFile(kind: FileKind, tune: Tune, options: WriteOptions): Uint8Array<ArrayBuffer> {
+  const written = FILE_FORMATS[kind].write(tune, options);
+  return typeof written === 'string' ? Buffer.from(written) : written;
 }

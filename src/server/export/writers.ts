@@ -1,9 +1,10 @@
 import { Zip, type ZipInputFile, ZipPassThrough, strToU8 } from 'fflate';
 import type { PlayerSettings } from '#core/report';
 import { BOOK_FORMAT } from '#formats/json';
+import { FILE_KINDS, type FileKind } from '#formats/kinds';
 import type { Jobs } from '../jobs/jobs';
 import type { ChosenTune } from './chosenDocuments';
-import type { FileFormat, TuneFile } from './tuneFiles';
+import type { TuneFile } from './tuneFiles';
 
 export type Tunes = AsyncIterable<ChosenTune>;
 
@@ -31,7 +32,7 @@ async function* batched(tunes: Tunes): AsyncGenerator<string[]> {
  */
 async function filesOf(
   jobs: Jobs,
-  format: FileFormat,
+  format: FileKind,
   documents: readonly string[],
   settings: PlayerSettings,
   choice: { readonly first?: number; readonly isPacked?: boolean },
@@ -89,7 +90,7 @@ export async function* jsonBook(tunes: Tunes): AsyncGenerator<string> {
 
 /** Many tunes as an archive, packed and sent batch by batch; equal titles are told apart by a number. */
 export async function* archive(
-  format: 'musicxml' | 'midi',
+  format: FileKind,
   tunes: Tunes,
   settings: PlayerSettings,
   jobs: Jobs,
@@ -110,7 +111,7 @@ export async function* archive(
       const plain = fileStem(file.title);
       const count = (names.get(plain) ?? 0) + 1;
       names.set(plain, count);
-      addPacked(zip, `${plain}${count > 1 ? ` (${count})` : ''}${EXTENSIONS[format]}`, file);
+      addPacked(zip, `${plain}${count > 1 ? ` (${count})` : ''}${FILE_KINDS[format].extension}`, file);
       yield* ready.splice(0);
     }
   if (leftOut !== '') {
@@ -130,14 +131,6 @@ function addPacked(zip: Zip, filename: string, { bytes, size, crc }: TuneFile): 
   zip.add(file);
   file.ondata!(null, bytes, true);
 }
-
-export const EXTENSIONS = {
-  abc: '.abc',
-  musicxml: '.musicxml',
-  midi: '.mid',
-  json: '.morrin.json',
-  csv: '.csv',
-} as const;
 
 /** A title as the name of a file on any system. */
 export function fileStem(title: string): string {

@@ -2,8 +2,8 @@ import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import { counted } from '#words/plural';
 import type { BookFilter, TuneChoice } from '#contract/book';
-import type { ExportFormat } from '#contract/exports';
-import { exportRoutes } from '#contract/exports';
+import { EXPORT_FORMATS, type ExportFormat, exportRoutes } from '#contract/exports';
+import { FILE_KINDS } from '#formats/kinds';
 import { failureWords } from '#words/failure';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
@@ -14,17 +14,15 @@ import { saveFile } from '../ui/saveFile';
 import { BookSizeWords } from './BookSizeWords';
 import { KeptCopiesList } from './KeptCopiesList';
 
-const FORMATS: readonly { readonly format: ExportFormat; readonly name: string; readonly words: string }[] = [
-  { format: 'abc', name: 'ABC', words: 'plain text; other programs read the notes, Morrin reads everything back' },
-  {
-    format: 'musicxml',
-    name: 'MusicXML',
-    words: 'for notation programs, with bow marks, strings, fingers and the tuning',
-  },
-  { format: 'midi', name: 'MIDI', words: 'as it is played, with lilt and accents' },
-  { format: 'json', name: 'Morrin plan', words: 'the documents themselves' },
-  { format: 'csv', name: 'Table (CSV)', words: 'the list with its figures, for a spreadsheet' },
-];
+const nameOf = (format: ExportFormat) => (format === 'csv' ? 'Table (CSV)' : FILE_KINDS[format].label);
+
+const WORDS: Readonly<Record<ExportFormat, string>> = {
+  abc: 'plain text; other programs read the notes, Morrin reads everything back',
+  musicxml: 'for notation programs, with bow marks, strings, fingers and the tuning',
+  midi: 'as it is played, with lilt and accents',
+  json: 'the documents themselves',
+  csv: 'the list with its figures, for a spreadsheet',
+};
 
 interface FilesSheetProps {
   /** The chosen tunes; null where none is. */
@@ -89,17 +87,17 @@ export function FilesSheet({ choice, chosen, filter, shown, total, onClose }: Fi
           </fieldset>
           <fieldset className="mb-3 flex flex-col gap-1">
             <legend className="mb-1 font-bold">As</legend>
-            {FORMATS.map((own) => (
-              <label key={own.format} className="flex items-baseline gap-2">
+            {EXPORT_FORMATS.map((own) => (
+              <label key={own} className="flex items-baseline gap-2">
                 <input
                   type="radio"
                   name="format"
                   className="accent-woad"
-                  checked={format === own.format}
-                  onChange={() => setFormat(own.format)}
+                  checked={format === own}
+                  onChange={() => setFormat(own)}
                 />
                 <span>
-                  <b>{own.name}</b> <span className="text-muted">{own.words}</span>
+                  <b>{nameOf(own)}</b> <span className="text-muted">{WORDS[own]}</span>
                 </span>
               </label>
             ))}

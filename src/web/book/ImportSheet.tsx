@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useEffectEvent, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { useNavigate } from 'react-router';
+import { CHOSEN_EXTENSIONS } from '#formats/kinds';
 import { counted } from '#words/plural';
 import { failureWords } from '#words/failure';
 import type { FileChoice } from '#formats/file';
@@ -106,7 +107,7 @@ export function ImportSheet({ input, onClose }: ImportSheetProps) {
                 type="file"
                 multiple
                 className="file:mr-2 file:rounded-md file:border file:border-line file:bg-surface file:px-3 file:py-1.5 hover:file:border-soft"
-                accept=".abc,.txt,.json,.musicxml,.xml,.mxl,.mid,.midi,.zip"
+                accept={CHOSEN_EXTENSIONS.join(',')}
                 onChange={({ target }) => {
                   const list = [...(target.files ?? [])];
                   if (list.length === 0) return;

@@ -1,5 +1,6 @@
 import type { ImportPiece } from '#contract/imports';
-import type { FileChoice, FileKind, FileTune } from '#formats/file';
+import type { FileChoice, FileTune } from '#formats/file';
+import type { FileKind } from '#formats/kinds';
 import type { Voice } from '#formats/score';
 import type { Tune } from '#core/tune';
 import type { ImportMessage } from '#formats/text';

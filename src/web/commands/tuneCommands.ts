@@ -1,4 +1,4 @@
-import type { ExportFormat } from '#contract/exports';
+import { ALL_FILE_KINDS, FILE_KINDS } from '#formats/kinds';
 import { type Bench, type Command, always } from './command';
 
 const ROOMS: readonly (readonly [string, string, string])[] = [
@@ -6,13 +6,6 @@ const ROOMS: readonly (readonly [string, string, string])[] = [
   ['ground', 'Key sheet', 'ground'],
   ['handout', 'Hand-out on paper', 'handout'],
   ['side-by-side', 'Settings beat by beat', 'settings'],
-];
-
-const FILES: readonly (readonly [ExportFormat, string])[] = [
-  ['abc', 'ABC'],
-  ['musicxml', 'MusicXML'],
-  ['midi', 'MIDI'],
-  ['json', 'Morrin plan'],
 ];
 
 const room = ([id, label, page]: (typeof ROOMS)[number]): Command => {
@@ -23,9 +16,9 @@ const room = ([id, label, page]: (typeof ROOMS)[number]): Command => {
 /** Other rooms about the tune, and files of it. */
 export const TUNE_COMMANDS: readonly Command[] = [
   ...ROOMS.map(room),
-  ...FILES.map(([format, label]): Command => ({
+  ...ALL_FILE_KINDS.map((format): Command => ({
     id: `file-${format}`,
-    label,
+    label: FILE_KINDS[format].label,
     group: 'files',
     keys: [],
     applies: always,

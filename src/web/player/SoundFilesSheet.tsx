@@ -2,6 +2,7 @@ import { proxy } from 'comlink';
 import { useState } from 'react';
 import { type Performance, clickTrack, perform } from '#core/performance';
 import type { TuneReport } from '#core/report';
+import { FILE_KINDS } from '#formats/kinds';
 import { writeMidi } from '#formats/midi';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
@@ -102,7 +103,11 @@ export function SoundFilesSheet({ report, settings, span, onClose }: SoundFilesS
           <FileRow
             name="Notes (MIDI)"
             words="the whole tune as played, its loudness by the bow"
-            onMake={() => make('the notes', `${base}.mid`, 'audio/midi', async () => writeMidi(report))}
+            onMake={() =>
+              make('the notes', `${base}${FILE_KINDS.midi.extension}`, FILE_KINDS.midi.mime, async () =>
+                writeMidi(report),
+              )
+            }
           />
         </ul>
         <div role="status" className="min-h-9">
