@@ -1,4 +1,4 @@
-import { type DroneChoice, type DroneWish, DEFAULT_EAR, applyDrones, droneLine } from '#core/drones';
+import { type DroneChoice, type DroneWish, applyDrones, droneLine } from '#core/drones';
 import { planeName } from '#core/crossing';
 import { intervalName, pitchName } from '#core/pitch';
 import { type TuneReport, droneSceneOf, reportTune } from '#core/report';
@@ -83,9 +83,8 @@ function choicesOf(report: TuneReport, wish: DroneWish, stopped: boolean): Map<s
   const choices = new Map<string, DroneChoice>();
   const scene = droneSceneOf(report);
   const partners = stopped ? report.timing : null;
-  const lineFrom = (from: number, to: number) => droneLine(scene, from, to, wish, DEFAULT_EAR, partners).choices;
   for (const { firstNote, endNote } of report.unrolled.passes)
-    for (const [k, choice] of lineFrom(firstNote, endNote).entries()) {
+    for (const [k, choice] of droneLine(scene, { from: firstNote, to: endNote }, wish, { partners }).choices.entries()) {
       const { id } = report.unrolled.notes[firstNote + k]!.note;
       if (!choices.has(id)) choices.set(id, choice);
     }

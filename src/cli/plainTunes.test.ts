@@ -119,7 +119,7 @@ function inChord(report: TuneReport): [number, number] {
   const { tune, unrolled, settings } = report;
   const spans = harmonyOf(tune, unrolled, settings.beat);
   let [all, fitting] = [0, 0];
-  const { choices } = droneLine(droneSceneOf(report), 0, unrolled.notes.length, 'stressed');
+  const { choices } = droneLine(droneSceneOf(report), { from: 0, to: unrolled.notes.length }, 'stressed');
   for (const [i, choice] of choices.entries()) {
     if (choice.kind === 'none' || choice.kind === 'stopped') continue;
     all += 1;

@@ -99,7 +99,13 @@ export function armPlan(
       turn =
         school === 'early' ? roomBetween(reached[step - 1]!, reached[step]!) : Math.abs(path[step]! - path[step - 1]!);
     crossings.push(
-      before && before !== plane ? crossingBetween(before, plane, turn, notes[i]!, bowed[i]!, figures) : null,
+      before && before !== plane
+        ? crossingBetween(
+            { from: before, to: plane, turn: figures(plane).angle - figures(before).angle, turnDegrees: turn },
+            notes[i]!,
+            bowed[i]!,
+          )
+        : null,
     );
     before = plane;
     step += 1;
@@ -111,15 +117,19 @@ export function armPlan(
   return { planes, crossings, intervals, angles, sums };
 }
 
+interface PlaneChange {
+  readonly from: Plane;
+  readonly to: Plane;
+  /** From the middle of one plane to that of the other, up being positive; and what the arm really turns. */
+  readonly turn: Degrees;
+  readonly turnDegrees: Degrees;
+}
+
 function crossingBetween(
-  from: Plane,
-  to: Plane,
-  turnDegrees: Degrees,
+  { from, to, turn, turnDegrees }: PlaneChange,
   { restBefore }: UnrolledNote,
   { link, bow }: BowedNote,
-  figures: (plane: Plane) => { angle: Degrees },
 ): Crossing | null {
-  const turn = figures(to).angle - figures(from).angle;
   if (turn === 0) return null;
   const inSlur = link === 'slur';
   // Bow direction on the lower plane: the note's own when the crossing goes down, else the opposite stroke before it.

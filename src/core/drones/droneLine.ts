@@ -51,6 +51,12 @@ export interface DroneStep {
   readonly cost: number;
 }
 
+export interface DroneOptions {
+  readonly ear?: EarWeights;
+  /** What stopped partners need; null: open strings only. */
+  readonly partners?: StoppedPartners | null;
+}
+
 /**
  * The cheapest drones for a run of played notes, `from` up to, not including, `to`: the sum of each choice's rank, reach
  * risk and wish, and of the turning between planes. Open strings, and where they are asked for
@@ -59,11 +65,9 @@ export interface DroneStep {
  */
 export function droneLine(
   scene: DroneScene,
-  from: number,
-  to: number,
+  { from, to }: { readonly from: number; readonly to: number },
   wish: DroneWish,
-  ear: EarWeights = DEFAULT_EAR,
-  partners: StoppedPartners | null = null,
+  { ear = DEFAULT_EAR, partners = null }: DroneOptions = {},
 ): DroneLine {
   const steps: (readonly DroneStep[])[] = [];
   // What is played again in the same surroundings has the same choices.

@@ -252,15 +252,15 @@ describe('drone line', () => {
       const scene = sceneOf(t);
       for (const wish of WISHES) {
         const steps = Array.from({ length: 8 }, (_, i) => droneSteps(scene, i, wish, DEFAULT_EAR));
-        expect(droneLine(scene, 0, 8, wish).cost).toBeCloseTo(bruteForce(steps, wish), 9);
+        expect(droneLine(scene, { from: 0, to: 8 }, wish).cost).toBeCloseTo(bruteForce(steps, wish), 9);
       }
     }
   });
 
   test('no wish, no drones; one pair throughout keeps the bow on one pair where the strings agree', () => {
     const scene = sceneOf(tune([part('A', 'D4 F#4 A4 D5 B4 A4 F#4 D4')]));
-    expect(droneLine(scene, 0, 8, 'none').choices.every(({ kind }) => kind === 'none')).toBe(true);
-    const held = droneLine(scene, 0, 8, 'one-pair').choices;
+    expect(droneLine(scene, { from: 0, to: 8 }, 'none').choices.every(({ kind }) => kind === 'none')).toBe(true);
+    const held = droneLine(scene, { from: 0, to: 8 }, 'one-pair').choices;
     expect(held.filter(({ kind }) => kind !== 'none').length).toBeGreaterThan(5);
   });
 
@@ -270,8 +270,8 @@ describe('drone line', () => {
       const scene = sceneOf(t);
       const { notes } = scene.unrolled;
       const durations = notes.map(({ duration }) => (1.2 * duration.n) / duration.d);
-      const stoppedIn = (...more: [{ readonly durations: readonly number[] }?]) =>
-        droneLine(scene, 0, notes.length, 'throughout', DEFAULT_EAR, ...more).choices.flatMap(({ kind }, i) =>
+      const stoppedIn = (partners: { readonly durations: readonly number[] } | null = null) =>
+        droneLine(scene, { from: 0, to: notes.length }, 'throughout', { partners }).choices.flatMap(({ kind }, i) =>
           kind === 'stopped' ? [i] : [],
         );
       expect(stoppedIn()).toEqual([]);
@@ -279,7 +279,7 @@ describe('drone line', () => {
     }
     // Over B flat in B flat no open string is in the chord.
     const flat = tune([part('A', 'Bb4:8')], { key: { letter: 'B', alter: -1, mode: 'major' } });
-    const [choice] = droneLine(sceneOf(flat), 0, 1, 'throughout', DEFAULT_EAR, { durations: [1] }).choices;
+    const [choice] = droneLine(sceneOf(flat), { from: 0, to: 1 }, 'throughout', { partners: { durations: [1] } }).choices;
     expect(choice).toMatchObject({
       kind: 'stopped',
       double: { role: 'root', pitch: { letter: 'B', alter: -1, octave: 5 } },
@@ -290,7 +290,7 @@ describe('drone line', () => {
     for (let seed = 1; seed <= 20; seed++) {
       const t = randomTune(seed);
       const scene = sceneOf(t);
-      const { choices } = droneLine(scene, 0, scene.unrolled.notes.length, 'stressed');
+      const { choices } = droneLine(scene, { from: 0, to: scene.unrolled.notes.length }, 'stressed');
       for (const [i, choice] of choices.entries())
         if (choice.kind === 'lower' || choice.kind === 'upper')
           expect(openDrones(scene, i).map(({ kind }) => kind)).toContain(choice.kind);

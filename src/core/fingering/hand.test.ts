@@ -57,7 +57,11 @@ function planOf(t: Tune, led: Schools['guide'] = 'lowest-finger', hold: Schools[
   const whole = 1;
   const onsets = notes.map(({ onset }) => (whole * onset.n) / onset.d);
   const durations = notes.map(({ duration }) => (whole * duration.n) / duration.d);
-  return handPlan(t, notes, fingers, { onsets, durations }, FULL_SIZE, { guide: led, fingers: hold });
+  return handPlan(t, notes, fingers, {
+    timing: { onsets, durations },
+    instrument: FULL_SIZE,
+    schools: { guide: led, fingers: hold },
+  });
 }
 
 test('a hop is one finger on two strings after each other; marked as a barre it is none', () => {

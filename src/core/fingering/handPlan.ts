@@ -54,6 +54,12 @@ interface Times {
   readonly durations: readonly Seconds[];
 }
 
+export interface HandPlanOptions {
+  readonly timing: Times;
+  readonly instrument: Pick<Instrument, 'stringLengthMm'>;
+  readonly schools: Pick<Schools, 'guide' | 'fingers'>;
+}
+
 /**
  * What the left hand does, note by note as played.
  *
@@ -66,9 +72,7 @@ export function handPlan(
   tune: Tune,
   notes: readonly UnrolledNote[],
   fingers: ReadonlyMap<string, Fingering>,
-  { onsets, durations }: Times,
-  instrument: Pick<Instrument, 'stringLengthMm'>,
-  { guide: led, fingers: hold }: Pick<Schools, 'guide' | 'fingers'>,
+  { timing: { onsets, durations }, instrument, schools: { guide: led, fingers: hold } }: HandPlanOptions,
 ): HandNote[] {
   const { stringLengthMm } = instrument;
   const moves = handMoves(notes, fingers, { stringLengthMm });
@@ -94,7 +98,7 @@ export function handPlan(
       dronesThrough: held && last !== null ? lastDroned(of, notes, i, last, held) : null,
       lean: top && top.finger > 0 ? leanOf(top, stops, note.drone) : null,
       hop: move?.hop ? { ...move.hop, options: hopOptions(move.hop, notes[i]!.restBefore.n > 0) } : null,
-      shift: move?.shift ? { ...move.shift, ...guideOf(tune, move.shift, of, i, notes, led) } : null,
+      shift: move?.shift ? { ...move.shift, ...guideOf(tune, move.shift, scene, i, led) } : null,
       isBarre: stopped.length > new Set(stopped.map(({ finger }) => finger)).size,
       spanMm: spanOf(
         i > 0 && of(i - 1).position === fingering.position ? [...stopped, ...stoppedOf(of(i - 1), stopped)] : stopped,
@@ -174,9 +178,8 @@ function spanOf(stopped: readonly Stop[], stringLengthMm: Millimetres): Millimet
 function guideOf(
   tune: Tune,
   { from, to }: Shift,
-  of: (i: number) => Fingering,
+  { notes, of }: Pick<FingerScene, 'notes' | 'of'>,
   i: number,
-  notes: readonly UnrolledNote[],
   led: Schools['guide'],
 ): ShiftGuide {
   const finger = led === 'lowest-finger' ? 1 : of(i - 1).finger || 1;

@@ -98,13 +98,18 @@ export function notePlanes(notes: readonly UnrolledNote[], fingers: ReadonlyMap<
   });
 }
 
+/** What is known before the bowing is. */
+interface WithoutLinks {
+  readonly planes: readonly (Plane | null)[];
+  readonly moves: readonly (HandMove | null)[];
+  readonly times: Timing;
+}
+
 /** Counts everything that follows from the links; strings, fingers, moves of the hand and times are given, since no link changes them. */
 export function figuresOf(
   tune: Tune,
   unrolled: Unrolled,
-  planes: readonly (Plane | null)[],
-  moves: readonly (HandMove | null)[],
-  times: Timing,
+  { planes, moves, times }: WithoutLinks,
   settings: ReportSettings,
 ): Figures {
   const { instrument } = settings;
@@ -164,6 +169,13 @@ export interface Trial {
   readonly shared: () => readonly SharedStroke[];
 }
 
+export interface TrialOptions {
+  readonly times: Timing;
+  readonly settings: ReportSettings;
+  /** Index of the first note that an edit is about. */
+  readonly from?: number;
+}
+
 /**
  * The figures a mend is judged by, for the same notes with other links. Crossings and the arm's path are those of the
  * bowing before: planes do not hang on links, and the check asks the bowing which crossings lie in a slur.
@@ -173,9 +185,7 @@ export function tryLinks(
   tune: Tune,
   edited: Unrolled,
   unchanged: HandAndArm & CheckedBowing & Pick<Figures, 'start'>,
-  times: Timing,
-  settings: ReportSettings,
-  from = 0,
+  { times, settings, from = 0 }: TrialOptions,
 ): Trial {
   const { direction } = startOf(tune, edited, settings.start);
   // Up to the first edited note nothing is bowed anew.

@@ -93,17 +93,14 @@ export function reportTune(tune: Tune, options: ReportOptions = {}): TuneReport 
   const moves = handMoves(unrolled.notes, fingers, settings.instrument);
   const planes = notePlanes(unrolled.notes, fingers);
   const times = timesOf(tune, unrolled, settings);
-  const figures = figuresOf(tune, unrolled, planes, moves, times, settings);
+  const figures = figuresOf(tune, unrolled, { planes, moves, times }, settings);
   const occurrences = occurrencesOf(unrolled);
   const attempt = (edits: readonly LinkEdit[], start = settings.start) =>
-    tryLinks(
-      tune,
-      withEdits(unrolled, occurrences, edits),
-      figures,
+    tryLinks(tune, withEdits(unrolled, occurrences, edits), figures, {
       times,
-      { ...settings, start },
-      edits.reduce((first, { id }) => Math.min(first, occurrences.get(id)?.[0] ?? 0), unrolled.notes.length),
-    );
+      settings: { ...settings, start },
+      from: edits.reduce((first, { id }) => Math.min(first, occurrences.get(id)?.[0] ?? 0), unrolled.notes.length),
+    });
   let findings: readonly Finding[] | null = null;
   let known: readonly SharedStroke[] | null = null;
   const shared = () => (known ??= sharedStrokes(tune, figures.bowed, times, settings, figures.reach));

@@ -8,7 +8,7 @@ import type { TuneReport } from './report';
 /** What the left hand does, note by note as played. */
 export const handOf: (report: TuneReport) => readonly HandNote[] = memoByIdentity(
   ({ tune, unrolled, fingers, timing, settings }) =>
-    handPlan(tune, unrolled.notes, fingers, timing, settings.instrument, settings.schools),
+    handPlan(tune, unrolled.notes, fingers, { timing, instrument: settings.instrument, schools: settings.schools }),
 );
 
 /** What stands about each note where drones are weighed. */

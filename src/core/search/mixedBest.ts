@@ -117,7 +117,7 @@ function bestMixed(tables: readonly ChainTable[], { opens, own, turns, plays }: 
           const state = stateIndex(cells, d, 1, home[d]!);
           const total = cost[states + state]! + withBars[t]![CHOICES.indexOf(choice) * 2 + d]!;
           if (total === Infinity || (best && total >= best.cost)) continue;
-          const found = alongLayers(tables, values, came, state, t, d);
+          const found = alongLayers(tables, { values, came }, { state, first: t, d });
           best = { cost: total, bow: d ? 'up' : 'down', links: [choice, ...found.links], templates: found.templates };
         }
       return best ? [best] : [];
@@ -165,11 +165,8 @@ function layersFrom(
 /** The links of notes 1, 2 … and the template of every note, along the pointers. */
 function alongLayers(
   tables: readonly ChainTable[],
-  values: readonly Values[],
-  came: readonly Uint8Array[],
-  state: number,
-  first: number,
-  d: number,
+  { values, came }: Layers,
+  { state, first, d }: { readonly state: number; readonly first: number; readonly d: number },
 ): { links: ChainBowing['links']; templates: number[] } {
   const { states } = values[0]!;
   const templates = [first];

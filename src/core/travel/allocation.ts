@@ -161,7 +161,7 @@ function allocateChain(wishes: readonly StrokeWish[], instrument: Instrument, st
   };
   for (let step = 0; step < MAX_STEPS_A_STROKE * points.length; step++) {
     const aim = minimumOn(held, points, wishes, least, instrument);
-    const blocked = firstBlock(points, aim, held, wishes, least, instrument);
+    const blocked = firstBlock(points, aim, held, { wishes, least, hairCm: instrument.hairCm });
     for (let i = 0; i < points.length; i++) points[i] = points[i]! + blocked.share * (aim[i]! - points[i]!);
     if (blocked.hold) blocked.hold();
     else if (!letGo(held, points, wishes, instrument)) break;
@@ -318,14 +318,19 @@ function solveTridiagonal(lower: number[], diagonal: number[], upper: number[], 
   return solved;
 }
 
+/** What bounds the points: each stroke's least length, and the hair. */
+interface Bounds {
+  readonly wishes: readonly StrokeWish[];
+  readonly least: readonly number[];
+  readonly hairCm: number;
+}
+
 /** How far the way to the aim is free, as a share of it, and what it then meets. */
 function firstBlock(
   points: readonly number[],
   aim: readonly number[],
   held: Held,
-  wishes: readonly StrokeWish[],
-  least: readonly number[],
-  { hairCm }: Instrument,
+  { wishes, least, hairCm }: Bounds,
 ): { share: number; hold: (() => void) | null } {
   let share = 1;
   let hold: (() => void) | null = null;

@@ -18,6 +18,14 @@ export const WHOLE_BOW_SHARE = 0.9;
 /** Quickest bow that is still drawn calmly, a guess: what a whole bow would need more for is drawn shorter. */
 export const CALM_SPEED: CentimetresPerSecond = 80;
 
+/** A stroke as it lasts at dance tempo, how fast its bow is drawn there, and the hair there is. */
+export interface ScheduledStroke {
+  readonly seconds: Seconds;
+  readonly danceBpm: BeatsPerMinute;
+  readonly speed: CentimetresPerSecond;
+  readonly hairCm: Centimetres;
+}
+
 /**
  * Bow amount from practice to dance tempo, for a stroke that lasts `seconds` at dance tempo.
  *
@@ -28,10 +36,7 @@ export const CALM_SPEED: CentimetresPerSecond = 80;
  */
 export function bowSchedule(
   school: Schools['bowAmount'],
-  seconds: Seconds,
-  danceBpm: BeatsPerMinute,
-  speed: CentimetresPerSecond,
-  hairCm: Centimetres,
+  { seconds, danceBpm, speed, hairCm }: ScheduledStroke,
   rungs = 6,
 ): ScheduledBow[] {
   const atDance = nominalLength(seconds, speed);

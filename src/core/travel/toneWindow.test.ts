@@ -41,8 +41,8 @@ test('a fade gets lighter, slower and moves toward the fingerboard, and what spo
 });
 
 test('both schools draw the nominal length at dance tempo; short strokes keep it, the whole bow comes down to it', () => {
-  const short = bowSchedule('short-strokes', 0.3, 110, 45, 63);
-  const whole = bowSchedule('whole-bow', 0.5, 110, 45, 63);
+  const short = bowSchedule('short-strokes', { seconds: 0.3, danceBpm: 110, speed: 45, hairCm: 63 });
+  const whole = bowSchedule('whole-bow', { seconds: 0.5, danceBpm: 110, speed: 45, hairCm: 63 });
   const nominal = nominalLength(0.3, 45);
   expect(short.map(({ cm }) => cm)).toEqual(short.map(() => nominal));
   expect(whole[0]!.cm).toBeCloseTo(0.9 * 63, 9);
@@ -54,7 +54,7 @@ test('both schools draw the nominal length at dance tempo; short strokes keep it
 });
 
 test('a whole bow is not asked of a stroke too short for it: it is drawn no quicker than calmly', () => {
-  const short = bowSchedule('whole-bow', 0.14, 110, 45, 63);
+  const short = bowSchedule('whole-bow', { seconds: 0.14, danceBpm: 110, speed: 45, hairCm: 63 });
   for (const { speed } of short) expect(speed).toBeLessThanOrEqual(80 + 1e-9);
   expect(short[0]!.cm).toBeCloseTo(80 * 0.28, 9);
   expect(short[5]!.cm).toBeCloseTo(nominalLength(0.14, 45), 9);

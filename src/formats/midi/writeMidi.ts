@@ -38,12 +38,12 @@ export function writeMidi(report: TuneReport): Uint8Array<ArrayBuffer> {
     const isJoined = (report.figures.bowed[i + 1]?.inStroke ?? 1) > 1;
     const length = isJoined ? full : Math.max(1, full - Math.min(MAX_TICKS_OFF, Math.round(SEPARATION * full)));
     const velocity = velocities[i]!;
-    sound(melody, 0, midiOf(note.pitch), from, length, velocity);
-    for (const stop of note.stops ?? []) sound(second, 1, midiOf(stop), from, length, velocity);
+    sound(melody, 0, { noteNumber: midiOf(note.pitch), tick: from, length, velocity });
+    for (const stop of note.stops ?? []) sound(second, 1, { noteNumber: midiOf(stop), tick: from, length, velocity });
     const fingering = report.fingers.get(note.id);
     const place = fingering && PLACES.indexOf(fingering.place) + (note.drone === 'upper' ? 1 : -1);
     const open = note.drone && place !== undefined ? tune.tuning[place] : undefined;
-    if (open) sound(second, 1, midiOf(open), from, length, Math.max(1, velocity - 14));
+    if (open) sound(second, 1, { noteNumber: midiOf(open), tick: from, length, velocity: Math.max(1, velocity - 14) });
   }
   const head: MidiEvent[] = [
     { deltaTime: 0, meta: true, type: 'trackName', text: tune.title },
@@ -100,7 +100,14 @@ function shortMeter({ n, d }: Fraction): { num: number; den: number } {
   return d <= 8 ? { num: (n * 8) / d, den: 8 } : { num: Math.max(1, Math.round((n * 64) / d)), den: 64 };
 }
 
-function sound(into: Timed[], channel: number, noteNumber: number, tick: number, length: number, velocity: number) {
+interface SoundedNote {
+  readonly noteNumber: number;
+  readonly tick: number;
+  readonly length: number;
+  readonly velocity: number;
+}
+
+function sound(into: Timed[], channel: number, { noteNumber, tick, length, velocity }: SoundedNote) {
   into.push({ tick, order: 1, event: { deltaTime: 0, type: 'noteOn', channel, noteNumber, velocity } });
   into.push({
     tick: tick + length,

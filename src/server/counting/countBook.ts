@@ -42,7 +42,8 @@ export async function countBook(deps: CountBookDeps): Promise<number> {
 
 async function countAll(deps: CountBookDeps, failed: Set<string>): Promise<number> {
   for (let counted = 0; ;) {
-    const { tunes, settings, key } = await nextBatch(deps.db, failed);
+    const batch = await nextBatch(deps.db, failed);
+    const { tunes, settings, key } = batch;
     if (tunes.length === 0 || deps.isStopping()) return counted;
     try {
       const results = await deps.count(
@@ -56,7 +57,7 @@ async function countAll(deps: CountBookDeps, failed: Set<string>): Promise<numbe
       );
       counted += tunes.length;
     } catch (error) {
-      counted += await countOneByOne(deps, tunes, settings, key, failed, error);
+      counted += await countOneByOne(deps, batch, failed, error);
     }
   }
 }
@@ -64,9 +65,7 @@ async function countAll(deps: CountBookDeps, failed: Set<string>): Promise<numbe
 /** After a batch failed: each by itself, so that one bad tune does not keep the others back. */
 async function countOneByOne(
   { db, count, onFailed }: CountBookDeps,
-  tunes: Awaited<ReturnType<typeof listUncounted>>,
-  settings: PlayerSettings,
-  key: string,
+  { tunes, settings, key }: Awaited<ReturnType<typeof nextBatch>>,
   failed: Set<string>,
   first: unknown,
 ): Promise<number> {

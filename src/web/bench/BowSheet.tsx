@@ -47,7 +47,12 @@ function Schedule({ report, stroke }: { readonly report: TuneReport; readonly st
   const { settings, tune } = report;
   const schools = ['short-strokes', 'whole-bow'] as const;
   const rungs = schools.map((school) =>
-    bowSchedule(school, stroke.seconds, settings.bpm, bowSpeed(tune.danceType), settings.instrument.hairCm),
+    bowSchedule(school, {
+      seconds: stroke.seconds,
+      danceBpm: settings.bpm,
+      speed: bowSpeed(tune.danceType),
+      hairCm: settings.instrument.hairCm,
+    }),
   );
   return (
     <section aria-labelledby="schedule">

@@ -44,7 +44,10 @@ export function DroneLineForm({
       }
       let end = i;
       while (end < notes.length && isIn(end) && notes[end]!.passIndex === notes[i]!.passIndex) end += 1;
-      const found = droneLine(droneSceneOf(report), i, end, wish, ear, isStopped ? timing : null);
+      const found = droneLine(droneSceneOf(report), { from: i, to: end }, wish, {
+        ear,
+        partners: isStopped ? timing : null,
+      });
       // A written note is told by the first pass that plays it.
       for (const [k, choice] of found.choices.entries()) {
         const { id } = notes[i + k]!.note;

@@ -245,7 +245,7 @@ function PegBox({ pegs, fiddle, undo, onPegs }: PegBoxProps) {
             onSpeed={session.setSpeed}
             onStands={() => session.stands(place, change)}
             onCheck={() => {
-              const check = checkOf(place, own, session.now, change, isNew, Date.now());
+              const check = checkOf(place, own, { minutes: session.now, change, isNew, now: Date.now() });
               if (check) setFiddle(withChecks(fiddle, [check]), `check of the ${place} string`);
             }}
           />

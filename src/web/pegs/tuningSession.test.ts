@@ -49,11 +49,11 @@ test('a forecast without readings is the guess, with them it follows them', () =
 
 test('a check is kept with its times and comes back as a reading of the same tuning', () => {
   const sessions = read(withTuned(read(), 'D', 0, 2), 3, 8, -4);
-  const check = checkOf('D', sessions.D, 3.5, 2, false, NOW)!;
+  const check = checkOf('D', sessions.D, { minutes: 3.5, change: 2, isNew: false, now: NOW })!;
   expect(check).toMatchObject({ place: 'D', change: 2, cents: -4, at: '2026-11-25T12:00:00.000Z' });
   const kept = keptReadings(withChecks(newFiddle(ID, 'x'), [check]), 'D')!;
   expect(kept.readings[0]!.minutes).toBeCloseTo(3.5, 6);
-  expect(checkOf('D', read().D, 1, 2, false, NOW)).toBeNull();
+  expect(checkOf('D', read().D, { minutes: 1, change: 2, isNew: false, now: NOW })).toBeNull();
   expect(keptReadings(newFiddle(ID, 'x'), 'D')).toBeNull();
 });
 

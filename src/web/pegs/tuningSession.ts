@@ -113,14 +113,21 @@ function asReading({ at, tunedAt, cents }: PegCheck): Reading {
   return { minutes: (Date.parse(at) - Date.parse(tunedAt)) / 60_000, cents };
 }
 
-/** A check to be kept: the middle reading of now. `now`: the moment at which it is made, in milliseconds. */
+interface CheckMoment {
+  /** Of the session. */
+  readonly minutes: Minutes;
+  /** Semitones that the string was changed by, and whether it is a new one. */
+  readonly change: number;
+  readonly isNew: boolean;
+  /** In milliseconds. */
+  readonly now: number;
+}
+
+/** A check to be kept: the middle reading of now. */
 export function checkOf(
   place: Place,
   session: StringSession,
-  minutes: Minutes,
-  change: number,
-  isNew: boolean,
-  now: number,
+  { minutes, change, isNew, now }: CheckMoment,
 ): PegCheck | null {
   const cents = shownCents(session);
   if (cents === null || session.tunedAt === null || Math.abs(cents) > 600) return null;

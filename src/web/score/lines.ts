@@ -81,7 +81,12 @@ export function scoreLines(tune: Tune, barsPerLine: number, droneHeads: DroneHea
     const numbers = barNumbers(bars, tune.form.filter((name) => name === part.name).length);
     const isOpening = p === 0;
     const lineBars = bars.map((bar, i): LineBar => {
-      const shown = toLineBar(bars, i, plays, numbers.get(bar.event.id) ?? i + 1, keyBefore, isOpening && i === 0);
+      const shown = toLineBar(bars, i, {
+        plays,
+        number: numbers.get(bar.event.id) ?? i + 1,
+        keyBefore,
+        opensTune: isOpening && i === 0,
+      });
       keyBefore = bar.key;
       return {
         ...shown,
@@ -119,13 +124,18 @@ function longestRun(form: readonly string[], name: string): number {
   return longest;
 }
 
+interface BarSurroundings {
+  /** How often its part is played. */
+  readonly plays: number;
+  readonly number: number;
+  readonly keyBefore: Key;
+  readonly opensTune: boolean;
+}
+
 function toLineBar(
   bars: readonly Bar[],
   i: number,
-  plays: number,
-  number: number,
-  keyBefore: Key,
-  opensTune: boolean,
+  { plays, number, keyBefore, opensTune }: BarSurroundings,
 ): Omit<LineBar, 'reuses'> {
   const { event, events, meter, key } = bars[i]!;
   const before = bars[i - 1]?.event;
