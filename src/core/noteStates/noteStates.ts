@@ -1,5 +1,5 @@
 import { type NoteBeat, beatsUnderNotes } from '#core/performance';
-import { type TuneReport, minHair } from '#core/report';
+import { type Figures, type TuneReport, minHair } from '#core/report';
 import { sharedTravel } from '#core/travel';
 import { type Direction, type Link, type NoteEvent, type NoteMark, PLACES, type Place } from '#core/tune';
 
@@ -90,7 +90,6 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
     const wanted = (inView[part] ?? 1) === pass;
     if (states.has(note.id) && !wanted) continue;
     const { link, bow, stroke, inStroke } = bowed[index]!;
-    const following = bowed[index + 1];
     const fingering = fingers.get(note.id)!;
     const crossing = arm.crossings[index];
     const plane = arm.planes[index];
@@ -105,12 +104,12 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
       bow,
       inStroke,
       strokeNotes: strokeNotes.get(stroke)!,
-      joinsNext: following?.link === 'slur' && following.stroke === stroke,
+      joinsNext: joinsNext(figures, index),
       place: fingering.place,
       finger: fingering.finger,
       reachable: fingering.reachable,
       position: fingering.position,
-      shifts: figures.moves[index]?.shift != null || (index === 0 && (fingering.position ?? 1) !== 1),
+      shifts: shiftsTo(figures, index, fingering.position),
       marks: note.marks ?? NO_MARKS,
       bowStartCm: shown(shared[index]!.bowStartCm),
       bowEndCm: shown(shared[index]!.bowEndCm),
@@ -130,11 +129,26 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
       lock: note.lock ?? null,
       lockBroken: note.lock !== undefined && note.lock !== bow,
       differs: differing.has(note.id),
-      restAfter: (unrolled.notes[index + 1]?.restBefore.n ?? 0) > 0,
+      restAfter: restAfter(report, index),
     };
     for (const [k, id] of played.ids.entries()) states.set(id, k === 0 ? state : { ...state, id, continues: true });
   }
   return states;
+}
+
+/** The next note is slurred to this one. */
+function joinsNext({ bowed }: Figures, index: number): boolean {
+  const following = bowed[index + 1];
+  return following?.link === 'slur' && following.stroke === bowed[index]!.stroke;
+}
+
+/** The hand comes to the note from another position, or begins the tune in one. */
+function shiftsTo({ moves }: Figures, index: number, position: number | null): boolean {
+  return moves[index]?.shift != null || (index === 0 && (position ?? 1) !== 1);
+}
+
+function restAfter({ unrolled }: TuneReport, index: number): boolean {
+  return (unrolled.notes[index + 1]?.restBefore.n ?? 0) > 0;
 }
 
 /** Shares in steps of a thousandth: what changes by less, far from an edit, is left alone. */

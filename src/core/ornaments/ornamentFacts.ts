@@ -158,8 +158,7 @@ function* obstaclesOf(
   ornament: Ornament,
   { finger, place, semitones }: Fingering,
 ): Generator<Obstacle> {
-  const { unrolled, fingers, isStrong, nextStrong } = scene.drones;
-  const before = unrolled.notes[index - 1];
+  const { unrolled, isStrong, nextStrong } = scene.drones;
   const next = unrolled.notes[index + 1];
   switch (ornament) {
     case 'roll':
@@ -169,18 +168,16 @@ function* obstaclesOf(
       return;
     case 'bowed-triplet':
       // Three strokes of its own: a slur must be split for it.
-      if (scene.bowed[index]!.inStroke > 1 || (scene.bowed[index + 1]?.inStroke ?? 1) > 1) yield 'in-slur';
+      if (tripletStrokes(scene, index) > TRIPLET_ADDS) yield 'in-slur';
       return;
     case 'cut':
     case 'flick':
       if (finger === 4) yield 'no-finger-above';
       return;
-    case 'slide': {
+    case 'slide':
       if (finger === 0) yield 'open-string';
-      const from = before && fingers.get(before.note.id);
-      if (from?.reachable && from.place === place && Math.abs(from.semitones - semitones) === 1) yield 'no-room';
+      if (!hasRoomToSlide(scene, index, { place, semitones })) yield 'no-room';
       return;
-    }
     case 'pressed-in':
     case 'vibrato':
     case 'vibrato-growing':
@@ -193,16 +190,33 @@ function* obstaclesOf(
     case 'brushed-run':
       if (nextStrong[index] !== index + 1 || !isStrong[index + 1]) yield 'not-into-strong';
       return;
-    case 'closing-swell': {
-      if (scene.bowed[index]?.bow !== 'up') yield 'not-up-bow';
-      if (swellLast(scene.drones, index) === null) yield 'not-at-phrase-end';
-      else if (!closingSwell(scene.drones, index)) yield 'neighbour-does-not-fit';
+    case 'closing-swell':
+      yield* swellObstacles(scene, index);
       return;
-    }
     default:
       return;
   }
 }
+
+/** A slide from a semitone away on the same string has no room to be heard. */
+function hasRoomToSlide(
+  { drones: { unrolled, fingers } }: OrnamentScene,
+  index: number,
+  { place, semitones }: Pick<Fingering, 'place' | 'semitones'>,
+): boolean {
+  const before = unrolled.notes[index - 1];
+  const from = before && fingers.get(before.note.id);
+  return !from?.reachable || from.place !== place || Math.abs(from.semitones - semitones) !== 1;
+}
+
+function* swellObstacles({ bowed, drones }: OrnamentScene, index: number): Generator<Obstacle> {
+  if (bowed[index]?.bow !== 'up') yield 'not-up-bow';
+  if (swellLast(drones, index) === null) yield 'not-at-phrase-end';
+  else if (!closingSwell(drones, index)) yield 'neighbour-does-not-fit';
+}
+
+/** A bowed triplet is three strokes for one. */
+const TRIPLET_ADDS = 2;
 
 /**
  * Strokes that a bowed triplet adds: its three for one, and inside a slur one more for what is played before and after it
@@ -212,7 +226,7 @@ function tripletStrokes({ bowed }: OrnamentScene, index: number): number {
   const here = bowed[index]!;
   const hasBefore = here.inStroke > 1;
   const hasAfter = (bowed[index + 1]?.inStroke ?? 1) > 1;
-  return 2 + Number(hasBefore) + Number(hasAfter);
+  return TRIPLET_ADDS + Number(hasBefore) + Number(hasAfter);
 }
 
 /** Nodes of the sounding string by their share of it, from the bridge or the stopping finger alike. */

@@ -3,7 +3,7 @@ import { opposite } from '#core/bowing';
 import type { TuneReport } from '#core/report';
 import type { BowStroke } from '#core/sound';
 import { TRIPLET_TIME, wholeNoteSeconds } from '#core/tempo';
-import type { Direction } from '#core/tune';
+import type { Direction, NoteMark } from '#core/tune';
 import { strokeAccents } from './accents';
 import { unevenDecibels } from './human';
 import type { PerformanceWish } from './wish';
@@ -27,12 +27,13 @@ export function strokesOf(
   end: number,
   at: (index: number) => Seconds,
 ): BowStroke[] {
-  const { unrolled, figures, timing, settings } = report;
+  const { unrolled, figures, settings } = report;
   const strokes: BowStroke[] = [];
   const asPlanned = layers.has('bowing');
   const hasColour = layers.has('colour');
   const tripletSeconds = TRIPLET_TIME * wholeNoteSeconds(settings.bpm, settings.beat);
   const accents = strokeAccents(report);
+  const marksAt = (i: number) => (hasColour && unrolled.notes[i]!.note.marks) || [];
   let plain: Direction = 'up';
   for (let i = first, next = i; i < end; i = next) {
     next = i + 1;
@@ -41,40 +42,55 @@ export function strokesOf(
     const sign = (asPlanned ? figures.bowed[i]!.bow : plain) === 'down' ? 1 : -1;
     const [from, last] = [at(i), next - 1];
     let to = noteEnd(report, last, end, at);
-    const marks = (hasColour && unrolled.notes[i]!.note.marks) || [];
-    const lastMarks = (hasColour && unrolled.notes[last]!.note.marks) || [];
-    to = at(last) + soundingSeconds(to - at(last), lastMarks);
+    const marks = marksAt(i);
+    to = at(last) + soundingSeconds(to - at(last), marksAt(last));
     if (asPlanned && figures.bowed[next]?.link === 'retake' && unrolled.notes[next]!.restBefore.n === 0)
       to -= Math.min(LIFT.most, LIFT.share * (to - at(last)));
     const speed = speedOf((asPlanned ? (accents.get(i) ?? 0) : 0) + (isHuman ? unevenDecibels(i) : 0));
     const lean = asPlanned ? settings.schools.weightAt : 'even';
     const stroke = { from, to, sign, speed, force: FORCE, bite: 1, biteSeconds: 0, lean, stops: [] } as const;
     if (marks.includes('bowed-triplet') && last === i) {
-      const third = Math.min(to - from, tripletSeconds) / 3;
-      const bite = { bite: BITE.triplet, biteSeconds: BITE.seconds };
-      for (const part of [0, 1, 2])
-        strokes.push({
-          ...stroke,
-          ...bite,
-          from: from + part * third,
-          // Consonant first, then a gap: so the three are told apart.
-          to: part === 2 ? to : from + (part + TRIPLET_SOUNDS) * third,
-          sign: part === 1 ? (-sign as 1 | -1) : sign,
-        });
+      strokes.push(...tripletStrokes(stroke, tripletSeconds));
       continue;
     }
-    const stops = [];
-    for (let j = i + 1; j < next; j++) {
-      const before = (hasColour && unrolled.notes[j - 1]!.note.marks) || [];
-      const sounded = at(j - 1) + soundingSeconds(timing.durations[j - 1]!, before);
-      const isStopped = figures.bowed[j]!.link === 'hook' || unrolled.notes[j]!.restBefore.n > 0;
-      const stopFrom = isStopped ? Math.min(sounded, at(j) - HOOK_SECONDS) : sounded;
-      if (at(j) - stopFrom > 0.01) stops.push({ from: stopFrom, to: at(j) });
-    }
+    const stops = stopsWithin(report, i, next, at, marksAt);
     const bite = marks.includes('snap') ? { bite: BITE.snap, biteSeconds: BITE.snapSeconds } : {};
     strokes.push({ ...stroke, ...bite, stops });
   }
   return strokes;
+}
+
+/** The three strokes of a bowed triplet in the time of one. */
+function tripletStrokes(stroke: BowStroke, tripletSeconds: Seconds): BowStroke[] {
+  const { from, to, sign } = stroke;
+  const third = Math.min(to - from, tripletSeconds) / 3;
+  return [0, 1, 2].map((part) => ({
+    ...stroke,
+    bite: BITE.triplet,
+    biteSeconds: BITE.seconds,
+    from: from + part * third,
+    // Consonant first, then a gap: so the three are told apart.
+    to: part === 2 ? to : from + (part + TRIPLET_SOUNDS) * third,
+    sign: part === 1 ? (-sign as 1 | -1) : sign,
+  }));
+}
+
+/** Where the bow stands still within a stroke: at hooks, before rests that it is held over, and after short notes. */
+function stopsWithin(
+  { unrolled, figures, timing }: TuneReport,
+  from: number,
+  end: number,
+  at: (index: number) => Seconds,
+  marksAt: (index: number) => readonly NoteMark[],
+): BowStroke['stops'] {
+  const stops = [];
+  for (let j = from + 1; j < end; j++) {
+    const sounded = at(j - 1) + soundingSeconds(timing.durations[j - 1]!, marksAt(j - 1));
+    const isStopped = figures.bowed[j]!.link === 'hook' || unrolled.notes[j]!.restBefore.n > 0;
+    const stopFrom = isStopped ? Math.min(sounded, at(j) - HOOK_SECONDS) : sounded;
+    if (at(j) - stopFrom > 0.01) stops.push({ from: stopFrom, to: at(j) });
+  }
+  return stops;
 }
 
 /** Speed of the bow for a stroke so many decibels above a plain one: the string's amplitude goes with it. */

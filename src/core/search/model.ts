@@ -1,6 +1,6 @@
 import { toNumber } from '#core/base';
 import { gridUnit, joiningLink, linkOnPass, staysInStroke } from '#core/bowing';
-import { planeAngle } from '#core/crossing';
+import { type Crossing, planeAngle } from '#core/crossing';
 import type { TuneReport } from '#core/report';
 import {
   crossingGaps,
@@ -68,6 +68,15 @@ const GIVE = 0.5;
 /** The least share of its length to which a stroke is drawn. */
 const MIN_LENGTH = 0.4;
 
+type Add = (term: CostTerm, points: number) => void;
+
+/** A note as a bowing joins it. */
+interface Joined {
+  readonly index: number;
+  readonly link: Choice;
+  readonly bow: Direction;
+}
+
 /**
  * The objective of the search, over the tune as it is played, repeats counted:
  *
@@ -111,6 +120,30 @@ export function searchModel(
   const isBowed = notes.some(({ note, pass }) => note.lock || !['start', 'change'].includes(linkOnPass(note, pass)));
   const startLock = settings.start ?? tune.start ?? first?.lock ?? null;
 
+  /** What crossing to a note costs: in a slur as a colour, else by the way round, and both by the time there is. */
+  const addCrossing = (add: Add, crossing: Crossing, { index, link, bow }: Joined) => {
+    const inSlur = link === 'slur';
+    if (inSlur) {
+      add('slurCrossing', wishes.slurAcrossStrings ? W.slurCrossing : W.slurCrossingUnwanted);
+      add('slurCrossing', W.slurSkip * crossing.skips);
+    } else if (link === 'change' && notes[index]!.restBefore.n === 0) {
+      const turn = planeAngle(crossing.to, instrument) - planeAngle(crossing.from, instrument);
+      const lowerIsDown = turn < 0 ? bow === 'down' : bow === 'up';
+      const { ovals } = settings.schools;
+      if (ovals !== 'no-matter' && lowerIsDown !== (ovals === 'lower-down')) add('reverse', W.reverse);
+    }
+    const { turnDegrees, skips } = crossing;
+    const has = crossingHas(
+      { inSlur, turns: link === 'change' },
+      durations[index - 1]!,
+      durations[index]!,
+      rests[index]!,
+      settings.schools.turn,
+    );
+    const needs = crossingNeeds({ turnDegrees, skips, inSlur }, limits, settings.schools.skips);
+    add('tempo', W.tempo * lacking(has, needs * densityFactor(recentCrossings(gaps, index, wholeSeconds))));
+  };
+
   const noteTerms = (index: number, link: Choice, bow: Direction): TermCosts => {
     const { note, restBefore, beat: at, bar, pass } = notes[index]!;
     const terms: TermCosts = {};
@@ -130,38 +163,17 @@ export function searchModel(
     if (wishes.acrossBeat === 'avoid' && shares && isWhole((at - 1) / (beat * denominators.get(note.id)!)))
       add('acrossBeat', W.acrossBeat);
     const crossing = figures.arm.crossings[index];
-    const earlier = notes[index - 1];
-    if (crossing) {
-      const inSlur = link === 'slur';
-      if (inSlur) {
-        add('slurCrossing', wishes.slurAcrossStrings ? W.slurCrossing : W.slurCrossingUnwanted);
-        add('slurCrossing', W.slurSkip * crossing.skips);
-      } else if (link === 'change' && restBefore.n === 0) {
-        const turn = planeAngle(crossing.to, instrument) - planeAngle(crossing.from, instrument);
-        const lowerIsDown = turn < 0 ? bow === 'down' : bow === 'up';
-        const { ovals } = settings.schools;
-        if (ovals !== 'no-matter' && lowerIsDown !== (ovals === 'lower-down')) add('reverse', W.reverse);
-      }
-      const { turnDegrees, skips } = crossing;
-      const has = crossingHas(
-        { inSlur, turns: link === 'change' },
-        durations[index - 1]!,
-        durations[index]!,
-        rests[index]!,
-        settings.schools.turn,
-      );
-      const needs = crossingNeeds({ turnDegrees, skips, inSlur }, limits, settings.schools.skips);
-      add('tempo', W.tempo * lacking(has, needs * densityFactor(recentCrossings(gaps, index, wholeSeconds))));
-    }
-    if (link === 'hook') {
-      const hasCause = earlier !== undefined && joiningLink(earlier.note, note, restBefore.n > 0) === 'hook';
+    if (crossing) addCrossing(add, crossing, { index, link, bow });
+    if (link === 'hook' && asked !== 'hook') {
       // A hook that the dance asks for costs nothing.
-      if (asked !== 'hook') add('hook', hasCause ? W.hook : W.hookWithoutCause);
+      const earlier = notes[index - 1];
+      const hasCause = earlier !== undefined && joiningLink(earlier.note, note, restBefore.n > 0) === 'hook';
+      add('hook', hasCause ? W.hook : W.hookWithoutCause);
     }
     if (link === 'retake') {
-      const available = index > 0 ? durations[index - 1]! / 2 + rests[index]! : 0;
       add('retake', W.retake);
-      if (index > 0) add('tempo', W.tempo * lacking(1000 * available, limits.retakeMs.value));
+      const available = index > 0 ? durations[index - 1]! / 2 + rests[index]! : Infinity;
+      add('tempo', W.tempo * lacking(1000 * available, limits.retakeMs.value));
     }
     const lock = index === 0 ? startLock : (note.lock ?? null);
     if (lock !== null && lock !== bow) add('lock', W.lock);

@@ -99,6 +99,17 @@ export class Fiddle {
   private readonly fromHertz = new Float64Array(STRINGS);
   private readonly moves: (PitchMove | null)[] = [null, null, null, null];
   private readonly contact = new Float64Array(STRINGS);
+  /** The bow as it was last set; filled anew at each tick, so that nothing is left to collect. */
+  private readonly bow = {
+    sign: 1 as 1 | -1,
+    velocity: 0,
+    gain: 1,
+    hiss: 0,
+    since: 0,
+    weight: DEFAULT_FORCE,
+    outward: 1,
+    drift: 0,
+  };
   private readonly thuds: number[] = [];
   private sample = 0;
   private pluckCount = 0;
@@ -181,69 +192,90 @@ export class Fiddle {
 
   /** Everything that changes more slowly than the wave, counted for a sample that is a whole number of ticks. */
   private control(sample: number): void {
-    const { sampleRate, balance } = this;
-    const time = sample / sampleRate;
+    const { balance } = this;
+    const time = sample / this.sampleRate;
     for (let pluck = this.plucks.take(time); pluck; pluck = this.plucks.take(time))
       this.backing.pluck(pluck, ++this.pluckCount);
     for (let click = this.clicks.take(time); click; click = this.clicks.take(time)) this.clicker.click(click);
     this.toneLevel = this.plan.toneHertz === null ? 0 : balance.tone * TONE.level;
 
+    this.setBow(time);
+    for (let i = 0; i < STRINGS; i++) this.controlString(i, time);
+  }
+
+  /** What the bow does now, for all strings alike. */
+  private setBow(time: Seconds): void {
+    const { bow } = this;
     const stroke = this.strokes.current(time);
-    const velocity = stroke ? bowSpeedAt(stroke, time) : 0;
     const swell = this.swells.current(time);
-    const risen = swell ? risenAt(swell, time) : 0;
     const accent = this.accents.current(time);
+    const risen = swell ? risenAt(swell, time) : 0;
     const struck = accent ? time - accent.at : Infinity;
     const bitten = accent ? accent.decibels * bittenAt(struck) : 0;
     const leaning = stroke ? LEAN_DECIBELS * leanAt(stroke, time) : 0;
-    const gain = 10 ** (((swell ? swell.decibels * risen : 0) + bitten + leaning) / 20);
-    const hiss = BOW_HISS + (struck < ACCENT.noisy ? ACCENT_HISS : 0);
-    const since = stroke ? time - stroke.from : 0;
-    const bite = stroke && since < stroke.biteSeconds ? stroke.bite : 1;
-    const weight = (stroke?.force ?? DEFAULT_FORCE) * bite * (swell ? weightIn(swell, risen) : 1);
-    const outward = swell?.by === 'fade' ? 1 + (FADE.outward - 1) * risen : 1;
-    const drift = driftAt(time);
-    for (let i = 0; i < STRINGS; i++) {
-      const string = this.strings[i]!;
-      const touched = this.contacts[i]!.current(time);
-      const isOn = touched !== null && time < touched.to;
-      const step = TICK / (CONTACT_SECONDS * sampleRate);
-      const level = isOn ? (touched.role === 'melody' ? balance.melody : balance.second) : 0;
-      const way = level - this.contact[i]!;
-      this.contact[i] = Math.abs(way) <= step ? level : this.contact[i]! + Math.sign(way) * step;
-      const hertz = this.pitchAt(i, time) * 2 ** ((drift * DRIFT.cents) / 1200);
-      const open = this.plan.openHertz[i]!;
-      // A stopped string does not ring at its open pitch.
-      const isStopped = isOn && hertz > open * 1.02;
-      this.rings[i]!.ringFor(isStopped ? DAMPED_RING_SECONDS : RING_SECONDS[i]!);
-      if (this.contact[i] === 0) {
-        string.target = 0;
-        continue;
-      }
-      const shorter = Math.max(1, hertz / open);
-      const contact = this.contact[i]!;
-      const touch = this.touches[i]!.current(time);
-      string.increment = hertz / sampleRate;
-      string.target =
-        (stroke?.sign ?? 1) *
-        contact *
-        (velocity / DEFAULT_SPEED) *
-        gain *
-        this.trim(hertz) *
-        (shorter * outward) ** -SHORTER_SOFTENS *
-        (1 + DRIFT.amplitude * drift);
-      string.quickness = 1 - Math.exp(-1 / (lagSeconds(hertz, weight) * sampleRate));
-      string.hiss = hiss;
-      const most = 0.25 + (1.25 * (velocity / DEFAULT_SPEED)) / (shorter * outward);
-      const excess = Math.max(0, (weight - most) / (0.6 + most)) * Math.exp(-since / SCRATCH_SECONDS);
-      string.scratch = Math.min(1, excess);
-      const sharp =
-        Math.sqrt(weight / DEFAULT_FORCE) * (1 + DRIFT.brightness * drift) * (touch ? clearness(touch, time) : 1);
-      const corner = Math.min(9000, 1300 + 3200 * sharp + 1.2 * hertz);
-      string.sharpness = 1 - Math.exp((-2 * Math.PI * corner) / sampleRate);
-      string.let = touch ? letThrough(touch, time) : 1;
-      if (touch?.kind === 'flick' && touch.from > time - TICK / sampleRate) this.thuds.push(0);
+    bow.sign = stroke?.sign ?? 1;
+    bow.velocity = stroke ? bowSpeedAt(stroke, time) : 0;
+    bow.gain = 10 ** (((swell ? swell.decibels * risen : 0) + bitten + leaning) / 20);
+    bow.hiss = BOW_HISS + (struck < ACCENT.noisy ? ACCENT_HISS : 0);
+    bow.since = stroke ? time - stroke.from : 0;
+    const bite = stroke && bow.since < stroke.biteSeconds ? stroke.bite : 1;
+    bow.weight = (stroke?.force ?? DEFAULT_FORCE) * bite * (swell ? weightIn(swell, risen) : 1);
+    bow.outward = swell?.by === 'fade' ? 1 + (FADE.outward - 1) * risen : 1;
+    bow.drift = driftAt(time);
+  }
+
+  private controlString(i: number, time: Seconds): void {
+    const { bow, sampleRate } = this;
+    const string = this.strings[i]!;
+    const contact = this.contactAt(i, time);
+    const hertz = this.pitchAt(i, time) * 2 ** ((bow.drift * DRIFT.cents) / 1200);
+    const open = this.plan.openHertz[i]!;
+    // A stopped string does not ring at its open pitch.
+    const isStopped = this.touchedAt(i, time) !== null && hertz > open * 1.02;
+    this.rings[i]!.ringFor(isStopped ? DAMPED_RING_SECONDS : RING_SECONDS[i]!);
+    if (contact === 0) {
+      string.target = 0;
+      return;
     }
+    const shorter = Math.max(1, hertz / open);
+    const touch = this.touches[i]!.current(time);
+    string.increment = hertz / sampleRate;
+    string.target =
+      bow.sign *
+      contact *
+      (bow.velocity / DEFAULT_SPEED) *
+      bow.gain *
+      this.trim(hertz) *
+      (shorter * bow.outward) ** -SHORTER_SOFTENS *
+      (1 + DRIFT.amplitude * bow.drift);
+    string.quickness = 1 - Math.exp(-1 / (lagSeconds(hertz, bow.weight) * sampleRate));
+    string.hiss = bow.hiss;
+    const most = 0.25 + (1.25 * (bow.velocity / DEFAULT_SPEED)) / (shorter * bow.outward);
+    const excess = Math.max(0, (bow.weight - most) / (0.6 + most)) * Math.exp(-bow.since / SCRATCH_SECONDS);
+    string.scratch = Math.min(1, excess);
+    const sharp =
+      Math.sqrt(bow.weight / DEFAULT_FORCE) * (1 + DRIFT.brightness * bow.drift) * (touch ? clearness(touch, time) : 1);
+    const corner = Math.min(9000, 1300 + 3200 * sharp + 1.2 * hertz);
+    string.sharpness = 1 - Math.exp((-2 * Math.PI * corner) / sampleRate);
+    string.let = touch ? letThrough(touch, time) : 1;
+    if (touch?.kind === 'flick' && touch.from > time - TICK / sampleRate) this.thuds.push(0);
+  }
+
+  /** The bow's contact with a string, while it lasts. */
+  private touchedAt(place: number, time: Seconds): Contact | null {
+    const touched = this.contacts[place]!.current(time);
+    return touched !== null && time < touched.to ? touched : null;
+  }
+
+  /** How far the bow lies on a string: it comes on and goes off within a few milliseconds. */
+  private contactAt(place: number, time: Seconds): number {
+    const { balance, contact } = this;
+    const touched = this.touchedAt(place, time);
+    const step = TICK / (CONTACT_SECONDS * this.sampleRate);
+    const level = touched ? (touched.role === 'melody' ? balance.melody : balance.second) : 0;
+    const way = level - contact[place]!;
+    contact[place] = Math.abs(way) <= step ? level : contact[place]! + Math.sign(way) * step;
+    return contact[place]!;
   }
 
   private pitchAt(place: number, time: Seconds): number {
