@@ -1,4 +1,5 @@
 import type { ImportMessage, TextPositions } from '../text';
+import { SlurStack } from './slurStack';
 
 /** Text that the parser reads rightly, every character at its old offset, and what had to be said about it. */
 export interface PreparedText {
@@ -38,152 +39,150 @@ function matchAt(pattern: RegExp, line: string, at: number): string | null {
  * read as notes), repeat signs of more than two plays and `:|:`, which it does not know.
  */
 export function prepareText(source: string, positions: TextPositions): PreparedText {
-  const messages: ImportMessage[] = [];
-  const playsAt = new Map<number, number>();
-  const slurs = new SlurStack();
+  const scan = new TextScan(positions);
   let offset = 0;
-  const say = (at: number, code: ImportMessage['code'], severity: ImportMessage['severity'], message: string) =>
-    messages.push({ ...positions.at(at), severity, code, message });
-  const unclosed: number[] = [];
-  const leaveOpen = (at: number) => {
-    unclosed.push(at);
-    say(at, 'unclosed-slur', 'error', 'A slur is opened here and never closed; the notes keep a stroke each.');
-  };
-  const beginEnding = (at: number, isFirst: boolean) => slurs.beginEnding(at, isFirst).forEach(leaveOpen);
-
-  const lines = source.split('\n').map((given) => {
+  const lines = source.split('\n').map((line) => {
     const start = offset;
-    offset += given.length + 1;
-    const line = calmed(given);
+    offset += line.length + 1;
+    return scan.line(calmed(line), start);
+  });
+  return { text: lines.join('\n'), ...scan.ended() };
+}
+
+/** A line of music while it is gone through: what is changed in it, and where in the text it begins. */
+interface ScannedLine {
+  readonly text: string;
+  readonly start: number;
+  readonly change: (at: number, text: string) => void;
+}
+
+/** Goes through the signs of all lines; what looks at one says which character of its line was its last. */
+class TextScan {
+  private readonly messages: ImportMessage[] = [];
+  private readonly playsAt = new Map<number, number>();
+  private readonly slurs = new SlurStack();
+  private readonly unclosed: number[] = [];
+
+  constructor(private readonly positions: TextPositions) {}
+
+  /** The line as the parser is to have it. */
+  line(text: string, start: number): string {
     // The parser needs a space after nothing: field lines and comments go as they are.
     // What is said in our own words is read by us; to the parser it is a comment.
-    if (line.startsWith(OWN_LINE)) return `% ${line.slice(2)}`;
-    if (!MUSIC_LINE.test(line)) return line;
-    const { change, changed } = changes(line);
-    for (let i = nextSign(line, 0); i >= 0; i = nextSign(line, i + 1)) {
-      const char = line[i]!;
-      if (char === '%') break;
-      if (char === '"') {
-        const end = line.indexOf('"', i + 1);
-        if (end < 0) {
-          say(
-            start + i,
-            'unclosed-mark',
-            'error',
-            'A chord name or note is opened with " and not closed; it is left out.',
-          );
-          change(i, blank(line, i, line.length));
-          break;
-        }
-        i = end;
-      } else if (char === '!') {
-        const word = matchAt(MARK, line, i);
-        if (word !== null) {
-          i += word.length - 1;
-        } else {
-          const rest = matchAt(OPEN_MARK, line, i)!;
-          say(start + i, 'unclosed-mark', 'error', `The mark ${rest} is opened with ! and not closed; it is left out.`);
-          const end = i + unclosedLength(rest);
-          change(i, blank(line, i, end));
-          i = end - 1;
-        }
-      } else if (char === '[' && matchAt(INLINE_FIELD, line, i) !== null) {
-        const end = line.indexOf(']', i);
-        i = end < 0 ? line.length : end;
-      } else if (matchAt(ENDING, line, i) !== null) {
-        beginEnding(start + i, line[i + 1] === '1');
-      } else if (char === '(' && matchAt(TUPLET, line, i) === null) {
-        if (slurs.depth === MAX_NESTED_SLURS)
-          say(
-            start + i,
-            'not-kept',
-            'warning',
-            `Slurs are open inside ${MAX_NESTED_SLURS} others here; they are left out.`,
-          );
-        if (slurs.depth >= MAX_NESTED_SLURS) change(i, '`');
-        slurs.open(slurs.depth >= MAX_NESTED_SLURS ? null : start + i);
-      } else if (char === ')') {
-        const opened = slurs.close();
-        if (opened === undefined)
-          say(start + i, 'unopened-slur', 'warning', 'A slur is closed here that was never opened; it is left out.');
-        if (opened === undefined || opened === null) change(i, '`');
-      } else if (char === ':') {
-        const begins = i;
-        i = repeatSign(line, i, start, playsAt, change);
-        const sign = line.slice(begins, i + 1);
-        if (/\|:|::/.test(sign)) slurs.endEndings();
-        else if (sign.includes('|') && /\d/.test(line[i + 1] ?? '')) beginEnding(start + i, line[i + 1] === '1');
-      } else if (char === '|' && line[i + 1] === ':') {
-        slurs.endEndings();
-        i += 1;
-        // `|::` opens what a later `::|` closes: the count is read there.
-        for (; line[i + 1] === ':'; i++) change(i + 1, ' ');
-      } else if (char === '|' && DOUBLE_BAR.test(line.slice(i, i + 8))) slurs.endEndings();
-    }
+    if (text.startsWith(OWN_LINE)) return `% ${text.slice(2)}`;
+    if (!MUSIC_LINE.test(text)) return text;
+    const { change, changed } = changes(text);
+    const line: ScannedLine = { text, start, change };
+    for (let i = nextSign(text, 0); i >= 0 && text[i] !== '%'; i = nextSign(text, i + 1)) i = this.sign(line, i);
     return changed();
-  });
-  slurs.endEndings();
-  slurs.left().forEach(leaveOpen);
-  return { text: lines.join('\n'), messages, playsAt, openSlurs: new Set(unclosed), endings: slurs.endings };
+  }
+
+  ended(): Omit<PreparedText, 'text'> {
+    this.slurs.endEndings();
+    this.slurs.left().forEach((at) => this.leaveOpen(at));
+    const { messages, playsAt, unclosed, slurs } = this;
+    return { messages, playsAt, openSlurs: new Set(unclosed), endings: slurs.endings };
+  }
+
+  private sign(line: ScannedLine, i: number): number {
+    const { text } = line;
+    switch (text[i]) {
+      case '"':
+        return this.quoted(line, i);
+      case '!':
+        return this.marked(line, i);
+      case ':':
+        return this.repeat(line, i);
+      case '(':
+        if (matchAt(TUPLET, text, i) === null) this.openSlur(line, i);
+        return i;
+      case ')':
+        this.closeSlur(line, i);
+        return i;
+      default:
+        return this.bracketOrBar(line, i);
+    }
+  }
+
+  private say(at: number, code: ImportMessage['code'], severity: ImportMessage['severity'], message: string): void {
+    this.messages.push({ ...this.positions.at(at), severity, code, message });
+  }
+
+  private leaveOpen(at: number): void {
+    this.unclosed.push(at);
+    this.say(at, 'unclosed-slur', 'error', 'A slur is opened here and never closed; the notes keep a stroke each.');
+  }
+
+  private beginEnding(at: number, number: string | undefined): void {
+    this.slurs.beginEnding(at, number === '1').forEach((open) => this.leaveOpen(open));
+  }
+
+  private quoted({ text, start, change }: ScannedLine, i: number): number {
+    const end = text.indexOf('"', i + 1);
+    if (end >= 0) return end;
+    const words = 'A chord name or note is opened with " and not closed; it is left out.';
+    this.say(start + i, 'unclosed-mark', 'error', words);
+    change(i, blank(text, i, text.length));
+    return text.length;
+  }
+
+  private marked({ text, start, change }: ScannedLine, i: number): number {
+    const word = matchAt(MARK, text, i);
+    if (word !== null) return i + word.length - 1;
+    const rest = matchAt(OPEN_MARK, text, i)!;
+    const words = `The mark ${rest} is opened with ! and not closed; it is left out.`;
+    this.say(start + i, 'unclosed-mark', 'error', words);
+    const end = i + unclosedLength(rest);
+    change(i, blank(text, i, end));
+    return end - 1;
+  }
+
+  private openSlur({ start, change }: ScannedLine, i: number): void {
+    const { depth } = this.slurs;
+    if (depth === MAX_NESTED_SLURS) {
+      const words = `Slurs are open inside ${MAX_NESTED_SLURS} others here; they are left out.`;
+      this.say(start + i, 'not-kept', 'warning', words);
+    }
+    if (depth >= MAX_NESTED_SLURS) change(i, '`');
+    this.slurs.open(depth >= MAX_NESTED_SLURS ? null : start + i);
+  }
+
+  private closeSlur({ start, change }: ScannedLine, i: number): void {
+    const opened = this.slurs.close();
+    if (opened === undefined)
+      this.say(start + i, 'unopened-slur', 'warning', 'A slur is closed here that was never opened; it is left out.');
+    if (opened === undefined || opened === null) change(i, '`');
+  }
+
+  private repeat({ text, start, change }: ScannedLine, i: number): number {
+    const last = repeatSign(text, i, start, this.playsAt, change);
+    const sign = text.slice(i, last + 1);
+    if (/\|:|::/.test(sign)) this.slurs.endEndings();
+    else if (sign.includes('|') && /\d/.test(text[last + 1] ?? '')) this.beginEnding(start + last, text[last + 1]);
+    return last;
+  }
+
+  private bracketOrBar({ text, start, change }: ScannedLine, i: number): number {
+    if (text[i] === '[' && matchAt(INLINE_FIELD, text, i) !== null) {
+      const end = text.indexOf(']', i);
+      return end < 0 ? text.length : end;
+    }
+    if (matchAt(ENDING, text, i) !== null) {
+      this.beginEnding(start + i, text[i + 1]);
+      return i;
+    }
+    if (text[i] !== '|') return i;
+    if (text[i + 1] === ':') {
+      this.slurs.endEndings();
+      let last = i + 1;
+      // `|::` opens what a later `::|` closes: the count is read there.
+      for (; text[last + 1] === ':'; last++) change(last + 1, ' ');
+      return last;
+    }
+    if (DOUBLE_BAR.test(text.slice(i, i + 8))) this.slurs.endEndings();
+    return i;
+  }
 }
-
-interface OpenSlur {
-  /** Where it was opened; null: it is left out. */
-  readonly at: number | null;
-  isClosed: boolean;
-}
-
-/**
- * The slurs that are open at a place of the text. Those open where a first ending begins run on into every ending, so
- * each may be closed once in each of them; what an ending opens stays within it.
- */
-class SlurStack {
-  readonly endings = new Map<number, number>();
-  private slurs: OpenSlur[] = [];
-  /** Open where the first ending begins; null outside endings. */
-  private carried: readonly OpenSlur[] | null = null;
-  private ending = 0;
-
-  get depth(): number {
-    return this.slurs.length;
-  }
-
-  open(at: number | null): void {
-    this.slurs.push({ at, isClosed: false });
-  }
-
-  /** Closes the innermost one and says where it was opened; undefined where none is open. */
-  close(): number | null | undefined {
-    const slur = this.slurs.pop();
-    if (!slur) return undefined;
-    slur.isClosed = true;
-    if (this.carried?.includes(slur)) this.endings.set(this.ending, this.endings.get(this.ending)! + 1);
-    return slur.at;
-  }
-
-  /** Begins an ending; returns where the slurs were opened that the ending before leaves open. */
-  beginEnding(at: number, isFirst: boolean): number[] {
-    if (isFirst) this.endEndings();
-    const left = this.carried ? openedAt(this.slurs.filter((slur) => !this.carried!.includes(slur))) : [];
-    this.carried ??= [...this.slurs];
-    this.slurs = [...this.carried];
-    this.ending = at;
-    this.endings.set(at, 0);
-    return left;
-  }
-
-  endEndings(): void {
-    if (this.carried) this.slurs = this.slurs.filter((slur) => !(slur.isClosed && this.carried!.includes(slur)));
-    this.carried = null;
-  }
-
-  /** Where the slurs still open were opened. */
-  left(): number[] {
-    return openedAt(this.slurs);
-  }
-}
-
-const openedAt = (slurs: readonly OpenSlur[]) => slurs.flatMap(({ at }) => (at === null ? [] : [at]));
 
 /** White space in a row that the parser is given as it stands; it takes the square of the time for more. */
 const LONG_BLANK = /\s{32,}/g;

@@ -1,6 +1,6 @@
-import Parse from 'abcjs/src/parse/abc_parse.js';
+import Parse, { type AbcTune } from 'abcjs/src/parse/abc_parse.js';
 import type { Key } from '#core/pitch';
-import type { Tune } from '#core/tune';
+import type { Part, Tune } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
 import { MAX_PLAYED_EVENTS } from '#core/document';
 import {
@@ -20,7 +20,7 @@ import { readHeader, tempoOf } from './header';
 import { prepareText } from './prepare';
 import { type AbcTuneText, fileDefaults, splitTunes } from './splitTunes';
 import { listVoices, staffOfVoice } from './voices';
-import { walkLines } from './walk';
+import { type WalkOptions, walkLines } from './walk';
 
 /** A tune of an ABC text always has a text of its own. */
 export type ReadAbcTune = ReadTune & { readonly source: string };
@@ -58,107 +58,54 @@ export function readAbc(text: string): ReadResult<ReadAbcTune> {
   return { tunes, messages };
 }
 
+type Failed = { readonly failed: ImportMessage[] };
+
 function readOne(
   tuneText: AbcTuneText,
   defaults: readonly string[],
   wanted: string | undefined,
-): ReadAbcTune | { failed: ImportMessage[] } {
-  const positions = new TextPositions(tuneText.text, tuneText.firstLine);
-  if (!/^K:/m.test(tuneText.text)) {
-    const words = 'No K: line was found; in ABC the music begins after the line that names the key, such as K:D.';
-    return { failed: [importMessage(tuneText.firstLine, 1, 'error', 'no-notes', words)] };
-  }
-  const prepared = prepareText(tuneText.text, positions);
-  const messages = prepared.messages;
+): ReadAbcTune | Failed {
+  const { text, firstLine, reference } = tuneText;
+  const positions = new TextPositions(text, firstLine);
+  const fail = (code: ImportMessage['code'], words: string, before: readonly ImportMessage[] = []): Failed => ({
+    failed: [...before, importMessage(firstLine, 1, 'error', code, words)],
+  });
+  if (!/^K:/m.test(text))
+    return fail(
+      'no-notes',
+      'No K: line was found; in ABC the music begins after the line that names the key, such as K:D.',
+    );
+  const prepared = prepareText(text, positions);
+  const { messages } = prepared;
   const lead = defaults.map((line) => `${line}\n`).join('');
-  const parser = new Parse();
-  try {
-    parser.parse(lead + prepared.text, {});
-  } catch {
-    const words = 'This tune could not be read at all; its text is kept as it is.';
-    return { failed: [...messages, importMessage(tuneText.firstLine, 1, 'error', 'not-read', words)] };
-  }
-  const tree = parser.getTune();
-  for (const warning of parser.getWarningObjects() ?? []) {
-    // Odd note lengths are only hard to draw for the parser; here they are exact.
-    // Now and then it says something else than words.
-    if (typeof warning.message !== 'string') continue;
-    if (warning.message.startsWith('Duration not representable')) continue;
-    const at = positions.at(Math.max(0, warning.startChar - lead.length));
-    messages.push(importMessage(at.line, warning.column + 1, 'warning', 'syntax', `${warning.message}.`));
-  }
+  const tree = parsed(lead, prepared.text, positions, messages);
+  if (!tree) return fail('not-read', 'This tune could not be read at all; its text is kept as it is.', messages);
 
   const header = readHeader(tuneText, defaults, messages);
-  const lines = tree.lines.flatMap(({ staff }) => (staff?.[0]?.voices[0] ? [staff] : []));
-  const voices = listVoices(lines, tuneText.text);
-  const chosen = voices.find(({ id }) => id === wanted) ?? voices[0];
-  const place = chosen ? Number(chosen.id) - 1 : 0;
-  const firstStaff = lines[0] && staffOfVoice(lines[0], place)?.staff;
-  const meter = meterOf(firstStaff?.meter) ?? { num: 4, den: 4 };
-  const key: Key = firstStaff?.key ? keyOf(firstStaff.key) : { letter: 'C', alter: 0, mode: 'major' };
-  const builder = new PartBuilder(meter, key);
-  if (voices.length > 1) {
-    const at = tuneText.text.search(/^V:|\[V:|&/m);
-    const { line, column } = positions.at(Math.max(0, at));
-    const words = `Several voices: ${place === 0 ? 'the first one' : `“${chosen!.name}”`} is read as the melody, the others are left out.`;
-    messages.push(importMessage(line, column, 'warning', 'voice-left-out', words));
-  }
-  walkLines(
-    builder,
-    lines.flatMap((staves) => staffOfVoice(staves, place) ?? []),
-    {
-      positions,
-      messages,
-      leadLength: lead.length,
-      prepared,
-      propagate: /%%propagate-accidentals\s+(\w+)/.exec(lead + tuneText.text)?.[1] ?? 'pitch',
-    },
-  );
+  const { builder, head, voices } = readVoice(tree, wanted, {
+    text,
+    positions,
+    messages,
+    leadLength: lead.length,
+    prepared,
+    propagate: /%%propagate-accidentals\s+(\w+)/.exec(lead + text)?.[1] ?? 'pitch',
+  });
   if (!builder.bars.some(({ events }) => events.some(({ kind }) => kind === 'note'))) {
-    const words = `No notes were found${header.title ? ` in "${header.title}"` : ''}: expected a K: line and notes after it.`;
-    return { failed: [...messages, importMessage(tuneText.firstLine, 1, 'error', 'no-notes', words)] };
+    const named = header.title ? ` in "${header.title}"` : '';
+    return fail('no-notes', `No notes were found${named}: expected a K: line and notes after it.`, messages);
   }
 
-  const order = header.order === null ? null : readOrder(header.order);
-  if (header.order !== null && order === null)
-    messages.push(
-      importMessage(
-        tuneText.firstLine,
-        1,
-        'warning',
-        'part-order',
-        `The playing order P:${header.order} was not understood; the written order is used.`,
-      ),
-    );
-  const ownLines = tuneText.text.split('\n').map((text, i) => ({ text, line: tuneText.firstLine + i }));
+  const ownLines = text.split('\n').map((line, i) => ({ text: line, line: firstLine + i }));
+  const { order, say } = playingOrder(header.order, firstLine, messages);
   const directives = readDirectives(ownLines, messages);
   const { parts, form, isTooLong } = assemble(builder.bars, order, directives);
   if (isTooLong)
-    messages.push(
-      importMessage(
-        tuneText.firstLine,
-        1,
-        'error',
-        'too-long',
-        `With its repeats this plays over ${MAX_PLAYED_EVENTS} notes; each part is kept once.`,
-      ),
-    );
-  if (
-    order &&
-    !directives.form &&
-    parts.some(
-      (part) => form.filter((name) => name === part.name).length > order.filter((name) => name === part.name).length,
-    ) &&
-    order.some((name, i) => order[i + 1] === name)
-  )
-    messages.push(
-      importMessage(
-        tuneText.firstLine,
-        1,
-        'warning',
-        'part-order',
-        `P:${header.order} names parts twice that also have repeat signs; both are followed, so the form is ${form.join('')}.`,
-      ),
+    say('error', 'too-long', `With its repeats this plays over ${MAX_PLAYED_EVENTS} notes; each part is kept once.`);
+  if (order && !directives.form && namesTwice(order, form, parts))
+    say(
+      'warning',
+      'part-order',
+      `P:${header.order} names parts twice that also have repeat signs; both are followed, so the form is ${form.join('')}.`,
     );
   const tune: Tune = applyDirectives(
     {
@@ -168,10 +115,10 @@ function readOne(
       ...(header.source ? { source: header.source } : {}),
       ...(header.notes ? { notes: header.notes } : {}),
       danceType: header.danceType,
-      meter,
-      key,
+      meter: head.meter,
+      key: head.key,
       tuning: directives.tuning ?? STANDARD_TUNING,
-      tempoBpm: tempoOf(tree.metaText.tempo, tuneText, header.danceType, meter, messages),
+      tempoBpm: tempoOf(tree.metaText.tempo, tuneText, header.danceType, head.meter, messages),
       start: null,
       parts,
       form,
@@ -181,12 +128,65 @@ function readOne(
   messages.push(...barSumMessages(tune, builder.offsets, positions));
   messages.sort((a, b) => a.line - b.line || a.column - b.column);
   const barPositions = new Map([...builder.offsets].map(([id, offset]) => [id, positions.at(offset)]));
-  return {
-    reference: tuneText.reference,
-    tune,
-    messages,
-    source: tuneText.text,
-    barPositions,
-    voices: voices.length > 1 ? voices : [],
-  };
+  return { reference, tune, messages, source: text, barPositions, voices: voices.length > 1 ? voices : [] };
+}
+
+/** The parser's tree, with what it warns of; null where it gives up. */
+function parsed(lead: string, text: string, positions: TextPositions, messages: ImportMessage[]): AbcTune | null {
+  const parser = new Parse();
+  try {
+    parser.parse(lead + text, {});
+  } catch {
+    return null;
+  }
+  for (const warning of parser.getWarningObjects() ?? []) {
+    // Odd note lengths are only hard to draw for the parser; here they are exact.
+    // Now and then it says something else than words.
+    if (typeof warning.message !== 'string') continue;
+    if (warning.message.startsWith('Duration not representable')) continue;
+    const { line } = positions.at(Math.max(0, warning.startChar - lead.length));
+    messages.push(importMessage(line, warning.column + 1, 'warning', 'syntax', `${warning.message}.`));
+  }
+  return parser.getTune();
+}
+
+/** The bars of the wanted voice, or of the first one, and the meter and key with which it begins. */
+function readVoice(tree: AbcTune, wanted: string | undefined, options: WalkOptions & { readonly text: string }) {
+  const { text, positions, messages } = options;
+  const lines = tree.lines.flatMap(({ staff }) => (staff?.[0]?.voices[0] ? [staff] : []));
+  const voices = listVoices(lines, text);
+  const chosen = voices.find(({ id }) => id === wanted) ?? voices[0];
+  const place = chosen ? Number(chosen.id) - 1 : 0;
+  const firstStaff = lines[0] && staffOfVoice(lines[0], place)?.staff;
+  const meter = meterOf(firstStaff?.meter) ?? { num: 4, den: 4 };
+  const key: Key = firstStaff?.key ? keyOf(firstStaff.key) : { letter: 'C', alter: 0, mode: 'major' };
+  const builder = new PartBuilder(meter, key);
+  if (voices.length > 1) {
+    const { line, column } = positions.at(Math.max(0, text.search(/^V:|\[V:|&/m)));
+    const words = `Several voices: ${place === 0 ? 'the first one' : `“${chosen!.name}”`} is read as the melody, the others are left out.`;
+    messages.push(importMessage(line, column, 'warning', 'voice-left-out', words));
+  }
+  walkLines(
+    builder,
+    lines.flatMap((staves) => staffOfVoice(staves, place) ?? []),
+    options,
+  );
+  return { builder, head: { meter, key }, voices };
+}
+
+/** The order of parts that the header names; null where it names none, or none that is understood. */
+function playingOrder(text: string | null, firstLine: number, messages: ImportMessage[]) {
+  const say = (severity: ImportMessage['severity'], code: ImportMessage['code'], words: string) =>
+    messages.push(importMessage(firstLine, 1, severity, code, words));
+  const order = text === null ? null : readOrder(text);
+  if (text !== null && order === null)
+    say('warning', 'part-order', `The playing order P:${text} was not understood; the written order is used.`);
+  return { order, say };
+}
+
+/** Whether an order names a part twice in a row that its repeat signs repeat as well. */
+function namesTwice(order: readonly string[], form: readonly string[], parts: readonly Part[]): boolean {
+  const count = (names: readonly string[], name: string) => names.filter((own) => own === name).length;
+  const isRepeated = parts.some(({ name }) => count(form, name) > count(order, name));
+  return isRepeated && order.some((name, i) => order[i + 1] === name);
 }

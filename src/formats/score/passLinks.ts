@@ -16,8 +16,7 @@ export function withPassLinks(parts: readonly Part[], form: readonly string[]): 
     let freshEnding = false;
     let before: NoteEvent | null = null;
     let restBetween = false;
-    /** What the endings follow, and whether their first notes are joined to it. */
-    let stem: { before: NoteEvent | null; restBetween: boolean; joins: boolean | null } | null = null;
+    let stem: Stem | null = null;
     let barBefore: BarEvent | null = null;
     return {
       ...part,
@@ -37,21 +36,30 @@ export function withPassLinks(parts: readonly Part[], form: readonly string[]): 
         const joins = event.link === 'slur' || event.link === 'hook';
         const entry = isEntry;
         isEntry = false;
+        const wasRest = restBetween;
+        before = event;
+        restBetween = false;
         if (freshEnding) {
           freshEnding = false;
-          const link: Link =
-            stem?.joins && stem.before ? joiningLink(stem.before, event, stem.restBetween || restBetween) : 'change';
-          before = event;
-          restBetween = false;
+          const link = stem ? linkToStem(stem, event, wasRest) : 'change';
           return joins || link !== 'change' ? { ...event, link } : event;
         }
         if (stem) stem.joins ??= joins;
-        before = event;
-        restBetween = false;
         if (!entry || !joins || plays < 2) return event;
         const later = Array.from({ length: plays - 1 }, (_, i) => [i + 2, 'change' as const]);
         return { ...event, linkOnPass: Object.fromEntries(later) as Record<number, Link> };
       }),
     };
   });
+}
+
+/** What the endings of a part follow, and whether their first notes are joined to it. */
+interface Stem {
+  readonly before: NoteEvent | null;
+  readonly restBetween: boolean;
+  joins: boolean | null;
+}
+
+function linkToStem({ before, restBetween, joins }: Stem, note: NoteEvent, isAfterRest: boolean): Link {
+  return joins && before ? joiningLink(before, note, restBetween || isAfterRest) : 'change';
 }

@@ -134,52 +134,78 @@ function slurred(
   parts: readonly Part[],
   bracketed: ReadonlySet<string>,
 ): { slurs: SlurSigns; links: Map<string, Link> } {
-  const opens = new Set<string>();
-  const closes = new Set<string>();
-  const resumes = new Set<string>();
-  const links = new Map<string, Link>();
-  let before: NoteEvent | null = null;
-  let inside = false;
-  let restBetween = false;
-  let ending: string | null = null;
-  let stem: { before: NoteEvent | null; restBetween: boolean; joins: boolean | null } | null = null;
-  let isFresh = false;
-  let isResumed = false;
-  let isCut = false;
+  const writer = new SlurWriter();
   for (const { event, hasBrackets } of eventsOf(parts, bracketed)) {
-    if (event.kind === 'bar') {
-      const here = hasBrackets && event.ending ? String(event.onPlays) : null;
-      if (here !== null && ending === null) stem = { before, restBetween, joins: null };
-      if (here !== null && ending !== null && here !== ending && stem) {
-        if (inside && before && !isFresh) closes.add(before.id);
-        ({ before, restBetween } = stem);
-        inside = stem.joins ?? false;
-        isFresh = true;
-        isResumed = inside;
-      }
-      if (here === null && isResumed) isCut = true;
-      if (here === null && isFresh) inside = isFresh = false;
-      ending = here;
-    }
-    if (event.kind === 'rest') restBetween = true;
-    if (event.kind !== 'note') continue;
-    const wants: boolean = before !== null && (event.link === 'slur' || event.link === 'hook');
-    // What the first ending does, the others are read to do.
-    const joins: boolean = isFresh ? inside : wants && !isCut;
-    if (joins && !inside) opens.add(before!.id);
-    if (joins && isFresh) resumes.add(event.id);
-    if (!joins && inside) closes.add(before!.id);
-    links.set(event.id, before === null ? 'start' : joins ? joiningLink(before, event, restBetween) : 'change');
-    if (stem && ending !== null) stem.joins ??= joins;
-    inside = joins;
-    before = event;
-    restBetween = false;
-    isFresh = false;
-    isCut = false;
-    isResumed &&= joins;
+    if (event.kind === 'bar') writer.bar(hasBrackets && event.ending ? String(event.onPlays) : null);
+    else if (event.kind === 'rest') writer.restBetween = true;
+    else writer.note(event);
   }
-  if (inside && before && !isFresh) closes.add(before.id);
-  return { slurs: { opens, closes, resumes }, links };
+  return writer.ended();
+}
+
+class SlurWriter {
+  private readonly opens = new Set<string>();
+  private readonly closes = new Set<string>();
+  private readonly resumes = new Set<string>();
+  private readonly links = new Map<string, Link>();
+  private before: NoteEvent | null = null;
+  private inside = false;
+  restBetween = false;
+  private ending: string | null = null;
+  /** What the endings follow, and whether their first notes are joined to it. */
+  private stem: { before: NoteEvent | null; restBetween: boolean; joins: boolean | null } | null = null;
+  /** A later ending has begun and has no note yet. */
+  private isFresh = false;
+  /** The slur is one that ran on into this ending; past the last ending it is cut. */
+  private isResumed = false;
+  private isCut = false;
+
+  /** @param ending the plays of the bracket under which the bar stands, null where under none */
+  bar(ending: string | null): void {
+    const { before, restBetween } = this;
+    if (ending !== null && this.ending === null) this.stem = { before, restBetween, joins: null };
+    if (ending !== null && this.ending !== null && ending !== this.ending && this.stem) {
+      this.closeOpen();
+      ({ before: this.before, restBetween: this.restBetween } = this.stem);
+      this.inside = this.stem.joins ?? false;
+      this.isFresh = true;
+      this.isResumed = this.inside;
+    }
+    if (ending === null && this.isResumed) this.isCut = true;
+    if (ending === null && this.isFresh) this.inside = this.isFresh = false;
+    this.ending = ending;
+  }
+
+  note(note: NoteEvent): void {
+    const { before, inside } = this;
+    const wants = before !== null && (note.link === 'slur' || note.link === 'hook');
+    // What the first ending does, the others are read to do.
+    const joins = this.isFresh ? inside : wants && !this.isCut;
+    if (joins && !inside) this.opens.add(before!.id);
+    if (joins && this.isFresh) this.resumes.add(note.id);
+    if (!joins && inside) this.closes.add(before!.id);
+    this.links.set(note.id, this.linkOf(note, joins));
+    if (this.stem && this.ending !== null) this.stem.joins ??= joins;
+    this.inside = joins;
+    this.before = note;
+    this.restBetween = this.isFresh = this.isCut = false;
+    this.isResumed &&= joins;
+  }
+
+  ended(): { slurs: SlurSigns; links: Map<string, Link> } {
+    this.closeOpen();
+    const { opens, closes, resumes, links } = this;
+    return { slurs: { opens, closes, resumes }, links };
+  }
+
+  private linkOf(note: NoteEvent, joins: boolean): Link {
+    if (this.before === null) return 'start';
+    return joins ? joiningLink(this.before, note, this.restBetween) : 'change';
+  }
+
+  private closeOpen(): void {
+    if (this.inside && this.before && !this.isFresh) this.closes.add(this.before.id);
+  }
 }
 
 function eventsOf(parts: readonly Part[], bracketed: ReadonlySet<string>) {
