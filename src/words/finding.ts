@@ -20,194 +20,168 @@ export interface FindingWords {
 
 const BOW: Record<Direction, string> = { down: 'down-bow', up: 'up-bow' };
 
+type PlayersWords = Pick<Words, 'cut' | 'flick'>;
+
 /** Labels where the player has chosen none. */
-const DEFAULT_WORDS: Pick<Words, 'cut' | 'flick'> = { cut: 'left-hand', flick: 'flick' };
+const DEFAULT_WORDS: PlayersWords = { cut: 'left-hand', flick: 'flick' };
 
 const round = (value: number) => String(Math.round(value));
 const strokes = (count: number) => counted(count, 'stroke');
 
-/** Words for a finding. A finding without words does not compile. */
-export function findingWords(finding: Finding, words: Pick<Words, 'cut' | 'flick'> = DEFAULT_WORDS): FindingWords {
-  const lead = `${placeWords(finding.place)}.`;
-  switch (finding.code) {
-    case 'part-flips':
-      return {
-        lead: `${finding.part} flips.`,
-        body: `Its pass ${finding.pass} starts on the ${BOW[finding.entry]}, pass 1 on the other.`,
-        figures: `${turns(finding.turns)} from beat 1 to the next: an odd count flips it · ${finding.changed} notes change direction${finding.locks > 0 ? `, ${notes(finding.locks)} of them locked` : ''}${unmended(finding)}`,
-      };
-    case 'tune-flips-again':
-      return {
-        lead: 'Flips when begun again.',
-        body: 'Each part comes round, but the second time through the tune starts on the other bow.',
-        figures: `${turns(finding.turns)} from first note to first note: an odd count flips it${unmended(finding)}`,
-      };
-    case 'slur-skips-string':
-      return {
-        lead,
-        body: `This slur jumps from ${finding.from} to ${finding.to} over a string between.`,
-        figures: tempoFigures(finding),
-      };
-    case 'crossing-too-fast':
-      return {
-        lead,
-        body: `The bow cannot get from ${finding.from} to ${finding.to} in time${finding.inSlur ? ' inside a slur' : ''}.`,
-        figures: tempoFigures(finding),
-      };
-    case 'stroke-too-fast':
-      return { lead, body: 'This stroke is shorter than the hand can turn.', figures: tempoFigures(finding) };
-    case 'hop-too-fast':
-      return {
-        lead,
-        body: `One finger cannot ${finding.event === 'barre' ? 'be laid across' : 'hop from'} the ${finding.from} ${finding.event === 'barre' ? 'and' : 'to'} the ${finding.to} string in time.`,
-        figures: tempoFigures(finding),
-      };
-    case 'shift-too-fast':
-      return {
-        lead,
-        body: `The hand cannot shift from ${positionWords(finding.from)} to ${positionWords(finding.to)} position in time.`,
-        figures: tempoFigures(finding),
-      };
-    case 'retake-too-fast':
-      return { lead, body: 'The bow cannot be lifted and set again in time.', figures: tempoFigures(finding) };
-    case 'ornament-too-fast':
-      return {
-        lead,
-        body: `There is no time for this ${eventName(finding.event, words)}.`,
-        figures: tempoFigures(finding),
-      };
-    case 'runs-out-of-hair':
-      return {
-        lead,
-        body:
-          finding.cause === 'slow'
-            ? 'However slowly you draw it, this stroke runs out of hair.'
-            : 'This stroke is asked to be longer than the hair.',
-        figures: `${finding.seconds.toFixed(1)} s take ${round(finding.cm)} cm at least, you have ${round(finding.hairCm)}${others(finding.others, 'stroke')}`,
-      };
-    case 'lock-contradicted':
-      return {
-        lead,
-        body: `Locked to the ${BOW[finding.lock]}, but the strokes before it bring the other.`,
-        figures: `on ${finding.passes.join(', ')}`,
-      };
-    case 'out-of-reach':
-      return {
-        lead,
-        body: 'Out of reach: no position up to the fifth has it, or your hand leaves no way. Another octave may do.',
-        figures: notes(finding.ids.length),
-      };
-    case 'stops-out-of-reach':
-      return {
-        lead,
-        body: 'The hand cannot stop these notes together; the top note is planned alone.',
-        figures: notes(finding.ids.length),
-      };
-    case 'finger-misfits':
-      return {
-        lead,
-        body: 'The finger written here does not give this note.',
-        figures: notes(finding.ids.length),
-      };
-    case 'hand-forbids':
-      return {
-        lead,
-        body: 'This asks for a finger or a span that you keep from your hand; nothing was changed here.',
-        figures: notes(finding.ids.length),
-      };
-    case 'ornament-misfits':
-      return {
-        lead,
-        body: `This ${ornamentName(finding.ornament, words)} does not fit: ${obstacleWords(finding.obstacle, finding.ornament)}.`,
-        figures: `1 note${others(finding.others, 'place')}`,
-      };
-    case 'drone-grates':
-      return {
-        lead,
-        body: `The drone ${finding.drone} is a ${finding.interval} from this note and does not resolve.`,
-        figures: `rank ${finding.rank.toFixed(2)}${finding.bestRank < finding.rank ? `, the other side has ${finding.bestRank.toFixed(2)}` : ', less is better'}${others(finding.others, 'place')}`,
-      };
-    case 'bar-short':
-    case 'bar-long':
-      return {
-        lead,
-        body: `This bar holds too ${finding.code === 'bar-long' ? 'much' : 'little'}.`,
-        figures: `${eighths(finding.length)}, ${eighths(finding.expected)} are expected`,
-      };
-    case 'join-does-not-add-up':
-      return {
-        lead,
-        body:
-          finding.to === null
-            ? 'Last bar and pickup do not make a whole bar when the tune begins again.'
-            : `Last bar and pickup do not make a whole bar from ${finding.from} to ${finding.to}.`,
-        figures: `${eighths(finding.length)}, ${eighths(finding.expected)} are expected`,
-      };
-    case 'reverse-crossings':
-      return {
-        lead,
-        body: `The bow crosses the other way round than you like it: the ${finding.liked === 'lower-down' ? 'lower' : 'upper'} string is drawn up each time.`,
-        figures: `${finding.count} such crossings in a row${others(finding.others, 'passage')}`,
-      };
-    case 'bars-begin-up':
-      return {
-        lead: `Up-bow bars in ${finding.part}.`,
-        body: 'Most of its bars begin where the bow pulls least.',
-        figures: `${finding.up} of ${finding.bars} bars${others(finding.others, 'part')}`,
-      };
-    case 'bowed-unlike':
-      return {
-        lead,
-        body: 'This figure comes again and is bowed another way there: at speed it is two figures to the hand.',
-        figures: `${notes(finding.notes)}, ${finding.places} places${finding.flips > 0 ? ' · bowed alike, what follows one of them flips' : ''}${others(finding.others, 'figure')}`,
-      };
-    case 'window-left':
-      return {
-        lead,
-        body:
-          finding.end === 'tip'
-            ? 'From here the strokes lie far out, where the tone thins.'
-            : 'From here the strokes lie near the frog, where the arm tires and the bow may bounce.',
-        figures: `${strokes(finding.strokes)} of the phrase outside the working window, ${round(100 * finding.share)} % of its time, by up to ${finding.cm.toFixed(1)} cm${others(finding.others, 'phrase')}`,
-      };
-    case 'jerk':
-      return {
-        lead,
-        body:
-          finding.to > finding.from
-            ? 'The bow must jerk forward here: this stroke is much quicker than the one before.'
-            : 'The bow must brake hard here: this stroke is much slower than the one before.',
-        figures: `from ${round(finding.from)} to ${round(finding.to)} cm a second${others(finding.others, 'place')}`,
-      };
-    case 'skip-may-sound':
-      return {
-        lead,
-        body: `The bow passes over a string between ${finding.from} and ${finding.to}, which may sound.`,
-        figures: `at a bow change, on the string${others(finding.others, 'place')}`,
-      };
-    case 'one-plane':
-      return {
-        lead,
-        body: `The bow may stay on ${finding.pair} together: the melody changes string, the plane need not.`,
-        figures: `${finding.crossings} crossings in a row, and both open strings agree${others(finding.others, 'passage')}`,
-      };
-    case 'extended-fourth':
-      return {
-        lead,
-        body: `Reached only with the fourth finger stretched, 8 semitones up the ${finding.string} string.`,
-        figures: notes(finding.ids.length),
-      };
-    case 'string-inferred':
-      return {
-        lead,
-        body: 'The string was not said when this was called out: it was guessed.',
-        figures: notes(finding.notes),
-      };
-  }
+/** The finding of a kind. */
+type FindingOf<C extends Finding['code']> = Finding extends infer F
+  ? F extends { readonly code: infer K }
+    ? C extends K
+      ? F
+      : never
+    : never
+  : never;
+
+/** A finding that has no lead of its own begins with its place. */
+type Told = Omit<FindingWords, 'lead'> & Partial<Pick<FindingWords, 'lead'>>;
+
+const barSum = (finding: FindingOf<'bar-short'>): Told => ({
+  body: `This bar holds too ${finding.code === 'bar-long' ? 'much' : 'little'}.`,
+  figures: `${eighths(finding.length)}, ${eighths(finding.expected)} are expected`,
+});
+
+/** Words for each kind of finding: one without words does not compile. */
+const TOLD: { readonly [C in Finding['code']]: (finding: FindingOf<C>, words: PlayersWords) => Told } = {
+  'part-flips': (finding) => ({
+    lead: `${finding.part} flips.`,
+    body: `Its pass ${finding.pass} starts on the ${BOW[finding.entry]}, pass 1 on the other.`,
+    figures: `${turns(finding.turns)} from beat 1 to the next: an odd count flips it · ${finding.changed} notes change direction${finding.locks > 0 ? `, ${notes(finding.locks)} of them locked` : ''}${unmended(finding)}`,
+  }),
+  'tune-flips-again': (finding) => ({
+    lead: 'Flips when begun again.',
+    body: 'Each part comes round, but the second time through the tune starts on the other bow.',
+    figures: `${turns(finding.turns)} from first note to first note: an odd count flips it${unmended(finding)}`,
+  }),
+  'slur-skips-string': (finding) => ({
+    body: `This slur jumps from ${finding.from} to ${finding.to} over a string between.`,
+    figures: tempoFigures(finding),
+  }),
+  'crossing-too-fast': (finding) => ({
+    body: `The bow cannot get from ${finding.from} to ${finding.to} in time${finding.inSlur ? ' inside a slur' : ''}.`,
+    figures: tempoFigures(finding),
+  }),
+  'stroke-too-fast': (finding) => ({
+    body: 'This stroke is shorter than the hand can turn.',
+    figures: tempoFigures(finding),
+  }),
+  'hop-too-fast': (finding) => ({
+    body: `One finger cannot ${finding.event === 'barre' ? 'be laid across' : 'hop from'} the ${finding.from} ${finding.event === 'barre' ? 'and' : 'to'} the ${finding.to} string in time.`,
+    figures: tempoFigures(finding),
+  }),
+  'shift-too-fast': (finding) => ({
+    body: `The hand cannot shift from ${positionWords(finding.from)} to ${positionWords(finding.to)} position in time.`,
+    figures: tempoFigures(finding),
+  }),
+  'retake-too-fast': (finding) => ({
+    body: 'The bow cannot be lifted and set again in time.',
+    figures: tempoFigures(finding),
+  }),
+  'ornament-too-fast': (finding, words) => ({
+    body: `There is no time for this ${eventName(finding.event, words)}.`,
+    figures: tempoFigures(finding),
+  }),
+  'runs-out-of-hair': (finding) => ({
+    body:
+      finding.cause === 'slow'
+        ? 'However slowly you draw it, this stroke runs out of hair.'
+        : 'This stroke is asked to be longer than the hair.',
+    figures: `${finding.seconds.toFixed(1)} s take ${round(finding.cm)} cm at least, you have ${round(finding.hairCm)}${others(finding.others, 'stroke')}`,
+  }),
+  'lock-contradicted': (finding) => ({
+    body: `Locked to the ${BOW[finding.lock]}, but the strokes before it bring the other.`,
+    figures: `on ${finding.passes.join(', ')}`,
+  }),
+  'out-of-reach': (finding) => ({
+    body: 'Out of reach: no position up to the fifth has it, or your hand leaves no way. Another octave may do.',
+    figures: notes(finding.ids.length),
+  }),
+  'stops-out-of-reach': (finding) => ({
+    body: 'The hand cannot stop these notes together; the top note is planned alone.',
+    figures: notes(finding.ids.length),
+  }),
+  'finger-misfits': (finding) => ({
+    body: 'The finger written here does not give this note.',
+    figures: notes(finding.ids.length),
+  }),
+  'hand-forbids': (finding) => ({
+    body: 'This asks for a finger or a span that you keep from your hand; nothing was changed here.',
+    figures: notes(finding.ids.length),
+  }),
+  'ornament-misfits': (finding, words) => ({
+    body: `This ${ornamentName(finding.ornament, words)} does not fit: ${obstacleWords(finding.obstacle, finding.ornament)}.`,
+    figures: `1 note${others(finding.others, 'place')}`,
+  }),
+  'drone-grates': (finding) => ({
+    body: `The drone ${finding.drone} is a ${finding.interval} from this note and does not resolve.`,
+    figures: `rank ${finding.rank.toFixed(2)}${finding.bestRank < finding.rank ? `, the other side has ${finding.bestRank.toFixed(2)}` : ', less is better'}${others(finding.others, 'place')}`,
+  }),
+  'bar-short': barSum,
+  'bar-long': barSum,
+  'join-does-not-add-up': (finding) => ({
+    body:
+      finding.to === null
+        ? 'Last bar and pickup do not make a whole bar when the tune begins again.'
+        : `Last bar and pickup do not make a whole bar from ${finding.from} to ${finding.to}.`,
+    figures: `${eighths(finding.length)}, ${eighths(finding.expected)} are expected`,
+  }),
+  'reverse-crossings': (finding) => ({
+    body: `The bow crosses the other way round than you like it: the ${finding.liked === 'lower-down' ? 'lower' : 'upper'} string is drawn up each time.`,
+    figures: `${finding.count} such crossings in a row${others(finding.others, 'passage')}`,
+  }),
+  'bars-begin-up': (finding) => ({
+    lead: `Up-bow bars in ${finding.part}.`,
+    body: 'Most of its bars begin where the bow pulls least.',
+    figures: `${finding.up} of ${finding.bars} bars${others(finding.others, 'part')}`,
+  }),
+  'bowed-unlike': (finding) => ({
+    body: 'This figure comes again and is bowed another way there: at speed it is two figures to the hand.',
+    figures: `${notes(finding.notes)}, ${finding.places} places${finding.flips > 0 ? ' · bowed alike, what follows one of them flips' : ''}${others(finding.others, 'figure')}`,
+  }),
+  'window-left': (finding) => ({
+    body:
+      finding.end === 'tip'
+        ? 'From here the strokes lie far out, where the tone thins.'
+        : 'From here the strokes lie near the frog, where the arm tires and the bow may bounce.',
+    figures: `${strokes(finding.strokes)} of the phrase outside the working window, ${round(100 * finding.share)} % of its time, by up to ${finding.cm.toFixed(1)} cm${others(finding.others, 'phrase')}`,
+  }),
+  jerk: (finding) => ({
+    body:
+      finding.to > finding.from
+        ? 'The bow must jerk forward here: this stroke is much quicker than the one before.'
+        : 'The bow must brake hard here: this stroke is much slower than the one before.',
+    figures: `from ${round(finding.from)} to ${round(finding.to)} cm a second${others(finding.others, 'place')}`,
+  }),
+  'skip-may-sound': (finding) => ({
+    body: `The bow passes over a string between ${finding.from} and ${finding.to}, which may sound.`,
+    figures: `at a bow change, on the string${others(finding.others, 'place')}`,
+  }),
+  'one-plane': (finding) => ({
+    body: `The bow may stay on ${finding.pair} together: the melody changes string, the plane need not.`,
+    figures: `${finding.crossings} crossings in a row, and both open strings agree${others(finding.others, 'passage')}`,
+  }),
+  'extended-fourth': (finding) => ({
+    body: `Reached only with the fourth finger stretched, 8 semitones up the ${finding.string} string.`,
+    figures: notes(finding.ids.length),
+  }),
+  'string-inferred': (finding) => ({
+    body: 'The string was not said when this was called out: it was guessed.',
+    figures: notes(finding.notes),
+  }),
+};
+
+/** A finding in words. */
+export function findingWords(finding: Finding, words: PlayersWords = DEFAULT_WORDS): FindingWords {
+  const tell = TOLD[finding.code] as (finding: Finding, words: PlayersWords) => Told;
+  return { lead: `${placeWords(finding.place)}.`, ...tell(finding, words) };
 }
 
 /** A timed ornament as the player's school calls it. */
-function eventName(event: EventKind, words: Pick<Words, 'cut' | 'flick'>): string {
+function eventName(event: EventKind, words: PlayersWords): string {
   if (event === 'short-roll') return 'short roll';
   if (event === 'long-roll') return 'long roll';
   if (event === 'grace') return 'grace note';

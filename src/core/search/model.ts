@@ -144,8 +144,19 @@ export function searchModel(
     add('tempo', W.tempo * lacking(has, needs * densityFactor(recentCrossings(gaps, index, wholeSeconds))));
   };
 
+  /** What a note costs by where it stands: an up-bow on a strong beat, a beat slurred over, a tuplet broken up. */
+  const addPlace = (add: Add, { index, link, bow }: Joined) => {
+    const { note, beat: at, bar } = notes[index]!;
+    const shares = staysInStroke(link);
+    if (note.tuplet && !note.tuplet.first && !shares) add('tuplet', W.tuplet);
+    if (wishes.downbeat === 'down' && bar > 0 && bow === 'up')
+      add('upBow', W.upBow * upBowPoints(idiom, at) * (shares ? 0.5 : 1));
+    if (wishes.acrossBeat === 'avoid' && shares && isWhole((at - 1) / (beat * denominators.get(note.id)!)))
+      add('acrossBeat', W.acrossBeat);
+  };
+
   const noteTerms = (index: number, link: Choice, bow: Direction): TermCosts => {
-    const { note, restBefore, beat: at, bar, pass } = notes[index]!;
+    const { note, restBefore, pass } = notes[index]!;
     const terms: TermCosts = {};
     const add = (term: CostTerm, points: number) => {
       if (points !== 0) terms[term] = (terms[term] ?? 0) + whole(points);
@@ -155,13 +166,9 @@ export function searchModel(
     const asked = wanted.get(note.id);
     if (asked !== undefined)
       add('template', W.template * wishes.shuffle * unlike(link, asked === 'start' ? 'change' : asked));
-    if (note.tuplet && !note.tuplet.first && link !== 'slur' && link !== 'hook') add('tuplet', W.tuplet);
+    addPlace(add, { index, link, bow });
     const now = linkOnPass(note, pass);
     if (isBowed && (now === 'start' ? 'change' : now) !== link) add('likeness', W.likeness * wishes.likeness);
-    if (wishes.downbeat === 'down' && bar > 0 && bow === 'up')
-      add('upBow', W.upBow * upBowPoints(idiom, at) * (shares ? 0.5 : 1));
-    if (wishes.acrossBeat === 'avoid' && shares && isWhole((at - 1) / (beat * denominators.get(note.id)!)))
-      add('acrossBeat', W.acrossBeat);
     const crossing = figures.arm.crossings[index];
     if (crossing) addCrossing(add, crossing, { index, link, bow });
     if (link === 'hook' && asked !== 'hook') {

@@ -1,4 +1,3 @@
-import type { PlayerSettings } from '#core/report';
 import { playerSettings } from '#contract/settings';
 import { type Database, withClient } from '../db';
 import { toAppError } from '../errors';

@@ -7,11 +7,11 @@ import { useAddTunesMutation } from '../api/bookApi';
 import { Button } from '../ui/Button';
 import { BookFilters } from './BookFilters';
 import { BookHeader } from './BookHeader';
-import { BookTable } from './BookTable';
+import { BookList } from './BookList';
 import { ChosenBar } from './ChosenBar';
 import { EmptyBook } from './EmptyBook';
 import { ViewsMenu } from './ViewsMenu';
-import { countConditions, filterOf, readQuery, sortInForce, sortedBy, writeQuery } from './bookQuery';
+import { countConditions, filterOf, readQuery, writeQuery } from './bookQuery';
 import { type Chosen, NOTHING, countChosen } from './selection';
 import { useBook } from './useBook';
 import { useBulkDeeds } from './useBulkDeeds';
@@ -55,12 +55,9 @@ export function BookPage() {
     if (added.data) void navigate(`/tunes/${added.data[0]!.id}`);
   };
 
-  const failure = book.error as Failure | undefined;
-  const notesProblem = query.notes && failure?.code === 'bad-request' ? notesWords(failure.details) : null;
-  const isSearching = Boolean(query.words ?? query.notes) || countConditions(query) > 0;
-  const isEmpty = facets !== undefined && facets.tunes === 0 && facets.removed === 0;
+  const shown = shownOf(query, { book, tunes, count, facets });
+  const { failure, notesProblem, isSearching, isEmpty } = shown;
   const chosenCount = countChosen(chosen, count?.tunes ?? tunes.length);
-  const notDone = changeError ?? (beginError as Failure | undefined);
 
   return (
     <main
@@ -78,20 +75,11 @@ export function BookPage() {
           <ViewsMenu query={query} onOpen={show} />
         </BookFilters>
       )}
-      {done && (
-        <p role="status" className="mb-2 flex items-center gap-3">
-          {done.words}
-          {done.undo !== null && (
-            <Button look="link" aria-keyshortcuts="Control+Z" onClick={() => void undo(done.undo!)}>
-              Undo
-            </Button>
-          )}
-        </p>
-      )}
+      <DoneLine done={done} onUndo={(undone) => void undo(undone)} />
       {chosenCount > 0 && (
         <ChosenBar
           count={chosenCount}
-          tags={facets?.tags.map(({ value }) => value) ?? []}
+          tags={shown.tags}
           areRemoved={query.removed === 'yes'}
           isBusy={isBusy}
           onDeed={(deed) => void changeChosen(deed)}
@@ -99,54 +87,35 @@ export function BookPage() {
           onClear={() => setChosen(NOTHING)}
         />
       )}
-      {notDone !== undefined && (
-        <p role="alert" className="mb-2 text-madder">
-          Not done. {failureWords(notDone)}
-        </p>
-      )}
-      {book.isLoading && <p className="py-8 text-muted">Opening the book …</p>}
-      {failure !== undefined && notesProblem === null && (
-        <div role="alert" className="py-6">
-          <p className="mb-3 text-madder">The book cannot be shown. {failureWords(failure)}</p>
-          <Button onClick={() => void book.refetch()}>Try again</Button>
-        </div>
-      )}
+      <NotDoneLine failure={changeError ?? (beginError as Failure | undefined)} />
+      <BookState
+        isLoading={book.isLoading}
+        failure={notesProblem === null ? failure : undefined}
+        onRetry={() => void book.refetch()}
+      />
       {isEmpty && (
         <EmptyBook onImport={outside.begin} onBegin={() => setSheet('begin')} onFiles={() => setSheet('files')} />
       )}
-      {!isEmpty && book.data && tunes.length === 0 && (
-        <div className="py-8">
-          <p className="mb-2">{noTunesWords(query, isSearching)}</p>
-          {isSearching && <Button onClick={() => show({})}>Show the whole book</Button>}
-        </div>
+      {shown.what === 'nothing' && (
+        <NothingFound query={query} isSearching={isSearching} onShowAll={() => show({})} />
       )}
-      {book.data?.pages[0]?.isNear && (
+      {shown.isNear && (
         <p role="status" className="mb-1 text-weld-ink">
           Nothing is spelt “{query.words}”. These are spelt nearly so.
         </p>
       )}
-      {tunes.length > 0 && failure === undefined && (
-        <>
-          <div className="flex min-h-0 flex-1 flex-col max-md:min-h-[26rem]">
-            <BookTable
-              key={params.toString()}
-              tunes={tunes}
-              total={count?.tunes}
-              sort={sortInForce(query)}
-              isDown={query.down === 'yes'}
-              chosen={chosen}
-              hasMore={book.hasNextPage}
-              isBusy={book.currentData === undefined}
-              onSort={(sort) => show(sortedBy(query, sort, sortInForce(query)))}
-              onChoose={setChosen}
-              onMore={more}
-            />
-          </div>
-          <BookFoot
-            removed={query.removed === 'yes' ? (count?.tunes ?? 0) : null}
-            onDelete={() => void deleteRemoved(facets?.asOf ?? '')}
-          />
-        </>
+      {shown.what === 'list' && (
+        <BookList
+          key={params.toString()}
+          {...{ query, tunes, chosen }}
+          total={count?.tunes}
+          hasMore={book.hasNextPage}
+          isBusy={book.currentData === undefined}
+          onShow={show}
+          onChoose={setChosen}
+          onMore={more}
+          onDelete={() => void deleteRemoved(facets?.asOf ?? '')}
+        />
       )}
       <Suspense fallback={null}>
         {sheet === 'begin' && <BeginSheet onClose={() => setSheet(null)} onDone={(tune) => void begin(tune)} />}
@@ -155,8 +124,8 @@ export function BookPage() {
             choice={chosenCount > 0 ? choice() : null}
             chosen={chosenCount}
             filter={isSearching ? filterOf(query) : null}
-            shown={count?.tunes ?? 0}
-            total={facets?.tunes ?? 0}
+            shown={shown.count}
+            total={shown.total}
             onClose={() => setSheet(null)}
           />
         )}
@@ -166,42 +135,100 @@ export function BookPage() {
   );
 }
 
-interface BookFootProps {
-  /** Tunes out of the book that are shown; null where those in it are. */
-  readonly removed: number | null;
-  readonly onDelete: () => void;
+type Book = Pick<ReturnType<typeof useBook>, 'book' | 'tunes' | 'count' | 'facets'>;
+
+/** What there is to show of a question's answer, and what stands in its place. */
+function shownOf(query: BookQuery, { book, tunes, count, facets }: Book) {
+  const failure = book.error as Failure | undefined;
+  const isEmpty = facets?.tunes === 0 && facets.removed === 0;
+  const hasTunes = tunes.length > 0;
+  const isNothing = !isEmpty && book.data !== undefined && !hasTunes;
+  return {
+    failure,
+    notesProblem: notesFault(query, failure),
+    isSearching: Boolean(query.words ?? query.notes) || countConditions(query) > 0,
+    isEmpty,
+    /** Nothing is as near to the words as is asked; these come next. */
+    isNear: book.data?.pages[0]?.isNear ?? false,
+    what: hasTunes && failure === undefined ? ('list' as const) : isNothing ? ('nothing' as const) : null,
+    tags: facets?.tags.map(({ value }) => value) ?? [],
+    count: count?.tunes ?? 0,
+    total: facets?.tunes ?? 0,
+  };
 }
 
-/** How the list is read; what is out of the book can be deleted here. */
-function BookFoot({ removed, onDelete }: BookFootProps) {
+type Done = NonNullable<ReturnType<typeof useBulkDeeds>['done']>;
+
+/** What was done last, with its undo. */
+function DoneLine({
+  done,
+  onUndo,
+}: {
+  readonly done: Done | null;
+  readonly onUndo: (undo: NonNullable<Done['undo']>) => void;
+}) {
+  if (!done) return null;
+  const { words, undo } = done;
   return (
-    <footer className="flex flex-wrap items-center justify-between gap-x-4 border-t border-line py-2 text-[13.5px] text-muted">
-      <p className="max-w-3xl">
-        <b>Stands to</b>: the highest tempo at which every stroke and crossing has its time; the shaded stretch is the
-        usual band. Arrows walk, Space chooses, Enter opens.
-      </p>
-      {removed !== null && (
-        <Button
-          look="small"
-          className="text-madder"
-          onClick={() => {
-            if (window.confirm(`Delete ${removed} tunes for good? This cannot be undone.`)) onDelete();
-          }}
-        >
-          Delete them for good
+    <p role="status" className="mb-2 flex items-center gap-3">
+      {words}
+      {undo !== null && (
+        <Button look="link" aria-keyshortcuts="Control+Z" onClick={() => onUndo(undo)}>
+          Undo
         </Button>
       )}
-    </footer>
+    </p>
   );
 }
 
-/** Why there is nothing to show. */
-function noTunesWords(query: BookQuery, isSearching: boolean): string {
-  if (query.removed === 'yes') return 'Nothing is out of the book.';
-  return isSearching ? 'No tune is like that.' : 'Every tune is taken out of the book; the filter shows them.';
+interface BookStateProps {
+  readonly isLoading: boolean;
+  readonly failure: Failure | undefined;
+  readonly onRetry: () => void;
 }
 
-function notesWords(details: unknown): string | null {
+/** Said in place of the list while there is none. */
+function BookState({ isLoading, failure, onRetry }: BookStateProps) {
+  if (isLoading) return <p className="py-8 text-muted">Opening the book …</p>;
+  if (failure === undefined) return null;
+  return (
+    <div role="alert" className="py-6">
+      <p className="mb-3 text-madder">The book cannot be shown. {failureWords(failure)}</p>
+      <Button onClick={onRetry}>Try again</Button>
+    </div>
+  );
+}
+
+interface NothingFoundProps {
+  readonly query: BookQuery;
+  readonly isSearching: boolean;
+  readonly onShowAll: () => void;
+}
+
+/** Why there is nothing to show. */
+function NothingFound({ query, isSearching, onShowAll }: NothingFoundProps) {
+  const why = isSearching ? 'No tune is like that.' : 'Every tune is taken out of the book; the filter shows them.';
+  return (
+    <div className="py-8">
+      <p className="mb-2">{query.removed === 'yes' ? 'Nothing is out of the book.' : why}</p>
+      {isSearching && <Button onClick={onShowAll}>Show the whole book</Button>}
+    </div>
+  );
+}
+
+function NotDoneLine({ failure }: { readonly failure: Failure | undefined }) {
+  if (failure === undefined) return null;
+  return (
+    <p role="alert" className="mb-2 text-madder">
+      Not done. {failureWords(failure)}
+    </p>
+  );
+}
+
+/** What is wrong with the first notes that are asked for, where that is what the server refuses. */
+function notesFault({ notes }: BookQuery, failure: Failure | undefined): string | null {
+  if (!notes || failure?.code !== 'bad-request') return null;
+  const { details } = failure;
   const first = Array.isArray(details) ? (details[0] as { path?: string; message?: string } | undefined) : undefined;
   return first?.path === 'notes' && first.message ? first.message : null;
 }

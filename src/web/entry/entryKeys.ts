@@ -192,8 +192,6 @@ function moveKey(tune: Tune, entry: EntryState, key: string): EntryOutcome | nul
 function editKey(tune: Tune, entry: EntryState, key: string): EntryOutcome | null {
   const here = eventAt(tune, entry.caret);
   if (!here) return null;
-  const note = here.kind === 'note' ? here : null;
-  const only = new Set([here.id]);
   switch (key) {
     case 'r': {
       const { duration, tuplet, next } = rhythmStep(entry.rhythm, 'rest');
@@ -216,40 +214,11 @@ function editKey(tune: Tune, entry: EntryState, key: string): EntryOutcome | nul
       const added = addPart(tune, part);
       return { entry: { ...entry, caret: added.caret }, tune: added.tune, label: `a new part ${added.name}` };
     }
-    case 'j': {
-      if (!note) return { entry };
-      const { tie, ...bare } = note;
-      const tied = replaceEvent(tune, tie ? bare : { ...bare, tie: true });
-      return { entry, tune: tied, label: tie ? 'untie' : 'tie' };
-    }
-    case 'y': {
-      if (!note?.marks?.includes('inferred-string')) return { entry };
-      return { entry, tune: toggleMark(tune, only, 'inferred-string'), label: 'confirm the string' };
-    }
-    case '+':
-    case '=':
-    case '#':
-    case '-': {
-      if (!note) return { entry };
-      const by = key === '-' ? -1 : 1;
-      // The finger stays and leans: its pin is kept, only the pitch moves. An open string has no finger to lean.
-      const pins = {
-        ...(note.place ? { place: note.place } : {}),
-        ...(note.finger ? { finger: note.finger } : {}),
-      };
-      const moved = alterNotes(tune, only, by);
-      const altered = eventAt(moved, note.id) as NoteEvent;
-      const label = by < 0 ? 'lower it' : 'raise it';
-      return { entry, tune: rejoined(replaceEvent(moved, { ...altered, ...pins }), note.id), label };
-    }
     case "'":
-    case ',': {
-      const by = key === "'" ? 1 : -1;
-      if (entry.next !== 'note') return { entry: { ...entry, octaves: entry.octaves + by } };
-      if (!note) return { entry };
-      const moved = rejoined(transposeByOctaves(tune, only, by), note.id);
-      return { entry, tune: moved, label: `an octave ${by > 0 ? 'up' : 'down'}` };
-    }
+    case ',':
+      // What is about to be called goes to its octave before it stands.
+      if (entry.next !== 'note') return { entry: { ...entry, octaves: entry.octaves + (key === "'" ? 1 : -1) } };
+      return noteKey(tune, entry, here, key);
     case 'Backspace':
       return takeAway(tune, entry, here);
     case 'Delete': {
@@ -260,9 +229,53 @@ function editKey(tune: Tune, entry: EntryState, key: string): EntryOutcome | nul
       return { entry, tune: removed, label: `take away ${wordsOf(next)}` };
     }
     default:
-      return null;
+      return noteKey(tune, entry, here, key);
   }
 }
+
+/** Keys that change the note at the caret; where it is none they do nothing. */
+function noteKey(tune: Tune, entry: EntryState, here: TuneEvent, key: string): EntryOutcome | null {
+  const change = NOTE_KEYS[key];
+  if (!change) return null;
+  const changed = here.kind === 'note' ? change(tune, here) : null;
+  return { entry, ...changed };
+}
+
+type NoteChange = (tune: Tune, note: NoteEvent) => { readonly tune: Tune; readonly label: string } | null;
+
+/** The finger stays and leans: its pin is kept, only the pitch moves. An open string has no finger to lean. */
+const lean =
+  (by: 1 | -1): NoteChange =>
+  (tune, { id, place, finger }) => {
+    const moved = alterNotes(tune, new Set([id]), by);
+    const altered = eventAt(moved, id) as NoteEvent;
+    const pinned = { ...altered, ...(place ? { place } : {}), ...(finger ? { finger } : {}) };
+    return { tune: rejoined(replaceEvent(moved, pinned), id), label: by < 0 ? 'lower it' : 'raise it' };
+  };
+
+const octave =
+  (by: 1 | -1): NoteChange =>
+  (tune, { id }) => ({
+    tune: rejoined(transposeByOctaves(tune, new Set([id]), by), id),
+    label: `an octave ${by > 0 ? 'up' : 'down'}`,
+  });
+
+const NOTE_KEYS: Readonly<Record<string, NoteChange | undefined>> = {
+  j: (tune, { tie, ...bare }) => ({
+    tune: replaceEvent(tune, tie ? bare : { ...bare, tie: true }),
+    label: tie ? 'untie' : 'tie',
+  }),
+  y: (tune, { id, marks }) =>
+    marks?.includes('inferred-string')
+      ? { tune: toggleMark(tune, new Set([id]), 'inferred-string'), label: 'confirm the string' }
+      : null,
+  '+': lean(1),
+  '=': lean(1),
+  '#': lean(1),
+  '-': lean(-1),
+  "'": octave(1),
+  ',': octave(-1),
+};
 
 /** First, second, third ending, and none again. */
 function nextEnding(plays: readonly number[] | undefined): readonly number[] | null {

@@ -151,25 +151,33 @@ export function autosave(): Middleware<object, { openTune: OpenTuneState }> {
       if (keptHere.get() !== 'kept' && open && open.save.kind !== 'kept') event.preventDefault();
     });
 
+    /** Another tune is open than before, or none. */
+    const changePage = (before: OpenTune | null, open: OpenTune | null) => {
+      writePending();
+      if (before && isWaiting(before)) settleFirst(before.id, settleClosed(before));
+      else if (before && running) settleFirst(before.id, running);
+      if (open) holdPage();
+    };
+
+    const follow = (before: OpenTune | null, open: OpenTune) => {
+      const wasConflict = before?.save.kind === 'conflict';
+      if (wasConflict && open.save.kind === 'kept') {
+        writePending();
+        void removeDraft(open.id, Date.now());
+      }
+      const isUnsaved = open.save.kind === 'unsaved';
+      const isEdited = before?.id !== open.id ? isUnsaved : before.tune !== open.tune;
+      if ((!isEdited || open.save.kind === 'kept') && !(wasConflict && isUnsaved)) return;
+      keepDraft(open);
+      if (isUnsaved && !running) schedule(PAUSE_MS);
+    };
+
     return (next) => (action) => {
       const before = current();
       const result = next(action);
       const open = current();
-      if (before?.id !== open?.id) writePending();
-      if (before && before.id !== open?.id && isWaiting(before)) settleFirst(before.id, settleClosed(before));
-      else if (before && before.id !== open?.id && running) settleFirst(before.id, running);
-      if (open && before?.id !== open.id) holdPage();
-      if (!open) return result;
-      if (before?.save.kind === 'conflict' && open.save.kind === 'kept') {
-        writePending();
-        void removeDraft(open.id, Date.now());
-      }
-      const isEdited = before?.id !== open.id ? open.save.kind === 'unsaved' : before.tune !== open.tune;
-      const isResumed = before?.save.kind === 'conflict' && open.save.kind === 'unsaved';
-      if ((isEdited && open.save.kind !== 'kept') || isResumed) {
-        keepDraft(open);
-        if (open.save.kind === 'unsaved' && !running) schedule(PAUSE_MS);
-      }
+      if (before?.id !== open?.id) changePage(before, open);
+      if (open) follow(before, open);
       return result;
     };
   };

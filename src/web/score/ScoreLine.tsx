@@ -62,38 +62,17 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
   const [hold] = useState(holder<ScoreLineProps>);
   // What can be pulled is there once the pointer is on the line: else every edit would draw it anew on every line.
   const [isOver, setOver] = useState(false);
-  const {
-    line,
-    width,
-    states,
-    detailStates,
-    lanes,
-    selectedIds,
-    tabStopId,
-    tuning,
-    onPick,
-    onPickWhole,
-    caret,
-    onStaff,
-    onBowLength,
-    onPaintDrones,
-    card,
-  } = hold(props, isDrawn);
+  const shown = hold(props, isDrawn);
+  const { line, width, states, lanes, selectedIds, caret, card } = shown;
   const layoutKey = geometry && signsKey(geometry, states, lanes.otherPasses);
   const signs = useMemo(
     () => geometry && measured('signs', () => layOutSigns(line, geometry, states, lanes.otherPasses)),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the key stands for what the layout asks of the states
     [line, geometry, layoutKey],
   );
-  const frame = geometry && frameOf(line, geometry);
-  const top = frame?.top ?? STAFF_TOP - 60;
-  const rowY = Math.max(frame?.fingerY ?? STAFF_TOP + 60, (signs?.bottom ?? 0) + FINGER_GAP);
-  const fingerY = rowY - (rowsShown(lanes).length > 0 ? 0 : 14);
-  const rows = rowsShown(lanes);
-  const lanesTop = fingerY - top + 8 + Math.max(0, rows.length - 1) * ROW_HEIGHT;
-  const lanesDeep = lanesHeight(lanes);
+  const room = roomOf(shown, geometry, signs);
+  const height = room.lanesTop + lanesHeight(lanes);
   const cardRoom = props.isStill ? 0 : CARD_ROOM;
-  const height = lanesTop + lanesDeep;
 
   return (
     // Lines out of view cost no layout; their size is known, so nothing jumps when they come near.
@@ -106,67 +85,18 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
       onPointerOver={() => setOver(true)}
       onPointerLeave={() => setOver(false)}
     >
-      <div className="absolute left-0" style={{ top: -top }}>
+      <div className="absolute left-0" style={{ top: -room.top }}>
         <StaffDrawing line={props.line} lineKey={props.lineKey} width={props.width} onDrawn={setDrawn} />
       </div>
       {geometry && signs && (
         <svg
           width={width}
           height={height}
-          viewBox={`0 ${top} ${width} ${height}`}
+          viewBox={`0 ${room.top} ${width} ${height}`}
           className="absolute top-0 left-0 overflow-visible"
           data-layer="signs"
         >
-          <LineHeading line={line} y={geometry.staffTop - 17} onPickWhole={onPickWhole} />
-          <Tuplets geometry={geometry} />
-          <BowSigns bows={signs.bows} states={states} showsOther={lanes.otherPasses} />
-          <Signs signs={signs} />
-          {rows.map((row, i) => (
-            <TextRow
-              key={row}
-              row={row}
-              fingers={signs.fingers}
-              y={fingerY + i * ROW_HEIGHT}
-              isLarge={props.isStill === true}
-            />
-          ))}
-          <Lanes geometry={geometry} states={detailStates} lanes={lanes} top={top + lanesTop} />
-          {selectedIds && <SelectionBox geometry={geometry} ids={selectedIds} top={top + 2} bottom={top + height} />}
-          {!props.isStill && (
-            <NoteTargets
-              line={line}
-              geometry={geometry}
-              top={top}
-              height={height}
-              selectedIds={selectedIds}
-              tabStopId={tabStopId}
-              states={detailStates}
-              tuning={tuning}
-              onPick={onPick}
-              onPickWhole={onPickWhole}
-            />
-          )}
-          {onBowLength && lanes.bow && isOver && (
-            <StrokeEnds
-              geometry={geometry}
-              states={detailStates}
-              hair={lanes.hair}
-              top={top + lanesTop}
-              onBowLength={onBowLength}
-              onPick={onPick}
-            />
-          )}
-          {onPaintDrones && lanes.arm && isOver && (
-            <ArmPaint
-              geometry={geometry}
-              states={detailStates}
-              neighbourAngle={lanes.neighbourAngle}
-              top={top + lanesTop + (lanes.bow ? LANES.bow.height + LANES.bow.gap : 0)}
-              onPaint={onPaintDrones}
-            />
-          )}
-          {onStaff && <StaffTarget geometry={geometry} top={top} onStaff={onStaff} />}
-          {caret && <EntryCaret geometry={geometry} caret={caret} />}
+          <LineLayers shown={shown} {...{ geometry, signs, room, height, isOver }} />
         </svg>
       )}
       {geometry && card !== null && (
@@ -182,6 +112,96 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
     </div>
   );
 });
+
+/** Where the rows under the staff of a line begin. */
+interface LineRoom {
+  readonly top: number;
+  readonly fingerY: number;
+  readonly lanesTop: number;
+}
+
+function roomOf({ line, lanes }: ScoreLineProps, geometry: LineGeometry | null, signs: LineSigns | null): LineRoom {
+  const frame = geometry && frameOf(line, geometry);
+  const top = frame?.top ?? STAFF_TOP - 60;
+  const rowY = Math.max(frame?.fingerY ?? STAFF_TOP + 60, (signs?.bottom ?? 0) + FINGER_GAP);
+  const rows = rowsShown(lanes).length;
+  const fingerY = rowY - (rows > 0 ? 0 : 14);
+  return { top, fingerY, lanesTop: fingerY - top + 8 + Math.max(0, rows - 1) * ROW_HEIGHT };
+}
+
+interface LineLayersProps {
+  readonly shown: ScoreLineProps;
+  readonly geometry: LineGeometry;
+  readonly signs: LineSigns;
+  readonly room: LineRoom;
+  readonly height: number;
+  /** The pointer is on the line. */
+  readonly isOver: boolean;
+}
+
+/** Everything over and under the staff, from what is only shown to what can be pressed. */
+function LineLayers({ shown, geometry, signs, room, height, isOver }: LineLayersProps) {
+  const { line, states, detailStates, lanes, selectedIds, caret, onPick, onPickWhole, isStill = false } = shown;
+  const { top, fingerY, lanesTop } = room;
+  return (
+    <>
+      <LineHeading line={line} y={geometry.staffTop - 17} onPickWhole={onPickWhole} />
+      <Tuplets geometry={geometry} />
+      <BowSigns bows={signs.bows} states={states} showsOther={lanes.otherPasses} />
+      <Signs signs={signs} />
+      {rowsShown(lanes).map((row, i) => (
+        <TextRow key={row} row={row} fingers={signs.fingers} y={fingerY + i * ROW_HEIGHT} isLarge={isStill} />
+      ))}
+      <Lanes geometry={geometry} states={detailStates} lanes={lanes} top={top + lanesTop} />
+      {selectedIds && <SelectionBox geometry={geometry} ids={selectedIds} top={top + 2} bottom={top + height} />}
+      {!isStill && (
+        <NoteTargets
+          line={line}
+          geometry={geometry}
+          top={top}
+          height={height}
+          selectedIds={selectedIds}
+          tabStopId={shown.tabStopId}
+          states={detailStates}
+          tuning={shown.tuning}
+          onPick={onPick}
+          onPickWhole={onPickWhole}
+        />
+      )}
+      {isOver && <LaneHandles shown={shown} geometry={geometry} top={top + lanesTop} />}
+      {shown.onStaff && <StaffTarget geometry={geometry} top={top} onStaff={shown.onStaff} />}
+      {caret && <EntryCaret geometry={geometry} caret={caret} />}
+    </>
+  );
+}
+
+/** What can be pulled and painted on the lanes. */
+function LaneHandles({ shown, geometry, top }: Pick<LineLayersProps, 'shown' | 'geometry'> & { readonly top: number }) {
+  const { detailStates, lanes, onBowLength, onPaintDrones, onPick } = shown;
+  return (
+    <>
+      {onBowLength && lanes.bow && (
+        <StrokeEnds
+          geometry={geometry}
+          states={detailStates}
+          hair={lanes.hair}
+          top={top}
+          onBowLength={onBowLength}
+          onPick={onPick}
+        />
+      )}
+      {onPaintDrones && lanes.arm && (
+        <ArmPaint
+          geometry={geometry}
+          states={detailStates}
+          neighbourAngle={lanes.neighbourAngle}
+          top={top + (lanes.bow ? LANES.bow.height + LANES.bow.gap : 0)}
+          onPaint={onPaintDrones}
+        />
+      )}
+    </>
+  );
+}
 
 /** Gives what it is given, or what it gave last while that is still to stay. */
 function holder<T>(): (value: T, isCurrent: boolean) => T {

@@ -39,54 +39,57 @@ export function keysFor(tune: Tune, way: 'calls' | 'letters'): string[] {
     for (let k = 0; k < Math.abs(semitones); k++) keys.push(semitones > 0 ? '+' : '-');
   };
 
+  const pressEvent = (event: NoteEvent | RestEvent, key: Key, notes: readonly (NoteEvent | RestEvent)[]) => {
+    if (event.tuplet?.first)
+      keys.push(...Array.from({ length: [3, 2, 4, 5].indexOf(event.tuplet.notes) + 1 }, () => 'u'));
+    const { base, dotted } = written(event);
+    setUnit(base);
+    if (dotted) keys.push('.');
+    if (event.kind === 'rest') {
+      keys.push('r');
+      return;
+    }
+    if (event.link !== 'slur' && event.link !== 'hook') {
+      const wanted = 'opt'[strokeNotes(notes, event) - 1]!;
+      if (wanted !== gesture || wanted !== 'o') keys.push(wanted);
+      gesture = wanted;
+    }
+    for (const grace of event.graceNotes ?? []) {
+      keys.push('n');
+      if (pressPitch(grace, key, null) !== 0) throw new Error('a grace note off the key is not entered by keys');
+    }
+    lean(pressPitch(event.pitch, key, event, true));
+    for (const stop of event.stops ?? []) {
+      keys.push('&');
+      before = event.pitch;
+      if (pressPitch(stop, key, null) !== 0) throw new Error('a stop off the key is not entered by keys');
+    }
+    before = event.pitch;
+    // The string must be said again each time: what a hand would infer is left to other tests.
+    beforePlace = null;
+  };
+  const playsOf = (bar: WrittenBar | undefined) => (bar?.event.ending ? bar.event.onPlays!.at(-1)! : 0);
+  const pressBarLine = (bar: WrittenBar, previous: WrittenBar | undefined) => {
+    const isCut =
+      previous &&
+      compare(previous.duration, multiply(fraction(previous.meter.num), fraction(1, previous.meter.den))) < 0;
+    const [plays, inherited] = [playsOf(bar), playsOf(previous)];
+    if (isCut || plays !== inherited) keys.push('|');
+    for (let k = inherited; k < plays; k++) keys.push('[');
+  };
+
   for (const [p, [, bars]] of [...writtenBars(tune)].entries()) {
     if (p > 0) keys.push('x');
+    const notes = bars.flatMap(({ events }) => events);
     for (const [b, bar] of bars.entries()) {
-      const previous = bars[b - 1];
-      const isCut =
-        previous &&
-        compare(previous.duration, multiply(fraction(previous.meter.num), fraction(1, previous.meter.den))) < 0;
-      if (isCut) keys.push('|');
-      const plays = bar.event.ending ? bar.event.onPlays!.at(-1)! : 0;
-      const inherited = previous?.event.ending ? previous.event.onPlays!.at(-1)! : 0;
-      if (plays !== inherited && !isCut) keys.push('|');
-      for (let k = inherited; k < plays; k++) keys.push('[');
-      const notes = bars.flatMap(({ events }) => events);
-      for (const event of bar.events) {
-        if (event.tuplet?.first)
-          keys.push(...Array.from({ length: [3, 2, 4, 5].indexOf(event.tuplet.notes) + 1 }, () => 'u'));
-        const { base, dotted } = written(event);
-        setUnit(base);
-        if (dotted) keys.push('.');
-        if (event.kind === 'rest') {
-          keys.push('r');
-          continue;
-        }
-        if (event.link !== 'slur' && event.link !== 'hook') {
-          const wanted = 'opt'[strokeNotes(notes, event) - 1]!;
-          if (wanted !== gesture || wanted !== 'o') keys.push(wanted);
-          gesture = wanted;
-        }
-        for (const grace of event.graceNotes ?? []) {
-          keys.push('n');
-          if (pressPitch(grace, bar.key, null) !== 0)
-            throw new Error('a grace note off the key is not entered by keys');
-        }
-        const off = pressPitch(event.pitch, bar.key, event, true);
-        lean(off);
-        for (const stop of event.stops ?? []) {
-          keys.push('&');
-          before = event.pitch;
-          if (pressPitch(stop, bar.key, null) !== 0) throw new Error('a stop off the key is not entered by keys');
-        }
-        before = event.pitch;
-        // The string must be said again each time: what a hand would infer is left to other tests.
-        beforePlace = null;
-      }
+      pressBarLine(bar, bars[b - 1]);
+      for (const event of bar.events) pressEvent(event, bar.key, notes);
     }
   }
   return keys;
 }
+
+type WrittenBar = NonNullable<ReturnType<ReturnType<typeof writtenBars>['get']>>[number];
 
 function bare(pitch: Pitch): NoteEvent {
   return { kind: 'note', id: '', pitch, duration: fraction(1, 8), link: 'change' };
