@@ -1,15 +1,29 @@
 import hooks from 'eslint-plugin-react-hooks';
+import imports from 'eslint-plugin-simple-import-sort';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
   { ignores: ['dist', 'node_modules', '.data', 'test-results'] },
   ...tseslint.configs.recommended,
   {
+    plugins: { imports },
     rules: {
+      complexity: ['error', 25],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       'no-restricted-imports': ['error', { patterns: [{ regex: '^(\\.\\./){3}' }] }],
+      // Packages, layers, folders beside, neighbours.
+      'imports/imports': ['error', { groups: [['^\\u0000', '^node:', '^@?\\w', '^#', '^\\.\\.', '^\\.']] }],
     },
   },
+  {
+    files: ['{src,e2e,attacks}/**/*.{ts,tsx}'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+    },
+  },
+  { files: ['src/**/*.{ts,tsx}'], ignores: ['**/*.test.ts'], rules: { 'max-params': ['error', 5] } },
   {
     files: ['src/core/**/*.ts'],
     ignores: ['**/*.test.ts'],
@@ -25,5 +39,5 @@ export default tseslint.config(
       ],
     },
   },
-  { files: ['src/web/**/*.tsx'], plugins: { 'react-hooks': hooks }, rules: hooks.configs.recommended.rules },
+  { files: ['src/web/**/*.{ts,tsx}'], plugins: { 'react-hooks': hooks }, rules: hooks.configs.recommended.rules },
 );

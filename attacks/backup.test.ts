@@ -4,7 +4,7 @@ import { type IncomingMessage, request } from 'node:http';
 import { text } from 'node:stream/consumers';
 import { randomScore } from '../src/core/testing/scores';
 import { BACKUP_TABLES } from '../src/server/backup/tables';
-import { type RunningServer, query, startServer } from './running';
+import { query, type RunningServer, startServer } from './running';
 
 declare const TEST_SHARE: number;
 const TUNES = TEST_SHARE === 1 ? 20_000 : 500;

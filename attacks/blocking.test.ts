@@ -1,8 +1,8 @@
 import { healthSchema } from '#contract/health';
 import { DEFAULT_SETTINGS } from '#contract/settings';
 import { cases } from '../src/core/testing/share';
-import { MAX_BARS, longAbc, longTune } from './enormous';
-import { type RunningServer, idleProcess, startServer } from './running';
+import { longAbc, longTune, MAX_BARS } from './enormous';
+import { idleProcess, type RunningServer, startServer } from './running';
 
 /** Nobody waits longer for the answer to something small because of something large. */
 const MAX_DELAY_MS = 200;

@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { type BrowserContext, type Page, chromium } from '@playwright/test';
+import { type BrowserContext, chromium, type Page } from '@playwright/test';
 import { tuneRecordSchema } from '#contract/tunes';
 import { seeded } from '../src/core/testing/tunes';
 import { longTune } from './enormous';

@@ -2,7 +2,7 @@ import type { Fraction } from '#core/base';
 import type { Part, Tune, TuneEvent } from '#core/tune';
 import { bar, note, rest, tune as tuneOf } from '../src/core/testing/tunes';
 import { seeded } from '../src/core/testing/tunes';
-import { MAX_BARS, longTune } from './enormous';
+import { longTune, MAX_BARS } from './enormous';
 import { type RunningServer, startServer } from './running';
 
 declare const TEST_SHARE: number;

@@ -1,4 +1,4 @@
-import { readFileSync, readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 
 /** The words with which a process was started; none where it ended. */
 export function commandLine(id: number): string {

@@ -1,4 +1,4 @@
-import { type Page, expect } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { readAbc } from '#formats/abc';
 
 /** Opens a tune of the book by its title, at its own address, and waits until it is engraved. */

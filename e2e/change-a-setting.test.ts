@@ -1,5 +1,5 @@
-import { expect, test } from './story';
 import { openTune } from './bench';
+import { expect, test } from './story';
 
 test('a school says which figures it changed, the bench follows it, and undo brings them back', async ({ page }) => {
   await openTune(page, 'The Heron on the Slipway');

@@ -1,5 +1,5 @@
-import { type Page, expect, test } from './story';
 import { kept, openTune } from './bench';
+import { expect, type Page, test } from './story';
 
 async function toTheDanceCheck(page: Page, title: string): Promise<void> {
   await openTune(page, title);

@@ -1,5 +1,5 @@
-import { type Page, expect, test } from './story';
-import { ODD_REEL, addTune, kept, openTune, verdict } from './bench';
+import { addTune, kept, ODD_REEL, openTune, verdict } from './bench';
+import { expect, type Page, test } from './story';
 
 const sheet = 'Other bowings';
 const found = '[data-search="done"]';

@@ -1,5 +1,5 @@
-import { expect, test } from './story';
 import { kept, openTune } from './bench';
+import { expect, test } from './story';
 
 test('a drone is chosen beside a note, written on the staff, and a line of drones is set and taken off', async ({
   page,

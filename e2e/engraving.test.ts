@@ -1,7 +1,7 @@
-import { readFileSync, readdirSync } from 'node:fs';
-import { cases, some } from '../src/core/testing/share';
-import { type Page, expect, test } from './story';
+import { readdirSync, readFileSync } from 'node:fs';
 import { readAbc } from '#formats/abc';
+import { cases, some } from '../src/core/testing/share';
+import { expect, type Page, test } from './story';
 
 /** Pseudo-random numbers 0 … 1 from a seed, so that a failing tune can be drawn again. */
 function seeded(seed: number): () => number {

@@ -1,10 +1,10 @@
-import { type Page, expect, test } from './story';
-import { readAbc } from '#formats/abc';
 import { type Tune, writtenNotes } from '#core/tune';
+import { readAbc } from '#formats/abc';
+import { cases } from '../src/core/testing/share';
 import { keysFor, soundOf } from '../src/web/testing/keysFor';
 import { TIDE_REEL } from '../src/web/testing/tideReel';
-import { cases } from '../src/core/testing/share';
-import { ODD_REEL, addTune, kept } from './bench';
+import { addTune, kept, ODD_REEL } from './bench';
+import { expect, type Page, test } from './story';
 
 /** All of it in the deep run, else its first four bars. */
 const ABC = cases(2) === 2 ? TIDE_REEL : TIDE_REEL.slice(0, TIDE_REEL.indexOf('|\n')) + ':|\n';

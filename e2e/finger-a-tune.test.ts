@@ -1,5 +1,5 @@
-import { expect, test } from './story';
 import { fromMenu, kept, openTune } from './bench';
+import { expect, test } from './story';
 
 test('a note is taken another way, undone, the tune fingered anew and folded, all by keyboard', async ({ page }) => {
   await openTune(page, 'The Ebb, a Sketch');

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
-import { type Page, expect, test } from './story';
 import { bringIn, openTune } from './bench';
+import { expect, type Page, test } from './story';
 
 const table = (page: Page) => page.getByRole('table', { name: 'Tunes' });
 const rows = (page: Page) =>

@@ -1,10 +1,10 @@
-import { readFileSync, readdirSync } from 'node:fs';
-import { type Page, expect, test } from './story';
+import { readdirSync, readFileSync } from 'node:fs';
 import { perform } from '#core/performance';
 import { reportTune } from '#core/report';
 import { Fiddle } from '#core/sound';
 import { readAbc } from '#formats/abc';
 import { kept, openTune } from './bench';
+import { expect, type Page, test } from './story';
 
 const player = (page: Page) => page.locator('[data-player]');
 const mark = (page: Page) => page.locator('[data-play-mark]');

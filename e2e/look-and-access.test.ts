@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
-import { type Page, expect, test } from './story';
 import { fromMenu, openTune } from './bench';
+import { expect, type Page, test } from './story';
 
 /** Opens pages in a theme; gives what looks them over, or only a part of them where the rest was looked over already. */
 async function scanner(page: Page, theme: 'day' | 'evening') {

@@ -1,5 +1,5 @@
+import { addTune, bringIn, kept, ODD_REEL, openTune, verdict } from './bench';
 import { expect, test } from './story';
-import { ODD_REEL, addTune, bringIn, kept, openTune, verdict } from './bench';
 
 test('bring a tune in, lay a pattern on it, see that it does not come round, mend it, and it is still mended later', async ({
   page,

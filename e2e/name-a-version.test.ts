@@ -1,5 +1,5 @@
+import { addTune, fromMenu, kept, ODD_REEL } from './bench';
 import { expect, test } from './story';
-import { ODD_REEL, addTune, fromMenu, kept } from './bench';
 
 test('a version gets a name, the difference to now is told in words, and it can be gone back to and undone', async ({
   page,

@@ -1,5 +1,5 @@
+import { addTune, kept, ODD_REEL, openTune } from './bench';
 import { expect, test } from './story';
-import { ODD_REEL, addTune, kept, openTune } from './bench';
 
 test('a tab that dies right after an edit loses nothing', async ({ page, context }) => {
   await addTune(page, ODD_REEL('Crash Proof'));

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test } from './story';
 import { fromMenu, openTune } from './bench';
+import { expect, test } from './story';
 
 test('a tune is laid out on paper and kept as PDF and SVG, staff at least 7 mm high, black on white', async ({
   page,

@@ -1,4 +1,4 @@
-import { type Page, expect, test } from './story';
+import { expect, type Page, test } from './story';
 
 /** Turns the peg at hand by what the screen says, until the string stands. */
 async function tune(page: Page) {

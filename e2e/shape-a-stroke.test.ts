@@ -1,5 +1,5 @@
+import { addTune, kept, ODD_REEL } from './bench';
 import { expect, test } from './story';
-import { ODD_REEL, addTune, kept } from './bench';
 
 test('the end of a stroke is pulled in the bow lane, and one undo takes it back', async ({ page }) => {
   await addTune(page, ODD_REEL('Pulled Longer'));

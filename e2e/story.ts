@@ -1,4 +1,4 @@
-import { type BrowserContext, type Page, test as base, expect } from '@playwright/test';
+import { type BrowserContext, expect, type Page, test as base } from '@playwright/test';
 import pg from 'pg';
 
 const servers = JSON.parse(process.env.STORY_SERVERS ?? '[]') as { url: string; databaseUrl: string }[];

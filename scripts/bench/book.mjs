@@ -1,13 +1,13 @@
-import { performance } from 'node:perf_hooks';
-import http from 'node:http';
-import pg from 'pg';
-import { gzipSync } from 'node:zlib';
 import { readFileSync } from 'node:fs';
+import http from 'node:http';
 import { join } from 'node:path';
+import { performance } from 'node:perf_hooks';
 import { Worker } from 'node:worker_threads';
-import Parse from 'abcjs/src/parse/abc_parse.js';
+import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
+import Parse from 'abcjs/src/parse/abc_parse.js';
 import { build } from 'esbuild';
+import pg from 'pg';
 import { writeAbc } from '#formats/abc';
 import { inventedTune } from '../../src/core/testing/books.ts';
 import { fillBook } from '../../src/server/testBook.ts';

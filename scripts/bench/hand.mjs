@@ -2,7 +2,7 @@ import { bestFirst, rankTunings } from '#core/crossTuning';
 import { droneLine } from '#core/drones';
 import { FREE_HAND, searchFingering } from '#core/fingering';
 import { defaultSettings, droneSceneOf, reportTune } from '#core/report';
-import { STANDARD_TUNING, TUNINGS, parseTuning } from '#core/tuning';
+import { parseTuning, STANDARD_TUNING, TUNINGS } from '#core/tuning';
 import { readAbc } from '#formats/abc';
 import { sideBySide } from './figures.mjs';
 import { longReel } from './longTune.mjs';

@@ -1,6 +1,6 @@
 import highs from 'highs';
 import { reportTune } from '#core/report';
-import { DEFAULT_WISHES, bestBowings, bowingTerms, proposeBowings, searchModel } from '#core/search';
+import { bestBowings, bowingTerms, DEFAULT_WISHES, proposeBowings, searchModel } from '#core/search';
 import { readAbc } from '#formats/abc';
 import { integerProgram } from '../../src/core/testing/integerProgram.ts';
 import { quantile } from './figures.mjs';

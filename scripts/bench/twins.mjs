@@ -1,7 +1,7 @@
-import { twinFigures } from '#core/twins';
-import { readAbc } from '#formats/abc';
 import { pitchName } from '#core/pitch';
 import { writtenNotes } from '#core/tune';
+import { twinFigures } from '#core/twins';
+import { readAbc } from '#formats/abc';
 import { sideBySide } from './figures.mjs';
 import { longReel } from './longTune.mjs';
 

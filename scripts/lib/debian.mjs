@@ -1,5 +1,5 @@
 // Packages of the operating system, installed only where they are missing.
-import { existsSync, mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { run } from './run.mjs';
 

@@ -1,5 +1,5 @@
 // One running copy per folder: a file with the process and address of the one that runs.
-import { existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync, writeSync, closeSync } from 'node:fs';
+import { closeSync, existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync, writeSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { ROOT } from './root.mjs';
 

@@ -1,5 +1,5 @@
-import { writeMorrinBook } from '#formats/json';
 import { FILE_FORMATS } from '#formats/file';
+import { writeMorrinBook } from '#formats/json';
 import { ALL_FILE_KINDS, FILE_KINDS } from '#formats/kinds';
 import { readTunes } from './readInput';
 import { InputError, UsageError } from './usage';

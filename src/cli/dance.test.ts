@@ -1,4 +1,4 @@
-import { readFileSync, readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { mendTune, reportTune } from '#core/report';
 import { LILTS } from '#core/tempo';
 import { writtenNotes } from '#core/tune';

@@ -1,18 +1,18 @@
-import { readFileSync, readdirSync } from 'node:fs';
-import { mendWords } from '#words/mend';
-import { type Schools, DEFAULT_SCHOOLS } from '#core/schools';
+import { readdirSync, readFileSync } from 'node:fs';
 import { changeTuning } from '#core/crossTuning';
-import { instrumentWith } from '#core/instrument';
-import { FREE_HAND, type Hand, searchFingering } from '#core/fingering';
-import { FULL_SIZE } from '#core/instrument';
-import { midiOf } from '#core/pitch';
 import { doublings, stoppedDoubles } from '#core/drones';
-import { ORNAMENTS, ornamentFacts } from '#core/ornaments';
-import { type Finding, droneSceneOf, mendTune, ornamentSceneOf, reportTune, wishedTempo } from '#core/report';
+import { FREE_HAND, type Hand, searchFingering } from '#core/fingering';
+import { instrumentWith } from '#core/instrument';
+import { FULL_SIZE } from '#core/instrument';
+import { ornamentFacts, ORNAMENTS } from '#core/ornaments';
+import { midiOf } from '#core/pitch';
+import { droneSceneOf, type Finding, mendTune, ornamentSceneOf, reportTune, wishedTempo } from '#core/report';
+import { DEFAULT_SCHOOLS, type Schools } from '#core/schools';
 import { DANCE_TYPES, PLACES, writtenNotes } from '#core/tune';
 import { TUNINGS } from '#core/tuning';
 import { readAbc, writeAbc } from '#formats/abc';
 import { findingWords } from '#words/finding';
+import { mendWords } from '#words/mend';
 import { some } from '../core/testing/share';
 
 const tunes = readdirSync('demo')

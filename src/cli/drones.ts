@@ -1,7 +1,7 @@
-import { type DroneChoice, type DroneWish, applyDrones, droneLine } from '#core/drones';
 import { planeName } from '#core/crossing';
+import { applyDrones, type DroneChoice, droneLine, type DroneWish } from '#core/drones';
 import { intervalName, pitchName } from '#core/pitch';
-import { type TuneReport, droneSceneOf, reportTune } from '#core/report';
+import { droneSceneOf, reportTune, type TuneReport } from '#core/report';
 import type { Tune } from '#core/tune';
 import { readTunes } from './readInput';
 import { UsageError } from './usage';
@@ -84,7 +84,9 @@ function choicesOf(report: TuneReport, wish: DroneWish, stopped: boolean): Map<s
   const scene = droneSceneOf(report);
   const partners = stopped ? report.timing : null;
   for (const { firstNote, endNote } of report.unrolled.passes)
-    for (const [k, choice] of droneLine(scene, { from: firstNote, to: endNote }, wish, { partners }).choices.entries()) {
+    for (const [k, choice] of droneLine(scene, { from: firstNote, to: endNote }, wish, {
+      partners,
+    }).choices.entries()) {
       const { id } = report.unrolled.notes[firstNote + k]!.note;
       if (!choices.has(id)) choices.set(id, choice);
     }

@@ -1,4 +1,4 @@
-import { readFileSync, readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { strToU8, zipSync } from 'fflate';
 import { readAbc, writeAbc } from '#formats/abc';
 import { type FileRead, MAX_ENTRIES, readFile } from '#formats/file';
@@ -6,8 +6,8 @@ import { tuneSchema } from '#formats/json';
 import { writeMusicXml } from '#formats/musicxml';
 import { inventedTune } from '../core/testing/books';
 import { randomScore } from '../core/testing/scores';
-import { seeded } from '../core/testing/tunes';
 import { cases } from '../core/testing/share';
+import { seeded } from '../core/testing/tunes';
 
 const bytesOf = (text: string) => new TextEncoder().encode(text);
 const SLOWEST_MS = 2000;

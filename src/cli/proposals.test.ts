@@ -1,7 +1,7 @@
-import { readFileSync, readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { reportTune } from '#core/report';
-import { type Candidate, DEFAULT_WISHES, adoptBowing, idiomOf, proposeBowings } from '#core/search';
-import { type NoteEvent, type RestEvent, type Tune, barSumFaults, writtenBars } from '#core/tune';
+import { adoptBowing, type Candidate, DEFAULT_WISHES, idiomOf, proposeBowings } from '#core/search';
+import { barSumFaults, type NoteEvent, type RestEvent, type Tune, writtenBars } from '#core/tune';
 import { readAbc } from '#formats/abc';
 
 const tunes = readdirSync('demo')

@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { z } from 'zod';
-import { type Instrument, instrumentWith } from '#core/instrument';
-import { GUESSED_LIMITS, LIMIT_KEYS, type Limit, type LimitKey, type Limits, limitsWith } from '#core/tempo';
-import type { Tune } from '#core/tune';
-import { type Schools, DEFAULT_SCHOOLS } from '#core/schools';
 import { definedOnly, instrumentFileSchema, limitDate, limitValue, schoolsFileSchema } from '#contract/settings';
+import { type Instrument, instrumentWith } from '#core/instrument';
+import { DEFAULT_SCHOOLS, type Schools } from '#core/schools';
+import { GUESSED_LIMITS, type Limit, LIMIT_KEYS, type LimitKey, type Limits, limitsWith } from '#core/tempo';
+import type { Tune } from '#core/tune';
 import { readFile } from '#formats/file';
 import type { ImportMessage } from '#formats/text';
 import { InputError, UsageError } from './usage';

@@ -1,9 +1,9 @@
-import { LAYERS, type Layer, PLAIN_WISH, perform } from '#core/performance';
-import { type TuneReport, reportTune } from '#core/report';
+import { type Layer, LAYERS, perform, PLAIN_WISH } from '#core/performance';
+import { reportTune, type TuneReport } from '#core/report';
 import { render as renderPlan } from '#core/sound';
 import { writeWav } from '#formats/wav';
-import { liltNamed } from './report';
 import { numberOption, readTunes } from './readInput';
+import { liltNamed } from './report';
 import { InputError, UsageError } from './usage';
 
 export interface RenderFlags {

@@ -1,13 +1,13 @@
-import { counted } from '#words/plural';
-import { applyPattern, PATTERNS, findPattern } from '#core/bowing';
+import type { Report } from '#contract/report';
+import { applyPattern, findPattern, PATTERNS } from '#core/bowing';
 import { reportTune } from '#core/report';
 import { DEFAULT_WISHES, proposeBowings } from '#core/search';
-import { LILTS, type Lilt, findLilt } from '#core/tempo';
+import { findLilt, type Lilt, LILTS } from '#core/tempo';
 import type { Direction } from '#core/tune';
-import type { Report } from '#contract/report';
+import { counted } from '#words/plural';
 import { toReport } from '#words/reportJson';
-import { tuningOption } from './retune';
 import { numberOption, readInstrument, readLimits, readSchools, readTunes } from './readInput';
+import { tuningOption } from './retune';
 import { UsageError } from './usage';
 
 export interface ReportFlags {

@@ -1,7 +1,7 @@
-import { STANDARD_TUNING, type Tuning, parseTuning, retunePlan } from '#core/tuning';
 import type { Retune } from '#contract/retune';
-import { toRetune } from '#words/retuneJson';
+import { parseTuning, retunePlan, STANDARD_TUNING, type Tuning } from '#core/tuning';
 import { implausibleWords, tuningFault } from '#formats/text';
+import { toRetune } from '#words/retuneJson';
 import { InputError, UsageError } from './usage';
 
 /** `retune --from A --to B`: the way from one tuning to another. */

@@ -1,4 +1,4 @@
-import { readFileSync, readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { reuseBars } from '#core/editing';
 import type { NoteEvent, Tune, TuneEvent } from '#core/tune';
 import { readAbc, writeAbc } from '#formats/abc';
@@ -6,8 +6,8 @@ import { tuneSchema } from '#formats/json';
 import { readMusicXml, writeMusicXml } from '#formats/musicxml';
 import { inventedTune } from '../core/testing/books';
 import { randomScore, renamed } from '../core/testing/scores';
-import { bar, note, part, tune } from '../core/testing/tunes';
 import { cases } from '../core/testing/share';
+import { bar, note, part, tune } from '../core/testing/tunes';
 
 /** Through a format and back: the tune as it is read, and what was said about it. */
 const FORMATS: Record<string, (value: Tune) => { tune: Tune; messages: readonly { message: string }[] }> = {

@@ -1,16 +1,16 @@
-import { mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { strToU8, zipSync } from 'fflate';
+import type { Report } from '#contract/report';
 import { reportSchema } from '#contract/report';
 import { retuneSchema } from '#contract/retune';
 import { setLinks } from '#core/bowing';
 import { reportTune } from '#core/report';
 import { readAbc } from '#formats/abc';
 import { readMorrinJson } from '#formats/json';
-import type { Report } from '#contract/report';
-import { run } from './run';
 import { some } from '../core/testing/share';
+import { run } from './run';
 
 const dir = mkdtempSync(path.join(tmpdir(), 'morrin-cli-'));
 function file(name: string, content: string | Uint8Array): string {

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { formatFraction } from '#core/base';
-import { LIBRARY_UNIT, PATTERNS, patternFigures } from '#core/bowing';
-import { meterName } from '#core/tune';
-import { TUNINGS, tuningFigures } from '#core/tuning';
 import { reportSchema } from '#contract/report';
+import { formatFraction } from '#core/base';
+import { LIBRARY_UNIT, patternFigures, PATTERNS } from '#core/bowing';
+import { meterName } from '#core/tune';
+import { tuningFigures, TUNINGS } from '#core/tuning';
 
 /** `patterns`: the library with its parity, drift and beat directions. */
 export function patterns(json: boolean): string {

@@ -1,17 +1,17 @@
-import { readFileSync, readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
+import { DEFAULT_SETTINGS, playerSettings } from '#contract/settings';
 import { ORNAMENTS } from '#core/ornaments';
+import { midiOf, pitchSpelled, staffStep } from '#core/pitch';
 import { reportTune } from '#core/report';
 import { PLACES } from '#core/tune';
-import { STANDARD_TUNING, type Tuning, retunePlan } from '#core/tuning';
-import { pitchSpelled, staffStep, midiOf } from '#core/pitch';
+import { retunePlan, STANDARD_TUNING, type Tuning } from '#core/tuning';
 import { readAbc } from '#formats/abc';
 import { findingWords } from '#words/finding';
 import { ornamentName } from '#words/ornament';
 import { toReport } from '#words/reportJson';
 import { SAFETY, toRetune } from '#words/retuneJson';
-import { DEFAULT_SETTINGS, playerSettings } from '#contract/settings';
-import { seeded } from '../core/testing/tunes';
 import { some } from '../core/testing/share';
+import { seeded } from '../core/testing/tunes';
 
 const WORDS = (['left-hand', 'bowed-triplet'] as const).flatMap((cut) =>
   (['flick', 'cran'] as const).flatMap((flick) =>

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { ALL_FILE_KINDS } from '#formats/kinds';
-import { route } from './route';
 import { tuneChoiceSchema } from './book';
+import { route } from './route';
 
 /** Tunes as files of a kind, and the list itself as a table. */
 export const EXPORT_FORMATS = [...ALL_FILE_KINDS, 'csv'] as const;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { PLACES } from '#core/tune';
-import { STANDARD_TUNING, TENSION_NEWTONS, parseTuning, tuningName } from '#core/tuning';
+import { parseTuning, STANDARD_TUNING, TENSION_NEWTONS, tuningName } from '#core/tuning';
 import { tuningFault } from '#formats/text';
 import { route } from './route';
 import { INSTRUMENT_RANGES } from './settings';

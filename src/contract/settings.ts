@@ -1,21 +1,21 @@
 import { z } from 'zod';
 import { neighbourAngle } from '#core/crossing';
-import { type EarWeights, DEFAULT_EAR } from '#core/drones';
+import { DEFAULT_EAR, type EarWeights } from '#core/drones';
 import { BAN_REASONS, FREE_HAND, type Hand } from '#core/fingering';
 import { type Instrument, instrumentWith } from '#core/instrument';
 import { FINDING_CODES, type PlayerSettings } from '#core/report';
-import { SCHOOL_CHOICES, type Schools, DEFAULT_SCHOOLS } from '#core/schools';
+import { DEFAULT_SCHOOLS, SCHOOL_CHOICES, type Schools } from '#core/schools';
 import {
+  DEFAULT_REGION,
   DOTTED_RATIO_RANGE,
+  findLilt,
   LILT_NAME,
   LILT_NOTES,
-  LIMIT_KEYS,
-  REGIONS,
-  DEFAULT_REGION,
   type LiltFault,
-  findLilt,
   liltFault,
+  LIMIT_KEYS,
   limitsWith,
+  REGIONS,
 } from '#core/tempo';
 import { DANCE_TYPES, PLACES } from '#core/tune';
 import { route } from './route';

@@ -1,6 +1,6 @@
 import type { Request } from 'express';
 import { z } from 'zod';
-import { type Database, type Queryable, inTransaction } from './db';
+import { type Database, inTransaction, type Queryable } from './db';
 import { AppError } from './errors';
 import type { Made } from './serve';
 

@@ -1,4 +1,4 @@
-import { existsSync, readFileSync, readdirSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import pg from 'pg';
 import { ERROR_CODES } from '#contract/errors';
 import { ERRORS } from './errors';

@@ -5,12 +5,12 @@ import { pino } from 'pino';
 import { createApp } from './app';
 import { keepDailyCopies } from './backup/dailyCopies';
 import { readConfig } from './config';
-import { connect } from './db';
 import { startCounting } from './counting/queue';
+import { connect } from './db';
 import { loadDemo } from './demo/loadDemo';
 import { deleteStaleImports } from './imports/queries';
 import { jobPool } from './jobs/jobPool';
-import { NewerDatabase, migrate } from './migrate';
+import { migrate, NewerDatabase } from './migrate';
 import { isOwnUser, lastingKey, machineKeys } from './security';
 
 /** Ends the start for good, with words for who started it: no other try would mend it. */

@@ -1,6 +1,6 @@
 import { readdirSync } from 'node:fs';
-import pg from 'pg';
 import { runner } from 'node-pg-migrate';
+import pg from 'pg';
 
 /** Brings a database to the newest schema; safe to call again, and from two processes at once: the later waits for the lock. */
 export async function migrate(databaseUrl: string, migrationsDir: string): Promise<void> {

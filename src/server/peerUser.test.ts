@@ -1,6 +1,6 @@
-import { existsSync } from 'node:fs';
-import { type AddressInfo, type Socket, connect, createServer } from 'node:net';
 import { once } from 'node:events';
+import { existsSync } from 'node:fs';
+import { type AddressInfo, connect, createServer, type Socket } from 'node:net';
 import { peerUser } from './peerUser';
 
 const HEAD = '  sl  local_address rem_address   st tx_queue rx_queue tr tm->when retrnsmt   uid  timeout inode\n';

@@ -3,7 +3,7 @@ import request from 'supertest';
 import { DEFAULT_SETTINGS } from '#contract/settings';
 import { createApp } from './app';
 import { readConfig } from './config';
-import { type Database, connect, inTransaction } from './db';
+import { connect, type Database, inTransaction } from './db';
 import { toAppError } from './errors';
 import { jobsHere } from './jobs/jobs';
 import { isOwnUser, lastingKey, machineKeys } from './security';

@@ -7,7 +7,7 @@ import type { Express } from 'express';
 import pg from 'pg';
 import { pino } from 'pino';
 import { createApp } from './app';
-import { type Database, connect } from './db';
+import { connect, type Database } from './db';
 import { jobsHere } from './jobs/jobs';
 
 const runFile = promisify(execFile);

@@ -1,12 +1,12 @@
+import './app/theme.css';
 import { setNonce } from 'get-nonce';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router';
 import { router } from './app/App';
-import { store } from './store/theStore';
-import './app/theme.css';
 import { currentTheme, showTheme } from './app/theme';
+import { store } from './store/theStore';
 
 // Sheets add a style of their own while open; the page's policy lets it pass only with the nonce.
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;

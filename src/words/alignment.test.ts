@@ -1,5 +1,5 @@
-import { originWords } from './origin';
 import { agreementWords, keyShiftWords, likenessWords } from './alignment';
+import { originWords } from './origin';
 
 test('agreement is told with its counts, and what there is none of is not told', () => {
   expect(agreementWords({ same: 64, 'on-the-beat': 0, different: 0, alone: 0 })).toBe('They agree on all 64 beats.');

@@ -1,7 +1,7 @@
 import { reportTune } from '#core/report';
 import { readAbc } from '#formats/abc';
-import { mendWords } from './mend';
 import { findingWords } from './finding';
+import { mendWords } from './mend';
 
 const findingsOf = (music: string, header = 'R:reel\nM:4/4') =>
   reportTune(readAbc(`X:1\nT:W\n${header}\nL:1/8\nK:D\n${music}\n`).tunes[0]!.tune).findings;

@@ -1,13 +1,13 @@
-import { type Fraction, divide, formatFraction, fraction } from '#core/base';
+import type { Words } from '#contract/settings';
+import { divide, formatFraction, type Fraction, fraction } from '#core/base';
 import { ORNAMENTS } from '#core/ornaments';
 import type { Finding } from '#core/report';
 import type { EventKind } from '#core/tempo';
 import type { Direction } from '#core/tune';
-import type { Words } from '#contract/settings';
+import { obstacleWords, ornamentName } from './ornament';
 import { placeWords } from './place';
 import { counted } from './plural';
 import { positionWords } from './position';
-import { obstacleWords, ornamentName } from './ornament';
 
 /** A finding in words: where, why with figures. */
 export interface FindingWords {

@@ -1,6 +1,6 @@
+import { noteStates } from '#core/noteStates';
 import { reportTune } from '#core/report';
 import { DEFAULT_SCHOOLS } from '#core/schools';
-import { noteStates } from '#core/noteStates';
 import { part, tune } from '../core/testing/tunes';
 import { loopWords } from './loop';
 

@@ -1,6 +1,6 @@
 import { loopVerdict } from '#core/bowing';
-import type { TuneReport } from '#core/report';
 import type { NoteState } from '#core/noteStates';
+import type { TuneReport } from '#core/report';
 import { counted } from './plural';
 
 /** What becomes of a selection that is played over and over; null where it is no stretch of one pass. */

@@ -1,10 +1,10 @@
+import { noteStates } from '#core/noteStates';
 import { reportTune } from '#core/report';
 import { writtenNotes } from '#core/tune';
 import { parseTuning } from '#core/tuning';
-import { noteStates } from '#core/noteStates';
 import { part, tune } from '../core/testing/tunes';
-import { writtenKey, writtenPitch } from './pitch';
 import { callOf, spokenNote } from './note';
+import { writtenKey, writtenPitch } from './pitch';
 
 function spoken(line: string, index: number, tuning = 'G3 D4 A4 E5') {
   const t = tune([part('A', line)], { tuning: parseTuning(tuning)!, start: 'down' });

@@ -1,7 +1,7 @@
-import { samePitch } from '#core/pitch';
-import { type NoteEvent, type NoteMark, PLACES, type Place } from '#core/tune';
-import { STANDARD_TUNING, type Tuning } from '#core/tuning';
 import type { NoteState } from '#core/noteStates';
+import { samePitch } from '#core/pitch';
+import { type NoteEvent, type NoteMark, type Place, PLACES } from '#core/tune';
+import { STANDARD_TUNING, type Tuning } from '#core/tuning';
 import { spokenPitch } from './pitch';
 import { positionWords } from './position';
 

@@ -1,5 +1,5 @@
-import type { Obstacle, Ornament, RulePlace } from '#core/ornaments';
 import type { Words } from '#contract/settings';
+import type { Obstacle, Ornament, RulePlace } from '#core/ornaments';
 
 const NAMES: Readonly<Record<Ornament, string>> = {
   'bowed-triplet': 'bowed triplet',

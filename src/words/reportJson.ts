@@ -1,18 +1,18 @@
+import type { Report } from '#contract/report';
 import { formatFraction } from '#core/base';
 import { againFrom } from '#core/bowing';
 import { planeName } from '#core/crossing';
 import { doubleStops, doublings } from '#core/drones';
 import type { HandNote } from '#core/fingering';
 import { ORNAMENTS } from '#core/ornaments';
-import { type Pitch, intervalName, keyName, midiOf, pitchName } from '#core/pitch';
-import { type TuneReport, droneSceneOf, handOf, linkEditsOf } from '#core/report';
-import { COST_TERMS, type Candidate, MILLIONTHS } from '#core/search';
+import { intervalName, keyName, midiOf, type Pitch, pitchName } from '#core/pitch';
+import { droneSceneOf, handOf, linkEditsOf, type TuneReport } from '#core/report';
+import { type Candidate, COST_TERMS, MILLIONTHS } from '#core/search';
 import { sharedTravel } from '#core/travel';
-import { type NoteEvent, PLACES, type Place, type Tune, meterName } from '#core/tune';
+import { meterName, type NoteEvent, type Place, PLACES, type Tune } from '#core/tune';
 import { playingShare, twinFigures } from '#core/twins';
 import type { ImportMessage } from '#formats/text';
 import { findingWords } from '#words/finding';
-import type { Report } from '#contract/report';
 import { mendWords } from './mend';
 
 const rounded = (digits: number) => (value: number) => Math.round(value * 10 ** digits) / 10 ** digits;

@@ -1,5 +1,5 @@
-import type { Finding } from '#core/report';
 import type { Instrument } from '#core/instrument';
+import type { Finding } from '#core/report';
 import type { Schools } from '#core/schools';
 import type { LimitKey } from '#core/tempo';
 

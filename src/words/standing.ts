@@ -1,12 +1,12 @@
+import type { Words } from '#contract/settings';
 import type { Crossing } from '#core/crossing';
 import { ORNAMENTS } from '#core/ornaments';
+import type { TuneReport } from '#core/report';
 import type { Change } from '#core/standing';
 import type { EventKind } from '#core/tempo';
-import { type UnrolledNote, occurrencesOf } from '#core/tune';
-import type { TuneReport } from '#core/report';
-import type { Words } from '#contract/settings';
-import { positionWords } from './position';
+import { occurrencesOf, type UnrolledNote } from '#core/tune';
 import { ornamentName } from './ornament';
+import { positionWords } from './position';
 
 const EVENT_NAMES: Partial<Record<EventKind, string>> = {
   stroke: 'a stroke',

@@ -1,4 +1,4 @@
-import { type Fraction, formatFraction } from '#core/base';
+import { formatFraction, type Fraction } from '#core/base';
 
 const BEATS: Record<string, string> = {
   '1/2': 'half notes',

@@ -1,14 +1,14 @@
-import { type Fraction, ZERO, add, compare, divide, fraction, multiply, subtract, toNumber } from '#core/base';
+import { add, compare, divide, type Fraction, fraction, multiply, subtract, toNumber, ZERO } from '#core/base';
 import { samePitch } from '#core/pitch';
 import {
   type Bar,
+  barLength,
   type Link,
+  mapNotes,
   type NoteEvent,
   type RestEvent,
   type Tune,
-  barLength,
   writtenBars,
-  mapNotes,
 } from '#core/tune';
 import { joiningLink } from './gestures';
 import { type Pattern, slotAt } from './patterns';

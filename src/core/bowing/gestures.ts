@@ -1,5 +1,5 @@
 import { samePitch } from '#core/pitch';
-import { type Direction, type Link, type NoteEvent, type Tune, mapNotes } from '#core/tune';
+import { type Direction, type Link, mapNotes, type NoteEvent, type Tune } from '#core/tune';
 
 /** A gesture of the bow between neighbouring notes. */
 export type Gesture = 'slur' | 'change' | 'hook' | 'retake';

@@ -1,5 +1,5 @@
-import { type Direction, type Unrolled, occurrencesOf } from '#core/tune';
-import { type BowedNote, againFrom, bowAgain, entryNote } from './strokes';
+import { type Direction, occurrencesOf, type Unrolled } from '#core/tune';
+import { againFrom, bowAgain, type BowedNote, entryNote } from './strokes';
 
 /** One line of the count that fiddlers keep on paper. */
 export interface PassLedger {

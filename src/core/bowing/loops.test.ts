@@ -1,8 +1,8 @@
 import { unroll } from '#core/tune';
 import { part, randomTune, tune } from '../testing/tunes';
+import { setLinks } from './gestures';
 import { loopVerdict } from './loops';
 import { bowNotes } from './strokes';
-import { setLinks } from './gestures';
 
 function loop(line: string, from: number, to: number, links: [string, 'retake' | 'slur'][] = []) {
   const unrolled = unroll(setLinks(tune([part('A', line)]), new Map(links)));

@@ -1,6 +1,6 @@
-import { type Link, type Tune, type Unrolled, unroll } from '#core/tune';
-import { bar, note, rest, seeded, takenUpAgain, tune } from '../testing/tunes';
 import type { NoteEvent, Part, TuneEvent } from '#core/tune';
+import { type Link, type Tune, unroll, type Unrolled } from '#core/tune';
+import { bar, note, rest, seeded, takenUpAgain, tune } from '../testing/tunes';
 import { setLinks } from './gestures';
 import { bowingLedger } from './ledger';
 import { type RoundMend, roundMends } from './mends';

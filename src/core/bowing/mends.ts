@@ -1,7 +1,7 @@
 import { toNumber } from '#core/base';
-import { type Link, type NoteEvent, type Unrolled, type UnrolledNote, occurrencesOf } from '#core/tune';
+import { type Link, type NoteEvent, occurrencesOf, type Unrolled, type UnrolledNote } from '#core/tune';
 import { isInsideTuplet, joiningLink } from './gestures';
-import { type BowedNote, againFrom, bowAgain, entryNote, staysInStroke } from './strokes';
+import { againFrom, bowAgain, type BowedNote, entryNote, staysInStroke } from './strokes';
 
 /** What an edit costs the player beside the mend itself. */
 export type Disturbance =

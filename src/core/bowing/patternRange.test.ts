@@ -2,7 +2,7 @@ import { unroll } from '#core/tune';
 import { part, tune } from '../testing/tunes';
 import { applyPattern } from './applyPattern';
 import { accentsAlternate, alternateDrift, naturalAccents, rangeFigures } from './patternRange';
-import { PATTERNS, findPattern, patternFigures } from './patterns';
+import { findPattern, patternFigures, PATTERNS } from './patterns';
 import { bowNotes } from './strokes';
 
 const reel = tune([part('A', 'D4 E4 F#4 G4 A4 B4 A4 G4 | F#4 E4 D4 E4 F#4 G4 A4 F#4')], { form: ['A', 'A'] });

@@ -1,6 +1,6 @@
-import { type Direction, type Meter, type Unrolled, isCompound } from '#core/tune';
+import { type Direction, isCompound, type Meter, type Unrolled } from '#core/tune';
 import type { Pattern } from './patterns';
-import { type BowedNote, againFrom, bowAgain, staysInStroke } from './strokes';
+import { againFrom, bowAgain, type BowedNote, staysInStroke } from './strokes';
 
 /** What a stretch of a tune comes to as it is bowed, on the first pass that plays it; the whole tune with all its passes. */
 export interface RangeFigures {

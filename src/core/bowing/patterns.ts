@@ -1,5 +1,5 @@
-import { type Fraction, divide, fraction, toNumber } from '#core/base';
-import { type Direction, type Meter, barLength, meterBeat } from '#core/tune';
+import { divide, type Fraction, fraction, toNumber } from '#core/base';
+import { barLength, type Direction, type Meter, meterBeat } from '#core/tune';
 import { opposite } from './strokes';
 
 /** A bowing pattern: stroke lengths in units of the rhythm grid. */

@@ -2,7 +2,7 @@ import { writtenBars } from '#core/tune';
 import { part, randomTune, tune } from '../testing/tunes';
 import { applyPattern } from './applyPattern';
 import { setLinks } from './gestures';
-import { PATTERNS, findPattern } from './patterns';
+import { findPattern, PATTERNS } from './patterns';
 import { recognisePatterns } from './recognise';
 
 const EIGHT = 'D4 E4 F#4 G4 A4 B4 C#5 D5';

@@ -1,5 +1,5 @@
 import type { Fraction } from '#core/base';
-import { type Link, type Meter, type Tune, barNumbers, isCompound, writtenBars } from '#core/tune';
+import { barNumbers, isCompound, type Link, type Meter, type Tune, writtenBars } from '#core/tune';
 import { type GridNote, gridNotes, gridUnit, patternOnGrid } from './applyPattern';
 import { PATTERNS } from './patterns';
 

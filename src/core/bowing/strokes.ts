@@ -1,13 +1,13 @@
 import { add, compare } from '#core/base';
 import { samePitch } from '#core/pitch';
 import {
+  barLength,
   type Direction,
   type Link,
   type NoteEvent,
   type Tune,
   type Unrolled,
   type UnrolledNote,
-  barLength,
 } from '#core/tune';
 
 /** What the bow does on one played note. */

@@ -1,14 +1,14 @@
 import { midiOf } from '#core/pitch';
-import { PLACES, type Place } from '#core/tune';
-import { STANDARD_TUNING, TUNINGS, type Tuning, parseTuning, retunePlan } from '#core/tuning';
+import { type Place, PLACES } from '#core/tune';
+import { parseTuning, retunePlan, STANDARD_TUNING, type Tuning, TUNINGS } from '#core/tuning';
 import { seeded } from '../testing/tunes';
-import { type Reading, creepAt, creepScale, fitCreep, guessedCreep, guessedDrift, nextCheck } from './creep';
+import { creepAt, creepScale, fitCreep, guessedCreep, guessedDrift, nextCheck, type Reading } from './creep';
 import {
-  type SimulatedFiddle,
   centsFrom,
+  type SimulatedFiddle,
   simulatedFiddle,
-  soundOf,
   soundingMidi,
+  soundOf,
   turnPeg,
   waitMinutes,
 } from './simulatedFiddle';

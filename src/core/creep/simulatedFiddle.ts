@@ -1,6 +1,6 @@
 import { midiOf } from '#core/pitch';
-import { PLACES, type Place } from '#core/tune';
-import { TENSION_NEWTONS, type Tuning, tensionRatio } from '#core/tuning';
+import { type Place, PLACES } from '#core/tune';
+import { TENSION_NEWTONS, tensionRatio, type Tuning } from '#core/tuning';
 import type { Cents, Minutes } from './creep';
 
 /**

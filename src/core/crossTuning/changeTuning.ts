@@ -1,7 +1,7 @@
-import { midiOf } from '#core/pitch';
-import { type Fingering, type Hand, fingerTune } from '#core/fingering';
+import { type Fingering, fingerTune, type Hand } from '#core/fingering';
 import type { Instrument } from '#core/instrument';
-import { PLACES, type Tune, unpinned, unroll, writtenNotes, mapNotes } from '#core/tune';
+import { midiOf } from '#core/pitch';
+import { mapNotes, PLACES, type Tune, unpinned, unroll, writtenNotes } from '#core/tune';
 import type { Tuning } from '#core/tuning';
 
 /** What another tuning does to the written notes. */

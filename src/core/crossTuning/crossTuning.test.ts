@@ -1,12 +1,12 @@
-import { FREE_HAND, fingerTune } from '#core/fingering';
+import { fingerTune, FREE_HAND } from '#core/fingering';
 import { FULL_SIZE } from '#core/instrument';
 import { midiOf } from '#core/pitch';
 import { defaultSettings } from '#core/report';
 import { PLACES, unroll, writtenNotes } from '#core/tune';
-import { STANDARD_TUNING, TUNINGS, parseTuning } from '#core/tuning';
+import { parseTuning, STANDARD_TUNING, TUNINGS } from '#core/tuning';
 import { part, randomTune, tune } from '../testing/tunes';
 import { changeTuning } from './changeTuning';
-import { TUNING_TERMS, bestFirst, rankTuning, rankTunings, tiedWith } from './rankTunings';
+import { bestFirst, rankTuning, rankTunings, tiedWith, TUNING_TERMS } from './rankTunings';
 import { ringOf } from './ring';
 
 test('in another tuning every note sounds as before where it is had at all; what is lost is named', () => {

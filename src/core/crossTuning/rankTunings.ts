@@ -2,9 +2,9 @@ import { toNumber } from '#core/base';
 import { droneScene, openDrones } from '#core/drones';
 import { transposeToKey } from '#core/editing';
 import { type Key, midiOf } from '#core/pitch';
-import { type PlayerSettings, danceBeat, reportTune } from '#core/report';
+import { danceBeat, type PlayerSettings, reportTune } from '#core/report';
 import { PLACES, type Tune } from '#core/tune';
-import { STANDARD_TUNING, type Tuning, retunePlan } from '#core/tuning';
+import { retunePlan, STANDARD_TUNING, type Tuning } from '#core/tuning';
 import { changeTuning } from './changeTuning';
 import { ringOf } from './ring';
 

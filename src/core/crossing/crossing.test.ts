@@ -1,12 +1,12 @@
+import highs from 'highs';
+import { bowNotes, setLinks } from '#core/bowing';
 import { FULL_SIZE } from '#core/instrument';
+import type { Schools } from '#core/schools';
 import { type Direction, type Link, unroll } from '#core/tune';
 import { part, seeded, tune } from '../testing/tunes';
-import { bowNotes, setLinks } from '#core/bowing';
-import highs from 'highs';
-import type { Schools } from '#core/schools';
 import { armPath, preparedPath, turning } from './armPath';
 import { armPlan } from './crossings';
-import { type Interval, type Plane, neighbourAngle, planeAngle, planeInterval, skippedStrings } from './planes';
+import { type Interval, neighbourAngle, type Plane, planeAngle, planeInterval, skippedStrings } from './planes';
 
 test('neighbour planes on a 42 mm bridge with 11.5 mm spacing differ by 15.7 degrees', () => {
   expect(neighbourAngle(FULL_SIZE)).toBeCloseTo(15.7, 1);

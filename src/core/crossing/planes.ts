@@ -1,6 +1,6 @@
 import type { Degrees } from '#core/base';
 import type { Instrument } from '#core/instrument';
-import { PLACES, type Place } from '#core/tune';
+import { type Place, PLACES } from '#core/tune';
 
 /** The strings the bow lies on, lowest first: one, or two neighbours. */
 export type Plane = readonly [Place] | readonly [Place, Place];

@@ -1,7 +1,7 @@
-import { PATTERNS, patternLinks } from '#core/bowing';
+import { patternLinks, PATTERNS } from '#core/bowing';
 import { NOTE_FIELDS, type NoteAspect } from '#core/document';
 import { keyName } from '#core/pitch';
-import { type Link, type NoteEvent, type Part, type Tune, barNumbers, meterName, writtenBars } from '#core/tune';
+import { barNumbers, type Link, meterName, type NoteEvent, type Part, type Tune, writtenBars } from '#core/tune';
 import { tuningName } from '#core/tuning';
 
 /** What is different in one bar, counted by kind. */

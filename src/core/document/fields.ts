@@ -9,8 +9,8 @@ import {
   type Meter,
   NOTE_MARKS,
   type NoteEvent,
-  PLACES,
   type Part,
+  PLACES,
   type RestEvent,
   type Tune,
   type TuneEvent,
@@ -18,11 +18,10 @@ import {
 } from '#core/tune';
 import { ID_WORDS, MAX_ITEMS, MAX_LETTERS, WORDS } from './bounds';
 import {
-  type FieldType,
-  type Fields,
-  type ShapedFields,
-  amount,
   among,
+  amount,
+  type Fields,
+  type FieldType,
   four,
   kinds,
   lasting,
@@ -33,6 +32,7 @@ import {
   optional,
   orNull,
   pitched,
+  type ShapedFields,
   text,
   whole,
 } from './fieldType';

@@ -1,7 +1,7 @@
 import { GUESSED_LIMITS, LIMIT_KEYS, type LimitKey, limitsWith } from '#core/tempo';
 import { writtenNotes } from '#core/tune';
 import { seeded } from '../testing/tunes';
-import { DRILLS, drillCeiling, drillFor, drillTune, measuredLimit, slowestBow } from './drills';
+import { drillCeiling, drillFor, DRILLS, drillTune, measuredLimit, slowestBow } from './drills';
 import { beginLadder, climb } from './ladder';
 
 test('every limit but the slowest bow has its drill', () => {

@@ -1,7 +1,7 @@
 import { fraction } from '#core/base';
 import { parsePitch } from '#core/pitch';
-import { type ReportOptions, type TuneReport, reportTune } from '#core/report';
-import { type EventKind, MIN_TURN, type LimitKey, type Limits, crossingNeeds } from '#core/tempo';
+import { type ReportOptions, reportTune, type TuneReport } from '#core/report';
+import { crossingNeeds, type EventKind, type LimitKey, type Limits, MIN_TURN } from '#core/tempo';
 import type { NoteEvent, NoteMark, Tune } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
 

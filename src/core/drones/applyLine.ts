@@ -1,5 +1,5 @@
 import { mapChosen } from '#core/editing';
-import { type NoteEvent, type Tune, mapNotes } from '#core/tune';
+import { mapNotes, type NoteEvent, type Tune } from '#core/tune';
 import type { DroneScene } from './candidates';
 import type { DroneChoice } from './droneLine';
 

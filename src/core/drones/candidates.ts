@@ -1,10 +1,10 @@
 import { type Fraction, toNumber } from '#core/base';
-import { FREE_HAND, type Fingering, type Hand, type HandStop, isBanned, stopsOf, stopsOnString } from '#core/fingering';
-import { alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
+import { type Fingering, FREE_HAND, type Hand, type HandStop, isBanned, stopsOf, stopsOnString } from '#core/fingering';
 import { type Chord, chordsOfKey, harmonyOf } from '#core/harmony';
+import { alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
 import { PLACES, type Tune, type Unrolled } from '#core/tune';
 import { intervalClass } from './intervals';
-import { type EarWeights, type RankedDrone, type TonalRole, DEFAULT_EAR, rankOf, rankTerms, roleOf } from './rank';
+import { DEFAULT_EAR, type EarWeights, type RankedDrone, rankOf, rankTerms, roleOf, type TonalRole } from './rank';
 
 /** What stands about each played note: the harmony in force, whether it is stressed, what comes next. */
 export interface DroneScene {

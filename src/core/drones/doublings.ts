@@ -1,7 +1,7 @@
 import type { Seconds } from '#core/base';
 import { toNumber } from '#core/base';
-import { FREE_HAND, type Fingering, type Hand, type Stop, isBanned, stopOnString } from '#core/fingering';
-import { PLACES, type Place, type Tune, type Unrolled, writtenNotes } from '#core/tune';
+import { type Fingering, FREE_HAND, type Hand, isBanned, type Stop, stopOnString } from '#core/fingering';
+import { type Place, PLACES, type Tune, type Unrolled, writtenNotes } from '#core/tune';
 
 /** An open string is doubled only where it sounds at least this long. */
 const MIN_SECONDS: Seconds = 0.2;

@@ -1,8 +1,8 @@
 import { type Fraction, type Seconds, toNumber } from '#core/base';
-import { type Plane, pairPlane, planeOf } from '#core/crossing';
+import { pairPlane, type Plane, planeOf } from '#core/crossing';
 import { PHRASE_BARS, PLACES, type Unrolled } from '#core/tune';
-import { type DroneScene, type StoppedDouble, openDrones, stoppedDoubles } from './candidates';
-import { type EarWeights, type RankedDrone, DEFAULT_EAR } from './rank';
+import { type DroneScene, openDrones, type StoppedDouble, stoppedDoubles } from './candidates';
+import { DEFAULT_EAR, type EarWeights, type RankedDrone } from './rank';
 
 /**
  * Where drones are wished for. One pair: the hand holds a pair of open strings while the melody changes strings on it, so

@@ -2,17 +2,17 @@ import { fraction } from '#core/base';
 import { fingerTune } from '#core/fingering';
 import { FULL_SIZE } from '#core/instrument';
 import { midiOf, pitchName } from '#core/pitch';
-import { PLACES, type Tune, unroll, writtenNotes } from '#core/tune';
-import { TUNINGS, parseTuning } from '#core/tuning';
 import { hertzOf } from '#core/pitch';
-import { part, randomTune, seeded, tune } from '../testing/tunes';
+import { PLACES, type Tune, unroll, writtenNotes } from '#core/tune';
+import { parseTuning, TUNINGS } from '#core/tuning';
 import { cases } from '../testing/share';
+import { part, randomTune, seeded, tune } from '../testing/tunes';
 import { applyDrones, holdFinger } from './applyLine';
 import { droneScene, openDrones, stoppedDoubles } from './candidates';
-import { type DroneStep, type DroneWish, droneLine, droneSteps, joinCost } from './droneLine';
 import { doublingOf, doublings } from './doublings';
+import { droneLine, type DroneStep, droneSteps, type DroneWish, joinCost } from './droneLine';
 import { intervalClass, pureCents, pureRatio } from './intervals';
-import { LEADING_NOTE_CHOICES, intonationAgainst, openStringCents, unisonBeats } from './intonation';
+import { intonationAgainst, LEADING_NOTE_CHOICES, openStringCents, unisonBeats } from './intonation';
 import { type Answer, explained, fitEar, listeningPairs } from './listening';
 import { DEFAULT_EAR, rankOf, rankTerms } from './rank';
 import { pitchRoughness, relativeRoughness, roughnessOf, toneOf } from './roughness';
@@ -279,7 +279,9 @@ describe('drone line', () => {
     }
     // Over B flat in B flat no open string is in the chord.
     const flat = tune([part('A', 'Bb4:8')], { key: { letter: 'B', alter: -1, mode: 'major' } });
-    const [choice] = droneLine(sceneOf(flat), { from: 0, to: 1 }, 'throughout', { partners: { durations: [1] } }).choices;
+    const [choice] = droneLine(sceneOf(flat), { from: 0, to: 1 }, 'throughout', {
+      partners: { durations: [1] },
+    }).choices;
     expect(choice).toMatchObject({
       kind: 'stopped',
       double: { role: 'root', pitch: { letter: 'B', alter: -1, octave: 5 } },

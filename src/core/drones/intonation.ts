@@ -1,8 +1,8 @@
 import type { Millimetres, Semitones } from '#core/base';
 import { centsToMm } from '#core/fingering';
 import { midiOf } from '#core/pitch';
-import type { Tuning } from '#core/tuning';
 import { hertzOf } from '#core/pitch';
+import type { Tuning } from '#core/tuning';
 import { pureCents, pureRatio } from './intervals';
 
 /** Where the A string stands among the four: the others are tuned from it. */

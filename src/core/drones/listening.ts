@@ -1,4 +1,4 @@
-import { type EarWeights, DEFAULT_EAR, type TonalRole, rankTerms } from './rank';
+import { DEFAULT_EAR, type EarWeights, rankTerms, type TonalRole } from './rank';
 
 /** Two notes together, as they are put to the player's ear. */
 export interface Sample {

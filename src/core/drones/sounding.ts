@@ -1,10 +1,10 @@
 import { midiOf, type Pitch } from '#core/pitch';
-import { PLACES, type Place } from '#core/tune';
+import { type Place, PLACES } from '#core/tune';
 import type { DroneScene } from './candidates';
 import { resolvesAt } from './candidates';
-import { type Intonation, intonationAgainst, openStringCents } from './intonation';
 import { type IntervalClass, intervalClass } from './intervals';
-import { type EarWeights, type RankedDrone, type TonalRole, DEFAULT_EAR, rankOf, rankTerms, roleOf } from './rank';
+import { type Intonation, intonationAgainst, openStringCents } from './intonation';
+import { DEFAULT_EAR, type EarWeights, type RankedDrone, rankOf, rankTerms, roleOf, type TonalRole } from './rank';
 import { pitchRoughness } from './roughness';
 
 /** Two strings that sound together at a played note. */

@@ -1,5 +1,5 @@
 import { type Key, sameKey } from '#core/pitch';
-import { type BarEvent, type Meter, type Tune, type TuneEvent, sameMeter, writtenBars } from '#core/tune';
+import { type BarEvent, type Meter, sameMeter, type Tune, type TuneEvent, writtenBars } from '#core/tune';
 import { findEvent, withEvents } from './document';
 
 function editBar(tune: Tune, barId: string, edit: (bar: BarEvent) => BarEvent): Tune {

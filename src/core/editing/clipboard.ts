@@ -1,5 +1,5 @@
 import { fingerNote } from '#core/fingering';
-import { type Pitch, intervalName, midiOf, pitchSpelled, staffStep } from '#core/pitch';
+import { intervalName, midiOf, type Pitch, pitchSpelled, staffStep } from '#core/pitch';
 import { type NoteEvent, PLACES, type Tune, type TuneEvent } from '#core/tune';
 import type { Tuning } from '#core/tuning';
 import { findEvent, freshIds, withEvents } from './document';

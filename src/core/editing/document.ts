@@ -1,14 +1,14 @@
-import { type Fraction, ZERO, add, compare, subtract } from '#core/base';
+import { add, compare, type Fraction, subtract, ZERO } from '#core/base';
 import type { Key } from '#core/pitch';
 import {
   type BarEvent,
+  barLength,
+  mapNotes,
+  type Meter,
   type NoteEvent,
   type Part,
   type Tune,
   type TuneEvent,
-  type Meter,
-  barLength,
-  mapNotes,
 } from '#core/tune';
 
 /** Gives ids that no event of a tune has yet: `n` for notes, `r` for rests, `b` for bars. */

@@ -1,8 +1,8 @@
 import { formatFraction, fraction } from '#core/base';
 import { fingerNote } from '#core/fingering';
-import { type Pitch, intervalName, midiOf, parsePitch, pitchName } from '#core/pitch';
+import { intervalName, midiOf, parsePitch, type Pitch, pitchName } from '#core/pitch';
 import { type NoteEvent, type Tune, unroll, writtenBars, writtenNotes } from '#core/tune';
-import { STANDARD_TUNING, parseTuning } from '#core/tuning';
+import { parseTuning, STANDARD_TUNING } from '#core/tuning';
 import { part, randomTune, seeded, tune } from '../testing/tunes';
 import { setEnding, setKeyFrom, setMeterFrom } from './bars';
 import { copyEvents, onNeighbourStrings, pasteEvents, repeatBars } from './clipboard';

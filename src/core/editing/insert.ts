@@ -1,7 +1,7 @@
-import { type Fraction, compare, subtract } from '#core/base';
+import { compare, type Fraction, subtract } from '#core/base';
 import { joiningLink } from '#core/bowing';
 import type { BarEvent, NoteEvent, RestEvent, Tune, TuneEvent } from '#core/tune';
-import { type Location, barRoom, findEvent, freshIds, isPositive, withEvents } from './document';
+import { barRoom, findEvent, freshIds, isPositive, type Location, withEvents } from './document';
 import { withoutEvents } from './remove';
 
 /** A note or rest to be entered: everything but its id. */

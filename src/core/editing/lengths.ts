@@ -1,5 +1,5 @@
-import { type Fraction, compare, fraction, multiply } from '#core/base';
-import { type Tune, mapEvents } from '#core/tune';
+import { compare, type Fraction, fraction, multiply } from '#core/base';
+import { mapEvents, type Tune } from '#core/tune';
 
 /** Lengths beyond these are not written. */
 const SHORTEST = fraction(1, 128);

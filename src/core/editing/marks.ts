@@ -1,5 +1,5 @@
-import { type Pitch, midiOf, samePitch } from '#core/pitch';
-import { type NoteEvent, type NoteMark, type Place, type Tune, unpinned, mapEvents } from '#core/tune';
+import { midiOf, type Pitch, samePitch } from '#core/pitch';
+import { mapEvents, type NoteEvent, type NoteMark, type Place, type Tune, unpinned } from '#core/tune';
 import { mapChosen } from './document';
 
 /** Sets a mark on all notes, or takes it away where all have it. */

@@ -1,12 +1,12 @@
-import { type Fraction, ZERO, add, compare, subtract } from '#core/base';
+import { add, compare, type Fraction, subtract, ZERO } from '#core/base';
 import {
   type Bar,
   type BarEvent,
+  barLength,
   type NoteEvent,
   type RestEvent,
   type Tune,
   type TuneEvent,
-  barLength,
   writtenBars,
 } from '#core/tune';
 import { findEvent, freshIds, isPositive, withEvents } from './document';

@@ -1,10 +1,10 @@
 import {
   type BarEvent,
+  barNumbers,
   type NoteEvent,
   type RestEvent,
   type Tune,
   type TuneEvent,
-  barNumbers,
   writtenBars,
 } from '#core/tune';
 import { freshIds, withOneStart } from './document';

@@ -1,6 +1,6 @@
 import type { Semitones } from '#core/base';
-import { type Key, type Pitch, alterInKey, midiOf, pitchAtStep, pitchSpelled, staffStep } from '#core/pitch';
-import { type NoteEvent, type Tune, writtenBars, unpinned, mapEvents } from '#core/tune';
+import { alterInKey, type Key, midiOf, type Pitch, pitchAtStep, pitchSpelled, staffStep } from '#core/pitch';
+import { mapEvents, type NoteEvent, type Tune, unpinned, writtenBars } from '#core/tune';
 import { mapChosen } from './document';
 
 const LOWEST_OCTAVE = -1;

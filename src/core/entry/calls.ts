@@ -1,7 +1,7 @@
 import type { Semitones } from '#core/base';
-import { type Key, type Pitch, alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
+import { alterInKey, type Key, midiOf, type Pitch, pitchAtStep, staffStep } from '#core/pitch';
 import type { Schools } from '#core/schools';
-import { PLACES, type Place } from '#core/tune';
+import { type Place, PLACES } from '#core/tune';
 import type { Tuning } from '#core/tuning';
 
 /** A note as it is called out: `D:2`, `A:3+` (raised), `E:1-` (low), or `2` with the string left to the hand. */

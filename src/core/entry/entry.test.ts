@@ -1,8 +1,8 @@
 import { formatFraction, fraction } from '#core/base';
 import { fingerNote } from '#core/fingering';
 import { type Key, midiOf, parsePitch, pitchName } from '#core/pitch';
-import { PLACES, type Place } from '#core/tune';
-import { STANDARD_TUNING, TUNINGS, parseTuning } from '#core/tuning';
+import { type Place, PLACES } from '#core/tune';
+import { parseTuning, STANDARD_TUNING, TUNINGS } from '#core/tuning';
 import { calledNote, parseCall } from './calls';
 import { letteredPitch, parseLetter } from './letters';
 import { chooseGesture, rhythmStep, scaleUnit, startRhythm } from './rhythm';

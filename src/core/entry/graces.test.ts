@@ -1,5 +1,5 @@
 import { type Key, parsePitch, pitchName } from '#core/pitch';
-import { STANDARD_TUNING, parseTuning } from '#core/tuning';
+import { parseTuning, STANDARD_TUNING } from '#core/tuning';
 import { note, seeded } from '../testing/tunes';
 import { readGraces, writeGraces } from './graces';
 

@@ -1,5 +1,5 @@
 import type { Semitones } from '#core/base';
-import { type Key, LETTERS, type Letter, type Pitch, alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
+import { alterInKey, type Key, type Letter, LETTERS, midiOf, type Pitch, pitchAtStep, staffStep } from '#core/pitch';
 import type { Tuning } from '#core/tuning';
 
 /** A note by its letter: `f`, `f#`, `bb` (b flat), `fn` (natural), with `'` or `,` for octaves off the nearest. */

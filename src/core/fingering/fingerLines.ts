@@ -1,5 +1,5 @@
-import { PLACES, type Place, type UnrolledNote } from '#core/tune';
 import type { Schools } from '#core/schools';
+import { type Place, PLACES, type UnrolledNote } from '#core/tune';
 import type { Fingering, Stop } from './firstPosition';
 import type { HandGround } from './handGround';
 import { stopsOf } from './handMoves';

@@ -1,8 +1,8 @@
 import type { Instrument } from '#core/instrument';
 import { staffStep } from '#core/pitch';
-import { type NoteEvent, type Tune, type Unrolled, unpinned, writtenNotes } from '#core/tune';
+import { type NoteEvent, type Tune, unpinned, type Unrolled, writtenNotes } from '#core/tune';
 import { choicesOf } from './choices';
-import type { FingerRule, Fingering, Stop } from './firstPosition';
+import type { Fingering, FingerRule, Stop } from './firstPosition';
 import { fingerNote } from './firstPosition';
 import { FREE_HAND, type Hand, isBanned, isFree } from './hand';
 import type { HandChord } from './handCosts';

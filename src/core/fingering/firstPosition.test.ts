@@ -1,5 +1,5 @@
 import { parsePitch } from '#core/pitch';
-import { type Tuning, parseTuning } from '#core/tuning';
+import { parseTuning, type Tuning } from '#core/tuning';
 import { note } from '../testing/tunes';
 import { fingerNote } from './firstPosition';
 

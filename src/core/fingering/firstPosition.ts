@@ -1,8 +1,8 @@
 import type { Semitones } from '#core/base';
-import { type Pitch, midiOf, staffStep } from '#core/pitch';
-import { type NoteEvent, PLACES, type Place } from '#core/tune';
+import { midiOf, type Pitch, staffStep } from '#core/pitch';
+import { type NoteEvent, type Place, PLACES } from '#core/tune';
 import type { Tuning } from '#core/tuning';
-import { type Position, nextString } from './positions';
+import { nextString, type Position } from './positions';
 
 /** One note on one string in first position. `finger` 0 is the open string. */
 export interface Stop {

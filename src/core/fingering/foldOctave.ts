@@ -1,5 +1,5 @@
 import { midiOf } from '#core/pitch';
-import { type NoteEvent, type Tune, unpinned, writtenNotes, mapNotes } from '#core/tune';
+import { mapNotes, type NoteEvent, type Tune, unpinned, writtenNotes } from '#core/tune';
 import { fingerNote } from './firstPosition';
 
 /** A fold costs as much as a leap of this many semitones, so that none is made for smoothness alone. A guess. */

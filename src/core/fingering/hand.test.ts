@@ -1,6 +1,6 @@
-import type { Schools } from '#core/schools';
 import { FULL_SIZE } from '#core/instrument';
 import { midiOf, parsePitch, pitchName } from '#core/pitch';
+import type { Schools } from '#core/schools';
 import { type Tune, unroll, writtenNotes } from '#core/tune';
 import { parseTuning } from '#core/tuning';
 import { note, part, tune } from '../testing/tunes';

@@ -1,5 +1,5 @@
 import type { Millimetres } from '#core/base';
-import { PLACES, type Place } from '#core/tune';
+import { type Place, PLACES } from '#core/tune';
 
 /** Why something is kept from the player's hand. */
 export const BAN_REASONS = ['banned', 'pain', 'missing', 'short'] as const;

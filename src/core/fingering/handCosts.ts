@@ -1,9 +1,9 @@
 import type { Millimetres } from '#core/base';
 import { PLACES } from '#core/tune';
 import { type Hand, stringsDown } from './hand';
-import { wholeDistance } from './nut';
 import type { HandGround } from './handGround';
-import { type HandStop, handHome } from './positions';
+import { wholeDistance } from './nut';
+import { handHome, type HandStop } from './positions';
 
 /**
  * What the hand is charged, in millimetres of movement or its worth: guesses, to be weighed against each other and not

@@ -1,9 +1,9 @@
 import type { Millimetres, Semitones } from '#core/base';
 import type { Instrument } from '#core/instrument';
 import { alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
-import { PLACES, type Place, type Tune } from '#core/tune';
+import { type Place, PLACES, type Tune } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
-import { type HandStop, handHome } from './positions';
+import { handHome, type HandStop } from './positions';
 
 /** What the tune gives the hand to go by: where the key's own notes lie, and which open strings ring with it. */
 export interface HandGround {

@@ -1,6 +1,6 @@
 import type { Millimetres } from '#core/base';
 import type { Instrument } from '#core/instrument';
-import { PLACES, type Place, type UnrolledNote } from '#core/tune';
+import { type Place, PLACES, type UnrolledNote } from '#core/tune';
 import type { Fingering, Stop } from './firstPosition';
 import { shiftWay } from './handCosts';
 import type { Position } from './positions';

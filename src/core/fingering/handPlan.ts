@@ -1,13 +1,13 @@
 import type { Millimetres, Seconds } from '#core/base';
 import type { Instrument } from '#core/instrument';
-import { type Key, type Pitch, alterInKey, isConsonant, midiOf, pitchAtStep, samePitch, staffStep } from '#core/pitch';
+import { alterInKey, isConsonant, type Key, midiOf, type Pitch, pitchAtStep, samePitch, staffStep } from '#core/pitch';
 import type { Schools } from '#core/schools';
-import { PLACES, type Place, type Tune, type UnrolledNote } from '#core/tune';
+import { type Place, PLACES, type Tune, type UnrolledNote } from '#core/tune';
+import { type FingerScene, mayLieFrom, setTogether, staysThrough } from './fingerLines';
 import type { Fingering, Stop } from './firstPosition';
 import { HAND_COSTS } from './handCosts';
-import { type Hop, type Shift, handMoves, stopsOf } from './handMoves';
-import { type FingerScene, mayLieFrom, setTogether, staysThrough } from './fingerLines';
 import { handGround } from './handGround';
+import { handMoves, type Hop, type Shift, stopsOf } from './handMoves';
 import { nutDistance } from './nut';
 import type { Position } from './positions';
 

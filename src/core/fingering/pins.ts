@@ -1,4 +1,4 @@
-import { type Tune, unpinned, mapNotes } from '#core/tune';
+import { mapNotes, type Tune, unpinned } from '#core/tune';
 import type { Fingering } from './firstPosition';
 import type { HandStop } from './positions';
 import type { FingeringResult } from './searchFingering';

@@ -1,6 +1,6 @@
 import type { Semitones } from '#core/base';
-import { type Pitch, midiOf, staffStep } from '#core/pitch';
-import { PLACES, type Place } from '#core/tune';
+import { midiOf, type Pitch, staffStep } from '#core/pitch';
+import { type Place, PLACES } from '#core/tune';
 import type { Tuning } from '#core/tuning';
 
 /** Half position is 0.5; the others by the letter-name step on which the first finger lies above the open string. */

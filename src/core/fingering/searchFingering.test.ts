@@ -1,13 +1,13 @@
 import { FULL_SIZE } from '#core/instrument';
 import { type NoteEvent, type Tune, unroll, writtenNotes } from '#core/tune';
 import { parseTuning } from '#core/tuning';
+import { cases } from '../testing/share';
 import { note, part, randomTune, seeded, tune } from '../testing/tunes';
 import { choicesOf } from './choices';
 import { FREE_HAND, type Hand } from './hand';
 import { HAND_COSTS, type HandChord, moveCost, stopCost } from './handCosts';
 import { handGround } from './handGround';
 import { searchFingering, stepsOf } from './searchFingering';
-import { cases } from '../testing/share';
 
 const GROUND = handGround(tune([part('A', 'D4')]), FULL_SIZE);
 

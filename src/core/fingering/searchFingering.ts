@@ -1,10 +1,10 @@
 import { toNumber } from '#core/base';
 import type { Instrument } from '#core/instrument';
 import { type NoteEvent, type Tune, type Unrolled, type UnrolledNote, writtenNotes } from '#core/tune';
-import { type Choices, choiceKey, choicesOf } from './choices';
+import { choiceKey, type Choices, choicesOf } from './choices';
 import { FREE_HAND, type Hand } from './hand';
-import { type HandGround, handGround } from './handGround';
 import { type Following, HAND_COSTS, type HandChord, moveCost, stopCost } from './handCosts';
+import { type HandGround, handGround } from './handGround';
 
 /** A note this long, in whole notes, is wanted stopped where vibrato is wanted: a dotted quarter. */
 const LONG_NOTE = 3 / 8;

@@ -1,5 +1,5 @@
 import { nutDistance } from '#core/fingering';
-import { PLACES, type Place } from '#core/tune';
+import { type Place, PLACES } from '#core/tune';
 import type { ScaleStop } from './scale';
 
 /** A spot of the key where the hand has trouble, with its figures. */

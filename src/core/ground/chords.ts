@@ -1,6 +1,6 @@
 import type { Millimetres } from '#core/base';
 import { type TonalRole } from '#core/drones';
-import { type Key, type Pitch, alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
+import { alterInKey, type Key, midiOf, type Pitch, pitchAtStep, staffStep } from '#core/pitch';
 import { PLACES } from '#core/tune';
 import type { ScaleStop } from './scale';
 

@@ -1,10 +1,10 @@
 import { FULL_SIZE } from '#core/instrument';
 import { type Key, midiOf, pitchName } from '#core/pitch';
 import { PLACES, unroll } from '#core/tune';
-import { TUNINGS, parseTuning } from '#core/tuning';
+import { parseTuning, TUNINGS } from '#core/tuning';
 import { part, tune } from '../testing/tunes';
 import { awkwardSpots } from './awkward';
-import { DEGREES, chordFigure, openStrings } from './chords';
+import { chordFigure, DEGREES, openStrings } from './chords';
 import { modeCheck } from './mode';
 import { rangeOf, scaleOnString } from './scale';
 

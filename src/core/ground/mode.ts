@@ -1,5 +1,5 @@
 import { toNumber } from '#core/base';
-import { type Key, MODES, type Mode, type Pitch, alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
+import { alterInKey, type Key, midiOf, type Mode, MODES, type Pitch, pitchAtStep, staffStep } from '#core/pitch';
 import type { Unrolled } from '#core/tune';
 
 /** How well the notes of a tune agree with a mode on its tonic: the share of the playing time within its scale. */

@@ -1,8 +1,8 @@
 import type { Millimetres, Semitones } from '#core/base';
 import { nutDistance, stopOnString } from '#core/fingering';
 import type { Instrument } from '#core/instrument';
-import { type Key, type Pitch, alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
-import { PLACES, type Place } from '#core/tune';
+import { alterInKey, type Key, midiOf, type Pitch, pitchAtStep, staffStep } from '#core/pitch';
+import { type Place, PLACES } from '#core/tune';
 import type { Tuning } from '#core/tuning';
 
 /** Where a finger stands against its plain place: a low one nearer to the nut, a high one farther from it. */

@@ -1,5 +1,5 @@
 import { type Fraction, toNumber } from '#core/base';
-import { type Key, LETTERS, alterInKey, keyFifths, midiOf } from '#core/pitch';
+import { alterInKey, type Key, keyFifths, LETTERS, midiOf } from '#core/pitch';
 import type { Tune, Unrolled } from '#core/tune';
 import { type Chord, parseChord, triad } from './chord';
 import { chordPlaces } from './places';

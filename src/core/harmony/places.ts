@@ -1,5 +1,5 @@
 import { type Fraction, toNumber } from '#core/base';
-import { type PlayedBar, type Unrolled, isCompound } from '#core/tune';
+import { isCompound, type PlayedBar, type Unrolled } from '#core/tune';
 
 /** In whole notes: a beat shorter than this in a bar of three is one of three quarters or eighths. */
 const HALF = 1 / 2;

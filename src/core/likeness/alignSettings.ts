@@ -1,19 +1,19 @@
 import {
-  type Fraction,
-  ZERO,
   add,
   compare,
   divide,
   equals,
   floorQuotient,
+  type Fraction,
   fraction,
   multiply,
   subtract,
   toNumber,
+  ZERO,
 } from '#core/base';
-import { type Pitch, midiOf } from '#core/pitch';
+import { midiOf, type Pitch } from '#core/pitch';
 import { beatUnit } from '#core/tempo';
-import { type Bar, type Tune, barNumbers, writtenBars } from '#core/tune';
+import { type Bar, barNumbers, type Tune, writtenBars } from '#core/tune';
 import { melodyLikeness, shareAt } from './melodyLikeness';
 import { melodyLines, wholeLine } from './melodyLines';
 

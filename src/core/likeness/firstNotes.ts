@@ -1,9 +1,9 @@
+import { compare, ZERO } from '#core/base';
 import { calledNote, letteredPitch, parseCall, parseLetter } from '#core/entry';
 import type { Key, Pitch } from '#core/pitch';
 import { staffStep } from '#core/pitch';
-import { type Place, type Tune, type UnrolledNote, unroll } from '#core/tune';
+import { type Place, type Tune, unroll, type UnrolledNote } from '#core/tune';
 import type { Tuning } from '#core/tuning';
-import { ZERO, compare } from '#core/base';
 
 /** Notes of a beginning that are kept for the search. */
 export const FIRST_NOTES = 24;

@@ -1,18 +1,18 @@
 import { transposeByOctaves, transposeToKey } from '#core/editing';
-import { STANDARD_TUNING, parseTuning } from '#core/tuning';
 import { type Tune, writtenNotes } from '#core/tune';
+import { parseTuning, STANDARD_TUNING } from '#core/tuning';
 import { inventedTune } from '../testing/books';
 import { part, seeded, tune } from '../testing/tunes';
 import {
-  MIN_SHARED,
-  MAX_COMPARED,
-  PRINT_SIZE,
-  SAME_TUNE,
   firstNotes,
+  MAX_COMPARED,
   melodyLikeness,
   melodyLines,
   melodyPrint,
+  MIN_SHARED,
+  PRINT_SIZE,
   readFirstNotes,
+  SAME_TUNE,
   sharedOf,
   wholeLine,
 } from '.';

@@ -1,6 +1,6 @@
-import { type Fraction, divide, fraction, add, ZERO, toNumber } from '#core/base';
+import { add, divide, type Fraction, fraction, toNumber, ZERO } from '#core/base';
 import { midiOf } from '#core/pitch';
-import { type Bar, type Meter, type Tune, barsOnPass, isCompound, writtenBars } from '#core/tune';
+import { type Bar, barsOnPass, isCompound, type Meter, type Tune, writtenBars } from '#core/tune';
 
 /** A part's melody on its first pass: the sounding pitch (MIDI) at each place of an even grid. */
 export interface MelodyLine {

@@ -1,7 +1,7 @@
-import { type NoteBeat, beatsUnderNotes } from '#core/performance';
-import { type Figures, type TuneReport, minHair } from '#core/report';
+import { beatsUnderNotes, type NoteBeat } from '#core/performance';
+import { type Figures, minHair, type TuneReport } from '#core/report';
 import { sharedTravel } from '#core/travel';
-import { type Direction, type Link, type NoteEvent, type NoteMark, PLACES, type Place } from '#core/tune';
+import { type Direction, type Link, type NoteEvent, type NoteMark, type Place, PLACES } from '#core/tune';
 
 /** What the lanes and signs show of a written note, on the pass in view. */
 export interface NoteState {

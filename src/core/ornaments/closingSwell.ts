@@ -1,7 +1,7 @@
 import { toNumber } from '#core/base';
-import { type DroneScene, type RankedDrone, isPhraseEnd, openDrones } from '#core/drones';
+import { type DroneScene, isPhraseEnd, openDrones, type RankedDrone } from '#core/drones';
 import { mapChosen } from '#core/editing';
-import { PLACES, type NoteEvent, type Tune } from '#core/tune';
+import { type NoteEvent, PLACES, type Tune } from '#core/tune';
 
 /** The two notes of a closing swell, and the open string that each takes in: together one pair of strings. */
 export interface ClosingSwell {

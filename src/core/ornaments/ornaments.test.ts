@@ -5,8 +5,8 @@ import { beatUnit, limitsWith } from '#core/tempo';
 import { type Tune, unroll, writtenNotes } from '#core/tune';
 import { part, tune } from '../testing/tunes';
 import { ORNAMENTS } from './kinds';
-import { type OrnamentScene, ornamentFacts } from './ornamentFacts';
-import { type OrnamentRule, easierVersions, leaveOff, ornament, ornamentPlaces } from './rules';
+import { ornamentFacts, type OrnamentScene } from './ornamentFacts';
+import { easierVersions, leaveOff, ornament, ornamentPlaces, type OrnamentRule } from './rules';
 
 /** A scene at a tempo given by the seconds of a whole note. */
 function sceneOf(t: Tune, whole = 1.1): OrnamentScene {

@@ -1,11 +1,11 @@
 import { toNumber } from '#core/base';
-import { mapChosen, setDrone, toggleMark } from '#core/editing';
 import { type DroneScene, isPhraseEnd } from '#core/drones';
+import { mapChosen, setDrone, toggleMark } from '#core/editing';
 import { isDottedBeat, offbeatShare, withinBeat } from '#core/tempo';
-import { PHRASE_BARS, type Tune, type UnrolledNote, mapNotes, type NoteEvent } from '#core/tune';
+import { mapNotes, type NoteEvent, PHRASE_BARS, type Tune, type UnrolledNote } from '#core/tune';
 import { closingSwell, setClosingSwell, swellLast } from './closingSwell';
-import { ORNAMENT_LAYERS, type Ornament } from './kinds';
-import { type OrnamentScene, ornamentFacts } from './ornamentFacts';
+import { type Ornament, ORNAMENT_LAYERS } from './kinds';
+import { ornamentFacts, type OrnamentScene } from './ornamentFacts';
 
 /** Notes at which a rule looks. */
 export const RULE_PLACES = ['dotted-quarters', 'on-beat', 'offbeat', 'long-notes', 'phrase-ends'] as const;

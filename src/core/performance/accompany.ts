@@ -1,6 +1,6 @@
 import type { Seconds } from '#core/base';
-import { hertzOf } from '#core/pitch';
 import { type ChordSpan, harmonyOf } from '#core/harmony';
+import { hertzOf } from '#core/pitch';
 import type { TuneReport } from '#core/report';
 import type { Click, Pluck } from '#core/sound';
 import { type Beat, offbeatOf } from './beats';

@@ -1,7 +1,7 @@
 import type { Seconds } from '#core/base';
 import { hertzOf } from '#core/pitch';
+import { alterInKey, type Key, midiOf, type Pitch, pitchAtStep, staffStep } from '#core/pitch';
 import { LONG_ROLL_TIME } from '#core/tempo';
-import { type Key, type Pitch, alterInKey, midiOf, pitchAtStep, staffStep } from '#core/pitch';
 import type { NoteMark, UnrolledNote } from '#core/tune';
 
 /** A pitch that a note goes to at a moment of its own time. */

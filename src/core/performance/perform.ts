@@ -7,10 +7,10 @@ import { secondsAt, wholeNoteSeconds } from '#core/tempo';
 import { backing, clicksOf } from './accompany';
 import { beatsOf } from './beats';
 import { hertzAt } from './gestures';
-import { PLAIN_WISH, type PerformanceWish } from './wish';
 import { unevenSeconds } from './human';
 import { played } from './strings';
 import { strokesOf } from './strokes';
+import { type PerformanceWish, PLAIN_WISH } from './wish';
 
 /** A plan of sound, and where in the tune its seconds lie. */
 export interface Performance {

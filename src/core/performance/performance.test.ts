@@ -4,14 +4,14 @@ import { reportTune } from '#core/report';
 import { findLilt } from '#core/tempo';
 import type { Link, NoteEvent, Tune } from '#core/tune';
 import { unroll } from '#core/tune';
+import { cases } from '../testing/share';
 import { hear, hertz, level } from '../testing/sounds';
 import { part, randomTune, seeded, tune } from '../testing/tunes';
 import { beatsOf, beatsUnderNotes, offbeatOf } from './beats';
-import { LAYERS, type Layer } from './layers';
+import { type Layer, LAYERS } from './layers';
 import { perform } from './perform';
-import { PLAIN_WISH } from './wish';
 import { bowVelocities } from './velocities';
-import { cases } from '../testing/share';
+import { PLAIN_WISH } from './wish';
 
 /** At 120 half notes a minute an eighth lasts an eighth of a second. */
 const BPM = 120;

@@ -6,8 +6,8 @@ import { TRIPLET_TIME, wholeNoteSeconds } from '#core/tempo';
 import type { Direction, NoteMark } from '#core/tune';
 import { strokeAccents } from './accents';
 import { unevenDecibels } from './human';
-import type { PerformanceWish } from './wish';
 import { noteEnd, soundingSeconds } from './soundingTime';
+import type { PerformanceWish } from './wish';
 
 /** A gap of the bow at a hook, the bow in the air before a retake. Guesses. */
 const HOOK_SECONDS = 0.03;

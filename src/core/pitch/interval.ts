@@ -1,5 +1,5 @@
 import type { Semitones } from '#core/base';
-import { type Pitch, midiOf, staffStep } from './pitch';
+import { midiOf, type Pitch, staffStep } from './pitch';
 
 const NAMES = ['unison', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'octave'];
 /** Semitones of the perfect or major interval over each number of letter-name steps. */

@@ -1,6 +1,6 @@
-import { ZERO, add, compare, subtract } from '#core/base';
+import { add, compare, subtract, ZERO } from '#core/base';
 import { rebar } from '#core/editing';
-import { type BarSumFault, type Tune, type Unrolled, barSumFaults } from '#core/tune';
+import { type BarSumFault, barSumFaults, type Tune, type Unrolled } from '#core/tune';
 import { withNoteEdits } from './edits';
 import type { Finding } from './finding';
 import { type FindingInput, placeOf } from './findingInput';

@@ -1,7 +1,7 @@
 import { opposite } from '#core/bowing';
-import { type TwinFigure, flippingPlaces, twinFigures } from '#core/twins';
-import type { Trial } from './figures';
+import { flippingPlaces, type TwinFigure, twinFigures } from '#core/twins';
 import type { LinkEdit } from './edits';
+import type { Trial } from './figures';
 import type { Finding } from './finding';
 import { type FindingInput, placeOf } from './findingInput';
 import { type Mend, mendBy } from './mend';

@@ -1,13 +1,13 @@
 import { lockConflicts } from '#core/bowing';
-import { type DroneScene, doubleStops, droneScene, openDrones } from '#core/drones';
-import { type Obstacle, ORNAMENTS, type Ornament, ornamentFacts, swellLast } from '#core/ornaments';
+import { doubleStops, type DroneScene, droneScene, openDrones } from '#core/drones';
+import { type Obstacle, type Ornament, ornamentFacts, ORNAMENTS, swellLast } from '#core/ornaments';
 import { intervalName, pitchName } from '#core/pitch';
 import { TRIPLET_TIME, wholeNoteSeconds } from '#core/tempo';
 import { type LinkEdit, type NoteEdit, withNoteEdits } from './edits';
 import type { Finding } from './finding';
 import { type FindingInput, placeOf } from './findingInput';
-import { type Mend, type NoteDeed, mendBy, outcomeOf } from './mend';
 import { turnMends } from './lockFindings';
+import { type Mend, mendBy, type NoteDeed, outcomeOf } from './mend';
 
 /** Ornaments that do not fit their note, and drones that grate without resolving. Nothing is looked at in a plain tune. */
 export function colourFindings(input: FindingInput): Finding[] {

@@ -1,6 +1,6 @@
 import type { Fraction } from '#core/base';
 import type { HandStop } from '#core/fingering';
-import { type Link, type NoteEvent, type NoteMark, type Tune, mapNotes } from '#core/tune';
+import { type Link, mapNotes, type NoteEvent, type NoteMark, type Tune } from '#core/tune';
 
 /** A link edit; `pass` null: on all passes. */
 export interface LinkEdit {

@@ -1,42 +1,42 @@
 import type { BeatsPerMinute, Centimetres, Fraction, Seconds } from '#core/base';
 import {
   type BowedNote,
+  bowingLedger,
+  bowNotes,
   type Ledger,
   type RoundVerdict,
-  type Start,
-  bowNotes,
-  bowingLedger,
   roundVerdict,
+  type Start,
   startOf,
 } from '#core/bowing';
-import { type ArmPlan, type Plane, armPlan, pairPlane, planeOf } from '#core/crossing';
-import type { FingerRule, Fingering, Hand, HandMove } from '#core/fingering';
+import { type ArmPlan, armPlan, pairPlane, type Plane, planeOf } from '#core/crossing';
+import type { Fingering, FingerRule, Hand, HandMove } from '#core/fingering';
 import type { Instrument } from '#core/instrument';
 import type { Schools } from '#core/schools';
 import {
   type Bands,
+  ceilingAt,
+  ceilingOfOther,
+  type CheckedBowing,
+  crossingGaps,
   type DanceCheck,
+  danceCheck,
   type DanceCheckInput,
+  dottedRatio,
+  type DottedRatios,
   type Lilt,
   type Limits,
-  type Timing,
-  type CheckedBowing,
-  ceilingAt,
-  crossingGaps,
-  ceilingOfOther,
-  danceCheck,
-  type DottedRatios,
-  dottedRatio,
   noteTimes,
+  type Timing,
   timing,
 } from '#core/tempo';
 import {
   type AllocatedStroke,
-  type NoteTravel,
-  type Reach,
   allocateTravel,
   bowSpeed,
+  type NoteTravel,
   rawTravel,
+  type Reach,
   reachOf,
   strokeWishes,
 } from '#core/travel';

@@ -1,9 +1,9 @@
 import { setLinks } from '#core/bowing';
 import type { Direction, Tune, TuneEvent } from '#core/tune';
-import { part, randomTune, tune } from '../testing/tunes';
 import { cases } from '../testing/share';
-import { FINDING_CODES } from './finding';
+import { part, randomTune, tune } from '../testing/tunes';
 import type { LinkEdit } from './edits';
+import { FINDING_CODES } from './finding';
 import { FINDERS } from './findings';
 import { linkEditsOf } from './mend';
 import { reportTune } from './report';

@@ -1,9 +1,9 @@
 import { FREE_HAND } from '#core/fingering';
-import { GUESSED_LIMITS, type TimedEvent, limitsWith } from '#core/tempo';
+import { GUESSED_LIMITS, limitsWith, type TimedEvent } from '#core/tempo';
 import type { NoteEvent, NoteMark, Tune } from '#core/tune';
 import { part, tune } from '../testing/tunes';
-import { mendTune } from './mendTune';
 import { type Gain, linkEditsOf } from './mend';
+import { mendTune } from './mendTune';
 import { reportTune } from './report';
 import { droneSceneOf, handOf, ornamentSceneOf } from './scenes';
 

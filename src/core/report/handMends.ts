@@ -1,4 +1,4 @@
-import { type HandChord, choicesFor } from '#core/fingering';
+import { choicesFor, type HandChord } from '#core/fingering';
 import type { TimedEvent } from '#core/tempo';
 import type { NoteMark } from '#core/tune';
 import { type NoteEdit, withNoteEdits } from './edits';

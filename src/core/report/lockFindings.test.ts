@@ -1,8 +1,8 @@
 import { setLocks } from '#core/bowing';
 import type { Tune } from '#core/tune';
-import { part, randomTune, seeded, tune } from '../testing/tunes';
 import { cases } from '../testing/share';
-import { type Mend, linkEditsOf } from './mend';
+import { part, randomTune, seeded, tune } from '../testing/tunes';
+import { linkEditsOf, type Mend } from './mend';
 import { mendTune } from './mendTune';
 import { reportTune } from './report';
 

@@ -1,9 +1,9 @@
-import { type LockConflict, joiningLink, lockConflicts, opposite, staysInStroke } from '#core/bowing';
+import { joiningLink, type LockConflict, lockConflicts, opposite, staysInStroke } from '#core/bowing';
 import type { Link } from '#core/tune';
 import type { LinkEdit } from './edits';
 import type { Finding } from './finding';
 import { type FindingInput, placeOf } from './findingInput';
-import { MENDS_OFFERED, type Mend, type Turn, linkEditsOf, mendBy } from './mend';
+import { linkEditsOf, type Mend, mendBy, MENDS_OFFERED, type Turn } from './mend';
 
 /** Conflicts beyond these are told without a search for mends. */
 const CONFLICTS_MENDED = 12;

@@ -1,8 +1,8 @@
 import { setLinks } from '#core/bowing';
-import { type Schools, DEFAULT_SCHOOLS } from '#core/schools';
+import { DEFAULT_SCHOOLS, type Schools } from '#core/schools';
 import { part, tune } from '../testing/tunes';
-import { OVAL_RUN } from './ovalFindings';
 import { linkEditsOf } from './mend';
+import { OVAL_RUN } from './ovalFindings';
 import { reportTune } from './report';
 
 /** D and A string by turns, the higher one down: each crossing is reverse. */

@@ -1,6 +1,6 @@
 import { type Crossing, planeName } from '#core/crossing';
 import { isConsonant, midiOf } from '#core/pitch';
-import { PLACES, type Place } from '#core/tune';
+import { type Place, PLACES } from '#core/tune';
 import { type NoteEdit, withNoteEdits } from './edits';
 import type { Finding } from './finding';
 import { type FindingInput, placeOf } from './findingInput';

@@ -2,30 +2,30 @@ import type { BeatsPerMinute, Fraction } from '#core/base';
 import { type Fingering, type FingerRule, fingerTune, handMoves } from '#core/fingering';
 import {
   type Bands,
-  type Lilt,
-  STRAIGHT,
-  type TempoBand,
-  type Timing,
   beatUnit,
   defaultTempo,
   findLilt,
+  type Lilt,
+  STRAIGHT,
+  type TempoBand,
   tempoBand,
+  type Timing,
 } from '#core/tempo';
-import { type Direction, type NoteEvent, type Tune, type Unrolled, occurrencesOf, unroll } from '#core/tune';
-import { type PlayerSettings, defaultSettings } from './settings';
+import { type Direction, type NoteEvent, occurrencesOf, type Tune, unroll, type Unrolled } from '#core/tune';
+import type { LinkEdit } from './edits';
 import {
   type Figures,
-  type ReportSettings,
-  type SharedStroke,
   figuresOf,
   notePlanes,
+  type ReportSettings,
+  type SharedStroke,
   sharedStrokes,
   timesOf,
   tryLinks,
 } from './figures';
-import type { LinkEdit } from './edits';
 import type { Finding } from './finding';
 import { findFindings } from './findings';
+import { defaultSettings, type PlayerSettings } from './settings';
 
 export interface ReportOptions extends Partial<PlayerSettings> {
   /** Dance beats a minute; the tune's own wish or the middle of its dance's band when left out. */

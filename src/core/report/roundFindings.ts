@@ -1,21 +1,21 @@
 import type { Fraction } from '#core/base';
 import {
-  type Disturbance,
-  type RoundMend,
   againFrom,
+  type Disturbance,
   entryNote,
   gridUnit,
   linkInFlow,
   lockConflicts,
   recognisePatterns,
+  type RoundMend,
   roundMends,
 } from '#core/bowing';
-import { twinKeeper } from '#core/twins';
 import type { NoteEvent, Part, Tune } from '#core/tune';
-import { belongsToFlip } from './lockFindings';
+import { twinKeeper } from '#core/twins';
 import type { Finding, Severity } from './finding';
 import { type FindingInput, placeOf } from './findingInput';
-import { MENDS_OFFERED, type Mend, mendBy } from './mend';
+import { belongsToFlip } from './lockFindings';
+import { type Mend, mendBy, MENDS_OFFERED } from './mend';
 
 /** Parts beyond these are not told to flip one by one; the ledger names them all. */
 const PARTS_TOLD = 12;

@@ -1,7 +1,7 @@
 import { FREE_HAND, type Hand } from '#core/fingering';
 import { type Instrument, instrumentWith } from '#core/instrument';
-import { type Schools, DEFAULT_SCHOOLS } from '#core/schools';
-import { type Bands, type DottedRatios, type Lilt, type Limits, DEFAULT_REGION, limitsWith } from '#core/tempo';
+import { DEFAULT_SCHOOLS, type Schools } from '#core/schools';
+import { type Bands, DEFAULT_REGION, type DottedRatios, type Lilt, type Limits, limitsWith } from '#core/tempo';
 
 /** The player's and the fiddle's figures, and how things are done. */
 export interface PlayerSettings {

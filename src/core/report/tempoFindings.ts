@@ -1,11 +1,11 @@
 import type { BeatsPerMinute } from '#core/base';
 import { isInsideTuplet, joiningLink } from '#core/bowing';
 import { type Crossing, planeName } from '#core/crossing';
-import { DENSITY, type TimedEvent, crossingNeeds } from '#core/tempo';
-import { handMends } from './handMends';
+import { crossingNeeds, DENSITY, type TimedEvent } from '#core/tempo';
 import type { Finding } from './finding';
 import { type FindingInput, placeOf } from './findingInput';
-import { MENDS_OFFERED, type Mend, mendBy } from './mend';
+import { handMends } from './handMends';
+import { type Mend, mendBy, MENDS_OFFERED } from './mend';
 
 /** More places of one kind than this are not told one by one: the last of them says how many there are. */
 const PLACES_TOLD = 4;

@@ -1,12 +1,12 @@
 import { setBowLengths, setLinks } from '#core/bowing';
-import { type Schools, DEFAULT_SCHOOLS } from '#core/schools';
 import { instrumentWith } from '#core/instrument';
+import { DEFAULT_SCHOOLS, type Schools } from '#core/schools';
 import { type Tune, writtenNotes } from '#core/tune';
 import { note, part, randomTune, tune } from '../testing/tunes';
 import type { Finding } from './finding';
 import { type Gain, linkEditsOf } from './mend';
 import { mendTune } from './mendTune';
-import { type TuneReport, reportTune } from './report';
+import { reportTune, type TuneReport } from './report';
 
 function finding<C extends Finding['code']>(report: TuneReport, code: C): Extract<Finding, { code: C }> | undefined {
   return report.findings.find((candidate) => candidate.code === code) as Extract<Finding, { code: C }> | undefined;

@@ -1,12 +1,12 @@
 import { toNumber } from '#core/base';
 import { isInsideTuplet, joiningLink, recognisePatterns } from '#core/bowing';
+import { patternFigures, PATTERNS } from '#core/bowing';
 import { type Link, PHRASE_BARS } from '#core/tune';
-import { PATTERNS, patternFigures } from '#core/bowing';
-import { MIN_LENGTH, type SharedStroke, type Trial, minHair } from './figures';
 import { type LinkEdit, withNoteEdits } from './edits';
+import { MIN_LENGTH, minHair, type SharedStroke, type Trial } from './figures';
 import type { Finding } from './finding';
 import { type FindingInput, placeOf } from './findingInput';
-import { type Gain, MENDS_OFFERED, type Mend, type Turn, mendBy, outcomeOf } from './mend';
+import { type Gain, type Mend, mendBy, MENDS_OFFERED, outcomeOf, type Turn } from './mend';
 
 /**
  * Speeds of neighbour strokes further apart than this are a jerk, beyond what the rhythm asks: a dotted pair in single

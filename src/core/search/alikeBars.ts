@@ -1,7 +1,7 @@
 import { staysInStroke } from '#core/bowing';
 import { type Link, type Tune, writtenBars } from '#core/tune';
 import { type Bowing, bowingOf } from './bestBowings';
-import { type ChainTable, bestOfChain } from './chainBest';
+import { bestOfChain, type ChainTable } from './chainBest';
 import { joinChains } from './meet';
 import type { Choice, SearchModel } from './model';
 import { COST_WEIGHTS, MILLIONTHS } from './wishes';

@@ -1,8 +1,8 @@
-import type { TuneReport } from '#core/report';
 import { setLinks, startOf } from '#core/bowing';
+import type { TuneReport } from '#core/report';
 import { type Direction, type Link, type Tune, unroll } from '#core/tune';
-import { type ChainTable, bestOfChain, chainTable } from './chainBest';
-import { type TuneBowing, joinChains } from './meet';
+import { bestOfChain, type ChainTable, chainTable } from './chainBest';
+import { joinChains, type TuneBowing } from './meet';
 import type { Choice, SearchModel } from './model';
 import { MILLIONTHS } from './wishes';
 

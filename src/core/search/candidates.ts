@@ -1,21 +1,21 @@
 import type { Degrees } from '#core/base';
 import { staysInStroke } from '#core/bowing';
 import { turningOf } from '#core/crossing';
-import { type TuneReport, reportTune } from '#core/report';
+import { reportTune, type TuneReport } from '#core/report';
 import { type Link, type Tune, writtenBars } from '#core/tune';
-import { type AlikeBowing, type EqualBars, alikeBowing, equalBars, unlikeBars } from './alikeBars';
+import { type AlikeBowing, alikeBowing, type EqualBars, equalBars, unlikeBars } from './alikeBars';
 import {
-  type Bowing,
   adoptBowing,
   barsOfNotes,
   bestBowings,
+  type Bowing,
   bowingOf,
   chainTables,
   differingBowings,
   reallyDiffer,
 } from './bestBowings';
 import type { ChainTable } from './chainBest';
-import { type Template, idiomOf, unlike } from './idioms';
+import { idiomOf, type Template, unlike } from './idioms';
 import { barCosts, bestOfMixed } from './mixedBest';
 import { type Choice, type SearchModel, searchModel } from './model';
 import { COST_TERMS, COST_WEIGHTS, type CostTerm, MILLIONTHS, type StyleWishes } from './wishes';

@@ -1,6 +1,6 @@
 import { opposite, staysInStroke } from '#core/bowing';
 import type { Direction } from '#core/tune';
-import { CHOICES, type Choice, type SearchModel } from './model';
+import { type Choice, CHOICES, type SearchModel } from './model';
 import { MAX_IN_STROKE } from './wishes';
 
 const DIRECTIONS: readonly Direction[] = ['down', 'up'];

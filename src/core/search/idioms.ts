@@ -1,5 +1,5 @@
-import { type Pattern, gridUnit, joiningLink, patternLinks, staysInStroke } from '#core/bowing';
-import { type DanceType, type Link, type Meter, PHRASE_BARS, type Tune, isCompound, writtenBars } from '#core/tune';
+import { gridUnit, joiningLink, type Pattern, patternLinks, staysInStroke } from '#core/bowing';
+import { type DanceType, isCompound, type Link, type Meter, PHRASE_BARS, type Tune, writtenBars } from '#core/tune';
 
 /** A way of bowing a bar that players of a dance know by name. */
 export interface Template {

@@ -3,14 +3,14 @@ import { PHRASE_BARS } from '#core/tune';
 import {
   type ChainBowing,
   type ChainTable,
-  type Values,
   fillBestAt,
   linksFrom,
   stateIndex,
+  type Values,
   valuesAtEnd,
 } from './chainBest';
 import type { Chain } from './chains';
-import { type TuneBowing, joinChains } from './meet';
+import { joinChains, type TuneBowing } from './meet';
 import { CHOICES, type SearchModel } from './model';
 
 /** The best bowing of a tune in which each bar follows any of some templates. */

@@ -13,8 +13,8 @@ import {
 import { bowSpeed, nominalLength, strokeRatio } from '#core/travel';
 import { type Direction, type Link, writtenBars } from '#core/tune';
 import { type Chain, type Chains, chainsOf } from './chains';
-import { type Template, idiomOf, unlike, upBowPoints } from './idioms';
-import { COST_WEIGHTS, type CostTerm, MILLIONTHS, type StyleWishes, DEFAULT_CELL_CM } from './wishes';
+import { idiomOf, type Template, unlike, upBowPoints } from './idioms';
+import { COST_WEIGHTS, type CostTerm, DEFAULT_CELL_CM, MILLIONTHS, type StyleWishes } from './wishes';
 
 /** The links that may be chosen, in the order by which ties are broken. */
 export const CHOICES = ['change', 'slur', 'hook', 'retake'] as const satisfies readonly Link[];

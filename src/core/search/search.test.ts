@@ -1,26 +1,26 @@
 import highs from 'highs';
 import { fraction } from '#core/base';
-import { type TuneReport, reportTune } from '#core/report';
+import { reportTune, type TuneReport } from '#core/report';
 import { DEFAULT_SCHOOLS } from '#core/schools';
 import { type Direction, type Part, type Tune, writtenNotes } from '#core/tune';
-import { bar, note, part, randomTune, seeded, tune } from '../testing/tunes';
 import { integerProgram } from '../testing/integerProgram';
 import { cases, some } from '../testing/share';
+import { bar, note, part, randomTune, seeded, tune } from '../testing/tunes';
 import { alikeBowing, equalBars, unlikeBars } from './alikeBars';
 import {
-  type Bowing,
   adoptBowing,
   barsOfNotes,
   bestBowings,
+  type Bowing,
   chainTables,
   differingBowings,
   reallyDiffer,
 } from './bestBowings';
+import { bowingTerms, planFigures, proposeBowings, reportOn } from './candidates';
 import { idiomOf } from './idioms';
 import { bestOfMixed } from './mixedBest';
-import { bowingTerms, planFigures, proposeBowings, reportOn } from './candidates';
-import { CHOICES, type Choice, type SearchModel, type SearchOptions, searchModel } from './model';
-import { COST_WEIGHTS, MILLIONTHS, MAX_IN_STROKE, type StyleWishes, DEFAULT_WISHES } from './wishes';
+import { type Choice, CHOICES, type SearchModel, searchModel, type SearchOptions } from './model';
+import { COST_WEIGHTS, DEFAULT_WISHES, MAX_IN_STROKE, MILLIONTHS, type StyleWishes } from './wishes';
 
 const PITCHES = ['G3', 'D4', 'F#4', 'A4', 'B4', 'D5', 'E5', 'G5'];
 

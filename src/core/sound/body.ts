@@ -1,4 +1,4 @@
-import { Filter, type Section, highPass, lowPass, resonance, responseOf } from './filters';
+import { Filter, highPass, lowPass, resonance, responseOf, type Section } from './filters';
 import { Noise } from './noise';
 
 /** A mode of the body: hertz, sharpness, gain. */

@@ -3,7 +3,7 @@ import { Backing, Clicker } from './backing';
 import { Body, loudnessTrim } from './body';
 import { BowedString } from './bowedString';
 import { Noise } from './noise';
-import { CONTACT_SECONDS, STOP_RAMP, type RampedStroke, lagSeconds, startedEarly } from './onTime';
+import { CONTACT_SECONDS, lagSeconds, type RampedStroke, startedEarly, STOP_RAMP } from './onTime';
 import { RingingString } from './ringingString';
 import {
   type Accent,

@@ -1,6 +1,6 @@
-import { seeded } from '../testing/tunes';
-import { type PlannedNote, RATE, centsOff, dipAt, hear, hertz, level, planOf, defaultPlace } from '../testing/sounds';
 import { cases, some } from '../testing/share';
+import { centsOff, defaultPlace, dipAt, hear, hertz, level, type PlannedNote, planOf, RATE } from '../testing/sounds';
+import { seeded } from '../testing/tunes';
 import { render } from './render';
 
 const TUNINGS = [

@@ -1,8 +1,8 @@
 import { joiningLink, setLinks } from '#core/bowing';
-import { type HandChord, choicesFor } from '#core/fingering';
-import { type LinkEdit, type NoteEdit, type TuneReport, reportTune, withNoteEdits } from '#core/report';
+import { choicesFor, type HandChord } from '#core/fingering';
+import { type LinkEdit, type NoteEdit, reportTune, type TuneReport, withNoteEdits } from '#core/report';
 import type { EventKind, PlacedEvent } from '#core/tempo';
-import { type NoteMark, type Tune, type UnrolledNote, occurrencesOf } from '#core/tune';
+import { type NoteMark, occurrencesOf, type Tune, type UnrolledNote } from '#core/tune';
 
 /** One thing that can be changed about a note to give an event more time, or let it need less. */
 export interface Change {

@@ -1,7 +1,7 @@
 import type { BeatsPerMinute } from '#core/base';
 import type { TuneReport } from '#core/report';
 import { occurrencesOf } from '#core/tune';
-import { type Change, type TightPlace, changesAt, goTogether, placeCeiling, reportWith, tightPlaces } from './changes';
+import { type Change, changesAt, goTogether, placeCeiling, reportWith, type TightPlace, tightPlaces } from './changes';
 
 /** The smallest set of changes that lets a tune stand at a tempo. */
 export interface Standing {

@@ -1,19 +1,19 @@
-import { type TuneReport, reportTune } from '#core/report';
+import { reportTune, type TuneReport } from '#core/report';
 import { findLilt } from '#core/tempo';
 import type { NoteEvent, NoteMark, Tune } from '#core/tune';
 import { part, randomTune, seeded, tune } from '../testing/tunes';
 import {
-  type Change,
   applyChanges,
   ceilingAbout,
+  type Change,
   changesAt,
   gainsAt,
   goTogether,
   reportWith,
   tightPlaces,
 } from './changes';
-import { Pool, makeItStand } from './stand';
-import { TROUBLES, troubleCurve } from './trouble';
+import { makeItStand, Pool } from './stand';
+import { troubleCurve, TROUBLES } from './trouble';
 
 /** Eight notes with slurs over strings, hops, drones and ornaments. */
 function crowded(seed: number): Tune {

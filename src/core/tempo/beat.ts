@@ -1,5 +1,5 @@
-import { type BeatsPerMinute, type Fraction, type Seconds, fraction, toNumber } from '#core/base';
-import { type DanceType, type Meter, type Unrolled, type UnrolledNote, isCompound } from '#core/tune';
+import { type BeatsPerMinute, type Fraction, fraction, type Seconds, toNumber } from '#core/base';
+import { type DanceType, isCompound, type Meter, type Unrolled, type UnrolledNote } from '#core/tune';
 
 /** Dances counted in half bars. */
 const HALF_BAR_DANCES: readonly DanceType[] = ['reel', 'hornpipe', 'schottische', 'hoedown', 'breakdown'];

@@ -6,8 +6,8 @@ import type { Schools } from '#core/schools';
 import type { NoteMark } from '#core/tune';
 import { wholeNoteSeconds } from './beat';
 import { type CrossingGaps, recentCrossings, wholeSecondsOf } from './density';
-import { type LimitKey, type Limits, MAX_RECENT, crossingHas, crossingNeeds, densityFactor } from './limits';
-import { type NoteTimes, type Timing, timeNotes } from './noteTimes';
+import { crossingHas, crossingNeeds, densityFactor, type LimitKey, type Limits, MAX_RECENT } from './limits';
+import { type NoteTimes, timeNotes, type Timing } from './noteTimes';
 
 /** What takes time of its own: of the bow, of the hand, and of ornaments. */
 export const EVENT_KINDS = [

@@ -2,7 +2,7 @@ import { fraction } from '#core/base';
 import { type Meter, unroll } from '#core/tune';
 import { part, tune } from '../testing/tunes';
 import { type Lilt, liltFault, liltLeft, liltShift } from './lilt';
-import { LILTS, dottedRatio } from './lilts';
+import { dottedRatio, LILTS } from './lilts';
 import { noteTimes, secondsAt, timing } from './noteTimes';
 
 const of = (name: string) => LILTS.find((lilt) => lilt.name === name)!;

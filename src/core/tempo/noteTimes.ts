@@ -1,8 +1,8 @@
 import { type BeatsPerMinute, type Fraction, type Seconds, toNumber } from '#core/base';
-import { type PlayedBar, type Unrolled, isCompound } from '#core/tune';
+import { isCompound, type PlayedBar, type Unrolled } from '#core/tune';
 import { hasDottedBeats, wholeNoteSeconds } from './beat';
+import { type Lilt, liltLeft, liltShift, STRAIGHT } from './lilt';
 import { freeLengths } from './rubato';
-import { type Lilt, STRAIGHT, liltLeft, liltShift } from './lilt';
 
 /** Places and lengths of played notes, in whole notes. `x[i]` belongs to note i. */
 interface Lengths {

@@ -1,16 +1,16 @@
-import { type Schools, DEFAULT_SCHOOLS } from '#core/schools';
 import { formatFraction } from '#core/base';
 import { bowNotes, setLinks } from '#core/bowing';
 import { armPlan, type Plane } from '#core/crossing';
 import { FULL_SIZE } from '#core/instrument';
+import { DEFAULT_SCHOOLS, type Schools } from '#core/schools';
 import { type DanceType, type Link, type Meter, type Tune, unroll } from '#core/tune';
 import { part, tune } from '../testing/tunes';
 import { defaultTempo } from './bands';
 import { beatUnit, wholeNoteSeconds } from './beat';
-import { type EventKind, danceCheck } from './danceCheck';
+import { danceCheck, type EventKind } from './danceCheck';
 import { crossingGaps } from './density';
-import { GUESSED_LIMITS, crossingNeeds, limitsWith } from './limits';
 import { findLilt } from './lilts';
+import { crossingNeeds, GUESSED_LIMITS, limitsWith } from './limits';
 import { noteTimes, timing } from './noteTimes';
 
 const meter = (text: string): Meter => {

@@ -1,5 +1,5 @@
 import { fraction } from '#core/base';
-import { type Key, alterInKey, pitchAtStep } from '#core/pitch';
+import { alterInKey, type Key, pitchAtStep } from '#core/pitch';
 import type { BarEvent, DanceType, Link, Meter, NoteEvent, Part, Tune, TuneEvent } from '#core/tune';
 import { STANDARD_TUNING, TUNINGS } from '#core/tuning';
 import { seeded } from './tunes';

@@ -1,19 +1,19 @@
-import { type Fraction, ZERO, compare, fraction, multiply, subtract } from '#core/base';
-import { type Key, MODES, alterInKey, keyFifths, pitchAtStep, sameKey } from '#core/pitch';
+import { compare, type Fraction, fraction, multiply, subtract, ZERO } from '#core/base';
+import { alterInKey, type Key, keyFifths, MODES, pitchAtStep, sameKey } from '#core/pitch';
 import {
-  DANCE_TYPES,
   type BarEvent,
+  barLength,
+  DANCE_TYPES,
   type Link,
   type Meter,
   NOTE_MARKS,
   type NoteEvent,
-  PLACES,
   type Part,
+  PLACES,
   type RestEvent,
+  sameMeter,
   type Tune,
   type TuneEvent,
-  barLength,
-  sameMeter,
 } from '#core/tune';
 import { TUNINGS } from '#core/tuning';
 import { seeded } from './tunes';

@@ -4,13 +4,13 @@ import { reportTune } from '#core/report';
 import { counted } from '../testing/reads';
 import { part, seeded, tune } from '../testing/tunes';
 import {
-  MIN_SHARE,
-  type StrokeWish,
-  SWEET_SPOT_WEIGHT,
   allocateTravel,
   allocationCost,
+  MIN_SHARE,
   sharedTravel,
+  type StrokeWish,
   strokeWishes,
+  SWEET_SPOT_WEIGHT,
 } from './allocation';
 import { rawTravel } from './travel';
 

@@ -1,6 +1,6 @@
+import { setBowLengths } from '#core/bowing';
 import { reportTune } from '#core/report';
 import { DEFAULT_SCHOOLS } from '#core/schools';
-import { setBowLengths } from '#core/bowing';
 import { note, part, tune } from '../testing/tunes';
 import { accentLength, accentSpeed, pulseDecibels, pulseLength, pulseSpeed, reachOf, strokeRatio } from './reach';
 import { nominalLength } from './travel';

@@ -1,6 +1,6 @@
 import { bowSchedule } from './schedule';
+import { fadeTo, REFERENCE_CONTACT, toneOf, toneWindow } from './toneWindow';
 import { nominalLength } from './travel';
-import { REFERENCE_CONTACT, fadeTo, toneOf, toneWindow } from './toneWindow';
 
 test('the most weight grows with speed over contact, the least with speed over contact squared', () => {
   const { least, most } = toneWindow(35, REFERENCE_CONTACT);

@@ -1,4 +1,4 @@
-import { type Fraction, add, compare, equals } from '#core/base';
+import { add, compare, equals, type Fraction } from '#core/base';
 import { barLength } from './meter';
 import type { Tune } from './tune';
 import { type Play, playsOf, writtenBars } from './unroll';

@@ -1,7 +1,7 @@
-import { type Fraction, add, fraction } from '#core/base';
-import { part, seeded, tune } from '../testing/tunes';
+import { add, type Fraction, fraction } from '#core/base';
 import { cases } from '../testing/share';
-import { LengthGuard, MUSIC_BOUNDS, lengthFault } from './lengths';
+import { part, seeded, tune } from '../testing/tunes';
+import { lengthFault, LengthGuard, MUSIC_BOUNDS } from './lengths';
 import type { Tune } from './tune';
 
 /** A tune whose notes have these lengths, one bar after the other. */

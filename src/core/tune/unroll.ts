@@ -1,6 +1,6 @@
-import { type Fraction, ZERO, add, compare, equals, subtract, toNumber, memoByIdentity } from '#core/base';
+import { add, compare, equals, type Fraction, memoByIdentity, subtract, toNumber, ZERO } from '#core/base';
 import { type Key, samePitch } from '#core/pitch';
-import { type Meter, barLength } from './meter';
+import { barLength, type Meter } from './meter';
 import type { BarEvent, NoteEvent, Part, RestEvent, Tune } from './tune';
 
 /** A note as played: tied notes are one. */

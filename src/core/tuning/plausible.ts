@@ -1,6 +1,6 @@
 import type { Semitones } from '#core/base';
-import { type Pitch, midiOf } from '#core/pitch';
-import { PLACES, type Place } from '#core/tune';
+import { midiOf, type Pitch } from '#core/pitch';
+import { type Place, PLACES } from '#core/tune';
 
 /** Why no fiddle is tuned so: it would break a string, a string would not speak, or they would stand in no order. */
 export type Implausible =

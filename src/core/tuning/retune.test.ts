@@ -1,7 +1,7 @@
 import { midiOf, pitchName } from '#core/pitch';
 import { PLACES } from '#core/tune';
 import { type RetunePlan, retunePlan } from './retune';
-import { STANDARD_TUNING, TUNINGS, parseTuning } from './tunings';
+import { parseTuning, STANDARD_TUNING, TUNINGS } from './tunings';
 
 function plan(to: string, from = 'G3 D4 A4 E5'): RetunePlan {
   const found = retunePlan(parseTuning(from)!, parseTuning(to)!, undefined, STANDARD_TUNING);

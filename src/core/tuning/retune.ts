@@ -1,8 +1,8 @@
 import type { Semitones } from '#core/base';
-import { type Pitch, intervalName, midiOf } from '#core/pitch';
-import { PLACES, type Place } from '#core/tune';
+import { intervalName, midiOf, type Pitch } from '#core/pitch';
+import { type Place, PLACES } from '#core/tune';
 import { type Implausible, implausibleStrings } from './plausible';
-import { TENSION_NEWTONS, type Tuning, tensionRatio } from './tunings';
+import { TENSION_NEWTONS, tensionRatio, type Tuning } from './tunings';
 
 /** Why a string asks for care. */
 export type StringWarning = 'above-a-tone' | 'very-slack';

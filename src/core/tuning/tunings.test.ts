@@ -1,5 +1,5 @@
 import { midiOf } from '#core/pitch';
-import { STANDARD_TUNING, TUNINGS, parseTuning, tensionRatio, tuningFigures, tuningName } from './tunings';
+import { parseTuning, STANDARD_TUNING, tensionRatio, tuningFigures, tuningName, TUNINGS } from './tunings';
 
 test('tension grows by 26 % for a tone up and falls by 44 % for a fourth down', () => {
   expect(tensionRatio(2)).toBeCloseTo(1.26, 2);

@@ -1,5 +1,5 @@
 import type { Semitones } from '#core/base';
-import { type Pitch, midiOf, parsePitch, pitchName } from '#core/pitch';
+import { midiOf, parsePitch, type Pitch, pitchName } from '#core/pitch';
 
 /** Open strings by place, lowest place first. */
 export type Tuning = readonly [Pitch, Pitch, Pitch, Pitch];

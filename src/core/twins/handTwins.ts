@@ -1,9 +1,9 @@
 import { formatFraction } from '#core/base';
 import type { Fingering } from '#core/fingering';
 import { midiOf } from '#core/pitch';
-import { type NoteEvent, PLACES, type Place, type Tune, writtenBars } from '#core/tune';
+import { type NoteEvent, type Place, PLACES, type Tune, writtenBars } from '#core/tune';
 import { maximalRepeats } from './suffixes';
-import { MIN_FIGURE, areBowedAlike } from './twins';
+import { areBowedAlike, MIN_FIGURE } from './twins';
 
 /** The same hand in the same rhythm on different strings. */
 export interface HandTwin {

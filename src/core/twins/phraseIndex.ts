@@ -1,6 +1,6 @@
 import { formatFraction } from '#core/base';
 import { pitchName } from '#core/pitch';
-import { type Bar, type NoteEvent, PHRASE_BARS, type Tune, barNumbers, writtenBars } from '#core/tune';
+import { type Bar, barNumbers, type NoteEvent, PHRASE_BARS, type Tune, writtenBars } from '#core/tune';
 
 /** A phrase by its beginning. */
 export interface PhraseEntry {

@@ -2,7 +2,7 @@ import { setLinks } from '#core/bowing';
 import { unroll, writtenNotes } from '#core/tune';
 import { part, randomTune, seeded, tune } from '../testing/tunes';
 import { commonPrefixes, maximalRepeats, suffixArray } from './suffixes';
-import { MIN_FIGURE, bowAlike, playingShare, twinFigures } from './twins';
+import { bowAlike, MIN_FIGURE, playingShare, twinFigures } from './twins';
 
 const randomList = (seed: number, length: number, letters: number) => {
   const random = seeded(seed);

@@ -1,6 +1,6 @@
 import type { AbcElement, AbcPitch } from 'abcjs/src/parse/abc_parse.js';
 import { type Fraction, nearestFraction } from '#core/base';
-import { type Key, type Letter, MODES, type Mode, type Pitch, alterInKey, pitchAtStep } from '#core/pitch';
+import { alterInKey, type Key, type Letter, type Mode, MODES, type Pitch, pitchAtStep } from '#core/pitch';
 import type { Meter, NoteEvent } from '#core/tune';
 import type { OpenTuplet } from '../score';
 

@@ -1,8 +1,8 @@
 import { formatFraction } from '#core/base';
+import { reuseBars } from '#core/editing';
 import { pitchName } from '#core/pitch';
 import { reportTune } from '#core/report';
 import { type Tune, unroll, writtenBars, writtenNotes } from '#core/tune';
-import { reuseBars } from '#core/editing';
 import { readAbc, readAbcTunes } from './readAbc';
 import { writeAbc } from './writeAbc';
 

@@ -1,26 +1,25 @@
 import Parse, { type AbcTune } from 'abcjs/src/parse/abc_parse.js';
+import { MAX_PLAYED_EVENTS } from '#core/document';
 import type { Key } from '#core/pitch';
 import type { Part, Tune } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
-import { MAX_PLAYED_EVENTS } from '#core/document';
 import {
-  PartBuilder,
-  type ReadResult,
-  type ReadTune,
   applyDirectives,
   assemble,
   barSumMessages,
+  PartBuilder,
   readDirectives,
   readOrder,
+  type ReadResult,
+  type ReadTune,
 } from '../score';
-import { type ImportMessage, TextPositions, importMessage, stopMessage } from '../text';
-
+import { type ImportMessage, importMessage, stopMessage, TextPositions } from '../text';
 import { keyOf, meterOf } from './elements';
 import { readHeader, tempoOf } from './header';
 import { prepareText } from './prepare';
 import { type AbcTuneText, fileDefaults, splitTunes } from './splitTunes';
 import { listVoices, staffOfVoice } from './voices';
-import { type WalkOptions, walkLines } from './walk';
+import { walkLines, type WalkOptions } from './walk';
 
 /** A tune of an ABC text always has a text of its own. */
 export type ReadAbcTune = ReadTune & { readonly source: string };
@@ -60,11 +59,7 @@ export function readAbc(text: string): ReadResult<ReadAbcTune> {
 
 type Failed = { readonly failed: ImportMessage[] };
 
-function readOne(
-  tuneText: AbcTuneText,
-  defaults: readonly string[],
-  wanted: string | undefined,
-): ReadAbcTune | Failed {
+function readOne(tuneText: AbcTuneText, defaults: readonly string[], wanted: string | undefined): ReadAbcTune | Failed {
   const { text, firstLine, reference } = tuneText;
   const positions = new TextPositions(text, firstLine);
   const fail = (code: ImportMessage['code'], words: string, before: readonly ImportMessage[] = []): Failed => ({

@@ -1,9 +1,9 @@
 import type { AbcElement } from 'abcjs/src/parse/abc_parse.js';
 import type { Fraction } from '#core/base';
 import { midiOf } from '#core/pitch';
-import { type Meter, type NoteMark, type TupletMark, barLength } from '#core/tune';
+import { barLength, type Meter, type NoteMark, type TupletMark } from '#core/tune';
 import { type OpenNote, PartBuilder } from '../score';
-import { type ImportMessage, type TextPositions, importMessage } from '../text';
+import { type ImportMessage, importMessage, type TextPositions } from '../text';
 import { chordOf, endingNumbers, keyOf, lengthOf, meterOf, pitchOf, tupletOf } from './elements';
 import type { PreparedText } from './prepare';
 import type { VoiceLine } from './voices';

@@ -1,19 +1,19 @@
-import { type Fraction, divide, formatFraction, fraction, multiply, toNumber } from '#core/base';
-import { type Key, LETTERS, type Pitch, alterInKey, staffStep } from '#core/pitch';
+import { divide, formatFraction, type Fraction, fraction, multiply, toNumber } from '#core/base';
+import { alterInKey, type Key, LETTERS, type Pitch, staffStep } from '#core/pitch';
 import { beatUnit } from '#core/tempo';
 import {
   type Bar,
   type Meter,
+  meterBeat,
+  meterName,
   type NoteEvent,
   type NoteMark,
   type RestEvent,
   type Tune,
-  meterBeat,
-  meterName,
   writtenBars,
 } from '#core/tune';
 import { STANDARD_TUNING, tuningName } from '#core/tuning';
-import { type PlainScore, directiveLines, opensWithPickup, plainScore } from '../score';
+import { directiveLines, opensWithPickup, type PlainScore, plainScore } from '../score';
 import { MARK_SIGNS } from './markSigns';
 
 const SAID_MARKS = new Set(Object.keys(MARK_SIGNS) as NoteMark[]);

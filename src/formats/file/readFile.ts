@@ -2,9 +2,9 @@ import { newTuneSchema } from '../json';
 import { ALL_FILE_KINDS, FILE_KINDS, type FileKind, READ_EXTENSIONS } from '../kinds';
 import type { ReadMidi } from '../midi';
 import type { ReadTune } from '../score';
-import { type ImportMessage, decodeText, importMessage } from '../text';
+import { decodeText, type ImportMessage, importMessage } from '../text';
 import { FILE_FORMATS, type FileChoice, type FileContent, startsWith } from './fileFormats';
-import { type ZipEntry, unzip } from './unzip';
+import { unzip, type ZipEntry } from './unzip';
 
 /** A tune of a file, with what is known of the file it stood in. */
 export interface FileTune extends ReadTune {

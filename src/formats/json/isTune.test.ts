@@ -1,10 +1,10 @@
-import type { Part, Tune } from '#core/tune';
 import { reuseBars } from '#core/editing';
+import type { Part, Tune } from '#core/tune';
 import { randomScore } from '../../core/testing/scores';
+import { cases } from '../../core/testing/share';
 import { part, randomTune, seeded, tune } from '../../core/testing/tunes';
 import { isTune } from './isTune';
 import { documentSchema } from './tuneSchema';
-import { cases } from '../../core/testing/share';
 
 /** Documents that are not kept. */
 const SPOILS: readonly ((tune: Tune) => Tune)[] = [

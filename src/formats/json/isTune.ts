@@ -1,5 +1,5 @@
-import { MAX_EVENTS, MAX_PLAYED_EVENTS, TUNE_FIELDS, playedEvents } from '#core/document';
-import { type Tune, lengthFault } from '#core/tune';
+import { MAX_EVENTS, MAX_PLAYED_EVENTS, playedEvents, TUNE_FIELDS } from '#core/document';
+import { lengthFault, type Tune } from '#core/tune';
 import { objectCheck } from './checkOf';
 
 const fields = objectCheck(TUNE_FIELDS);

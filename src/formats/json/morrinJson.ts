@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { Tune } from '#core/tune';
-import { type ImportMessage, TextPositions, importMessage } from '../text';
+import { type ImportMessage, importMessage, TextPositions } from '../text';
 import { newTuneSchema } from './tuneSchema';
 
 export type ReadJson =

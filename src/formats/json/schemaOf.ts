@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { type FieldShape, type Fields, MAX_COUNT, type ShapedFields, type TextShape } from '#core/document';
+import { type Fields, type FieldShape, MAX_COUNT, type ShapedFields, type TextShape } from '#core/document';
 import { LETTERS } from '#core/pitch';
 
 const length = z

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { MAX_EVENTS, MAX_PLAYED_EVENTS, TUNE_FIELDS, playedEvents } from '#core/document';
-import { type Tune, lengthFault } from '#core/tune';
+import { MAX_EVENTS, MAX_PLAYED_EVENTS, playedEvents, TUNE_FIELDS } from '#core/document';
+import { lengthFault, type Tune } from '#core/tune';
 import { lengthWords, tuningFault } from '../text';
 import { isTune } from './isTune';
 import { schemaOfFields } from './schemaOf';

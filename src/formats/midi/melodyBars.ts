@@ -1,5 +1,5 @@
-import { type Fraction, ZERO, add, compare, divide, fraction, multiply, subtract, toNumber } from '#core/base';
-import { type Key, LETTERS, type Pitch, alterInKey, keyFifths, midiOf } from '#core/pitch';
+import { add, compare, divide, type Fraction, fraction, multiply, subtract, toNumber, ZERO } from '#core/base';
+import { alterInKey, type Key, keyFifths, LETTERS, midiOf, type Pitch } from '#core/pitch';
 import type { NoteEvent, RestEvent, TupletMark } from '#core/tune';
 import { PartBuilder, type RawBar, splitLength } from '../score';
 import type { GridNote } from './quantise';

@@ -2,13 +2,13 @@ import { type MidiData, type MidiEvent, parseMidi } from 'midi-file';
 import { toNumber } from '#core/base';
 import { type Key, keyFifths, LETTERS, MODES } from '#core/pitch';
 import { beatUnit } from '#core/tempo';
-import { MUSIC_BOUNDS, type Meter, type Tune, writtenNotes } from '#core/tune';
+import { type Meter, MUSIC_BOUNDS, type Tune, writtenNotes } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
 import type { ReadTune, Voice } from '../score';
 import { type ImportMessage, importMessage, lengthWords, stopMessage } from '../text';
-import { type MidiMeter, barsOfMelody } from './melodyBars';
-import { type Grid, type MidiNote, QUARTER, quantise, defaultGrid } from './quantise';
 import { foldPasses } from './foldPasses';
+import { barsOfMelody, type MidiMeter } from './melodyBars';
+import { defaultGrid, type Grid, type MidiNote, quantise, QUARTER } from './quantise';
 
 /** How a MIDI file is to be read. */
 export interface MidiChoice {

@@ -1,9 +1,9 @@
 import type { MidiEvent } from 'midi-file';
-import { type Fraction, equals, toNumber } from '#core/base';
+import { equals, type Fraction, toNumber } from '#core/base';
 import { bowVelocities } from '#core/performance';
 import { keyFifths, midiOf } from '#core/pitch';
 import type { TuneReport } from '#core/report';
-import { PLACES, barLength } from '#core/tune';
+import { barLength, PLACES } from '#core/tune';
 import { midiBytes } from './midiBytes';
 
 export const TICKS_PER_QUARTER = 960;

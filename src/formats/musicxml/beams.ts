@@ -1,6 +1,6 @@
-import { type Fraction, ZERO, add, floorQuotient, fraction, multiply, toNumber } from '#core/base';
+import { add, floorQuotient, type Fraction, fraction, multiply, toNumber, ZERO } from '#core/base';
 import type { NoteEvent, RestEvent } from '#core/tune';
-import { type XmlOut, el } from './xml';
+import { el, type XmlOut } from './xml';
 
 /** Flags of a written length: an eighth has one, a sixteenth two. */
 function flagsOf({ duration, tuplet }: NoteEvent | RestEvent): number {

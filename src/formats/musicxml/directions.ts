@@ -4,7 +4,7 @@ import { tuningFault } from '../text';
 import { NOTE_TYPES } from './names';
 import { pitchFrom } from './signs';
 import type { Teller } from './teller';
-import { type XmlElement, child, childText, childrenOf } from './xml';
+import { child, childrenOf, childText, type XmlElement } from './xml';
 
 /** What stands over and under the staff: tempo, strings, names of parts, and jumps that are not followed. */
 export class Directions {

@@ -1,5 +1,5 @@
-import { LETTERS, type Key } from '#core/pitch';
-import { DANCE_TYPES, type DanceType, type Tune, mapEvents } from '#core/tune';
+import { type Key, LETTERS } from '#core/pitch';
+import { DANCE_TYPES, type DanceType, mapEvents, type Tune } from '#core/tune';
 import type { XmlElement } from './xml';
 
 /** What of a head stands in miscellaneous fields. */

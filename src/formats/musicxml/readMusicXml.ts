@@ -1,16 +1,16 @@
 import { toNumber } from '#core/base';
+import { MAX_PLAYED_EVENTS } from '#core/document';
 import { beatUnit } from '#core/tempo';
 import { type DanceType, type Tune, writtenNotes } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
-import { MAX_PLAYED_EVENTS } from '#core/document';
-import { type ReadResult, type Voice, applyDirectives, assemble, barSumMessages, readDirectives } from '../score';
-import { type ImportMessage, TextPositions, importMessage, stopMessage } from '../text';
+import { applyDirectives, assemble, barSumMessages, readDirectives, type ReadResult, type Voice } from '../score';
+import { type ImportMessage, importMessage, stopMessage, TextPositions } from '../text';
 import { readHeadFields, withFields } from './fields';
 import { FIELD_PREFIX } from './names';
 import { byPart } from './timewise';
 import { listVoices } from './voices';
 import { walkPart } from './walkPart';
-import { type XmlElement, child, childText, childrenOf, parseXml } from './xml';
+import { child, childrenOf, childText, parseXml, type XmlElement } from './xml';
 
 /**
  * Reads a MusicXML score, partwise or timewise: one voice of it as a tune.

@@ -1,8 +1,8 @@
-import { type Fraction, add, fraction, multiply } from '#core/base';
-import { type Key, LETTERS, type Letter, type Pitch, keyFifths } from '#core/pitch';
+import { add, type Fraction, fraction, multiply } from '#core/base';
+import { type Key, keyFifths, type Letter, LETTERS, type Pitch } from '#core/pitch';
 import type { Meter, NoteMark, TupletMark } from '#core/tune';
 import { CHORD_KINDS, JOINED, MARKS_READ, MODES_READ, NOTE_TYPES } from './names';
-import { type XmlElement, child, childText, childrenOf } from './xml';
+import { child, childrenOf, childText, type XmlElement } from './xml';
 
 export function notationsOf(note: XmlElement, name: string): XmlElement[] {
   return childrenOf(note, 'notations').flatMap((notations) => childrenOf(notations, name));

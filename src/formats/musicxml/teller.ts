@@ -1,4 +1,4 @@
-import { type ImportMessage, type TextPositions, importMessage } from '../text';
+import { type ImportMessage, importMessage, type TextPositions } from '../text';
 import type { XmlElement } from './xml';
 
 /** What is said of a file, each thing with the place of the element that it is about. */

@@ -1,4 +1,4 @@
-import { type XmlElement, childrenOf } from './xml';
+import { childrenOf, type XmlElement } from './xml';
 
 /** The score with measures inside parts, whichever way it was written; null where it is no score. */
 export function byPart(root: XmlElement): XmlElement | null {

@@ -1,5 +1,5 @@
 import type { Voice } from '../score';
-import { type XmlElement, child, childText, childrenOf } from './xml';
+import { child, childrenOf, childText, type XmlElement } from './xml';
 
 /** Notes that sound in a voice of their own time: no rest, no grace note, no further note of a chord. */
 function isSounding(note: XmlElement): boolean {

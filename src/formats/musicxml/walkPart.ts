@@ -1,5 +1,5 @@
-import { type Fraction, ZERO, add, compare, fraction, subtract, toNumber } from '#core/base';
-import { type Key, type Pitch, midiOf, pitchSpelled, sameKey, staffStep } from '#core/pitch';
+import { add, compare, type Fraction, fraction, subtract, toNumber, ZERO } from '#core/base';
+import { type Key, midiOf, type Pitch, pitchSpelled, sameKey, staffStep } from '#core/pitch';
 import { type Meter, type NoteEvent, PLACES, sameMeter } from '#core/tune';
 import type { Tuning } from '#core/tuning';
 import { PartBuilder, type RawBar } from '../score';
@@ -21,7 +21,7 @@ import {
 } from './signs';
 import { Teller } from './teller';
 import { voiceOf } from './voices';
-import { type XmlElement, child, childText, childrenOf } from './xml';
+import { child, childrenOf, childText, type XmlElement } from './xml';
 
 /** Measures beyond this are not read. */
 const MAX_MEASURES = 10_000;

@@ -1,24 +1,24 @@
-import { type Fraction, divide, formatFraction, fraction, multiply, toNumber } from '#core/base';
+import { divide, formatFraction, type Fraction, fraction, multiply, toNumber } from '#core/base';
 import { parseChord } from '#core/harmony';
-import { type Key, type Pitch, keyFifths } from '#core/pitch';
+import { type Key, keyFifths, type Pitch } from '#core/pitch';
 import { beatUnit } from '#core/tempo';
 import {
   type Bar,
   type Meter,
+  meterBeat,
   type NoteEvent,
   type NoteMark,
-  PLACES,
   type Part,
+  PLACES,
   type RestEvent,
   type Tune,
-  meterBeat,
   writtenBars,
 } from '#core/tune';
 import { STANDARD_TUNING, tuningName } from '#core/tuning';
-import { type PlainScore, directiveLines, downwards, opensWithPickup, plainScore, splitLength } from '../score';
+import { directiveLines, downwards, opensWithPickup, type PlainScore, plainScore, splitLength } from '../score';
 import { beamsOf } from './beams';
 import { CHORD_KINDS, FIELD_PREFIX, JOINED, MARK_ELEMENTS, NOTE_TYPES } from './names';
-import { type XmlOut, buildXml, el } from './xml';
+import { buildXml, el, type XmlOut } from './xml';
 
 /** Divisions of a quarter beyond this are not written: lengths are then rounded to them. */
 const MAX_DIVISIONS = 1_000_000;

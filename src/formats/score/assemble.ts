@@ -1,5 +1,5 @@
-import type { BarEvent, Part } from '#core/tune';
 import { MAX_PLAYED_EVENTS, playedEvents } from '#core/document';
+import type { BarEvent, Part } from '#core/tune';
 import type { MorrinDirectives } from './directiveTable';
 import { withPassLinks } from './passLinks';
 import { type RawBar, type Structure, structureOf } from './structure';

@@ -1,6 +1,6 @@
-import { type Fraction, divide, formatFraction, fraction } from '#core/base';
-import { type Tune, barSumFaults } from '#core/tune';
-import { type ImportMessage, type TextPositions, importMessage } from '../text';
+import { divide, formatFraction, type Fraction, fraction } from '#core/base';
+import { barSumFaults, type Tune } from '#core/tune';
+import { type ImportMessage, importMessage, type TextPositions } from '../text';
 
 /** Bars and joins of passes that do not add up, at the place of the bar in the text. */
 export function barSumMessages(

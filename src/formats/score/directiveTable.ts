@@ -1,20 +1,20 @@
 import type { LinedField } from '#core/document';
 import { POSITIONS } from '#core/fingering';
 import { midiOf } from '#core/pitch';
-import { HOLD_RANGE, LILTS, LILT_NAME, MAX_BREATH, PACE_RANGE } from '#core/tempo';
+import { HOLD_RANGE, LILT_NAME, LILTS, MAX_BREATH, PACE_RANGE } from '#core/tempo';
 import { MAX_WISH, MIN_WISH } from '#core/travel';
 import {
   type BarEvent,
   type Direction,
-  LINKS,
   type Link,
+  LINKS,
   NOTE_MARKS,
   type NoteEvent,
   type NoteMark,
   PLACES,
   type Tune,
 } from '#core/tune';
-import { type Tuning, parseTuning } from '#core/tuning';
+import { parseTuning, type Tuning } from '#core/tuning';
 import { tuningFault } from '../text';
 import type { PlainScore } from './plainScore';
 

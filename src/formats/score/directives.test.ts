@@ -1,6 +1,6 @@
 import type { LinedField } from '#core/document';
 import { parsePitch } from '#core/pitch';
-import { type NoteEvent, mapNotes, writtenNotes } from '#core/tune';
+import { mapNotes, type NoteEvent, writtenNotes } from '#core/tune';
 import { part, tune } from '../../core/testing/tunes';
 import { readAbc, writeAbc } from '../abc';
 import { LINE_OF_FIELD } from './directiveTable';

@@ -1,7 +1,7 @@
 import { setLinks } from '#core/bowing';
 import { sameMusic } from '#core/editing';
 import { STRAIGHT } from '#core/tempo';
-import { type Link, type NoteEvent, type NoteMark, type Tune, mapEvents, mapNotes, writtenNotes } from '#core/tune';
+import { type Link, mapEvents, mapNotes, type NoteEvent, type NoteMark, type Tune, writtenNotes } from '#core/tune';
 import { DIRECTIVES, type MorrinDirectives, type WrittenTune } from './directiveTable';
 import type { PlainScore } from './plainScore';
 

@@ -1,4 +1,4 @@
-import { type Fraction, compare, fraction, multiply, subtract } from '#core/base';
+import { compare, type Fraction, fraction, multiply, subtract } from '#core/base';
 
 /** Lengths that one note can have without a second dot, the longest first, in whole notes. */
 const LENGTHS: readonly Fraction[] = [-2, -1, 0, 1, 2, 3, 4, 5, 6, 7, 8].flatMap((halving) => {

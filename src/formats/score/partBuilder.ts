@@ -1,7 +1,7 @@
 import { type Fraction, fraction, multiply } from '#core/base';
 import { joiningLink } from '#core/bowing';
 import { type Key, type Pitch, sameKey } from '#core/pitch';
-import { LengthGuard, type Meter, type NoteEvent, type RestEvent, type TupletMark, sameMeter } from '#core/tune';
+import { LengthGuard, type Meter, type NoteEvent, type RestEvent, sameMeter, type TupletMark } from '#core/tune';
 import { OutOfBounds } from '../text';
 import type { RawBar } from './structure';
 

@@ -1,16 +1,16 @@
+import { compare } from '#core/base';
 import { joiningLink } from '#core/bowing';
+import { midiOf, type Pitch } from '#core/pitch';
 import {
   type BarEvent,
+  barLength,
   type Link,
   type NoteEvent,
   type Part,
   type Tune,
   type TuneEvent,
-  barLength,
   writtenBars,
 } from '#core/tune';
-import { compare } from '#core/base';
-import { type Pitch, midiOf } from '#core/pitch';
 import { withPassLinks } from './passLinks';
 
 /** What of a tune plain notation says by repeat signs, brackets and slurs. */

@@ -1,5 +1,5 @@
 import type { ImportMessage } from '../text';
-import { DIRECTIVES, type DirectiveDraft, type MorrinDirectives } from './directiveTable';
+import { type DirectiveDraft, DIRECTIVES, type MorrinDirectives } from './directiveTable';
 
 const NAMES = Object.keys(DIRECTIVES) as (keyof typeof DIRECTIVES)[];
 

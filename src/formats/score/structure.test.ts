@@ -1,5 +1,5 @@
-import { seeded } from '../../core/testing/tunes';
 import type { Meter } from '#core/tune';
+import { seeded } from '../../core/testing/tunes';
 import { type RawBar, readOrder, structureOf } from './structure';
 
 const METER: Meter = { num: 4, den: 4 };

@@ -1,13 +1,13 @@
-import { type Fraction, ZERO, add, compare } from '#core/base';
+import { add, compare, type Fraction, ZERO } from '#core/base';
 import type { Key } from '#core/pitch';
 import {
   type BarEvent,
+  barLength,
   type Meter,
   type NoteEvent,
   type Part,
   type RestEvent,
   type TuneEvent,
-  barLength,
 } from '#core/tune';
 
 /** A bar as read, with the signs around it. */

@@ -1,5 +1,5 @@
 import { pitchName } from '#core/pitch';
-import { type Implausible, MAX_DOWN, MAX_UP, STANDARD_TUNING, type Tuning, implausibleStrings } from '#core/tuning';
+import { type Implausible, implausibleStrings, MAX_DOWN, MAX_UP, STANDARD_TUNING, type Tuning } from '#core/tuning';
 
 /** Why a string does not stand so: `G: E5 is 21 semitones above its usual pitch, expected at most 4; …`. */
 export function implausibleWords(found: Implausible): string {

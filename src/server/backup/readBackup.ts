@@ -1,9 +1,9 @@
 import { randomInt } from 'node:crypto';
 import type { Readable } from 'node:stream';
-import type { Tune } from '#core/tune';
-import { DEFAULT_REGION } from '#core/tempo';
 import { playerSettings, settingsSchema } from '#contract/settings';
-import { type Database, type Queryable, inTransaction } from '../db';
+import { DEFAULT_REGION } from '#core/tempo';
+import type { Tune } from '#core/tune';
+import { type Database, inTransaction, type Queryable } from '../db';
 import { headColumns } from '../tunes/tuneHead';
 import { type BackupRow, backupRows, badBackup } from './backupRows';
 import { BACKUP_TABLES, type BackupTable, REVISED_TABLES } from './tables';

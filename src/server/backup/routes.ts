@@ -1,7 +1,7 @@
-import { format } from 'date-fns';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { createGzip } from 'node:zlib';
+import { format } from 'date-fns';
 import { Router } from 'express';
 import { backupRoutes as routes } from '#contract/exports';
 import type { Database } from '../db';

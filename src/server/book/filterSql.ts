@@ -1,6 +1,6 @@
-import { readFirstNotes } from '#core/likeness';
-import { STANDARD_TUNING, parseTuning } from '#core/tuning';
 import { type BookFilter, NO_TYPE, PRACTISED } from '#contract/book';
+import { readFirstNotes } from '#core/likeness';
+import { parseTuning, STANDARD_TUNING } from '#core/tuning';
 import { AppError } from '../errors';
 
 /** Conditions of a statement on `tunes` with the values they name. */

@@ -1,7 +1,7 @@
 import { BOOK_SORTS, type BookQuery } from '#contract/book';
 import type { Database } from '../db';
-import { fillBook } from '../testBook';
 import { testApp } from '../testApp';
+import { fillBook } from '../testBook';
 import { type NearWords, nearWords } from './nearSpelling';
 import { pageStatement, writeCursor } from './pageSql';
 

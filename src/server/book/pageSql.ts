@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { type BookQuery, type BookSort, DEFAULT_PAGE } from '#contract/book';
 import { AppError } from '../errors';
-import { type NearWords, nearQuery } from './nearSpelling';
-import { SEARCH, filterConditions, textQuery } from './filterSql';
+import { filterConditions, SEARCH, textQuery } from './filterSql';
+import { nearQuery, type NearWords } from './nearSpelling';
 
 /** By what a sort orders, and how its key is read back from a cursor. Each has an index with title and id after it. */
 const SORT_KEYS: Readonly<Record<Exclude<BookSort, 'best'>, { readonly key: string; readonly type: string }>> = {

@@ -1,11 +1,11 @@
-import { tempoBand } from '#core/tempo';
-import type { PlayerSettings } from '#core/report';
-import type { DanceType } from '#core/tune';
 import { type BookCount, type BookFacets, type BookFilter, type BookQuery, DEFAULT_PAGE } from '#contract/book';
 import type { TuneList, TuneSummary } from '#contract/tunes';
-import type { Queryable } from '../db';
+import type { PlayerSettings } from '#core/report';
+import { tempoBand } from '#core/tempo';
+import type { DanceType } from '#core/tune';
 import { countingKey } from '../counting/figures';
 import { MAX_TRIES } from '../counting/queries';
+import type { Queryable } from '../db';
 import { filterConditions } from './filterSql';
 import { type NearWords, nearWords } from './nearSpelling';
 import { pageStatement, writeCursor } from './pageSql';

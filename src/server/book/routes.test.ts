@@ -2,13 +2,13 @@ import type { Express } from 'express';
 import request from 'supertest';
 import {
   BOOK_SORTS,
-  type BookFilter,
   bookCountSchema,
   bookFacetsSchema,
+  type BookFilter,
   bookViewsSchema,
   bulkDoneSchema,
 } from '#contract/book';
-import { type TuneSummary, tuneListSchema } from '#contract/tunes';
+import { tuneListSchema, type TuneSummary } from '#contract/tunes';
 import { readAbc } from '#formats/abc';
 import type { Database } from '../db';
 import { testApp } from '../testApp';

@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { pino } from 'pino';
 import type { Express } from 'express';
+import { pino } from 'pino';
 import request from 'supertest';
 import { countingSchema } from '#contract/book';
-import type { Tune } from '#core/tune';
 import { DEFAULT_SETTINGS, playerSettings, settingsRecordSchema } from '#contract/settings';
 import { tuneListSchema } from '#contract/tunes';
+import type { Tune } from '#core/tune';
 import { readAbc } from '#formats/abc';
 import type { Database } from '../db';
 import { connect } from '../db';

@@ -1,8 +1,8 @@
-import type { Tune } from '#core/tune';
 import { playedEvents } from '#core/document';
 import type { PlayerSettings } from '#core/report';
+import type { Tune } from '#core/tune';
 import { type TuneHead, tuneHead } from '../tunes/tuneHead';
-import { type TuneFigures, countTune } from './figures';
+import { countTune, type TuneFigures } from './figures';
 import type { CountedTune } from './queries';
 
 const parsed = (documents: readonly string[]) => documents.map((document) => JSON.parse(document) as Tune);

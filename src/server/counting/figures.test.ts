@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto';
-import { readFileSync, readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { DEFAULT_SETTINGS, playerSettings } from '#contract/settings';
 import { readAbc } from '#formats/abc';
 import { PLAIN_TUNES } from '../../core/testing/plainTunes';
 import { randomTune } from '../../core/testing/tunes';
-import { RULES_PRINT, countTune, countingKey } from './figures';
+import { countingKey, countTune, RULES_PRINT } from './figures';
 
 const settings = playerSettings(DEFAULT_SETTINGS);
 

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { type PlayerSettings, type TuneReport, reportTune } from '#core/report';
+import { type PlayerSettings, reportTune, type TuneReport } from '#core/report';
 import type { Tune } from '#core/tune';
 
 /**

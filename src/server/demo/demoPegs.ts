@@ -1,5 +1,5 @@
 import { format, subDays } from 'date-fns';
-import { type Pegs, newFiddle } from '#contract/pegs';
+import { newFiddle, type Pegs } from '#contract/pegs';
 
 const FIDDLE = '5f0c2f5e-8a41-4d0a-9b52-6f6a0e1c7d10';
 const TUNING = '3a9e6f0d-1b7c-4f35-8c21-0d5b9a2e4c11';

@@ -1,13 +1,13 @@
 import { createHash } from 'node:crypto';
-import { readFileSync, readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { readAbc } from '#formats/abc';
 import { type Database, inTransaction } from '../db';
-import { savePegs } from '../pegs/queries';
-import { demoPegs } from './demoPegs';
 import type { Jobs } from '../jobs/jobs';
+import { savePegs } from '../pegs/queries';
 import { countNow } from '../tunes/countNow';
 import { countTunes, insertSource, insertTune } from '../tunes/queries';
+import { demoPegs } from './demoPegs';
 
 /** An empty book is filled by one at a time: a lock held to the end of the transaction. */
 const DEMO_LOCK = 4_710_003;

@@ -1,6 +1,6 @@
 import type { TuneChoice } from '#contract/book';
-import type { Queryable } from '../db';
 import { chosenTunes } from '../book/bulk';
+import type { Queryable } from '../db';
 
 /** A tune as the text that is kept. */
 export interface ChosenTune {

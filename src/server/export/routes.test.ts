@@ -1,10 +1,10 @@
-import type { Express } from 'express';
 import { parse as parseCsv } from 'csv-parse/sync';
+import type { Express } from 'express';
 import { unzipSync } from 'fflate';
 import request from 'supertest';
 import { tuneListSchema } from '#contract/tunes';
-import { readFile } from '#formats/file';
 import type { Tune } from '#core/tune';
+import { readFile } from '#formats/file';
 import { inventedTune } from '../../core/testing/books';
 import { part, tune as tuneOf } from '../../core/testing/tunes';
 import type { Database } from '../db';

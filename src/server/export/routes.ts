@@ -9,7 +9,7 @@ import { AppError } from '../errors';
 import type { Jobs } from '../jobs/jobs';
 import { SENT, serve } from '../serve';
 import { findSettings } from '../settings/queries';
-import { type ChosenTune, chosenDocuments } from './chosenDocuments';
+import { chosenDocuments, type ChosenTune } from './chosenDocuments';
 import { csvList } from './csvList';
 import { abcBook, archive, fileStem, jsonBook } from './writers';
 

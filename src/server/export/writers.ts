@@ -1,4 +1,4 @@
-import { Zip, type ZipInputFile, ZipPassThrough, strToU8 } from 'fflate';
+import { strToU8, Zip, type ZipInputFile, ZipPassThrough } from 'fflate';
 import type { PlayerSettings } from '#core/report';
 import { BOOK_FORMAT } from '#formats/json';
 import { FILE_KINDS, type FileKind } from '#formats/kinds';

@@ -1,5 +1,5 @@
 import { Router } from 'express';
-import { MAX_HANDOUT_BYTES, handoutRoutes as routes } from '#contract/handout';
+import { handoutRoutes as routes, MAX_HANDOUT_BYTES } from '#contract/handout';
 import { bodyBytes } from '../bodyBytes';
 import type { Jobs } from '../jobs/jobs';
 import { SENT, serve } from '../serve';

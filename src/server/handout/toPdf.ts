@@ -1,8 +1,8 @@
 import { createRequire } from 'node:module';
+import { buffer } from 'node:stream/consumers';
 import PDFDocument from 'pdfkit';
 import SVGtoPDF from 'svg-to-pdfkit';
-import { buffer } from 'node:stream/consumers';
-import { type Handout, PAPERS, PAPER_MARGIN_MM, handoutSchema } from '#contract/handout';
+import { type Handout, handoutSchema, PAPER_MARGIN_MM, PAPERS } from '#contract/handout';
 import { AppError } from '../errors';
 import { readBody } from '../jobs/readBody';
 

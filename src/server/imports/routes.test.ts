@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import type { Express } from 'express';
 import request from 'supertest';
-import { melodyLines, melodyPrint, wholeLine } from '#core/likeness';
-import { transposeToKey } from '#core/editing';
-import type { Tune } from '#core/tune';
 import { importFinishedSchema, importStateSchema, likenessesSchema, partLikenessesSchema } from '#contract/imports';
 import { tuneListSchema, tuneRecordSchema } from '#contract/tunes';
 import { tuneVersionsSchema } from '#contract/versions';
+import { transposeToKey } from '#core/editing';
+import { melodyLines, melodyPrint, wholeLine } from '#core/likeness';
+import type { Tune } from '#core/tune';
 import { inventedTune } from '../../core/testing/books';
 import type { Database } from '../db';
 import { testApp } from '../testApp';

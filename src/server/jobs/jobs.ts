@@ -1,9 +1,9 @@
 import { keepCopyFile, restoreBackupFile, verifyBackupFile } from '../backup/backupJobs';
+import { countNow, countTunes, headTunes } from '../counting/countTunes';
+import { tuneFiles } from '../export/tuneFiles';
 import { makePdf } from '../handout/toPdf';
 import { findLikeParts, findLikeTunes } from '../likeness/compare';
 import { compareTunes } from '../settings/compareTunes';
-import { tuneFiles } from '../export/tuneFiles';
-import { countNow, countTunes, headTunes } from '../counting/countTunes';
 import { readLikenessAsked, readNewTunes, readPiece, readSave, readVersion } from './readBodies';
 
 /** Everything that is worked out off the thread that answers requests: what goes in and comes out can be sent to another. */

@@ -1,6 +1,6 @@
 import { AppError, toAppError } from '../errors';
-import { JOBS, type SentJob } from './jobs';
 import type { JobDone } from './jobPool';
+import { JOBS, type SentJob } from './jobs';
 
 /** Works on one job. What was refused in words goes back as such: an error that crosses threads is no longer of its class. */
 export default async function work({ name, args }: SentJob): Promise<JobDone> {

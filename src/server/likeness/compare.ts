@@ -1,5 +1,5 @@
-import { ALIKE, type MelodyLine, melodyLikeness, melodyLines, wholeLine } from '#core/likeness';
 import type { LikeTune, PartLikenesses } from '#contract/imports';
+import { ALIKE, melodyLikeness, type MelodyLine, melodyLines, wholeLine } from '#core/likeness';
 import type { Tune } from '#core/tune';
 
 /** A tune of the book that shares enough of a print to be compared note by note, as the text that is kept. */

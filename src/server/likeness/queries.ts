@@ -1,5 +1,5 @@
-import { MIN_SHARED } from '#core/likeness';
 import type { LikeTune, PartLikenesses } from '#contract/imports';
+import { MIN_SHARED } from '#core/likeness';
 import type { Queryable } from '../db';
 import type { Jobs } from '../jobs/jobs';
 import { WHOLE_TUNE } from '../tunes/tuneHead';

@@ -1,4 +1,4 @@
-import { type PegsRecord, type Pegs, DEFAULT_PEGS, pegsSchema } from '#contract/pegs';
+import { DEFAULT_PEGS, type Pegs, type PegsRecord, pegsSchema } from '#contract/pegs';
 import type { Queryable } from '../db';
 
 /** Fiddles and tunings as they are kept, or one fiddle as usual where none is. */

@@ -1,11 +1,11 @@
-import { positionWords } from '#words/position';
+import type { ChangedTune } from '#contract/settings';
 import { turningOf } from '#core/crossing';
 import type { Fingering } from '#core/fingering';
-import { type PlayerSettings, type TuneReport, reportTune } from '#core/report';
+import { type PlayerSettings, reportTune, type TuneReport } from '#core/report';
 import { planFigures } from '#core/search';
 import type { Tune } from '#core/tune';
-import type { ChangedTune } from '#contract/settings';
-import { type TuneFigures, figuresOf } from '../counting/figures';
+import { positionWords } from '#words/position';
+import { figuresOf, type TuneFigures } from '../counting/figures';
 import { type TuneHead, tuneHead } from '../tunes/tuneHead';
 
 /** A tune as it stands under other settings, with what they changed in it. */

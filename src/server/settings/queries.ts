@@ -1,4 +1,4 @@
-import { type SettingsRecord, type StoredSettings, DEFAULT_SETTINGS } from '#contract/settings';
+import { DEFAULT_SETTINGS, type SettingsRecord, type StoredSettings } from '#contract/settings';
 import type { Queryable } from '../db';
 
 interface SettingsRow {

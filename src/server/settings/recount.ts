@@ -1,5 +1,5 @@
-import type { PlayerSettings } from '#core/report';
 import type { ChangedTune } from '#contract/settings';
+import type { PlayerSettings } from '#core/report';
 import { countingKey } from '../counting/figures';
 import { keepCounted, listFirstTunes } from '../counting/queries';
 import type { Queryable } from '../db';

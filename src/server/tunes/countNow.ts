@@ -1,5 +1,5 @@
 import { playerSettings } from '#contract/settings';
-import { type TuneFigures, countingKey } from '../counting/figures';
+import { countingKey, type TuneFigures } from '../counting/figures';
 import type { Queryable } from '../db';
 import type { Jobs } from '../jobs/jobs';
 import { findSettings } from '../settings/queries';

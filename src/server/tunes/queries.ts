@@ -1,5 +1,5 @@
-import type { Tune } from '#core/tune';
 import type { TuneRecord } from '#contract/tunes';
+import type { Tune } from '#core/tune';
 import type { Queryable } from '../db';
 import { withDocument } from '../documentJson';
 import type { TuneToKeep } from './countNow';

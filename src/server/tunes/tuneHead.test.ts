@@ -1,6 +1,6 @@
 import { DEFAULT_SETTINGS, playerSettings } from '#contract/settings';
 import { readAbc } from '#formats/abc';
-import { WHOLE_TUNE, tuneHead } from './tuneHead';
+import { tuneHead, WHOLE_TUNE } from './tuneHead';
 
 const settings = playerSettings(DEFAULT_SETTINGS);
 const headOf = (abc: string) => tuneHead(readAbc(abc).tunes[0]!.tune, settings);

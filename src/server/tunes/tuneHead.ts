@@ -1,8 +1,8 @@
 import { formatFraction } from '#core/base';
 import { firstNotes, melodyLines, melodyPrint, wholeLine } from '#core/likeness';
 import { keyName } from '#core/pitch';
-import { type PlayerSettings, danceBeat, wishedTempo } from '#core/report';
-import { type DanceType, type Tune, meterName, playsOf } from '#core/tune';
+import { danceBeat, type PlayerSettings, wishedTempo } from '#core/report';
+import { type DanceType, meterName, playsOf, type Tune } from '#core/tune';
 import { tuningName } from '#core/tuning';
 
 /** What the book knows of a tune without checking its plan; names are those of the columns. */

@@ -1,8 +1,8 @@
 import { forgetAnswers } from '../answerOnce';
+import { forgetWords } from '../book/nearSpelling';
 import { type Database, inTransaction } from '../db';
 import { deleteStaleImports, forgetOriginals } from '../imports/queries';
 import { thinRevisions } from '../revisions/queries';
-import { forgetWords } from '../book/nearSpelling';
 
 /** What grows with use and is of no use any more goes, once a day: a book takes the room of its tunes and not of its past. */
 export async function sweepBook(db: Database, now: Date): Promise<void> {

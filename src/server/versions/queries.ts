@@ -1,5 +1,5 @@
-import type { Tune } from '#core/tune';
 import type { ChangeVersion, TuneVersion, VersionOrigin } from '#contract/versions';
+import type { Tune } from '#core/tune';
 import type { Queryable } from '../db';
 import { withDocument } from '../documentJson';
 

@@ -1,7 +1,7 @@
 import type { Express } from 'express';
 import request from 'supertest';
-import { readAbc } from '#formats/abc';
 import { tuneVersionSchema, tuneVersionsSchema } from '#contract/versions';
+import { readAbc } from '#formats/abc';
 import type { Database } from '../db';
 import { testApp } from '../testApp';
 

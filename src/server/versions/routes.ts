@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import express, { Router } from 'express';
 import { MAX_TUNE_BYTES } from '#contract/tunes';
-import { MAX_VERSIONS, MAX_VERSION_LETTERS, versionRoutes as routes } from '#contract/versions';
+import { MAX_VERSION_LETTERS, MAX_VERSIONS, versionRoutes as routes } from '#contract/versions';
 import { answerOnce } from '../answerOnce';
 import { bodyBytes } from '../bodyBytes';
 import type { Database } from '../db';

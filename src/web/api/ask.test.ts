@@ -1,5 +1,5 @@
-import { backupRoutes } from '#contract/exports';
 import { bookRoutes } from '#contract/book';
+import { backupRoutes } from '#contract/exports';
 import { tuneRoutes } from '#contract/tunes';
 import { versionRoutes } from '#contract/versions';
 import { ask } from './ask';

@@ -1,8 +1,8 @@
 import {
   type BaseQueryApi,
   type BaseQueryFn,
-  type FetchBaseQueryError,
   fetchBaseQuery,
+  type FetchBaseQueryError,
   retry,
 } from '@reduxjs/toolkit/query';
 import { z } from 'zod';

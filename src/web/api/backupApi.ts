@@ -1,4 +1,4 @@
-import { type KeptCopies, type Restored, backupRoutes } from '#contract/exports';
+import { backupRoutes, type KeptCopies, type Restored } from '#contract/exports';
 import { asked } from './ask';
 import { serverApi } from './serverApi';
 

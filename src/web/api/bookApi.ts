@@ -3,14 +3,14 @@ import {
   type BookFacets,
   type BookFilter,
   type BookQuery,
+  bookRoutes,
   type BookView,
   type BulkChange,
   type BulkDone,
   type Counting,
-  bookRoutes,
 } from '#contract/book';
 import type { BookSize } from '#contract/bookSize';
-import { type PartLikenesses, likenessRoutes } from '#contract/imports';
+import { likenessRoutes, type PartLikenesses } from '#contract/imports';
 import type { AnswerOf } from '#contract/route';
 import { type CreateTunes, type TuneList, tuneRoutes } from '#contract/tunes';
 import { asked } from './ask';

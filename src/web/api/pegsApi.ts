@@ -1,4 +1,4 @@
-import { DEFAULT_PEGS, type Pegs, type PegsRecord, type SavedPegs, pegsRecordSchema, pegsRoutes } from '#contract/pegs';
+import { DEFAULT_PEGS, type Pegs, type PegsRecord, pegsRecordSchema, pegsRoutes, type SavedPegs } from '#contract/pegs';
 import type { Failure } from './answer';
 import { ask, asked } from './ask';
 import { type PagesDispatch, queueOf } from './queues';

@@ -1,5 +1,5 @@
 import type { Answer } from './answer';
-import { type Revised, RevisedQueue, carried } from './revisedRecord';
+import { carried, type Revised, RevisedQueue } from './revisedRecord';
 
 interface Choices {
   readonly schools: Readonly<Record<string, string>>;

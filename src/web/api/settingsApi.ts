@@ -2,9 +2,9 @@ import {
   DEFAULT_SETTINGS,
   type SavedSettings,
   type SettingsRecord,
-  type StoredSettings,
   settingsRecordSchema,
   settingsRoutes,
+  type StoredSettings,
 } from '#contract/settings';
 import type { Failure } from './answer';
 import { ask, asked } from './ask';

@@ -1,4 +1,4 @@
-import { type RevisionList, type TuneRevision, revisionRoutes } from '#contract/revisions';
+import { type RevisionList, revisionRoutes, type TuneRevision } from '#contract/revisions';
 import { type ChangeVersion, type NameVersion, type TuneVersion, versionRoutes } from '#contract/versions';
 import { asked } from './ask';
 import { serverApi } from './serverApi';

@@ -1,8 +1,8 @@
 import { BookOpen, Gauge, Moon, Music3, RotateCw, Ruler, SlidersHorizontal, Sun } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { Link, NavLink, Outlet, createBrowserRouter, useMatch, useRouteError } from 'react-router';
-import { BookPage } from '../book/BookPage';
+import { createBrowserRouter, Link, NavLink, Outlet, useMatch, useRouteError } from 'react-router';
 import { useSettingsQuery } from '../api/settingsApi';
+import { BookPage } from '../book/BookPage';
 import { store } from '../store/theStore';
 import { SignButton } from '../ui/Button';
 import { NameSign } from '../ui/signs';

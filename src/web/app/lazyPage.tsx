@@ -1,4 +1,4 @@
-import { type ComponentType, Suspense, lazy } from 'react';
+import { type ComponentType, lazy, Suspense } from 'react';
 
 /** A room that is fetched when it is entered; says so where the server does not answer, and loses nothing by it. */
 export function lazyPage(load: () => Promise<{ default: ComponentType }>, what: string): ComponentType {

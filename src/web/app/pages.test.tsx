@@ -4,7 +4,7 @@ import userEvent from '@testing-library/user-event';
 import { bookRoutes } from '#contract/book';
 import { likenessRoutes } from '#contract/imports';
 import { settingsRoutes } from '#contract/settings';
-import { type TuneRecord, type TuneSummary, tuneRoutes } from '#contract/tunes';
+import { type TuneRecord, tuneRoutes, type TuneSummary } from '#contract/tunes';
 import { versionRoutes } from '#contract/versions';
 import { readAbc } from '#formats/abc';
 import { BenchPage } from '../bench/BenchPage';

@@ -2,17 +2,17 @@ import { PenTool, Rows3, Waves } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { TuneReport } from '#core/report';
 import { formWords, headWords } from '#words/head';
+import type { Bench } from '../commands/command';
+import { commandOf, titleOf } from '../commands/commands';
+import { keysSpoken } from '../commands/keys';
 import { SaveMark } from '../openTune/SaveMark';
 import { UndoButtons } from '../openTune/UndoButtons';
 import { SignButton } from '../ui/Button';
 import { BowSign } from '../ui/signs';
-import type { Bench } from '../commands/command';
-import { commandOf, titleOf } from '../commands/commands';
-import { keysSpoken } from '../commands/keys';
 import { EditMenu } from './EditMenu';
 import { MoreMenu } from './MoreMenu';
-import { ViewMenu } from './ViewMenu';
 import type { View } from './view';
+import { ViewMenu } from './ViewMenu';
 
 interface BenchHeaderProps {
   readonly bench: Bench;

@@ -2,6 +2,8 @@ import { useCallback, useState } from 'react';
 import type { TuneReport } from '#core/report';
 import { loopWords } from '#words/loop';
 import { beatWords } from '#words/tempo';
+import type { Bench as BenchState } from '../commands/command';
+import { SHEETS } from '../commands/sheetList';
 import { useKnownTunings } from '../crossTuning/useKnownTunings';
 import { EntryField } from '../entry/EntryField';
 import { EntryStrip } from '../entry/EntryStrip';
@@ -17,8 +19,6 @@ import type { LineSpec } from '../score/lines';
 import { selectSettings } from '../store/selectSettings';
 import { useAppDispatch, useAppSelector } from '../store/store';
 import { Button } from '../ui/Button';
-import type { Bench as BenchState } from '../commands/command';
-import { SHEETS } from '../commands/sheetList';
 import { BenchHeader } from './BenchHeader';
 import { Card } from './Card';
 import { CommandPalette } from './CommandPalette';
@@ -32,7 +32,7 @@ import { useEntry } from './useEntry';
 import { useMends } from './useMends';
 import { useScoreDeeds } from './useScoreDeeds';
 import { Verdict } from './Verdict';
-import { type View, readView, writeView } from './view';
+import { readView, type View, writeView } from './view';
 
 /** The bench of the tune of the address. */
 export function BenchPage() {

@@ -3,21 +3,21 @@ import { CartesianGrid, Line, LineChart, ResponsiveContainer, XAxis, YAxis } fro
 import type { TuneReport } from '#core/report';
 import type { Schools } from '#core/schools';
 import {
-  PULSE_PEAK,
-  REFERENCE_CONTACT,
   bowSchedule,
   bowSpeed,
   fadeTo,
+  PULSE_PEAK,
   pulseDecibels,
   pulseLength,
   pulseSpeed,
+  REFERENCE_CONTACT,
   toneOf,
   toneWindow,
 } from '#core/travel';
 import { beatWords } from '#words/tempo';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Sheet } from '../ui/Sheet';
-import { type ToldStroke, strokeToTell } from './strokeToTell';
+import { strokeToTell, type ToldStroke } from './strokeToTell';
 
 const SCHOOL_NAMES: Record<Schools['bowAmount'], string> = {
   'short-strokes': 'short strokes from the first day',

@@ -1,10 +1,10 @@
 import { Lock, LockOpen } from 'lucide-react';
-import { writtenPitch } from '#words/pitch';
 import { type Gesture, gestureTargets } from '#core/bowing';
+import type { NoteState } from '#core/noteStates';
 import type { Direction, Tune } from '#core/tune';
 import { writtenNotes } from '#core/tune';
-import type { NoteState } from '#core/noteStates';
 import { callOf } from '#words/note';
+import { writtenPitch } from '#words/pitch';
 import { BowSign, GestureSign } from '../ui/signs';
 
 export interface CardProps {

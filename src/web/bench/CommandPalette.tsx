@@ -1,9 +1,9 @@
 import { Command as Palette } from 'cmdk';
-import { INPUT } from '../ui/Field';
-import { Sheet } from '../ui/Sheet';
 import { type Bench, COMMAND_GROUPS, type CommandGroup } from '../commands/command';
 import { COMMANDS, menuLabel } from '../commands/commands';
 import { keysShown } from '../commands/keys';
+import { INPUT } from '../ui/Field';
+import { Sheet } from '../ui/Sheet';
 import { focusScore } from './focus';
 
 interface CommandPaletteProps {

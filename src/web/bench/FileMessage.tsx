@@ -5,8 +5,8 @@ import { failureWords } from '#words/failure';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
 import { Button } from '../ui/Button';
-import { Sheet } from '../ui/Sheet';
 import { saveFile } from '../ui/saveFile';
+import { Sheet } from '../ui/Sheet';
 
 /** Fetches the tune as a file and hands it to the browser; says so where that fails. */
 export function FileMessage({

@@ -1,6 +1,6 @@
 import { render, screen } from '@testing-library/react';
 import { COMMANDS } from '../commands/commands';
-import { KeysSheet, keyLines } from './KeysSheet';
+import { keyLines, KeysSheet } from './KeysSheet';
 
 test('every command is told in the key sheet, alone or with its family', () => {
   render(<KeysSheet onClose={() => undefined} />);

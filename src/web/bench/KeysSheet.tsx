@@ -1,7 +1,7 @@
-import type { SheetProps } from '../openTune/sheetProps';
-import { COMMAND_GROUPS, type Command, type CommandGroup } from '../commands/command';
+import { type Command, COMMAND_GROUPS, type CommandGroup } from '../commands/command';
 import { COMMANDS } from '../commands/commands';
 import { keysShown } from '../commands/keys';
+import type { SheetProps } from '../openTune/sheetProps';
 import { Sheet } from '../ui/Sheet';
 
 /** Keys while notes are entered. */

@@ -1,10 +1,10 @@
 import { CircleAlert, Info, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
-import { mendWords } from '#words/mend';
-import { findingWords } from '#words/finding';
 import type { Finding, Mend } from '#core/report';
-import { useAppSelector } from '../store/store';
+import { findingWords } from '#words/finding';
+import { mendWords } from '#words/mend';
 import { selectWords } from '../store/selectSettings';
+import { useAppSelector } from '../store/store';
 import { Button } from '../ui/Button';
 
 interface MarginProps {

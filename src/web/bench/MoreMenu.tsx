@@ -2,7 +2,7 @@ import { ChevronRight, Ellipsis } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import type { Bench, Command } from '../commands/command';
-import { COMMANDS, commandOf, menuLabel } from '../commands/commands';
+import { commandOf, COMMANDS, menuLabel } from '../commands/commands';
 import { keysShown } from '../commands/keys';
 
 /** What the menu lists, in its order. */

@@ -1,4 +1,4 @@
-import { type Pattern, accentsAlternate, naturalAccents, rangeFigures } from '#core/bowing';
+import { accentsAlternate, naturalAccents, type Pattern, rangeFigures } from '#core/bowing';
 import type { TuneReport } from '#core/report';
 import { accentLength } from '#core/travel';
 import { BowSign } from '../ui/signs';

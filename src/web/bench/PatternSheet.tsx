@@ -1,27 +1,27 @@
 import { useMemo, useState } from 'react';
-import { roundWords } from '#words/round';
 import { formatFraction, fraction } from '#core/base';
 import {
-  PATTERNS,
-  type Pattern,
   applyPattern,
   findPattern,
   gridUnit,
   lockConflicts,
+  type Pattern,
   patternFigures,
+  PATTERNS,
 } from '#core/bowing';
 import { reportTune } from '#core/report';
-import { type Meter, type Tune, barNumbers, isCompound, meterName, writtenBars } from '#core/tune';
+import { barNumbers, isCompound, type Meter, meterName, type Tune, writtenBars } from '#core/tune';
 import { patternWords } from '#words/pattern';
-import { SELECT } from '../ui/Field';
+import { roundWords } from '#words/round';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
+import { SELECT } from '../ui/Field';
 import { Sheet } from '../ui/Sheet';
 import { PatternSign } from '../ui/signs';
 import { OwnPattern } from './OwnPattern';
 import { keepOwnPatterns, readOwnPatterns } from './ownPatterns';
-import { PatternsNow } from './PatternsNow';
 import { PatternFacts } from './PatternFacts';
+import { PatternsNow } from './PatternsNow';
 import { StrokePreview } from './StrokePreview';
 
 type Scope = 'selection' | 'bars' | 'part' | 'tune';

@@ -1,18 +1,18 @@
 import { type ReactNode, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { neighbourAngle } from '#core/crossing';
+import type { NoteState } from '#core/noteStates';
 import type { TuneReport } from '#core/report';
 import { writtenNotes } from '#core/tune';
-import type { NoteState } from '#core/noteStates';
-import { loadEngravingFonts } from '../score/fonts';
-import type { CaretPlace } from '../score/EntryCaret';
-import type { LaneSettings } from '../score/Lanes';
-import type { PaintedDrones } from '../score/ArmPaint';
-import { droneHeads } from '../score/droneHeads';
-import { type LineSpec, lineKeeper, scoreLines } from '../score/lines';
-import { lineStatesKeeper } from '../score/lineStates';
-import { ScoreLine, type ScoreLineProps } from '../score/ScoreLine';
 import type { Selection } from '../openTune/openTuneSlice';
 import { selectedIds } from '../openTune/selection';
+import type { PaintedDrones } from '../score/ArmPaint';
+import { droneHeads } from '../score/droneHeads';
+import type { CaretPlace } from '../score/EntryCaret';
+import { loadEngravingFonts } from '../score/fonts';
+import type { LaneSettings } from '../score/Lanes';
+import { lineKeeper, type LineSpec, scoreLines } from '../score/lines';
+import { lineStatesKeeper } from '../score/lineStates';
+import { ScoreLine, type ScoreLineProps } from '../score/ScoreLine';
 import type { View } from './view';
 
 interface ScoreViewProps {

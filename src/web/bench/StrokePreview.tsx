@@ -1,7 +1,7 @@
 import { Pause, Play } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import type { TuneReport } from '#core/report';
 import { toNumber } from '#core/base';
+import type { TuneReport } from '#core/report';
 import { StrokeRow, strokeWords } from '../score/StrokeRow';
 import { SignButton } from '../ui/Button';
 

@@ -1,7 +1,7 @@
-import { eventName } from '#words/standing';
 import type { Finding, TuneReport } from '#core/report';
-import { beatWords } from '#words/tempo';
 import { roundWords } from '#words/round';
+import { eventName } from '#words/standing';
+import { beatWords } from '#words/tempo';
 
 const LINK = 'font-bold text-ink underline decoration-soft underline-offset-3 hover:decoration-ink';
 

@@ -1,7 +1,7 @@
 import { Layers } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { SELECT } from '../ui/Field';
 import { SignButton } from '../ui/Button';
+import { SELECT } from '../ui/Field';
 import { type View, ZOOMS } from './view';
 
 const LANES = {

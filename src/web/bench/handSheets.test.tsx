@@ -6,10 +6,10 @@ import { type Tune, writtenNotes } from '#core/tune';
 import { part, tune } from '../../core/testing/tunes';
 import { BesideNote } from '../drones/BesideNote';
 import { DroneLineForm } from '../drones/DroneLineForm';
+import { FingeringSheet } from '../fingering/FingeringSheet';
 import { EasierList } from '../ornaments/EasierList';
 import { NoteOrnaments } from '../ornaments/NoteOrnaments';
 import { RuleForm } from '../ornaments/RuleForm';
-import { FingeringSheet } from '../fingering/FingeringSheet';
 
 const t = tune([part('A', 'D4:2 F#4 A4 D5:2 A5 B5 | D6:2 A5 F#5 E5:4')], { form: ['A', 'A'] });
 

@@ -1,5 +1,6 @@
-import { type ComponentType, Suspense, lazy } from 'react';
+import { type ComponentType, lazy, Suspense } from 'react';
 import { writtenNotes } from '#core/tune';
+import type { SheetName } from '../commands/sheetList';
 import { TuningsSheet } from '../crossTuning/TuningsSheet';
 import { DronesSheet } from '../drones/DronesSheet';
 import { FingeringSheet } from '../fingering/FingeringSheet';
@@ -13,7 +14,6 @@ import { TuneSheet } from '../tune/TuneSheet';
 import { TwinsSheet } from '../twins/TwinsSheet';
 import { Sheet } from '../ui/Sheet';
 import { VersionsSheet } from '../versions/VersionsSheet';
-import type { SheetName } from '../commands/sheetList';
 import { KeysSheet } from './KeysSheet';
 import { PatternSheet } from './PatternSheet';
 

@@ -1,5 +1,5 @@
-import { reportTune } from '#core/report';
 import { noteStates } from '#core/noteStates';
+import { reportTune } from '#core/report';
 import { bar, part, tune } from '../../core/testing/tunes';
 import { strokeToTell } from './strokeToTell';
 

@@ -1,5 +1,5 @@
-import type { TuneReport } from '#core/report';
 import type { NoteState } from '#core/noteStates';
+import type { TuneReport } from '#core/report';
 
 /** A stroke as the bow sheet speaks of it. */
 export interface ToldStroke {

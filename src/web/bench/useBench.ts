@@ -1,10 +1,13 @@
 import { useEffect, useMemo, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
+import type { ExportFormat } from '#contract/exports';
 import { type Gesture, makeGesture, setLocks } from '#core/bowing';
 import { barsOf } from '#core/editing';
 import { type Direction, type Tune, writtenNotes } from '#core/tune';
-import type { ExportFormat } from '#contract/exports';
 import { selectionWords } from '#words/selection';
+import { onePassOf } from '../commands/bowCommands';
+import type { Bench } from '../commands/command';
+import type { SheetName } from '../commands/sheetList';
 import { SLIDER_BPM } from '../openTune/Foot';
 import type { OpenTuneProps } from '../openTune/OpenTunePage';
 import {
@@ -22,9 +25,6 @@ import { spanOf } from '../player/spans';
 import { tapTempo } from '../player/tapTempo';
 import { type Listening, usePlayer } from '../player/usePlayer';
 import { useAppDispatch, useAppSelector } from '../store/store';
-import { onePassOf } from '../commands/bowCommands';
-import type { Bench } from '../commands/command';
-import type { SheetName } from '../commands/sheetList';
 
 /** What lies over the score: a sheet, the palette, a file being fetched. */
 export interface BenchOver {

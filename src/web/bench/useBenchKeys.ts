@@ -1,6 +1,6 @@
-import { type PageKey, useBodyKeys } from '../ui/useBodyKeys';
 import type { Bench } from '../commands/command';
 import { commandOfKey } from '../commands/commands';
+import { type PageKey, useBodyKeys } from '../ui/useBodyKeys';
 import { focusEntry } from './focus';
 import type { EntryDeeds } from './useEntry';
 

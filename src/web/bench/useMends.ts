@@ -4,9 +4,9 @@ import { type NoteState, noteStates } from '#core/noteStates';
 import { type Finding, type Mend, mendTune, reportTune } from '#core/report';
 import type { Tune } from '#core/tune';
 import { mendLabel } from '#words/mend';
+import type { Bench } from '../commands/command';
 import { passShown, selected } from '../openTune/openTuneSlice';
 import { useAppDispatch } from '../store/store';
-import type { Bench } from '../commands/command';
 import { focusScore } from './focus';
 
 export interface Mends {

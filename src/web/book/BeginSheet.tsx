@@ -1,5 +1,5 @@
-import type { Tune } from '#core/tune';
 import { blankTune } from '#core/editing';
+import type { Tune } from '#core/tune';
 import { TuneSheet } from '../tune/TuneSheet';
 
 /** The head of a tune that is begun from nothing. */

@@ -1,8 +1,8 @@
 import type { BookQuery } from '#contract/book';
 import type { TuneSummary } from '#contract/tunes';
 import { Button } from '../ui/Button';
+import { sortedBy, sortInForce } from './bookQuery';
 import { BookTable } from './BookTable';
-import { sortInForce, sortedBy } from './bookQuery';
 import type { Chosen } from './selection';
 
 interface BookListProps {

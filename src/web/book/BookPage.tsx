@@ -1,4 +1,4 @@
-import { Suspense, lazy, useCallback, useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { BookQuery, BulkDeed, TuneChoice } from '#contract/book';
 import type { Tune } from '#core/tune';
@@ -8,14 +8,14 @@ import { Button } from '../ui/Button';
 import { BookFilters } from './BookFilters';
 import { BookHeader } from './BookHeader';
 import { BookList } from './BookList';
+import { countConditions, filterOf, readQuery, writeQuery } from './bookQuery';
 import { ChosenBar } from './ChosenBar';
 import { EmptyBook } from './EmptyBook';
-import { ViewsMenu } from './ViewsMenu';
-import { countConditions, filterOf, readQuery, writeQuery } from './bookQuery';
-import { type Chosen, NOTHING, countChosen } from './selection';
+import { type Chosen, countChosen, NOTHING } from './selection';
 import { useBook } from './useBook';
 import { useBulkDeeds } from './useBulkDeeds';
 import { useTunesFromOutside } from './useTunesFromOutside';
+import { ViewsMenu } from './ViewsMenu';
 
 const ImportSheet = lazy(() => import('./ImportSheet').then((sheet) => ({ default: sheet.ImportSheet })));
 const FilesSheet = lazy(() => import('./FilesSheet').then((sheet) => ({ default: sheet.FilesSheet })));
@@ -96,9 +96,7 @@ export function BookPage() {
       {isEmpty && (
         <EmptyBook onImport={outside.begin} onBegin={() => setSheet('begin')} onFiles={() => setSheet('files')} />
       )}
-      {shown.what === 'nothing' && (
-        <NothingFound query={query} isSearching={isSearching} onShowAll={() => show({})} />
-      )}
+      {shown.what === 'nothing' && <NothingFound query={query} isSearching={isSearching} onShowAll={() => show({})} />}
       {shown.isNear && (
         <p role="status" className="mb-1 text-weld-ink">
           Nothing is spelt “{query.words}”. These are spelt nearly so.

@@ -1,16 +1,16 @@
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
-import { counted } from '#words/plural';
 import type { BookFilter, TuneChoice } from '#contract/book';
 import { EXPORT_FORMATS, type ExportFormat, exportRoutes } from '#contract/exports';
 import { FILE_KINDS } from '#formats/kinds';
 import { failureWords } from '#words/failure';
+import { counted } from '#words/plural';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
 import { useRestoreBackupMutation } from '../api/backupApi';
 import { Button } from '../ui/Button';
-import { Sheet } from '../ui/Sheet';
 import { saveFile } from '../ui/saveFile';
+import { Sheet } from '../ui/Sheet';
 import { BookSizeWords } from './BookSizeWords';
 import { KeptCopiesList } from './KeptCopiesList';
 

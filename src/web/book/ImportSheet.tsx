@@ -1,18 +1,18 @@
 import { useCallback, useEffect, useEffectEvent, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { useNavigate } from 'react-router';
-import { CHOSEN_EXTENSIONS } from '#formats/kinds';
-import { counted } from '#words/plural';
-import { failureWords } from '#words/failure';
 import type { FileChoice } from '#formats/file';
+import { CHOSEN_EXTENSIONS } from '#formats/kinds';
+import { failureWords } from '#words/failure';
+import { counted } from '#words/plural';
 import { serverApi } from '../api/serverApi';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { ImportMessages } from './ImportMessages';
-import { ReadTuneRow } from './ReadTuneRow';
-import { ReadingChoice } from './ReadingChoice';
-import { type Fate, type QueueAction, type QueuedFile, toKeep } from './importQueue';
 import type { ImportInput } from './importProtocol';
+import { type Fate, type QueueAction, type QueuedFile, toKeep } from './importQueue';
+import { ReadingChoice } from './ReadingChoice';
+import { ReadTuneRow } from './ReadTuneRow';
 import { useImportQueue } from './useImportQueue';
 
 const tuneCount = (count: number) => counted(count, 'tune');

@@ -1,13 +1,13 @@
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import type { Tune } from '#core/tune';
 import type { LikeTune } from '#contract/imports';
+import type { Tune } from '#core/tune';
 import { readFile } from '#formats/file';
 import { part, tune } from '../../core/testing/tunes';
-import { ReadTuneRow } from './ReadTuneRow';
-import type { Fate, ReadTuneItem } from './importQueue';
 import { tuneOf } from './importProtocol';
+import type { Fate, ReadTuneItem } from './importQueue';
 import { readBytes } from './readBytes';
+import { ReadTuneRow } from './ReadTuneRow';
 
 const mockFindTune = jest.fn();
 jest.mock('../api/ask', () => ({

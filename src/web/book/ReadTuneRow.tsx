@@ -1,18 +1,18 @@
 import { memo, useEffect, useMemo, useState } from 'react';
-import { counted } from '#words/plural';
-import { writeAbc } from '#formats/abc';
 import type { LikeTune } from '#contract/imports';
-import type { Tune } from '#core/tune';
 import { tuneRoutes } from '#contract/tunes';
-import { failureWords } from '#words/failure';
+import type { Tune } from '#core/tune';
+import { writeAbc } from '#formats/abc';
 import { likenessWords } from '#words/alignment';
+import { failureWords } from '#words/failure';
+import { counted } from '#words/plural';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
 import { Button } from '../ui/Button';
 import { AlignedBars } from '../versions/AlignedBars';
 import { ImportMessages, SEVERITIES, SEVERITY_NAMES, TONES } from './ImportMessages';
 import { type ImportedTune, tuneOf } from './importProtocol';
-import { type Fate, type ReadTuneItem, likelySame } from './importQueue';
+import { type Fate, likelySame, type ReadTuneItem } from './importQueue';
 
 const MAX_BARS = 64;
 /** Lines of music shown of a tune that was heard and not read. */

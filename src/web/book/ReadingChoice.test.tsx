@@ -2,9 +2,9 @@ import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { FileChoice } from '#formats/file';
 import { part, tune } from '../../core/testing/tunes';
-import { ReadingChoice } from './ReadingChoice';
 import type { ImportedTune } from './importProtocol';
 import type { QueuedFile } from './importQueue';
+import { ReadingChoice } from './ReadingChoice';
 
 function queued(more: Partial<ImportedTune>): QueuedFile {
   const value = tune([part('A', 'D4:8')]);

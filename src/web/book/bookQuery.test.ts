@@ -1,4 +1,4 @@
-import { countConditions, filterOf, readQuery, sortInForce, sortedBy, writeQuery } from './bookQuery';
+import { countConditions, filterOf, readQuery, sortedBy, sortInForce, writeQuery } from './bookQuery';
 
 test('what stands in an address comes back from it', () => {
   const query = { words: 'salt & marsh', type: 'reel', round: 'no', sort: 'tempo', down: 'yes' } as const;

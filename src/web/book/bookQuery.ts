@@ -1,4 +1,4 @@
-import { type BookQuery, type BookSort, bookFilterSchema, viewQuerySchema } from '#contract/book';
+import { bookFilterSchema, type BookQuery, type BookSort, viewQuerySchema } from '#contract/book';
 
 /** What of the book is shown, as it stands in the address; what is not understood is left out. */
 export function readQuery(params: URLSearchParams): BookQuery {

@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
-import { readInChunks } from './readBytes';
 import type { ImportWorker } from './importProtocol';
+import { readInChunks } from './readBytes';
 
 expose({
   readFile: (bytes, choice, onTunes) => {

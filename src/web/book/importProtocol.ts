@@ -1,8 +1,8 @@
 import type { ImportPiece } from '#contract/imports';
+import type { Tune } from '#core/tune';
 import type { FileChoice, FileTune } from '#formats/file';
 import type { FileKind } from '#formats/kinds';
 import type { Voice } from '#formats/score';
-import type { Tune } from '#core/tune';
 import type { ImportMessage } from '#formats/text';
 
 /** What is to be read: dropped or chosen files, a pasted text, or nothing yet. */

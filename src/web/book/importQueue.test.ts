@@ -1,7 +1,7 @@
 /** @jest-environment node */
 import type { LikeTune } from '#contract/imports';
+import { choicesOf, likelySame, proposedFate, type QueuedFile, queueReducer, toKeep } from './importQueue';
 import { readBytes } from './readBytes';
-import { type QueuedFile, choicesOf, likelySame, proposedFate, queueReducer, toKeep } from './importQueue';
 
 const outcome = readBytes(new TextEncoder().encode('X:1\nT:One\nK:D\ndefg|\n\nX:2\nT:Two\nK:D\ngfed|\n'), {});
 const like = (title: string, share: number): LikeTune => ({ id: `id of ${title}`, title, share, semitones: 0 });

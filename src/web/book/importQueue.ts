@@ -1,8 +1,8 @@
-import { SAME_TUNE } from '#core/likeness';
 import type { LikeTune } from '#contract/imports';
+import { SAME_TUNE } from '#core/likeness';
 import type { FileChoice } from '#formats/file';
 import type { Failure } from '../api/answer';
-import type { ImportOutcome, ImportedTune } from './importProtocol';
+import type { ImportedTune, ImportOutcome } from './importProtocol';
 
 /** What is to become of a tune that was read. */
 export type Fate =

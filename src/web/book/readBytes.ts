@@ -2,7 +2,7 @@ import { melodyLines, melodyPrint, wholeLine } from '#core/likeness';
 import { barNumbers, writtenBars, writtenNotes } from '#core/tune';
 import { type FileChoice, type FileTune, readFile } from '#formats/file';
 import type { ImportMessage } from '#formats/text';
-import type { ImportOutcome, ImportedTune } from './importProtocol';
+import type { ImportedTune, ImportOutcome } from './importProtocol';
 
 /** Tunes that are handed on together. */
 const CHUNK = 20;

@@ -1,4 +1,4 @@
-import { NOTHING, countChosen, extended, isChosen, toggled } from './selection';
+import { countChosen, extended, isChosen, NOTHING, toggled } from './selection';
 
 const shown = ['a', 'b', 'c', 'd'];
 

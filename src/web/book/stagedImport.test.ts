@@ -1,6 +1,6 @@
-import { MAX_IN_PIECE, PIECE_BYTES, importPieceSchema } from '#contract/imports';
-import type { Answer, Failure } from '../api/answer';
+import { importPieceSchema, MAX_IN_PIECE, PIECE_BYTES } from '#contract/imports';
 import { inventedTune } from '../../core/testing/books';
+import type { Answer, Failure } from '../api/answer';
 import { type ImportServer, StagedTunes } from './stagedImport';
 
 const tunes = (count: number): string[] =>

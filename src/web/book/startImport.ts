@@ -1,10 +1,10 @@
-import { type Remote, proxy, transfer } from 'comlink';
-import type { FileChoice } from '#formats/file';
+import { proxy, type Remote, transfer } from 'comlink';
 import { MAX_IMPORT_BYTES } from '#contract/tunes';
+import type { FileChoice } from '#formats/file';
 import type { ImportMessage } from '#formats/text';
 import { problemWords } from '../threads/problemWords';
-import { WorkFailure, workerTask } from '../threads/workerTask';
-import type { ImportEnd, ImportWorker, ImportedTune } from './importProtocol';
+import { workerTask, WorkFailure } from '../threads/workerTask';
+import type { ImportedTune, ImportEnd, ImportWorker } from './importProtocol';
 
 /** An import under way; `cancel` ends its worker at once. */
 export interface RunningImport {

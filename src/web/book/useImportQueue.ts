@@ -1,10 +1,10 @@
 import { useCallback, useEffect, useReducer, useRef } from 'react';
-import { type LikeTune, importRoutes, likenessRoutes } from '#contract/imports';
+import { importRoutes, likenessRoutes, type LikeTune } from '#contract/imports';
 import { MAX_IMPORT_BYTES } from '#contract/tunes';
 import type { FileChoice } from '#formats/file';
 import { ask } from '../api/ask';
-import { type FileStage, type QueuedFile, choicesOf, queueReducer } from './importQueue';
 import type { ImportedTune } from './importProtocol';
+import { choicesOf, type FileStage, type QueuedFile, queueReducer } from './importQueue';
 import { type ImportServer, StagedTunes } from './stagedImport';
 import { type RunningImport, startImport } from './startImport';
 

@@ -1,6 +1,6 @@
 import { type Gesture, gestureTargets } from '#core/bowing';
 import type { Direction } from '#core/tune';
-import { type Bench, type Command, always, isChosen } from './command';
+import { always, type Bench, type Command, isChosen } from './command';
 
 const GESTURES: readonly (readonly [Gesture, string, string, string])[] = [
   ['slur', 's', 'Slur', 'share the stroke'],

@@ -1,6 +1,6 @@
 import type { ExportFormat } from '#contract/exports';
-import type { Fragment } from '#core/editing';
 import type { Gesture } from '#core/bowing';
+import type { Fragment } from '#core/editing';
 import type { Direction, NoteEvent } from '#core/tune';
 import type { OpenTune, Selection } from '../openTune/openTuneSlice';
 import type { SheetProps } from '../openTune/sheetProps';

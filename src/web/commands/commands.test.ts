@@ -1,11 +1,11 @@
-import { type Direction, writtenNotes } from '#core/tune';
 import { noteStates } from '#core/noteStates';
 import { reportTune } from '#core/report';
+import { type Direction, writtenNotes } from '#core/tune';
 import { part, tune } from '../../core/testing/tunes';
-import { SHEETS } from './sheetList';
-import { COMMAND_GROUPS, type Bench } from './command';
-import { COMMANDS, commandOf, commandOfKey, titleOf } from './commands';
+import { type Bench, COMMAND_GROUPS } from './command';
+import { commandOf, commandOfKey, COMMANDS, titleOf } from './commands';
 import { comboOf, keysShown, keysSpoken } from './keys';
+import { SHEETS } from './sheetList';
 
 const plain = { ctrlKey: false, metaKey: false, altKey: false, shiftKey: false };
 

@@ -2,7 +2,7 @@ import { BOW_COMMANDS } from './bowCommands';
 import type { Command } from './command';
 import { EDIT_COMMANDS } from './editCommands';
 import { GO_COMMANDS } from './goCommands';
-import { type PressedKey, comboOf, keysShown } from './keys';
+import { comboOf, keysShown, type PressedKey } from './keys';
 import { LISTEN_COMMANDS } from './listenCommands';
 import { SHEET_COMMANDS } from './sheetCommands';
 import { TUNE_COMMANDS } from './tuneCommands';

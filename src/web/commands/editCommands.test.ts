@@ -1,5 +1,5 @@
-import { type Tune, writtenNotes } from '#core/tune';
 import { pitchName } from '#core/pitch';
+import { type Tune, writtenNotes } from '#core/tune';
 import { part, tune } from '../../core/testing/tunes';
 import { EDITS } from './editCommands';
 

@@ -1,11 +1,12 @@
+import { scaleBowLengths, setBowLengths, strokeHeads } from '#core/bowing';
 import {
-  type Fragment,
-  type LengthChange,
   alterNotes,
   barsOf,
   changeLengths,
   copyEvents,
+  type Fragment,
   joinBar,
+  type LengthChange,
   moveEvents,
   onNeighbourStrings,
   pasteEvents,
@@ -22,10 +23,9 @@ import {
   transposeByOctaves,
   transposeBySteps,
 } from '#core/editing';
-import { scaleBowLengths, setBowLengths, strokeHeads } from '#core/bowing';
-import { counted } from '#words/plural';
-import { MIN_WISH, MAX_WISH } from '#core/travel';
+import { MAX_WISH, MIN_WISH } from '#core/travel';
 import { type NoteMark, PLACES, type Tune, writtenNotes } from '#core/tune';
+import { counted } from '#words/plural';
 import type { Bench, Command, CommandGroup } from './command';
 
 /** What an edit is made on: the selected notes, and what was copied last. */

@@ -1,5 +1,5 @@
 import { moveSelection, widerSelection } from '../openTune/selection';
-import { type Command, always } from './command';
+import { always, type Command } from './command';
 
 type Move = Parameters<typeof moveSelection>[2];
 

@@ -1,4 +1,4 @@
-import { type Command, always } from './command';
+import { always, type Command } from './command';
 
 /** What a key takes off the tempo, or adds. */
 const STEP_BPM = 2;

@@ -1,5 +1,5 @@
-import { SHEETS, type SheetName } from './sheetList';
 import type { Command, CommandGroup } from './command';
+import { type SheetName, SHEETS } from './sheetList';
 
 /** Sheets by group, with the keys that open them. */
 const KEYS: readonly (readonly [SheetName, CommandGroup, string | null])[] = [

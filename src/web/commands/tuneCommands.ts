@@ -1,5 +1,5 @@
 import { ALL_FILE_KINDS, FILE_KINDS } from '#formats/kinds';
-import { type Bench, type Command, always } from './command';
+import { always, type Bench, type Command } from './command';
 
 const ROOMS: readonly (readonly [string, string, string])[] = [
   ['dance', 'Dance check', 'dance'],

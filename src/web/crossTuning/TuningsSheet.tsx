@@ -1,16 +1,16 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { counted } from '#words/plural';
-import { writtenKey, writtenPitch } from '#words/pitch';
-import { type RankedTuning, TUNING_TERMS, type TuningTerm, changeTuning, tiedWith } from '#core/crossTuning';
+import { changeTuning, type RankedTuning, tiedWith, TUNING_TERMS, type TuningTerm } from '#core/crossTuning';
 import { transposeToKey } from '#core/editing';
-import { type TuneReport, reportTune } from '#core/report';
 import type { Key } from '#core/pitch';
+import { reportTune, type TuneReport } from '#core/report';
 import { tuningName } from '#core/tuning';
+import { writtenKey, writtenPitch } from '#words/pitch';
+import { counted } from '#words/plural';
 import type { SheetProps } from '../openTune/sheetProps';
+import { problemWords } from '../threads/problemWords';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
-import { problemWords } from '../threads/problemWords';
 import type { RankingRequest } from './tuningsProtocol';
 import { useRanking } from './useRanking';
 

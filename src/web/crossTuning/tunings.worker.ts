@@ -1,5 +1,5 @@
 import { expose } from 'comlink';
-import { type RankedTuning, bestFirst, rankTunings } from '#core/crossTuning';
+import { bestFirst, type RankedTuning, rankTunings } from '#core/crossTuning';
 import type { TuningsWorker } from './tuningsProtocol';
 
 expose({

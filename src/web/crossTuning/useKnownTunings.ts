@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import type { NamedTuning } from '#core/crossTuning';
-import { TUNINGS, parseTuning, tuningName } from '#core/tuning';
+import { parseTuning, tuningName, TUNINGS } from '#core/tuning';
 import { usePegsQuery } from '../api/pegsApi';
 
 /** The library's tunings and the player's own, variants under the name of their tuning. */

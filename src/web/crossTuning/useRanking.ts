@@ -1,7 +1,7 @@
 import { proxy } from 'comlink';
 import { useEffect } from 'react';
 import type { RankedTuning } from '#core/crossTuning';
-import { type WorkState, useWork } from '../threads/useWork';
+import { useWork, type WorkState } from '../threads/useWork';
 import { workerTask } from '../threads/workerTask';
 import type { RankingRequest, TuningsWorker } from './tuningsProtocol';
 

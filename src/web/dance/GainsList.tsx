@@ -1,9 +1,9 @@
+import type { Words } from '#contract/settings';
 import type { TuneReport } from '#core/report';
 import type { Change, Gain } from '#core/standing';
 import { changePlace, changeWords } from '#words/standing';
-import type { Words } from '#contract/settings';
-import { Button } from '../ui/Button';
 import { problemWords } from '../threads/problemWords';
+import { Button } from '../ui/Button';
 import type { Gains } from './useDanceWorker';
 
 interface GainsListProps {

@@ -1,13 +1,13 @@
 import { useState } from 'react';
 import type { TuneReport } from '#core/report';
-import { LILTS, type Lilt, hasDottedBeats, liltLeft } from '#core/tempo';
+import { hasDottedBeats, type Lilt, liltLeft, LILTS } from '#core/tempo';
 import { failureWords } from '#words/failure';
-import { SELECT } from '../ui/Field';
 import type { Failure } from '../api/answer';
 import { useSaveSettingsMutation } from '../api/settingsApi';
-import { useAppSelector } from '../store/store';
 import { selectSettings } from '../store/selectSettings';
+import { useAppSelector } from '../store/store';
 import { Button } from '../ui/Button';
+import { SELECT } from '../ui/Field';
 import { OwnLiltSheet } from './OwnLiltSheet';
 
 interface LiltChoiceProps {

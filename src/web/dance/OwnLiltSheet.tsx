@@ -1,8 +1,8 @@
 import { useState } from 'react';
+import { findLilt, type Lilt, LILT_NAME, liltFault } from '#core/tempo';
 import { liltFaultWords } from '#words/lilt';
-import { LILT_NAME, type Lilt, findLilt, liltFault } from '#core/tempo';
-import { INPUT } from '../ui/Field';
 import { Button } from '../ui/Button';
+import { INPUT } from '../ui/Field';
 import { Sheet } from '../ui/Sheet';
 
 interface OwnLiltSheetProps {

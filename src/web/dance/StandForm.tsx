@@ -1,11 +1,11 @@
 import { useState } from 'react';
-import { counted } from '#words/plural';
+import type { Words } from '#contract/settings';
 import type { TuneReport } from '#core/report';
 import type { Change } from '#core/standing';
+import { counted } from '#words/plural';
 import { changePlace, changeWords, eventName, noteWords } from '#words/standing';
-import type { Words } from '#contract/settings';
-import { Button } from '../ui/Button';
 import { problemWords } from '../threads/problemWords';
+import { Button } from '../ui/Button';
 import type { DanceRequest } from './danceProtocol';
 import { type FoundStanding, useStanding } from './useDanceWorker';
 

@@ -10,7 +10,7 @@ import {
   YAxis,
 } from 'recharts';
 import type { TuneReport } from '#core/report';
-import { TROUBLES, type Trouble, type TroubleAt, troubleCurve } from '#core/standing';
+import { type Trouble, type TroubleAt, troubleCurve, TROUBLES } from '#core/standing';
 import type { TempoBand } from '#core/tempo';
 
 const TEMPOS = 60;

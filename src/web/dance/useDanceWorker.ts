@@ -1,8 +1,8 @@
 import { proxy } from 'comlink';
 import { useEffect } from 'react';
 import type { Gain, Standing } from '#core/standing';
-import { type Work, useWork } from '../threads/useWork';
-import { type WorkProblem, workerTask } from '../threads/workerTask';
+import { useWork, type Work } from '../threads/useWork';
+import { workerTask, type WorkProblem } from '../threads/workerTask';
 import type { DanceRequest, DanceWorker } from './danceProtocol';
 
 const startDance = () => new Worker(new URL('./dance.worker.ts', import.meta.url), { type: 'module' });

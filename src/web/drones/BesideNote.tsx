@@ -1,27 +1,27 @@
 import { Volume2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { mapChosen } from '#core/editing';
-import { hertzOf } from '#core/pitch';
-import { writtenPitch } from '#words/pitch';
 import {
-  type DroneChoice,
-  type RankedDrone,
   applyDrones,
   doublings,
+  type DroneChoice,
   intonationAgainst,
   openDrones,
   openStringCents,
+  type RankedDrone,
   stoppedDoubles,
   threeStrings,
   unisonBeats,
 } from '#core/drones';
+import { mapChosen } from '#core/editing';
 import { centsToMm, stopsOf } from '#core/fingering';
+import { hertzOf } from '#core/pitch';
 import { intervalName, midiOf } from '#core/pitch';
 import { droneSceneOf } from '#core/report';
 import { PLACES, type Tune } from '#core/tune';
+import { writtenPitch } from '#words/pitch';
 import { playTones } from '../audio/tones';
-import { Button, SignButton } from '../ui/Button';
 import type { SheetProps } from '../openTune/sheetProps';
+import { Button, SignButton } from '../ui/Button';
 
 const ROLES: Readonly<Record<RankedDrone['role'], string>> = {
   root: 'root of the chord',

@@ -1,11 +1,11 @@
 import { useMemo, useState } from 'react';
-import { counted } from '#words/plural';
-import { DRONE_WISHES, type DroneChoice, type DroneWish, applyDrones, droneLine, droneShare } from '#core/drones';
-import { droneSceneOf, reportTune } from '#core/report';
+import { applyDrones, DRONE_WISHES, type DroneChoice, droneLine, droneShare, type DroneWish } from '#core/drones';
 import { setDrone } from '#core/editing';
+import { droneSceneOf, reportTune } from '#core/report';
 import { writtenNotes } from '#core/tune';
-import { Button } from '../ui/Button';
+import { counted } from '#words/plural';
 import type { SheetProps } from '../openTune/sheetProps';
+import { Button } from '../ui/Button';
 
 const WISHES: Readonly<Record<DroneWish, string>> = {
   none: 'none',

@@ -1,12 +1,12 @@
 import { Volume2 } from 'lucide-react';
 import { useState } from 'react';
-import { type Answer, type Sample, DEFAULT_EAR, explained, fitEar, listeningPairs } from '#core/drones';
+import { type Answer, DEFAULT_EAR, explained, fitEar, listeningPairs, type Sample } from '#core/drones';
 import { failureWords } from '#words/failure';
 import type { Failure } from '../api/answer';
 import { useSaveSettingsMutation } from '../api/settingsApi';
-import { useAppSelector } from '../store/store';
 import { playTones } from '../audio/tones';
 import { selectSettings } from '../store/selectSettings';
+import { useAppSelector } from '../store/store';
 import { Button } from '../ui/Button';
 
 const PAIRS = listeningPairs();

@@ -5,7 +5,7 @@ import { type Tune, unroll, writtenBars, writtenNotes } from '#core/tune';
 import { parseTuning } from '#core/tuning';
 import { part, tune } from '../../core/testing/tunes';
 import { pressEntryKey } from './entryKeys';
-import { type EntryState, type EntryWay, beginEntry, keptCaret } from './entryState';
+import { beginEntry, type EntryState, type EntryWay, keptCaret } from './entryState';
 
 const blank: Tune = { ...tune([part('A', 'D4')]), parts: [{ name: 'A', events: [{ kind: 'bar', id: 'b1' }] }] };
 

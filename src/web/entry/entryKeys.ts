@@ -1,37 +1,37 @@
 import { joiningLink } from '#core/bowing';
 import {
-  type NewEvent,
   addPart,
   alterNotes,
   barRoom,
   beginBar,
   enterEvent,
   findEvent,
-  joinBar,
   inForce,
-  withoutEvents,
+  joinBar,
+  type NewEvent,
   setEnding,
   setGraceNotes,
   toggleMark,
   toggleStop,
   transposeByOctaves,
+  withoutEvents,
 } from '#core/editing';
 import {
-  MAX_GRACES,
-  type StrokeGesture,
-  TUPLETS,
   calledNote,
   chooseGesture,
   letteredPitch,
+  MAX_GRACES,
   parseCall,
   parseLetter,
   rhythmStep,
   scaleUnit,
+  type StrokeGesture,
+  TUPLETS,
 } from '#core/entry';
 import { fingerNote } from '#core/fingering';
+import { alterInKey, type Key, type Pitch, pitchAtStep, pitchName } from '#core/pitch';
 import type { Schools } from '#core/schools';
-import { type Key, type Pitch, alterInKey, pitchAtStep, pitchName } from '#core/pitch';
-import { type NoteEvent, type Place, type Tune, type TuneEvent, mapEvents } from '#core/tune';
+import { mapEvents, type NoteEvent, type Place, type Tune, type TuneEvent } from '#core/tune';
 import { ENTRY_WAYS, type EntryState } from './entryState';
 
 /** What a key did: the entry after it, and an edit where it made one. */

@@ -1,8 +1,8 @@
-import type { Pitch } from '#core/pitch';
-import type { Place, Tune } from '#core/tune';
 import { gridUnit } from '#core/bowing';
 import { findEvent } from '#core/editing';
 import { type EntryRhythm, startRhythm } from '#core/entry';
+import type { Pitch } from '#core/pitch';
+import type { Place, Tune } from '#core/tune';
 
 export const ENTRY_WAYS = ['calls', 'letters', 'staff'] as const;
 export type EntryWay = (typeof ENTRY_WAYS)[number];

@@ -1,8 +1,8 @@
 /** @jest-environment node */
-import { readAbc } from '#formats/abc';
+import { blankTune } from '#core/editing';
 import { fingerNote } from '#core/fingering';
 import { type Tune, unroll, writtenNotes } from '#core/tune';
-import { blankTune } from '#core/editing';
+import { readAbc } from '#formats/abc';
 import { keysFor, soundOf } from '../testing/keysFor';
 import { TIDE_REEL } from '../testing/tideReel';
 import { pressEntryKey } from './entryKeys';

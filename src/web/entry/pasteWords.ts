@@ -1,7 +1,7 @@
-import { counted } from '#words/plural';
 import { parseCall, parseLetter } from '#core/entry';
 import type { Schools } from '#core/schools';
 import type { Tune } from '#core/tune';
+import { counted } from '#words/plural';
 import { type EntryOutcome, pressEntryKey } from './entryKeys';
 import type { EntryState } from './entryState';
 

@@ -1,23 +1,23 @@
 import { useMemo } from 'react';
-import { writtenPitch } from '#words/pitch';
-import { positionWords } from '#words/position';
+import { holdFinger } from '#core/drones';
 import {
   type Alternative,
   type Fingering,
   type FingeringResult,
-  type HandNote,
-  type Pin,
   foldIntoFirstPosition,
+  type HandNote,
   heldChords,
+  type Pin,
   pinFingering,
   pinsFor,
   releaseFingering,
   searchFingering,
 } from '#core/fingering';
-import { holdFinger } from '#core/drones';
-import { type TuneReport, handOf, reportTune } from '#core/report';
+import { handOf, reportTune, type TuneReport } from '#core/report';
 import { writtenNotes } from '#core/tune';
 import { callWords, fingerList, hopWords, leanWords } from '#words/hand';
+import { writtenPitch } from '#words/pitch';
+import { positionWords } from '#words/position';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';

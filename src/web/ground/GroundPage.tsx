@@ -1,26 +1,26 @@
 import { useEffect, useMemo } from 'react';
 import { Link, useParams } from 'react-router';
-import { writtenKey, writtenPitch } from '#words/pitch';
 import { LEADING_NOTE_CHOICES } from '#core/drones';
 import { centsToMm, isBanned } from '#core/fingering';
 import {
-  DEGREES,
-  type ModeCheck,
-  type ScaleStop,
   awkwardSpots,
   chordFigure,
+  DEGREES,
+  type ModeCheck,
   modeCheck,
   openStrings,
   rangeOf,
   scaleOnString,
+  type ScaleStop,
 } from '#core/ground';
 import { midiOf } from '#core/pitch';
 import { PLACES, type Tune, unroll } from '#core/tune';
 import { failureWords } from '#words/failure';
 import { figureWords, openWords, pairWords, spotWords } from '#words/ground';
-import { useAppSelector } from '../store/store';
+import { writtenKey, writtenPitch } from '#words/pitch';
 import { useStoredTune } from '../openTune/useStoredTune';
 import { selectPlayer, selectSettings } from '../store/selectSettings';
+import { useAppSelector } from '../store/store';
 import { Button } from '../ui/Button';
 import { Rulers } from './Rulers';
 

@@ -1,6 +1,6 @@
-import { writtenPitch } from '#words/pitch';
 import type { ScaleStop } from '#core/ground';
-import { PLACES, type Place } from '#core/tune';
+import { type Place, PLACES } from '#core/tune';
+import { writtenPitch } from '#words/pitch';
 
 interface RulersProps {
   readonly scale: readonly ScaleStop[];

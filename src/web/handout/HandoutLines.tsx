@@ -1,16 +1,16 @@
 import { useMemo } from 'react';
-import { writtenKey, writtenPitch } from '#words/pitch';
-import { reuseWords } from '#words/place';
 import { neighbourAngle } from '#core/crossing';
 import { reusedRuns } from '#core/editing';
-import type { TuneReport } from '#core/report';
-import { type Tune, meterName, writtenBars } from '#core/tune';
-import { beatWords } from '#words/tempo';
 import { noteStates } from '#core/noteStates';
-import type { LaneSettings } from '../score/Lanes';
-import { ScoreLine } from '../score/ScoreLine';
+import type { TuneReport } from '#core/report';
+import { meterName, type Tune, writtenBars } from '#core/tune';
+import { writtenKey, writtenPitch } from '#words/pitch';
+import { reuseWords } from '#words/place';
+import { beatWords } from '#words/tempo';
 import { droneHeads } from '../score/droneHeads';
+import type { LaneSettings } from '../score/Lanes';
 import { engravingKey, scoreLines } from '../score/lines';
+import { ScoreLine } from '../score/ScoreLine';
 
 /** Staff height on paper: 40 px of the drawing. Large enough to be read from a stand. */
 const STAFF_MM = 8;

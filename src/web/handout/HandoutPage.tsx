@@ -1,25 +1,25 @@
 import alegreya from '@fontsource/alegreya/files/alegreya-latin-700-normal.woff2?url&no-inline';
-import alegreyaSansBold from '@fontsource/alegreya-sans/files/alegreya-sans-latin-700-normal.woff2?url&no-inline';
 import alegreyaSans from '@fontsource/alegreya-sans/files/alegreya-sans-latin-400-normal.woff2?url&no-inline';
+import alegreyaSansBold from '@fontsource/alegreya-sans/files/alegreya-sans-latin-700-normal.woff2?url&no-inline';
 import academico from '@vexflow-fonts/academico/academico.woff2?url&no-inline';
 import bravura from '@vexflow-fonts/bravura/bravura.woff2?url&no-inline';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { PAPERS, PAPER_MARGIN_MM, type Paper } from '#contract/handout';
+import { type Paper, PAPER_MARGIN_MM, PAPERS } from '#contract/handout';
+import { handoutRoutes } from '#contract/handout';
 import { reportTune } from '#core/report';
 import type { Tune } from '#core/tune';
-import { handoutRoutes } from '#contract/handout';
 import { failureWords } from '#words/failure';
-import { SELECT } from '../ui/Field';
-import { useAppSelector } from '../store/store';
-import { selectPlayer } from '../store/selectSettings';
 import { ask } from '../api/ask';
 import { useStoredTune } from '../openTune/useStoredTune';
 import { loadEngravingFonts } from '../score/fonts';
+import { selectPlayer } from '../store/selectSettings';
+import { useAppSelector } from '../store/store';
 import { Button } from '../ui/Button';
+import { SELECT } from '../ui/Field';
 import { saveFile } from '../ui/saveFile';
-import { CSS_PX_PER_MM, HandoutLines, type LineOptions, MM_PER_PX, headWords, legendWords } from './HandoutLines';
 import { type Block, blockOf, fontRule, pagesOf, singleSvg, textBlock } from './composeSvg';
+import { CSS_PX_PER_MM, HandoutLines, headWords, legendWords, type LineOptions, MM_PER_PX } from './HandoutLines';
 
 interface Options extends LineOptions {
   readonly paper: Paper;

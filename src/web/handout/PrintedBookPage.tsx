@@ -1,25 +1,25 @@
 import { useEffect, useRef, useState } from 'react';
 import { Link, useLocation } from 'react-router';
-import { counted } from '#words/plural';
 import { type TuneChoice, tuneChoiceSchema } from '#contract/book';
-import { PAPERS, PAPER_MARGIN_MM, type Paper } from '#contract/handout';
-import { type TuneReport, reportTune } from '#core/report';
-import type { Tune } from '#core/tune';
 import { bookRoutes } from '#contract/book';
+import { type Paper, PAPER_MARGIN_MM, PAPERS } from '#contract/handout';
 import { handoutRoutes } from '#contract/handout';
 import { tuneRoutes } from '#contract/tunes';
+import { reportTune, type TuneReport } from '#core/report';
+import type { Tune } from '#core/tune';
 import { failureWords } from '#words/failure';
-import { INPUT, SELECT } from '../ui/Field';
+import { counted } from '#words/plural';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
 import { useSettingsQuery } from '../api/settingsApi';
-import { useAppSelector } from '../store/store';
 import { loadEngravingFonts } from '../score/fonts';
 import { selectPlayer } from '../store/selectSettings';
+import { useAppSelector } from '../store/store';
 import { Button } from '../ui/Button';
+import { INPUT, SELECT } from '../ui/Field';
 import { saveFile } from '../ui/saveFile';
-import { CSS_PX_PER_MM, HandoutLines, MM_PER_PX, headWords } from './HandoutLines';
 import { type Block, blockOf, contentsBlock, placedPages, stacked, textBlock } from './composeSvg';
+import { CSS_PX_PER_MM, HandoutLines, headWords, MM_PER_PX } from './HandoutLines';
 
 /** Tunes that are set into one book: more would take minutes and a file that no reader likes. */
 const MAX_TUNES = 200;

@@ -1,30 +1,30 @@
 import isEqual from 'fast-deep-equal';
 import { type ComponentType, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import type { TuneReport } from '#core/report';
-import type { Tune } from '#core/tune';
 import { exportRoutes } from '#contract/exports';
 import { tuneRoutes } from '#contract/tunes';
-import { failureWords } from '#words/failure';
 import type { NoteState } from '#core/noteStates';
+import type { TuneReport } from '#core/report';
+import type { Tune } from '#core/tune';
+import { failureWords } from '#words/failure';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
-import { useAppDispatch, useAppSelector, useAppStore } from '../store/store';
 import { selectPlayer } from '../store/selectSettings';
+import { useAppDispatch, useAppSelector, useAppStore } from '../store/store';
 import { Button } from '../ui/Button';
 import { saveFile } from '../ui/saveFile';
+import { removeDraft, takeOverDraft } from './drafts';
+import { canBeJudged } from './judgeFirst';
+import { KeepAsNew } from './KeepAsNew';
 import {
-  type OpenTune,
   conflictFound,
+  type OpenTune,
   selectNoteStates,
   selectOpen,
   selectReport,
   tuneClosed,
   tuneOpened,
 } from './openTuneSlice';
-import { removeDraft, takeOverDraft } from './drafts';
-import { KeepAsNew } from './KeepAsNew';
-import { canBeJudged } from './judgeFirst';
 import { settled } from './settling';
 
 /** What a room about one tune is given. */

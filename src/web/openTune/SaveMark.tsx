@@ -1,7 +1,7 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { failureWords } from '#words/failure';
-import type { SaveState } from './openTuneSlice';
 import { type KeptHere, keptHere } from './keptHere';
+import type { SaveState } from './openTuneSlice';
 
 /** `kept 2 s ago`; there is no save button. */
 export function SaveMark({ save }: { readonly save: SaveState }) {

@@ -4,10 +4,10 @@ import { setLinks } from '#core/bowing';
 import type { Tune } from '#core/tune';
 import { part, tune } from '../../core/testing/tunes';
 import { createStore } from '../store/store';
-import { joinOpenTune } from './joinOpenTune';
-import { conflictSettled, edited, tuneClosed, tuneOpened } from './openTuneSlice';
-import { keptHere } from './keptHere';
 import { newestDraft, removeDraft, takeOverDraft, writeDraft } from './drafts';
+import { joinOpenTune } from './joinOpenTune';
+import { keptHere } from './keptHere';
+import { conflictSettled, edited, tuneClosed, tuneOpened } from './openTuneSlice';
 import { settled } from './settling';
 
 const ID = '7c5e2f5e-0000-4000-8000-000000000001';

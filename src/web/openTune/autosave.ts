@@ -5,17 +5,17 @@ import type { Tune } from '#core/tune';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
 import { serverApi } from '../api/serverApi';
+import { type Draft, holdPage, removeDraft, writeDraft } from './drafts';
+import { keptHere } from './keptHere';
 import {
-  type OpenTuneState,
-  type OpenTune,
   conflictFound,
-  saveFailed,
+  type OpenTune,
+  type OpenTuneState,
   saved,
+  saveFailed,
   savingStarted,
   takenUp,
 } from './openTuneSlice';
-import { type Draft, holdPage, removeDraft, writeDraft } from './drafts';
-import { keptHere } from './keptHere';
 import { onSavedElsewhere, tellTabs } from './otherTabs';
 import { settleFirst } from './settling';
 

@@ -1,7 +1,7 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import { z } from 'zod';
-import { tuneSchema } from '#formats/json';
 import type { Tune } from '#core/tune';
+import { tuneSchema } from '#formats/json';
 
 /**
  * Edits that the server has not acknowledged, kept in this browser so that a crash loses nothing. Each page writes its

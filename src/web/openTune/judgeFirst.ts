@@ -1,6 +1,6 @@
+import { playedEvents } from '#core/document';
 import type { PlayerSettings } from '#core/report';
 import type { Tune } from '#core/tune';
-import { playedEvents } from '#core/document';
 import { workerTask } from '../threads/workerTask';
 import type { JudgeWorker } from './judgeProtocol';
 

@@ -3,12 +3,12 @@ import { reuseBars, transposeBySteps } from '#core/editing';
 import { writtenNotes } from '#core/tune';
 import { part, tune } from '../../core/testing/tunes';
 import {
-  type OpenTuneState,
-  openTuneReducer,
   edited,
+  openTuneReducer,
+  type OpenTuneState,
   redone,
-  selectNoteStates,
   selected,
+  selectNoteStates,
   tuneOpened,
   undone,
 } from './openTuneSlice';

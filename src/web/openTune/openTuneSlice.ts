@@ -1,12 +1,12 @@
-import { type Draft, type PayloadAction, createSelector, createSlice, original } from '@reduxjs/toolkit';
+import { createSelector, createSlice, type Draft, original, type PayloadAction } from '@reduxjs/toolkit';
+import type { TuneRecord } from '#contract/tunes';
+import { followReuse, type Fragment } from '#core/editing';
+import { noteStates } from '#core/noteStates';
 import { reportTune } from '#core/report';
 import { type Tune, writtenNotes } from '#core/tune';
-import type { TuneRecord } from '#contract/tunes';
-import { type Fragment, followReuse } from '#core/editing';
-import { noteStates } from '#core/noteStates';
 import type { Failure } from '../api/answer';
 import type { EntryOutcome } from '../entry/entryKeys';
-import { type EntryState, type EntryWay, beginEntry, keptCaret } from '../entry/entryState';
+import { beginEntry, type EntryState, type EntryWay, keptCaret } from '../entry/entryState';
 import { selectPlayer } from '../store/selectSettings';
 import { measured } from '../ui/measured';
 

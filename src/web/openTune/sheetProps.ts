@@ -1,8 +1,8 @@
+import type { StoredSettings } from '#contract/settings';
 import type { NamedTuning } from '#core/crossTuning';
 import type { NoteState } from '#core/noteStates';
 import type { TuneReport } from '#core/report';
 import type { Tune } from '#core/tune';
-import type { StoredSettings } from '#contract/settings';
 
 /** What a sheet about the open tune may be given; each names what it takes of it. */
 export interface SheetProps {

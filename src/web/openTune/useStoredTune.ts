@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
-import type { Tune } from '#core/tune';
 import { tuneRoutes } from '#contract/tunes';
+import type { Tune } from '#core/tune';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
 import { newestDraft } from './drafts';

@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
-import { counted } from '#words/plural';
 import { easierVersions } from '#core/ornaments';
 import { reportTune } from '#core/report';
-import { Button } from '../ui/Button';
+import { counted } from '#words/plural';
 import type { SheetProps } from '../openTune/sheetProps';
+import { Button } from '../ui/Button';
 
 /** The same tune with ever fewer layers, and to what tempo each stands. */
 export function EasierList({ report, onApply }: Pick<SheetProps, 'report' | 'onApply'>) {

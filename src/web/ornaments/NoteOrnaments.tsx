@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
-import { writtenPitch } from '#words/pitch';
-import { obstacleWords, ornamentName } from '#words/ornament';
-import { ORNAMENTS, type OrnamentFacts, leaveOff, ornament as decorate, ornamentFacts } from '#core/ornaments';
+import { leaveOff, ornament as decorate, type OrnamentFacts, ornamentFacts, ORNAMENTS } from '#core/ornaments';
 import { ornamentSceneOf } from '#core/report';
 import { writtenNotes } from '#core/tune';
+import { obstacleWords, ornamentName } from '#words/ornament';
+import { writtenPitch } from '#words/pitch';
 import type { SheetProps } from '../openTune/sheetProps';
 
 const FINGERS = ['', 'first', 'second', 'third', 'fourth'];

@@ -1,17 +1,17 @@
 import { useMemo, useState } from 'react';
-import { counted } from '#words/plural';
-import { RULE_PLACE_WORDS, ornamentName } from '#words/ornament';
 import {
-  ORNAMENTS,
   type Ornament,
-  RULE_PLACES,
-  type RulePlace,
   ornament as decorate,
   ornamentPlaces,
+  ORNAMENTS,
+  RULE_PLACES,
+  type RulePlace,
 } from '#core/ornaments';
 import { ornamentSceneOf, reportTune } from '#core/report';
-import { Button } from '../ui/Button';
+import { ornamentName, RULE_PLACE_WORDS } from '#words/ornament';
+import { counted } from '#words/plural';
 import type { SheetProps } from '../openTune/sheetProps';
+import { Button } from '../ui/Button';
 
 const SELECT = 'rounded-md border border-line bg-surface px-2 py-1';
 const DENSITIES = [1, 2, 3, 4, 6, 8] as const;

@@ -1,12 +1,12 @@
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { dayWords, today } from '#words/days';
-import { type Fiddle, type Pegs, newFiddle } from '#contract/pegs';
+import { type Fiddle, newFiddle, type Pegs } from '#contract/pegs';
 import { INSTRUMENT_RANGES } from '#contract/settings';
 import { PLACES } from '#core/tune';
 import { TENSION_NEWTONS } from '#core/tuning';
-import { NumberField } from '../ui/NumberField';
+import { dayWords, today } from '#words/days';
 import { Button, SignButton } from '../ui/Button';
+import { NumberField } from '../ui/NumberField';
 import { Sheet } from '../ui/Sheet';
 
 interface FiddleSheetProps {

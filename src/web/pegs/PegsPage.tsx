@@ -1,37 +1,37 @@
 import { Settings2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { writtenPitch } from '#words/pitch';
 import { type Fiddle, type Pegs, withChecks } from '#contract/pegs';
+import { creepScale, type Minutes, simulatedFiddle } from '#core/creep';
+import { type Place, PLACES } from '#core/tune';
+import { parseTuning, retunePlan, STANDARD_TUNING, tuningName } from '#core/tuning';
 import { implausibleWords } from '#formats/text';
-import { type Minutes, creepScale, simulatedFiddle } from '#core/creep';
-import { PLACES, type Place } from '#core/tune';
-import { STANDARD_TUNING, parseTuning, retunePlan, tuningName } from '#core/tuning';
 import { failureWords } from '#words/failure';
-import { SELECT } from '../ui/Field';
+import { writtenPitch } from '#words/pitch';
 import type { Failure } from '../api/answer';
-import type { Change } from '../api/revisedRecord';
 import { usePegsQuery, useSavePegsMutation } from '../api/pegsApi';
+import type { Change } from '../api/revisedRecord';
 import { useSaveSettingsMutation } from '../api/settingsApi';
-import { useAppSelector } from '../store/store';
 import { selectSettings } from '../store/selectSettings';
+import { useAppSelector } from '../store/store';
 import { Button, SignButton } from '../ui/Button';
+import { SELECT } from '../ui/Field';
 import { FiddleSheet } from './FiddleSheet';
 import { type Listening, PitchPanel } from './PitchPanel';
-import { PlanPanel } from './PlanPanel';
 import { FiddleSource, MicrophoneSource, type PitchSource } from './pitchSource';
+import { PlanPanel } from './PlanPanel';
 import { readCents } from './readPitch';
 import { reminders } from './reminders';
 import { TuningChoice } from './TuningChoice';
 import {
-  NO_SESSIONS,
-  type Sessions,
   changeOf,
   checkedDrifts,
   checkOf,
   forecastOf,
   isNewString,
   keptReadings,
+  NO_SESSIONS,
+  type Sessions,
   targetMidi,
   tuningOf,
   withReading,

@@ -1,6 +1,6 @@
 import {
-  ComposedChart,
   CartesianGrid,
+  ComposedChart,
   Line,
   ReferenceArea,
   ReferenceLine,
@@ -8,7 +8,7 @@ import {
   XAxis,
   YAxis,
 } from 'recharts';
-import { type Creep, HEARD_CENTS, type Minutes, creepAt } from '#core/creep';
+import { type Creep, creepAt, HEARD_CENTS, type Minutes } from '#core/creep';
 import { STANDS_CENTS, type StringSession } from './tuningSession';
 
 interface PitchChartProps {

@@ -1,11 +1,11 @@
 import { Ear, Mic, MicOff } from 'lucide-react';
-import { writtenPitch } from '#words/pitch';
 import type { Creep, Minutes } from '#core/creep';
-import { PLACES, type Place } from '#core/tune';
+import { type Place, PLACES } from '#core/tune';
 import { type Tuning } from '#core/tuning';
+import { writtenPitch } from '#words/pitch';
 import { Button } from '../ui/Button';
 import { PitchChart } from './PitchChart';
-import { STANDS_CENTS, type StringForecast, type StringSession, shownCents } from './tuningSession';
+import { shownCents, STANDS_CENTS, type StringForecast, type StringSession } from './tuningSession';
 
 /** What the fiddle is heard through: nothing, the simulated one, or a microphone. */
 export type Listening = 'off' | 'simulated' | 'microphone';

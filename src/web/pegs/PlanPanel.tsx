@@ -1,8 +1,8 @@
 import { Check } from 'lucide-react';
+import { parsePitch } from '#core/pitch';
+import type { RetunePlan, RetuneStep } from '#core/tuning';
 import { writtenPitch } from '#words/pitch';
 import { SAFETY, toRetune } from '#words/retuneJson';
-import type { RetunePlan, RetuneStep } from '#core/tuning';
-import { parsePitch } from '#core/pitch';
 import { Button } from '../ui/Button';
 
 interface PlanPanelProps {

@@ -1,8 +1,8 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { useId, useState } from 'react';
-import { writtenPitch } from '#words/pitch';
 import { type OwnTuning, type Pegs, tuningText } from '#contract/pegs';
-import { TUNINGS, parseTuning, tuningName } from '#core/tuning';
+import { parseTuning, tuningName, TUNINGS } from '#core/tuning';
+import { writtenPitch } from '#words/pitch';
 import { Button, SignButton } from '../ui/Button';
 
 interface TuningChoiceProps {

@@ -1,9 +1,9 @@
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { SAFETY } from '#words/retuneJson';
+import { DEFAULT_PEGS, type Pegs } from '#contract/pegs';
+import { parseTuning, retunePlan, STANDARD_TUNING, TUNINGS } from '#core/tuning';
 import { today } from '#words/days';
-import { type Pegs, DEFAULT_PEGS } from '#contract/pegs';
-import { STANDARD_TUNING, TUNINGS, parseTuning, retunePlan } from '#core/tuning';
+import { SAFETY } from '#words/retuneJson';
 import { FiddleSheet } from './FiddleSheet';
 import { PlanPanel } from './PlanPanel';
 import { TuningChoice } from './TuningChoice';

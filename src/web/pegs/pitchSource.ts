@@ -1,4 +1,4 @@
-import { type SimulatedFiddle, soundOf, soundingMidi, turnPeg, waitMinutes } from '#core/creep';
+import { type SimulatedFiddle, soundingMidi, soundOf, turnPeg, waitMinutes } from '#core/creep';
 import type { Place } from '#core/tune';
 
 /** Samples looked at for one reading, and how often: long enough for the lowest string. */

@@ -1,9 +1,9 @@
-import { centsFrom, simulatedFiddle, soundOf, soundingMidi, turnPeg, waitMinutes } from '#core/creep';
+import { centsFrom, simulatedFiddle, soundingMidi, soundOf, turnPeg, waitMinutes } from '#core/creep';
 import { midiOf } from '#core/pitch';
 import { PLACES } from '#core/tune';
-import { STANDARD_TUNING, TUNINGS, retunePlan } from '#core/tuning';
-import { readCents } from './readPitch';
+import { retunePlan, STANDARD_TUNING, TUNINGS } from '#core/tuning';
 import { some } from '../../core/testing/share';
+import { readCents } from './readPitch';
 
 const RATE = 44_100;
 const SAMPLES = 8192;

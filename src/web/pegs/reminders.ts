@@ -1,6 +1,6 @@
-import { dayBegins } from '#words/days';
 import type { Fiddle } from '#contract/pegs';
 import { PLACES } from '#core/tune';
+import { dayBegins } from '#words/days';
 
 /** From these on a string is spoken of; guesses, since strings and players differ. */
 const OLD_MONTHS = 12;

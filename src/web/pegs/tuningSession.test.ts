@@ -1,11 +1,11 @@
 import { newFiddle, withChecks } from '#contract/pegs';
 import { reminders } from './reminders';
 import {
-  NO_SESSIONS,
   checkOf,
   forecastOf,
   isNewString,
   keptReadings,
+  NO_SESSIONS,
   shownCents,
   sinceTuned,
   withReading,

@@ -1,9 +1,9 @@
-import { dayBegins } from '#words/days';
 import type { Fiddle, PegCheck } from '#contract/pegs';
-import { type CheckedDrift, type Creep, type Minutes, type Reading, fitCreep, nextCheck } from '#core/creep';
+import { type CheckedDrift, type Creep, fitCreep, type Minutes, nextCheck, type Reading } from '#core/creep';
 import { midiOf } from '#core/pitch';
-import { PLACES, type Place } from '#core/tune';
-import { type RetunePlan, type Tuning, parseTuning } from '#core/tuning';
+import { type Place, PLACES } from '#core/tune';
+import { parseTuning, type RetunePlan, type Tuning } from '#core/tuning';
+import { dayBegins } from '#words/days';
 
 /** Readings kept of one string, newest last: a quarter of an hour at the pace of the page. */
 const MAX_READINGS = 2400;

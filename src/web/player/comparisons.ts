@@ -1,5 +1,5 @@
-import { PATTERNS, applyPattern } from '#core/bowing';
-import { type TuneReport, reportTune } from '#core/report';
+import { applyPattern, PATTERNS } from '#core/bowing';
+import { reportTune, type TuneReport } from '#core/report';
 import { LILTS } from '#core/tempo';
 
 /** Another way to play a passage, heard by turns with the plan. */

@@ -1,4 +1,4 @@
-import { type Balance, FULL_BALANCE, Fiddle } from '#core/sound';
+import { type Balance, Fiddle, FULL_BALANCE } from '#core/sound';
 import type { ToFiddle } from './programme';
 import { Transport } from './transport';
 

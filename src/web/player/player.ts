@@ -1,5 +1,5 @@
-import { type Performance, perform } from '#core/performance';
-import { type TuneReport, reportTune } from '#core/report';
+import { perform, type Performance } from '#core/performance';
+import { reportTune, type TuneReport } from '#core/report';
 import { comparedReport } from './comparisons';
 import { type Engine, startEngine } from './engine';
 import type { ListenSettings } from './listenSettings';

@@ -1,7 +1,7 @@
-import { PLAIN_WISH, perform } from '#core/performance';
+import { perform, PLAIN_WISH } from '#core/performance';
 import { reportTune } from '#core/report';
 import { part, tune } from '../../core/testing/tunes';
-import { type Programme, along, programmeOf, sameplace } from './programme';
+import { along, type Programme, programmeOf, sameplace } from './programme';
 import { Transport } from './transport';
 
 const BPM = 120;

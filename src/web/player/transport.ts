@@ -1,4 +1,4 @@
-import { type FromFiddle, type Programme, type ToFiddle, sameplace } from './programme';
+import { type FromFiddle, type Programme, sameplace, type ToFiddle } from './programme';
 
 /**
  * Where playing is: begins, goes on, comes round, takes over a new plan, ends. Knows nothing of sound, so that it is the

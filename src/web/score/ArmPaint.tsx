@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import { PLACES } from '#core/tune';
 import type { NoteState } from '#core/noteStates';
+import { PLACES } from '#core/tune';
 import type { LineGeometry } from './geometry';
-import { LANES, angleY, noteEnds } from './lanePaths';
+import { angleY, LANES, noteEnds } from './lanePaths';
 
 /** Sides painted on notes; null takes the drone off. */
 export type PaintedDrones = ReadonlyMap<string, 'lower' | 'upper' | null>;

@@ -1,16 +1,16 @@
 import { memo } from 'react';
-import { PLACES } from '#core/tune';
 import type { NoteState } from '#core/noteStates';
+import { PLACES } from '#core/tune';
 import type { LineGeometry } from './geometry';
 import {
-  BEAT_DEPTH,
-  type HairScale,
-  LANES,
-  type LaneName,
   angleY,
   armLane,
+  BEAT_DEPTH,
   bowLane,
+  type HairScale,
   hairY,
+  type LaneName,
+  LANES,
   roomLane,
 } from './lanePaths';
 

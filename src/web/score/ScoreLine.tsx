@@ -1,18 +1,18 @@
-import { type ReactNode, memo, useMemo, useState } from 'react';
-import type { Tuning } from '#core/tuning';
+import { memo, type ReactNode, useMemo, useState } from 'react';
 import type { NoteState } from '#core/noteStates';
+import type { Tuning } from '#core/tuning';
 import { spokenNote } from '#words/note';
 import { measured } from '../ui/measured';
 import { bowSignPath } from '../ui/signs';
 import { ArmPaint, type PaintedDrones } from './ArmPaint';
-import { type CaretPlace, EntryCaret, caretX, stepAt } from './EntryCaret';
-import { STAFF_TOP } from './geometry';
+import { type CaretPlace, caretX, EntryCaret, stepAt } from './EntryCaret';
 import type { LineGeometry, NoteBox } from './geometry';
-import { Lanes, type LaneSettings, lanesHeight } from './Lanes';
+import { STAFF_TOP } from './geometry';
 import { LANES } from './lanePaths';
+import { Lanes, type LaneSettings, lanesHeight } from './Lanes';
 import type { LineSpec } from './lines';
 import { markPath } from './markPaths';
-import { type LineSigns, OTHER_SIGN_STEP, layOutSigns, signsKey } from './signs';
+import { layOutSigns, type LineSigns, OTHER_SIGN_STEP, signsKey } from './signs';
 import { type DrawnLine, StaffDrawing } from './StaffDrawing';
 import { StrokeEnds } from './StrokeEnds';
 

@@ -1,8 +1,8 @@
 import { useMemo, useState } from 'react';
-import { MIN_WISH, MAX_WISH } from '#core/travel';
 import type { NoteState } from '#core/noteStates';
+import { MAX_WISH, MIN_WISH } from '#core/travel';
 import type { LineGeometry } from './geometry';
-import { type HairScale, LANES, type StrokeEnd, bowLane, hairAt, hairY } from './lanePaths';
+import { bowLane, hairAt, type HairScale, hairY, LANES, type StrokeEnd } from './lanePaths';
 
 /** Pull a stroke's end by this much and it is a wish; less is a press. */
 const MIN_PULL = 3;

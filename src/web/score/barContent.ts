@@ -1,5 +1,5 @@
-import { type Fraction, divide, fraction, multiply, toNumber } from '#core/base';
-import { type Key, type Pitch, alterInKey, midiOf } from '#core/pitch';
+import { divide, type Fraction, fraction, multiply, toNumber } from '#core/base';
+import { alterInKey, type Key, midiOf, type Pitch } from '#core/pitch';
 import type { NoteEvent, RestEvent } from '#core/tune';
 import type { LineBar } from './lines';
 

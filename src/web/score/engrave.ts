@@ -2,7 +2,7 @@ import { Renderer, type SVGContext } from 'vexflow/core';
 import { barContent } from './barContent';
 import { type BarInk, engraveBar } from './engraveBar';
 import { type LineGeometry, STAFF_SPACE, STAFF_TOP } from './geometry';
-import { type LineSpec, barEngravingKey } from './lines';
+import { barEngravingKey, type LineSpec } from './lines';
 import { type BarPlace, spaceLine } from './spacing';
 import { makeStave, staveLead } from './staves';
 

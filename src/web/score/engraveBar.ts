@@ -13,7 +13,7 @@ import {
 } from 'vexflow/core';
 import { add, floorQuotient, fraction, ZERO } from '#core/base';
 import type { Pitch } from '#core/pitch';
-import { type Meter, isCompound } from '#core/tune';
+import { isCompound, type Meter } from '#core/tune';
 import type { WrittenEvent } from './barContent';
 import { type NoteBox, type Obstacle, STAFF_SPACE, STAFF_TOP, type TupletSign } from './geometry';
 

@@ -1,11 +1,11 @@
+import { noteStates } from '#core/noteStates';
 import { reportTune } from '#core/report';
 import type { NoteEvent, Tune } from '#core/tune';
 import { writtenNotes } from '#core/tune';
-import { noteStates } from '#core/noteStates';
 import { spokenNote } from '#words/note';
 import { part, tune } from '../../core/testing/tunes';
 import type { LineGeometry } from './geometry';
-import { LANES, BEAT_DEPTH, roomLane } from './lanePaths';
+import { BEAT_DEPTH, LANES, roomLane } from './lanePaths';
 
 function freely(line: string, own: Record<string, Partial<NoteEvent>>): Tune {
   const plain = part('A', line);

@@ -1,7 +1,7 @@
-import { reportTune } from '#core/report';
 import { setLinks } from '#core/bowing';
 import { transposeBySteps } from '#core/editing';
 import { noteStates } from '#core/noteStates';
+import { reportTune } from '#core/report';
 import { part, tune } from '../../core/testing/tunes';
 import { scoreLines } from './lines';
 import { lineStatesKeeper } from './lineStates';

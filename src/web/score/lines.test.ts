@@ -1,7 +1,7 @@
-import { readAbc } from '#formats/abc';
-import { engravingKey, lineKeeper, scoreLines } from './lines';
 import { setLinks } from '#core/bowing';
 import { reuseBars } from '#core/editing';
+import { readAbc } from '#formats/abc';
+import { engravingKey, lineKeeper, scoreLines } from './lines';
 
 const read = (music: string, meter = '4/4') => readAbc(`X:1\nT:L\nM:${meter}\nL:1/8\nK:D\n${music}\n`).tunes[0]!.tune;
 const numbers = (music: string, size = 4) =>

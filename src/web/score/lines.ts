@@ -1,16 +1,16 @@
-import { reuseWords } from '#words/place';
 import { reusedRuns } from '#core/editing';
 import { type Key, type Pitch, pitchName, sameKey } from '#core/pitch';
 import {
   type Bar,
+  barNumbers,
   type Meter,
   type NoteEvent,
   type RestEvent,
-  type Tune,
-  barNumbers,
-  writtenBars,
   sameMeter,
+  type Tune,
+  writtenBars,
 } from '#core/tune';
+import { reuseWords } from '#words/place';
 
 /** A note as it is drawn: with a head for the open string that sounds along. */
 export interface DrawnNote extends NoteEvent {

@@ -1,5 +1,5 @@
-import { reportTune } from '#core/report';
 import { noteStates } from '#core/noteStates';
+import { reportTune } from '#core/report';
 import { bar, note, randomTune, seeded, tune } from '../../core/testing/tunes';
 import type { LineGeometry, NoteBox, Obstacle } from './geometry';
 import { scoreLines } from './lines';

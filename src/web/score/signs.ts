@@ -1,7 +1,7 @@
-import { writtenPitch } from '#words/pitch';
-import type { NoteEvent, RestEvent } from '#core/tune';
 import type { NoteState } from '#core/noteStates';
+import type { NoteEvent, RestEvent } from '#core/tune';
 import { callOf } from '#words/note';
+import { writtenPitch } from '#words/pitch';
 import type { LineGeometry, NoteBox } from './geometry';
 import type { LineSpec } from './lines';
 import type { ScoreMark } from './markPaths';

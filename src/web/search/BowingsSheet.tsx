@@ -1,21 +1,21 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { counted } from '#words/plural';
-import { NO_BOWING } from '#words/reportJson';
 import { type BowedNote, type BowedTune, bowedTune } from '#core/bowing';
 import type { TuneReport } from '#core/report';
-import { type BowingFigures, type Candidate, adoptBowing, planFigures } from '#core/search';
+import { adoptBowing, type BowingFigures, type Candidate, planFigures } from '#core/search';
 import type { UnrolledNote } from '#core/tune';
 import { ideaInBars } from '#words/idea';
-import { SELECT } from '../ui/Field';
+import { counted } from '#words/plural';
+import { NO_BOWING } from '#words/reportJson';
 import type { SheetProps } from '../openTune/sheetProps';
 import { StrokeRow, strokeWords } from '../score/StrokeRow';
-import { Button, SignButton } from '../ui/Button';
-import { Sheet } from '../ui/Sheet';
 import { problemWords } from '../threads/problemWords';
-import { type Search, WANTED, useSearch } from './useSearch';
-import { WishFields } from './WishFields';
+import { Button, SignButton } from '../ui/Button';
+import { SELECT } from '../ui/Field';
+import { Sheet } from '../ui/Sheet';
+import { type Search, useSearch, WANTED } from './useSearch';
 import { keepWishes, readWishes } from './wishesKept';
+import { WishFields } from './WishFields';
 
 /** Bars shown side by side, and the width in which their strokes are laid out: fewer where the screen is narrow. */
 const WIDE = { bars: 4, width: 780 };

@@ -2,7 +2,7 @@ import { proxy } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { TuneReport } from '#core/report';
 import type { Candidate, StyleWishes } from '#core/search';
-import { type WorkState, useWork } from '../threads/useWork';
+import { useWork, type WorkState } from '../threads/useWork';
 import { type WorkThread, workThread } from '../threads/workerTask';
 import type { SearchWorker } from './searchProtocol';
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { type StyleWishes, DEFAULT_WISHES } from '#core/search';
+import { DEFAULT_WISHES, type StyleWishes } from '#core/search';
 
 const KEY = 'morrin.wishes';
 

@@ -1,5 +1,5 @@
 import { BAND_RANGE, type StoredSettings } from '#contract/settings';
-import { REGIONS, type TempoBand, beatUnit, tempoBand } from '#core/tempo';
+import { beatUnit, REGIONS, type TempoBand, tempoBand } from '#core/tempo';
 import { DANCE_TYPES, type DanceType, type Meter } from '#core/tune';
 import { beatWords } from '#words/tempo';
 import { SELECT } from '../ui/Field';

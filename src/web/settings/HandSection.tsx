@@ -1,12 +1,12 @@
 import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
-import { dayWords, today } from '#words/days';
 import { SPAN_RANGE, type StoredSettings } from '#contract/settings';
-import { BAN_REASONS, type Ban, type BanReason, FREE_HAND, STRING_LENGTHS } from '#core/fingering';
+import { type Ban, BAN_REASONS, type BanReason, FREE_HAND, STRING_LENGTHS } from '#core/fingering';
 import { FULL_SIZE } from '#core/instrument';
-import { PLACES, type Place } from '#core/tune';
-import { SELECT } from '../ui/Field';
+import { type Place, PLACES } from '#core/tune';
+import { dayWords, today } from '#words/days';
 import { Button, SignButton } from '../ui/Button';
+import { SELECT } from '../ui/Field';
 import { NumberField } from '../ui/NumberField';
 
 interface HandSectionProps {

@@ -1,6 +1,6 @@
 import { Play, Square } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { type Drill, beginLadder, climb, drillCeiling, drillTune, measuredLimit, slowestBow } from '#core/drills';
+import { beginLadder, climb, type Drill, drillCeiling, drillTune, measuredLimit, slowestBow } from '#core/drills';
 import { type PlayerSettings, reportTune } from '#core/report';
 import type { LimitKey } from '#core/tempo';
 import { DRILL_WORDS } from '#words/drill';

@@ -1,21 +1,21 @@
 import { Undo2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
-import type { Finding } from '#core/report';
-import { counted } from '#words/plural';
-import { dayWords, today } from '#words/days';
 import {
   type ChangedTune,
   INSTRUMENT_RANGES,
+  playerSettings,
   type SavedSettings,
   type StoredSettings,
-  playerSettings,
 } from '#contract/settings';
-import { FULL_SIZE, type Instrument } from '#core/instrument';
-import { SCHOOL_CHOICES, SCHOOL_NAMES, type Schools } from '#core/schools';
 import { drillFor } from '#core/drills';
+import { FULL_SIZE, type Instrument } from '#core/instrument';
+import type { Finding } from '#core/report';
+import { SCHOOL_CHOICES, SCHOOL_NAMES, type Schools } from '#core/schools';
 import { GUESSED_LIMITS, LIMIT_KEYS, type LimitKey } from '#core/tempo';
+import { dayWords, today } from '#words/days';
 import { failureWords } from '#words/failure';
+import { counted } from '#words/plural';
 import { FINDING_NAMES, INSTRUMENT_WORDS, LIMIT_WORDS, SCHOOL_WORDS } from '#words/settings';
 import type { Failure } from '../api/answer';
 import type { Change } from '../api/revisedRecord';

@@ -1,5 +1,5 @@
 import { createSelector } from '@reduxjs/toolkit';
-import { type SettingsRecord, DEFAULT_SETTINGS, playerSettings } from '#contract/settings';
+import { DEFAULT_SETTINGS, playerSettings, type SettingsRecord } from '#contract/settings';
 import { settingsApi } from '../api/settingsApi';
 
 type WithApi = Parameters<ReturnType<typeof settingsApi.endpoints.settings.select>>[0];

@@ -1,9 +1,9 @@
-import { DEFAULT_PEGS, pegsRoutes } from '#contract/pegs';
 import { bookRoutes } from '#contract/book';
+import type { ErrorCode } from '#contract/errors';
+import { DEFAULT_PEGS, pegsRoutes } from '#contract/pegs';
 import type { AnswerOf, Route } from '#contract/route';
 import { ROUTES } from '#contract/routes';
 import { DEFAULT_SETTINGS, settingsRoutes } from '#contract/settings';
-import type { ErrorCode } from '#contract/errors';
 
 /** A request as it came to the fake server. */
 export interface Heard {

@@ -1,4 +1,4 @@
-import { type Fraction, compare, divide, fraction, multiply, toNumber } from '#core/base';
+import { compare, divide, type Fraction, fraction, multiply, toNumber } from '#core/base';
 import { calledNote, letteredPitch } from '#core/entry';
 import { fingerNote } from '#core/fingering';
 import { type Key, type Letter, type Pitch, staffStep } from '#core/pitch';

@@ -1,4 +1,4 @@
-import { WorkFailure, workThread, workerTask } from './workerTask';
+import { workerTask, WorkFailure, workThread } from './workerTask';
 
 let made: FakeWorker[] = [];
 class FakeWorker {

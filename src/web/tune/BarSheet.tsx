@@ -1,10 +1,10 @@
 import { useId, useState } from 'react';
 import { setEnding, setKeyFrom, setMeterFrom } from '#core/editing';
-import { type Key, LETTERS, type Letter, MODES, type Mode } from '#core/pitch';
+import { type Key, type Letter, LETTERS, type Mode, MODES } from '#core/pitch';
 import { meterName, writtenBars } from '#core/tune';
-import { INPUT } from '../ui/Field';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
+import { INPUT } from '../ui/Field';
 import { Sheet } from '../ui/Sheet';
 import { ALTERS, METERS } from './TuneSheet';
 

@@ -1,4 +1,4 @@
-import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
+import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import {
   SortableContext,
   sortableKeyboardCoordinates,
@@ -8,7 +8,6 @@ import {
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical, Trash2 } from 'lucide-react';
 import { useId, useState } from 'react';
-import { counted } from '#words/plural';
 import { formatFraction } from '#core/base';
 import {
   addPart,
@@ -22,11 +21,12 @@ import {
   setPlays,
 } from '#core/editing';
 import { reportTune } from '#core/report';
-import { type Part, type Tune, barSumFaults, writtenBars } from '#core/tune';
+import { barSumFaults, type Part, type Tune, writtenBars } from '#core/tune';
+import { counted } from '#words/plural';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
-import { ReuseField, ReusedRow } from './ReuseField';
+import { ReusedRow, ReuseField } from './ReuseField';
 
 /** Parts, how often each is played, and their order; what comes of it in bars and seconds is told at once. */
 export function FormSheet({ tune, onEdit, onClose }: Pick<SheetProps, 'tune' | 'onEdit' | 'onClose'>) {

@@ -1,12 +1,12 @@
 import { useId, useState } from 'react';
 import { type Freedom, keysInForce, setChord, setFreedom, setGraceNotes } from '#core/editing';
-import { HOLD_RANGE, MAX_BREATH, PACE_RANGE } from '#core/tempo';
 import { readGraces, writeGraces } from '#core/entry';
+import { HOLD_RANGE, MAX_BREATH, PACE_RANGE } from '#core/tempo';
 import { type NoteEvent, writtenNotes } from '#core/tune';
 import { ordinal } from '#words/ordinal';
-import { INPUT } from '../ui/Field';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
+import { INPUT } from '../ui/Field';
 import { Sheet } from '../ui/Sheet';
 
 /** The chord name over a note, and the grace notes before it or before each of several. */

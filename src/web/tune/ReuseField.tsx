@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import { counted } from '#words/plural';
+import { releaseBars, reuseBars, type ReusedRun } from '#core/editing';
+import { barNumbers, type Tune, writtenBars } from '#core/tune';
 import { barSpan, reuseWords } from '#words/place';
-import { type ReusedRun, releaseBars, reuseBars } from '#core/editing';
-import { type Tune, barNumbers, writtenBars } from '#core/tune';
+import { counted } from '#words/plural';
 import { Button } from '../ui/Button';
 
 interface ReuseProps {

@@ -1,13 +1,13 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
-import { transposeToKey } from '#core/editing';
-import { LETTERS, MODES, keyFifths, keyName } from '#core/pitch';
-import { DANCE_TYPES, type Tune, meterName } from '#core/tune';
-import { TUNINGS, parseTuning, tuningName } from '#core/tuning';
 import { implausibleTuning } from '#contract/pegs';
-import { Field, INPUT } from '../ui/Field';
+import { transposeToKey } from '#core/editing';
+import { keyFifths, keyName, LETTERS, MODES } from '#core/pitch';
+import { DANCE_TYPES, meterName, type Tune } from '#core/tune';
+import { parseTuning, tuningName, TUNINGS } from '#core/tuning';
 import { Button } from '../ui/Button';
+import { Field, INPUT } from '../ui/Field';
 import { Sheet } from '../ui/Sheet';
 
 export const METERS = ['4/4', '2/2', '2/4', '3/4', '3/2', '6/8', '9/8', '12/8', '3/8', '6/4', '5/4', '7/8'] as const;

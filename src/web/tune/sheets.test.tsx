@@ -1,13 +1,13 @@
 import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
+import { blankTune } from '#core/editing';
 import { pitchName } from '#core/pitch';
 import { type Tune, writtenBars, writtenNotes } from '#core/tune';
-import { blankTune } from '#core/editing';
 import { part, tune } from '../../core/testing/tunes';
 import { BarSheet } from './BarSheet';
-import { NoteSheet } from './NoteSheet';
 import { FormSheet } from './FormSheet';
+import { NoteSheet } from './NoteSheet';
 import { TuneSheet } from './TuneSheet';
 
 const t = tune([part('A', 'D4:8 | E4:8'), part('B', 'F#4:8')], { form: ['A', 'A', 'B', 'B'] });

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
-import { failureWords } from '#words/failure';
 import { likenessWords } from '#words/alignment';
+import { failureWords } from '#words/failure';
 import type { Failure } from '../api/answer';
 import { usePartLikenessesQuery } from '../api/bookApi';
 

@@ -1,19 +1,19 @@
 import { useMemo, useState } from 'react';
-import { counted } from '#words/plural';
-import { roundWords } from '#words/round';
-import { type TuneReport, reportTune } from '#core/report';
+import { reportTune, type TuneReport } from '#core/report';
 import {
-  type CountCue,
-  type TwinFigure,
   bowAlike,
+  type CountCue,
   countCues,
   flippingPlaces,
   playingShare,
+  type TwinFigure,
   twinFigures,
 } from '#core/twins';
+import { counted } from '#words/plural';
+import { roundWords } from '#words/round';
+import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
 import { BowSign } from '../ui/signs';
-import type { SheetProps } from '../openTune/sheetProps';
 import { noteNames, placeName } from './placeNames';
 
 /** Figures told before the rest is only counted, and notes of a figure that are named. */

@@ -1,8 +1,8 @@
 import { useMemo, useState } from 'react';
 import { type BowOf, type PassBarDifference, passDifferences } from '#core/difference';
 import type { Link } from '#core/tune';
-import { SELECT } from '../ui/Field';
 import type { SheetProps } from '../openTune/sheetProps';
+import { SELECT } from '../ui/Field';
 
 const LINK_WORDS: Record<Link, string> = {
   start: 'turned to',

@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
-import { counted } from '#words/plural';
-import { barSpan } from '#words/place';
 import { phraseIndex } from '#core/twins';
-import { Button } from '../ui/Button';
+import { barSpan } from '#words/place';
+import { counted } from '#words/plural';
 import type { SheetProps } from '../openTune/sheetProps';
+import { Button } from '../ui/Button';
 import { noteNames } from './placeNames';
 
 const NOTES_NAMED = 12;

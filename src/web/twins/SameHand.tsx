@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { handTwins } from '#core/twins';
-import { Button } from '../ui/Button';
 import type { SheetProps } from '../openTune/sheetProps';
+import { Button } from '../ui/Button';
 import { noteNames, placeName } from './placeNames';
 
 const TWINS_TOLD = 12;

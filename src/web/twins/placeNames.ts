@@ -1,6 +1,6 @@
-import { writtenPitch } from '#words/pitch';
 import type { TuneReport } from '#core/report';
 import type { NoteEvent } from '#core/tune';
+import { writtenPitch } from '#words/pitch';
 
 /** `A bar 3`; `A bars 3–4` where it runs over the bar line. */
 export function placeName({ unrolled }: TuneReport, place: readonly NoteEvent[]): string {

@@ -1,9 +1,9 @@
 import { Fragment, useMemo } from 'react';
-import { type AlignedBar, type Agreement, type BeatNote, type SettingBar, alignSettings } from '#core/likeness';
+import { type Agreement, type AlignedBar, alignSettings, type BeatNote, type SettingBar } from '#core/likeness';
 import type { Pitch } from '#core/pitch';
 import type { Tune } from '#core/tune';
-import { ordinal } from '#words/ordinal';
 import { agreementWords, keyShiftWords } from '#words/alignment';
+import { ordinal } from '#words/ordinal';
 
 const SIGNS: Record<Agreement, string> = { same: '', 'on-the-beat': '≈', different: '≠', alone: '+' };
 const LOOKS: Record<Agreement, string> = {

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { differenceWords } from '#words/difference';
 import type { Difference } from '#core/difference';
+import { differenceWords } from '#words/difference';
 import { Button } from '../ui/Button';
 
 /** Differences shown at once; more are unfolded. */

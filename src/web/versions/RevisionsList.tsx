@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import { momentWords, timeWords, today, weekdayWords } from '#words/days';
 import { KEPT_REVISIONS } from '#contract/revisions';
 import { tuneDifference } from '#core/difference';
 import type { Tune } from '#core/tune';
+import { momentWords, timeWords, today, weekdayWords } from '#words/days';
 import { failureWords } from '#words/failure';
 import type { Failure } from '../api/answer';
 import { useRevisionQuery, useRevisionsQuery } from '../api/versionsApi';

@@ -1,14 +1,12 @@
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { momentWords } from '#words/days';
 import type { TuneVersion, VersionOrigin } from '#contract/versions';
 import { tuneDifference } from '#core/difference';
 import type { Tune } from '#core/tune';
+import { momentWords } from '#words/days';
 import { failureWords } from '#words/failure';
 import { originWords } from '#words/origin';
-import { INPUT } from '../ui/Field';
-import type { SheetProps } from '../openTune/sheetProps';
 import type { Failure } from '../api/answer';
 import {
   useChangeVersionMutation,
@@ -16,10 +14,12 @@ import {
   useRemoveVersionMutation,
   useVersionsQuery,
 } from '../api/versionsApi';
+import type { SheetProps } from '../openTune/sheetProps';
 import { Button, SignButton } from '../ui/Button';
+import { INPUT } from '../ui/Field';
 import { Sheet } from '../ui/Sheet';
-import { OriginFields } from './OriginFields';
 import { Differences } from './Differences';
+import { OriginFields } from './OriginFields';
 import { RevisionsList } from './RevisionsList';
 
 /** Versions under names of their own: what is different now, and the way back. */
