@@ -1,7 +1,7 @@
 import { LAYERS, perform } from '#core/performance';
 import { reportTune } from '#core/report';
 import { render } from '#core/sound';
-import { tightPlaces, troubleCurve } from '#core/standing';
+import { tightSpots, troubleCurve } from '#core/standing';
 import { findLilt } from '#core/tempo';
 import { readAbc } from '#formats/abc';
 import { sideBySide } from './figures.mjs';
@@ -20,12 +20,7 @@ export function benchDance() {
   const check = (lilt) => () => {
     const report = reportTune({ ...tune }, { lilt });
     const { ceiling, floor } = report.figures.check;
-    return [
-      troubleCurve(report, bpms).length,
-      tightPlaces(report).slice(0, 10).length,
-      ceiling?.ceilingBpm,
-      floor?.bpm,
-    ];
+    return [troubleCurve(report, bpms).length, tightSpots(report).slice(0, 10).length, ceiling?.ceilingBpm, floor?.bpm];
   };
   const rows = ['straight', 'dotted'].map((name) => {
     const [reportMs, checkMs] = sideBySide(count, check(findLilt(name)), { rounds: 60, warmUp: 20 });

@@ -5,9 +5,9 @@ import type { Finding } from '#core/report';
 import type { EventKind } from '#core/tempo';
 import type { Direction } from '#core/tune';
 import { obstacleWords, ornamentName } from './ornament';
-import { placeWords } from './place';
 import { counted } from './plural';
 import { positionWords } from './position';
+import { spotWords } from './spot';
 
 /** A finding in words: where, why with figures. */
 export interface FindingWords {
@@ -140,7 +140,7 @@ const TOLD: { readonly [C in Finding['code']]: (finding: FindingOf<C>, words: Pl
   }),
   'bowed-unlike': (finding) => ({
     body: 'This figure comes again and is bowed another way there: at speed it is two figures to the hand.',
-    figures: `${notes(finding.notes)}, ${finding.places} places${finding.flips > 0 ? ' · bowed alike, what follows one of them flips' : ''}${others(finding.others, 'figure')}`,
+    figures: `${notes(finding.notes)}, ${finding.spots} places${finding.flips > 0 ? ' · bowed alike, what follows one of them flips' : ''}${others(finding.others, 'figure')}`,
   }),
   'window-left': (finding) => ({
     body:
@@ -177,7 +177,7 @@ const TOLD: { readonly [C in Finding['code']]: (finding: FindingOf<C>, words: Pl
 /** A finding in words. */
 export function findingWords(finding: Finding, words: PlayersWords = DEFAULT_WORDS): FindingWords {
   const tell = TOLD[finding.code] as (finding: Finding, words: PlayersWords) => Told;
-  return { lead: `${placeWords(finding.place)}.`, ...tell(finding, words) };
+  return { lead: `${spotWords(finding.spot)}.`, ...tell(finding, words) };
 }
 
 /** A timed ornament as the player's school calls it. */

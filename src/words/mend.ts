@@ -1,13 +1,13 @@
 import type { Disturbance } from '#core/bowing';
-import type { Finding, FindingPlace, Mend, NoteEdit, Turn } from '#core/report';
+import type { Finding, Mend, NoteEdit, Spot, Turn } from '#core/report';
 import type { Direction, Link } from '#core/tune';
-import { barWords } from './place';
 import { counted } from './plural';
 import { positionWords } from './position';
+import { barWords } from './spot';
 
 const BOW: Record<Direction, string> = { down: 'down-bow', up: 'up-bow' };
 
-type MendedFinding = Pick<Finding, 'place' | 'ids'>;
+type MendedFinding = Pick<Finding, 'spot' | 'ids'>;
 
 /** What a mend does and what it buys: `split it: stands to 115`. */
 export function mendWords(mend: Mend, finding: MendedFinding): string {
@@ -51,12 +51,12 @@ type TurnMend = Mend & { readonly deed: Turn };
 type NoteMend = Extract<Mend, { readonly notes: unknown }>;
 
 /** `split the slur in bar 3, beat 2 and turn on the next note`. */
-function turnWords(mend: TurnMend, { place: own, ids }: MendedFinding): string {
-  const { place, edits, also } = mend;
+function turnWords(mend: TurnMend, { spot: own, ids }: MendedFinding): string {
+  const { spot, edits, also } = mend;
   const isHere = ids.includes(edits[0]!.id);
-  const isSameBar = place !== null && place.part === own.part && place.bar === own.bar;
-  const bar = place === null || isSameBar ? '' : ` in ${barIn(place, own.part)}`;
-  const beat = place === null ? '' : `${isSameBar ? ' at' : ','} beat ${Number(place.beat.toFixed(2))}`;
+  const isSameBar = spot !== null && spot.part === own.part && spot.bar === own.bar;
+  const bar = spot === null || isSameBar ? '' : ` in ${barIn(spot, own.part)}`;
+  const beat = spot === null ? '' : `${isSameBar ? ' at' : ','} beat ${Number(spot.beat.toFixed(2))}`;
   const where = isHere ? '' : `${bar}${beat}`;
   const other = edits.find(({ id }) => id !== edits[0]!.id);
   const next = also ? ` and ${alsoWords(also, own.part)}` : other ? ` and ${NEXT_WORDS[other.link]}` : '';
@@ -111,15 +111,15 @@ function refingerWords(edits: readonly NoteEdit[]): string {
   return `take it as ${place}:${finger}${position === 1 ? '' : ` in ${positionWords(position)} position`}`;
 }
 
-function alsoWords({ deed, place }: NonNullable<TurnMend['also']>, ownPart: string): string {
+function alsoWords({ deed, spot }: NonNullable<TurnMend['also']>, ownPart: string): string {
   const deeds = { split: 'split the slur', join: 'slur two', turn: 'turn the bow', retake: 'retake' };
-  return `${deeds[deed]} in ${barIn(place, ownPart)}, beat ${Number(place.beat.toFixed(2))}`;
+  return `${deeds[deed]} in ${barIn(spot, ownPart)}, beat ${Number(spot.beat.toFixed(2))}`;
 }
 
 /** `bar 3`, with its part where that is another than the finding's. */
-function barIn(place: FindingPlace, ownPart: string): string {
-  const bar = barWords(place).toLowerCase();
-  return place.part === ownPart ? bar : `${bar} of ${place.part}`;
+function barIn(spot: Spot, ownPart: string): string {
+  const bar = barWords(spot).toLowerCase();
+  return spot.part === ownPart ? bar : `${bar} of ${spot.part}`;
 }
 
 const COSTS: Partial<Record<Disturbance, string>> = {
@@ -153,7 +153,7 @@ function gainWords(mend: Mend): string {
     case 'reverse-crossings':
       return `${deed === 'start' ? `${gain.left} reverse crossings left` : 'all natural here'}, ${round}${stands}`;
     case 'tune':
-    case 'place':
+    case 'spot':
       if (comesRound) return `comes round, ${stands}`;
       if (flippedParts.length === 0) return `${stands}, flips when begun again`;
       return `${stands}, ${flippedParts.join(' and ')} flip${flippedParts.length === 1 ? 's' : ''}`;
@@ -163,14 +163,14 @@ function gainWords(mend: Mend): string {
 /** `stands to 112`; where other places still hold the tune back, what is gained at the place itself. */
 function standsWords({ gain, ceilingBpm }: Mend): string {
   const to = (bpm: number | null) => (bpm === null ? 'at any tempo' : `to ${Math.floor(bpm)}`);
-  const isHereOnly = gain.of === 'place' && ceilingBpm !== null && (gain.bpm === null || gain.bpm > ceilingBpm + 0.5);
+  const isHereOnly = gain.of === 'spot' && ceilingBpm !== null && (gain.bpm === null || gain.bpm > ceilingBpm + 0.5);
   return isHereOnly ? `stands ${to(gain.bpm)} here` : `stands ${to(ceilingBpm)}`;
 }
 
 /** What undo says of a mend that was made. */
 export function mendLabel(mend: Mend, finding: MendedFinding): string {
-  const place = mend.place ?? finding.place;
-  const bar = place.bar === 0 ? 'the pickup' : `bar ${place.bar}`;
+  const spot = mend.spot ?? finding.spot;
+  const bar = spot.bar === 0 ? 'the pickup' : `bar ${spot.bar}`;
   switch (mend.deed) {
     case 'rebar':
       return `draw the bar lines anew from ${bar}`;

@@ -1,5 +1,5 @@
 import type { Words } from '#contract/settings';
-import type { Obstacle, Ornament, RulePlace } from '#core/ornaments';
+import type { Obstacle, Ornament, RuleSpot } from '#core/ornaments';
 
 const NAMES: Readonly<Record<Ornament, string>> = {
   'bowed-triplet': 'bowed triplet',
@@ -59,7 +59,7 @@ export function obstacleWords(obstacle: Obstacle, ornament: Ornament): string {
   }
 }
 
-export const RULE_PLACE_WORDS: Readonly<Record<RulePlace, string>> = {
+export const RULE_SPOT_WORDS: Readonly<Record<RuleSpot, string>> = {
   'dotted-quarters': 'each dotted quarter on the beat',
   'on-beat': 'each note on the beat',
   offbeat: 'each note off the beat',

@@ -96,7 +96,7 @@ export function toReport(
     messages: messages.map((message) => ({ ...message })),
     twins: twinFigures(tune).map((figure) => ({
       length: figure.length,
-      places: figure.places.map((place) => place.map(({ id }) => id)),
+      places: figure.spots.map((place) => place.map(({ id }) => id)),
       bowedAlike: figure.isBowedAlike,
       share: fine(playingShare(figure, unrolled)),
     })),

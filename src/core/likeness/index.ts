@@ -10,5 +10,5 @@ export { ALIKE, MAX_COMPARED, SAME_TUNE, melodyLikeness } from './melodyLikeness
 export type { FirstNotes, FirstNotesRead } from './firstNotes';
 export { FIRST_NOTES, firstNotes, readFirstNotes } from './firstNotes';
 // Two settings of one tune side by side.
-export type { AlignedBar, Agreement, BeatNote, SettingBar, SettingsAligned } from './alignSettings';
-export { alignSettings } from './alignSettings';
+export type { AlignedBar, Agreement, BeatNote, VariantBar, VariantsAligned } from './alignVariants';
+export { alignVariants } from './alignVariants';

@@ -5,6 +5,6 @@ export { ORNAMENTS } from './kinds';
 export type { Obstacle, OrnamentFacts, OrnamentScene } from './ornamentFacts';
 export { ornamentFacts } from './ornamentFacts';
 // By rule, and taken off for an easier version.
-export type { EasierStep, OrnamentRule, RulePlace } from './rules';
-export { RULE_PLACES, easierVersions, leaveOff, ornament, ornamentPlaces } from './rules';
+export type { EasierStep, OrnamentRule, RuleSpot } from './rules';
+export { RULE_SPOTS, easierVersions, leaveOff, ornament, ornamentSpots } from './rules';
 export { swellLast } from './closingSwell';

@@ -6,7 +6,7 @@ import { type Tune, unroll, writtenNotes } from '#core/tune';
 import { part, tune } from '../testing/tunes';
 import { ORNAMENTS } from './kinds';
 import { ornamentFacts, type OrnamentScene } from './ornamentFacts';
-import { easierVersions, leaveOff, ornament, ornamentPlaces, type OrnamentRule } from './rules';
+import { easierVersions, leaveOff, ornament, type OrnamentRule, ornamentSpots } from './rules';
 
 /** A scene at a tempo given by the seconds of a whole note. */
 function sceneOf(t: Tune, whole = 1.1): OrnamentScene {
@@ -113,7 +113,7 @@ describe('the bow', () => {
 
     test('by rule it is marked on the note before the end of each phrase', () => {
       const t = tune([part('A', ending('F#4 G4 E4:2 D4:4'))]);
-      expect(ornamentPlaces(sceneOf(t), { ornament: 'closing-swell', place: 'phrase-ends', mostInPhrase: 1 })).toEqual([
+      expect(ornamentSpots(sceneOf(t), { ornament: 'closing-swell', spot: 'phrase-ends', mostInPhrase: 1 })).toEqual([
         'A6',
       ]);
     });
@@ -142,18 +142,18 @@ describe('the bow', () => {
 
 describe('by rule', () => {
   const t = tune([part('A', 'B4:3 A4 F#4:3 E4 | B4:3 A4 D4:4 | B4:3 C#5 F#4:3 E4 | D4:8')], { form: ['A', 'A'] });
-  const rule: OrnamentRule = { ornament: 'flick', place: 'dotted-quarters', mostInPhrase: 9 };
+  const rule: OrnamentRule = { ornament: 'flick', spot: 'dotted-quarters', mostInPhrase: 9 };
 
   test('flick each dotted quarter on the beat: just those, each written note once', () => {
-    expect(ornamentPlaces(sceneOf(t), rule)).toEqual(['A1', 'A3', 'A5', 'A8', 'A10']);
+    expect(ornamentSpots(sceneOf(t), rule)).toEqual(['A1', 'A3', 'A5', 'A8', 'A10']);
   });
 
   test('the density of a phrase is kept, and what is decorated fits', () => {
-    expect(ornamentPlaces(sceneOf(t), { ...rule, mostInPhrase: 2 })).toHaveLength(2);
+    expect(ornamentSpots(sceneOf(t), { ...rule, mostInPhrase: 2 })).toHaveLength(2);
     for (const kind of ORNAMENTS)
       for (const place of ['dotted-quarters', 'on-beat', 'offbeat', 'long-notes', 'phrase-ends'] as const) {
         const scene = sceneOf(t);
-        for (const id of ornamentPlaces(scene, { ornament: kind, place, mostInPhrase: 3 })) {
+        for (const id of ornamentSpots(scene, { ornament: kind, spot: place, mostInPhrase: 3 })) {
           const indices = scene.drones.unrolled.notes.filter(({ note }) => note.id === id).map(({ index }) => index);
           for (const index of indices) expect(ornamentFacts(scene, index, kind).obstacles).toEqual([]);
         }
@@ -162,32 +162,32 @@ describe('by rule', () => {
 
   test('no note is chosen because it is long: a phrase is decorated evenly', () => {
     const plain = tune([part('A', 'B4 A4 F#4 E4 B4 A4 F#4:2 | B4 A4 F#4 E4 B4 A4 F#4 E4')]);
-    const ids = ornamentPlaces(sceneOf(plain), { ornament: 'cut', place: 'on-beat', mostInPhrase: 2 });
+    const ids = ornamentSpots(sceneOf(plain), { ornament: 'cut', spot: 'on-beat', mostInPhrase: 2 });
     expect(ids).toEqual(['A1', 'A8']);
   });
 
   test('the offbeat is halfway through the dance beat, in compound time its last third', () => {
-    const rule = { ornament: 'cut', place: 'offbeat', mostInPhrase: 9 } as const;
+    const rule = { ornament: 'cut', spot: 'offbeat', mostInPhrase: 9 } as const;
     // Half notes are the beat of a reel: halfway are the second and fourth quarter.
-    expect(ornamentPlaces(sceneOf(tune([part('A', 'B4 A4 F#4 E4 B4 A4 F#4 E4')])), rule)).toEqual(['A3', 'A7']);
+    expect(ornamentSpots(sceneOf(tune([part('A', 'B4 A4 F#4 E4 B4 A4 F#4 E4')])), rule)).toEqual(['A3', 'A7']);
     const jig = tune([part('A', 'B4 A4 F#4 E4 F#4 A4')], { danceType: 'jig', meter: { num: 6, den: 8 } });
-    expect(ornamentPlaces(sceneOf(jig), rule)).toEqual(['A3', 'A6']);
+    expect(ornamentSpots(sceneOf(jig), rule)).toEqual(['A3', 'A6']);
   });
 
   test('a bowed triplet is on nothing longer than a quarter, and a waltz is pulsed on one', () => {
     const long = tune([part('A', 'B4:3 A4 F#4:2 E4:2')]);
-    const triplet = { ornament: 'bowed-triplet', place: 'on-beat', mostInPhrase: 9 } as const;
-    expect(ornamentPlaces(sceneOf(long), triplet)).toEqual(['A3']);
+    const triplet = { ornament: 'bowed-triplet', spot: 'on-beat', mostInPhrase: 9 } as const;
+    expect(ornamentSpots(sceneOf(long), triplet)).toEqual(['A3']);
     const waltz = tune([part('A', 'B4:2 A4:2 F#4:2 | E4:2 F#4:2 A4:2')], {
       danceType: 'waltz',
       meter: { num: 3, den: 4 },
     });
-    const pulse = { ornament: 'pulse', place: 'on-beat', mostInPhrase: 9 } as const;
-    expect(ornamentPlaces(sceneOf(waltz), pulse)).toEqual(['A1', 'A4']);
+    const pulse = { ornament: 'pulse', spot: 'on-beat', mostInPhrase: 9 } as const;
+    expect(ornamentSpots(sceneOf(waltz), pulse)).toEqual(['A1', 'A4']);
   });
 
   test('twice by the same rule is as once', () => {
-    const ids = ornamentPlaces(sceneOf(t), rule);
+    const ids = ornamentSpots(sceneOf(t), rule);
     const once = ornament(sceneOf(t), ids, 'flick');
     expect(ornament(sceneOf(once), ids, 'flick')).toBe(once);
     expect(writtenNotes(once).filter(({ marks }) => marks?.includes('flick')).length).toBe(ids.length);

@@ -8,13 +8,13 @@ import { type Ornament, ORNAMENT_LAYERS } from './kinds';
 import { ornamentFacts, type OrnamentScene } from './ornamentFacts';
 
 /** Notes at which a rule looks. */
-export const RULE_PLACES = ['dotted-quarters', 'on-beat', 'offbeat', 'long-notes', 'phrase-ends'] as const;
-export type RulePlace = (typeof RULE_PLACES)[number];
+export const RULE_SPOTS = ['dotted-quarters', 'on-beat', 'offbeat', 'long-notes', 'phrase-ends'] as const;
+export type RuleSpot = (typeof RULE_SPOTS)[number];
 
 /** "Flick each dotted quarter on the beat", and so on. */
 export interface OrnamentRule {
   readonly ornament: Ornament;
-  readonly place: RulePlace;
+  readonly spot: RuleSpot;
   /** Most of it in a phrase of four bars. */
   readonly mostInPhrase: number;
 }
@@ -24,7 +24,7 @@ export interface OrnamentRule {
  * phrase up to its density, a note played on several passes counted once. How long a note is does not choose it. A bowed
  * triplet is on nothing longer than a quarter, and a waltz is pulsed on one. Time O(n).
  */
-export function ornamentPlaces(scene: OrnamentScene, { ornament, place, mostInPhrase }: OrnamentRule): string[] {
+export function ornamentSpots(scene: OrnamentScene, { ornament, spot, mostInPhrase }: OrnamentRule): string[] {
   const { unrolled } = scene.drones;
   const misfits = new Set<string>();
   const found = new Map<string, { readonly phrase: string; readonly index: number }>();
@@ -32,7 +32,7 @@ export function ornamentPlaces(scene: OrnamentScene, { ornament, place, mostInPh
     const { note, index, part, bar } = played;
     // A closing swell ends on the place, and is marked on the note before it.
     const at = ornament === 'closing-swell' ? unrolled.notes[index + 1] : played;
-    if (!at || !isAt(scene, at, place) || !suits(scene, played, ornament)) continue;
+    if (!at || !isAt(scene, at, spot) || !suits(scene, played, ornament)) continue;
     if (ornamentFacts(scene, index, ornament).obstacles.length > 0) misfits.add(note.id);
     const phrase = `${part} ${Math.floor(Math.max(0, bar - 1) / PHRASE_BARS)}`;
     if (!found.has(note.id)) found.set(note.id, { phrase, index });
@@ -67,11 +67,11 @@ function isOffbeat({ unrolled, beat }: DroneScene, played: UnrolledNote): boolea
   return played.bar > 0 && Math.abs(withinBeat(unrolled, played, beat) - offbeat) < 1e-6;
 }
 
-function isAt(scene: OrnamentScene, played: UnrolledNote, place: RulePlace): boolean {
+function isAt(scene: OrnamentScene, played: UnrolledNote, spot: RuleSpot): boolean {
   const { duration, index } = played;
   const { unrolled, isStrong, beat } = scene.drones;
   const length = toNumber(duration);
-  switch (place) {
+  switch (spot) {
     case 'dotted-quarters':
       return Math.abs(length - 3 / 8) < 1e-9 && isStrong[index]!;
     case 'on-beat':

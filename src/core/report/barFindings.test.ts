@@ -3,8 +3,8 @@ import { part, tune } from '../testing/tunes';
 import { reportTune } from './report';
 
 const barCodes = (t: ReturnType<typeof tune>) =>
-  reportTune(t).findings.flatMap(({ code, place }) =>
-    /^bar-|^join/.test(code) ? [`${code} ${place.part}${place.bar}`] : [],
+  reportTune(t).findings.flatMap(({ code, spot }) =>
+    /^bar-|^join/.test(code) ? [`${code} ${spot.part}${spot.bar}`] : [],
   );
 
 test('a bar that holds too much or too little is told with its place and both lengths', () => {

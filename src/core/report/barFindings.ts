@@ -3,7 +3,7 @@ import { rebar } from '#core/editing';
 import { type BarSumFault, barSumFaults, type Tune, type Unrolled } from '#core/tune';
 import { withNoteEdits } from './edits';
 import type { Finding } from './finding';
-import { type FindingInput, placeOf } from './findingInput';
+import { type FindingInput, spotOf } from './findingInput';
 import { type Mend, mendBy, outcomeOf } from './mend';
 
 /** More bars of one kind than these are not told one by one. */
@@ -22,7 +22,7 @@ export function barFindings(input: FindingInput): Finding[] {
     const ids = idsOfBar(tune, fault.barId);
     const common = {
       ids: ids.length > 0 ? ids : [unrolled.notes[index]!.note.id],
-      place: placeOf(input, index),
+      spot: spotOf(input, index),
       length: fault.length,
       expected: fault.expected,
     };

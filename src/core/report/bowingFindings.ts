@@ -1,9 +1,9 @@
 import { opposite } from '#core/bowing';
-import { flippingPlaces, type TwinFigure, twinFigures } from '#core/twins';
+import { flippingSpots, type TwinFigure, twinFigures } from '#core/twins';
 import type { LinkEdit } from './edits';
 import type { Trial } from './figures';
 import type { Finding } from './finding';
-import { type FindingInput, placeOf } from './findingInput';
+import { type FindingInput, spotOf } from './findingInput';
 import { type Mend, mendBy } from './mend';
 
 /** Full bars of a part from which its downbeats are worth a word. */
@@ -40,7 +40,7 @@ function upBowFindings(input: FindingInput): Finding[] {
       code: 'bars-begin-up',
       severity: 'note',
       ids: [unrolled.notes[index]!.note.id],
-      place: placeOf(input, index),
+      spot: spotOf(input, index),
       part,
       up,
       bars: all,
@@ -61,7 +61,7 @@ function unlikeFindings(input: FindingInput): Finding[] {
   const unlike = twinFigures(tune).filter(({ isBowedAlike }) => !isBowedAlike);
   const [figure] = unlike;
   if (!figure) return [];
-  const ids = figure.places.map(([note]) => note!.id);
+  const ids = figure.spots.map(([note]) => note!.id);
   const index = unrolled.notes.findIndex(({ note }) => note.id === ids[0]);
   if (index < 0) return [];
   return [
@@ -69,10 +69,10 @@ function unlikeFindings(input: FindingInput): Finding[] {
       code: 'bowed-unlike',
       severity: 'note',
       ids,
-      place: placeOf(input, index),
+      spot: spotOf(input, index),
       notes: figure.length,
-      places: figure.places.length,
-      flips: Math.min(...figure.places.map((_, model) => flippingPlaces(figure, model).length)),
+      spots: figure.spots.length,
+      flips: Math.min(...figure.spots.map((_, model) => flippingSpots(figure, model).length)),
       others: unlike.length - 1,
       mends: [alikeMend(input, figure)],
     },
@@ -80,11 +80,11 @@ function unlikeFindings(input: FindingInput): Finding[] {
 }
 
 /** Places that are bowed alike are one model; of the models the one that keeps the round, else the one that changes least. */
-function alikeMend(input: FindingInput, { places }: TwinFigure): Mend {
-  const models = new Map(places.map((place) => [place.map(({ link }) => link).join(' '), place]));
+function alikeMend(input: FindingInput, { spots }: TwinFigure): Mend {
+  const models = new Map(spots.map((place) => [place.map(({ link }) => link).join(' '), place]));
   const ways = [...models.values()]
     .map((model) =>
-      places.flatMap((place) =>
+      spots.flatMap((place) =>
         place.flatMap((note, i): LinkEdit[] => {
           const { link } = model[i]!;
           return i > 0 && (note.link !== link || note.linkOnPass) ? [{ id: note.id, link, pass: null }] : [];

@@ -5,7 +5,7 @@ import { intervalName, pitchName } from '#core/pitch';
 import { TRIPLET_TIME, wholeNoteSeconds } from '#core/tempo';
 import { type LinkEdit, type NoteEdit, withNoteEdits } from './edits';
 import type { Finding } from './finding';
-import { type FindingInput, placeOf } from './findingInput';
+import { type FindingInput, spotOf } from './findingInput';
 import { turnMends } from './lockFindings';
 import { type Mend, mendBy, type NoteDeed, outcomeOf } from './mend';
 
@@ -53,7 +53,7 @@ function ornamentFindings(input: FindingInput, drones: DroneScene): Finding[] {
       code: 'ornament-misfits',
       severity: 'care',
       ids: [id],
-      place: placeOf(input, index),
+      spot: spotOf(input, index),
       ornament,
       obstacle,
       others: ids.size - 1,
@@ -113,7 +113,7 @@ function droneFindings(input: FindingInput, scene: DroneScene): Finding[] {
       code: 'drone-grates',
       severity: 'note',
       ids: [note.id],
-      place: placeOf(input, worst.index),
+      spot: spotOf(input, worst.index),
       drone: pitchName(worst.pitch),
       interval: intervalName(worst.pitch, note.pitch).replace(/ (up|down)$/, ''),
       rank: worst.rank,

@@ -2,7 +2,7 @@ import type { BeatsPerMinute, Fraction } from '#core/base';
 import type { Obstacle, Ornament } from '#core/ornaments';
 import type { EventKind } from '#core/tempo';
 import type { Direction, Place } from '#core/tune';
-import type { FindingPlace } from './findingInput';
+import type { Spot } from './findingInput';
 import type { Mend } from './mend';
 
 export type Severity = 'problem' | 'care' | 'note';
@@ -11,7 +11,7 @@ export type Severity = 'problem' | 'care' | 'note';
 export type Finding = {
   readonly severity: Severity;
   readonly ids: readonly string[];
-  readonly place: FindingPlace;
+  readonly spot: Spot;
   readonly mends: readonly Mend[];
 } & (
   | {
@@ -80,7 +80,7 @@ export type Finding = {
       readonly code: 'bowed-unlike';
       /** Notes of the figure, and how often it stands in the tune. */
       readonly notes: number;
-      readonly places: number;
+      readonly spots: number;
       /** Places after which everything flips if they are bowed alike, at least. */
       readonly flips: number;
       readonly others: number;

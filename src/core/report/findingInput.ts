@@ -5,7 +5,7 @@ import type { LinkEdit } from './edits';
 import type { Figures, ReportSettings, SharedStroke, Trial } from './figures';
 
 /** Where a finding stands: its first note as played. */
-export interface FindingPlace {
+export interface Spot {
   readonly part: string;
   readonly pass: number;
   readonly bar: number;
@@ -32,7 +32,7 @@ export interface FindingInput {
   readonly shared: () => readonly SharedStroke[];
 }
 
-export function placeOf({ unrolled }: FindingInput, index: number): FindingPlace {
+export function spotOf({ unrolled }: FindingInput, index: number): Spot {
   const { part, pass, bar, beat } = unrolled.notes[index]!;
   return { part, pass, bar, beat };
 }

@@ -99,7 +99,7 @@ describe('their findings and mends', () => {
     );
     const finding = found(t, 'shift-too-fast')!;
     const mend = finding.mends.find(({ deed }) => deed === 'refinger')!;
-    const { bpm } = mend.gain as Extract<Gain, { of: 'place' }>;
+    const { bpm } = mend.gain as Extract<Gain, { of: 'spot' }>;
     expect(bpm === null || bpm > (finding as { standsTo: number }).standsTo).toBe(true);
     expect(found(mendTune(t, mend, finding), 'shift-too-fast')?.ids ?? []).not.toEqual(finding.ids);
   });

@@ -1,6 +1,6 @@
 import type { Place } from '#core/tune';
 import type { Finding } from './finding';
-import { type FindingInput, placeOf } from './findingInput';
+import { type FindingInput, spotOf } from './findingInput';
 import { mendBy } from './mend';
 
 /** Notes that the left hand cannot take as they stand, by kind. */
@@ -24,7 +24,7 @@ export function handFindings(input: FindingInput): Finding[] {
     }
   }
   return [...found.values()].map(({ code, ids, index, place }): Finding => {
-    const common = { ids, place: placeOf(input, index), mends: [] };
+    const common = { ids, spot: spotOf(input, index), mends: [] };
     if (code === 'extended-fourth') return { code, severity: 'note', string: place, ...common };
     const severity = code === 'out-of-reach' || code === 'hand-forbids' ? 'problem' : 'care';
     return {
@@ -40,8 +40,8 @@ export function inferredStrings(input: FindingInput): Finding[] {
   const guessed = input.unrolled.notes.filter(({ note }) => note.marks?.includes('inferred-string'));
   const ids = [...new Set(guessed.map(({ note }) => note.id))];
   if (ids.length === 0) return [];
-  const place = placeOf(input, guessed[0]!.index);
+  const spot = spotOf(input, guessed[0]!.index);
   const notes = ids.map((id) => ({ id, unmark: 'inferred-string' as const }));
   const mends = [mendBy(input, { deed: 'confirm-string', notes }, { index: guessed[0]!.index })];
-  return [{ code: 'string-inferred', severity: 'note', ids, place, notes: ids.length, mends }];
+  return [{ code: 'string-inferred', severity: 'note', ids, spot, notes: ids.length, mends }];
 }

@@ -58,6 +58,6 @@ function triedMend(
   const events = deed === 'refinger' ? [...own, ...(after.check.events[index + 1] ?? [])] : own;
   const hereBpm = Math.min(Infinity, ...events.map(({ ceilingBpm }) => ceilingBpm));
   if (hereBpm <= standsTo + 1e-9) return [];
-  const gain = { of: 'place' as const, bpm: Number.isFinite(hereBpm) ? hereBpm : null };
+  const gain = { of: 'spot' as const, bpm: Number.isFinite(hereBpm) ? hereBpm : null };
   return [mendBy(input, { deed, notes }, { outcome: outcomeOf(after), gain })];
 }

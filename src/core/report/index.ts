@@ -7,7 +7,7 @@ export { defaultSettings } from './settings';
 export type { Figures, ReportSettings, SharedStroke } from './figures';
 export { minHair, sharedStrokes } from './figures';
 export { FINDING_CODES, type Finding, type Severity } from './finding';
-export type { FindingPlace } from './findingInput';
+export type { Spot } from './findingInput';
 // What mends it, and the tune mended.
 export { type LinkEdit, type NoteEdit, withNoteEdits } from './edits';
 export { type Deed, type Gain, type Mend, type Turn, linkEditsOf } from './mend';

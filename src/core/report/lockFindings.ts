@@ -2,7 +2,7 @@ import { joiningLink, type LockConflict, lockConflicts, opposite, staysInStroke 
 import type { Link } from '#core/tune';
 import type { LinkEdit } from './edits';
 import type { Finding } from './finding';
-import { type FindingInput, placeOf } from './findingInput';
+import { type FindingInput, spotOf } from './findingInput';
 import { linkEditsOf, type Mend, mendBy, MENDS_OFFERED, type Turn } from './mend';
 
 /** Conflicts beyond these are told without a search for mends. */
@@ -15,13 +15,13 @@ export function lockFindings(input: FindingInput): Finding[] {
   );
   return own.map((conflict, i, conflicts): Finding => {
     const { id, lock, passes, indices } = conflict;
-    const place = placeOf(input, indices[0]!);
+    const spot = spotOf(input, indices[0]!);
     const mends = i < CONFLICTS_MENDED ? lockMends(input, conflict, conflicts.length) : [];
     return {
       code: 'lock-contradicted',
       severity: 'problem',
       ids: [id],
-      place,
+      spot,
       lock,
       passes,
       mends: [...mends, mendBy(input, { deed: 'unlock' }, { index: indices[0]! })],

@@ -3,7 +3,7 @@ import type { Disturbance } from '#core/bowing';
 import type { Direction } from '#core/tune';
 import type { LinkEdit, NoteEdit } from './edits';
 import type { Figures, Trial } from './figures';
-import { type FindingInput, type FindingPlace, placeOf } from './findingInput';
+import { type FindingInput, type Spot, spotOf } from './findingInput';
 
 /** What is done about a finding: each deed with what it sets, and nothing else. */
 export type Deed =
@@ -12,7 +12,7 @@ export type Deed =
       readonly deed: Turn;
       readonly edits: readonly LinkEdit[];
       /** What the second of two edits does, and where. */
-      readonly also?: { readonly deed: Turn; readonly place: FindingPlace };
+      readonly also?: { readonly deed: Turn; readonly spot: Spot };
       /** What it costs beside the gain. */
       readonly disturbs?: readonly Disturbance[];
     }
@@ -55,7 +55,7 @@ export type NoteDeed =
 export type Gain =
   | { readonly of: 'tune' }
   /** Tempo to which the place itself stands afterwards; null at any tempo. */
-  | { readonly of: 'place'; readonly bpm: BeatsPerMinute | null }
+  | { readonly of: 'spot'; readonly bpm: BeatsPerMinute | null }
   /** Reverse crossings, strokes outside the working window or jerks that are left. */
   | { readonly of: 'reverse-crossings' | 'outside' | 'jerks'; readonly left: number }
   /** Turning of the arm that it saves. */
@@ -64,7 +64,7 @@ export type Gain =
 /** What can be done about a finding, with what it buys, counted by really doing it. */
 export type Mend = Deed & {
   /** Where it is done, where that is one place. */
-  readonly place: FindingPlace | null;
+  readonly spot: Spot | null;
   readonly gain: Gain;
   /** Ceiling of the whole tune afterwards. */
   readonly ceilingBpm: BeatsPerMinute | null;
@@ -101,7 +101,7 @@ export function mendBy(
   const at = index ?? input.unrolled.notes.findIndex(({ note }) => note.id === edits[0]?.id);
   return {
     ...deed,
-    place: at >= 0 ? placeOf(input, at) : null,
+    spot: at >= 0 ? spotOf(input, at) : null,
     gain,
     ceilingBpm: ceilingBpm(),
     comesRound: round.comesRound,

@@ -14,7 +14,7 @@ const found = (t: ReturnType<typeof tune>, schools = lowerDown) =>
 test('from six crossings in a row against what the player likes the passage is named, with its count', () => {
   const t = tune([part('A', backwards)], { start: 'down', form: ['A'] });
   const [finding, ...others] = found(t);
-  expect(finding).toMatchObject({ severity: 'note', place: { bar: 1 }, count: 6 });
+  expect(finding).toMatchObject({ severity: 'note', spot: { bar: 1 }, count: 6 });
   expect(others).toEqual([]);
   // Begun on the other bow the same crossings are natural.
   expect(found({ ...t, start: 'up' })).toEqual([]);

@@ -1,7 +1,7 @@
 import { joiningLink, opposite, staysInStroke } from '#core/bowing';
 import type { LinkEdit } from './edits';
 import type { Finding } from './finding';
-import { type FindingInput, placeOf } from './findingInput';
+import { type FindingInput, spotOf } from './findingInput';
 import { type Mend, mendBy } from './mend';
 
 /** Crossings in a row the other way round than the player likes them from which it is worth turning the passage round. */
@@ -41,7 +41,7 @@ export function ovalFindings(input: FindingInput): Finding[] {
       code: 'reverse-crossings',
       severity: 'note',
       ids: [...new Set(ids)],
-      place: placeOf(input, first - 1),
+      spot: spotOf(input, first - 1),
       count: crossings.length,
       liked: ovals,
       others: i === RUNS_TOLD - 1 ? runs.length - RUNS_TOLD : 0,
@@ -105,7 +105,7 @@ function flipMend(input: FindingInput, crossings: readonly number[]): Mend | nul
   const trial = input.attempt(edits);
   const still = crossings.filter((i) => trial.bowed[i]!.bow === figures.bowed[i]!.bow).length;
   if (still > 0 || (figures.ledger.comesRound && !trial.round.comesRound)) return null;
-  const also = { deed: behind.deed, place: placeOf(input, behind.index) };
+  const also = { deed: behind.deed, spot: spotOf(input, behind.index) };
   return mendBy(
     input,
     { deed: before.deed, edits, also },

@@ -3,7 +3,7 @@ import { isConsonant, midiOf } from '#core/pitch';
 import { type Place, PLACES } from '#core/tune';
 import { type NoteEdit, withNoteEdits } from './edits';
 import type { Finding } from './finding';
-import { type FindingInput, placeOf } from './findingInput';
+import { type FindingInput, spotOf } from './findingInput';
 import { mendBy, outcomeOf } from './mend';
 
 /** Crossings of a passage from which it is worth staying on both strings. */
@@ -54,7 +54,7 @@ function onePlaneFindings(input: FindingInput): Finding[] {
       code: 'one-plane',
       severity: 'note',
       ids,
-      place: placeOf(input, longest.from),
+      spot: spotOf(input, longest.from),
       pair: `${longest.lower} and ${PLACES[PLACES.indexOf(longest.lower) + 1]!}`,
       crossings: longest.crossings,
       others: runs.length - 1,
@@ -123,7 +123,7 @@ function skipFindings(input: FindingInput): Finding[] {
       code: 'skip-may-sound',
       severity: 'note',
       ids: [unrolled.notes[first.i - 1]!.note.id, note.id],
-      place: placeOf(input, first.i - 1),
+      spot: spotOf(input, first.i - 1),
       from: planeName(first.crossing.from),
       to: planeName(first.crossing.to),
       others: new Set(skips.map(({ i }) => unrolled.notes[i]!.note.id)).size - 1,

@@ -13,7 +13,7 @@ import {
 import type { NoteEvent, Part, Tune } from '#core/tune';
 import { twinKeeper } from '#core/twins';
 import type { Finding, Severity } from './finding';
-import { type FindingInput, placeOf } from './findingInput';
+import { type FindingInput, spotOf } from './findingInput';
 import { belongsToFlip } from './lockFindings';
 import { type Mend, mendBy, MENDS_OFFERED } from './mend';
 
@@ -66,7 +66,7 @@ export function roundFindings(input: FindingInput): Finding[] {
           ({ indices }) => unrolled.notes[indices[0]!]!.part === part && belongsToFlip(input, indices),
         ).length,
         ids: [note.note.id],
-        place: placeOf(input, note.index),
+        spot: spotOf(input, note.index),
         part,
         turns: cause,
         changed: changed.length,
@@ -86,7 +86,7 @@ export function roundFindings(input: FindingInput): Finding[] {
       code: 'tune-flips-again',
       severity: flipSeverity(input),
       ids: [unrolled.notes[unrolled.notes.length - 1]!.note.id],
-      place: placeOf(input, unrolled.notes.length - 1),
+      spot: spotOf(input, unrolled.notes.length - 1),
       turns,
       mends: mendsFor(null),
     },
@@ -142,7 +142,7 @@ function mendOfRound(input: FindingInput, round: RoundMend): Mend {
     deed: first!.deed,
     edits: linksOf(round),
     disturbs: [...disturbs],
-    ...(second && { also: { deed: second.deed, place: placeOf(input, index) } }),
+    ...(second && { also: { deed: second.deed, spot: spotOf(input, index) } }),
   });
 }
 

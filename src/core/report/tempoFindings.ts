@@ -3,7 +3,7 @@ import { isInsideTuplet, joiningLink } from '#core/bowing';
 import { type Crossing, planeName } from '#core/crossing';
 import { crossingNeeds, DENSITY, type TimedEvent } from '#core/tempo';
 import type { Finding } from './finding';
-import { type FindingInput, placeOf } from './findingInput';
+import { type FindingInput, spotOf } from './findingInput';
 import { handMends } from './handMends';
 import { type Mend, mendBy, MENDS_OFFERED } from './mend';
 
@@ -88,7 +88,7 @@ function tempoFinding(input: FindingInput, event: TempoEvent, others: number): F
     event: kind,
     severity: standsTo < settings.bpm ? 'problem' : 'care',
     ids: isBetween ? [before.id, note.id] : [note.id],
-    place: placeOf(input, isBetween ? index - 1 : index),
+    spot: spotOf(input, isBetween ? index - 1 : index),
     from: from!,
     to: to!,
     inSlur: crossing?.inSlur ?? false,
@@ -133,7 +133,7 @@ function tempoMends(input: FindingInput, index: number, standsTo: BeatsPerMinute
     const trial = input.attempt(edits);
     const worst = trial.ceilingAt([index, at]);
     if (worst <= standsTo + 1e-9) return [];
-    const gain = { of: 'place' as const, bpm: Number.isFinite(worst) ? worst : null };
+    const gain = { of: 'spot' as const, bpm: Number.isFinite(worst) ? worst : null };
     return [mendBy(input, { deed: joins ? 'join' : 'split', edits }, { outcome: trial, gain })];
   });
   mends.sort((a, b) => (b.ceilingBpm ?? Infinity) - (a.ceilingBpm ?? Infinity));

@@ -107,7 +107,7 @@ describe('jerks', () => {
     const found = finding(reportTune(hurried, options), 'jerk')!;
     const accent = found.mends.find(({ deed }) => deed === 'accent') ?? found.mends[0]!;
     const left = finding(reportTune(mendTune(hurried, accent, found), options), 'jerk');
-    expect(left?.place).not.toEqual(found.place);
+    expect(left?.spot).not.toEqual(found.spot);
   });
 
   test('what the three-and-one wants is no jerk', () => {

@@ -5,7 +5,7 @@ import { type Link, PHRASE_BARS } from '#core/tune';
 import { type LinkEdit, withNoteEdits } from './edits';
 import { MIN_LENGTH, minHair, type SharedStroke, type Trial } from './figures';
 import type { Finding } from './finding';
-import { type FindingInput, placeOf } from './findingInput';
+import { type FindingInput, spotOf } from './findingInput';
 import { type Gain, type Mend, mendBy, MENDS_OFFERED, outcomeOf, type Turn } from './mend';
 
 /**
@@ -68,7 +68,7 @@ function runOutFindings(input: FindingInput): Finding[] {
       code: 'runs-out-of-hair',
       severity: 'problem',
       ids: [note.id],
-      place: placeOf(input, longest.first),
+      spot: spotOf(input, longest.first),
       cm: leastOf(longest),
       hairCm: instrument.hairCm,
       seconds: longest.seconds,
@@ -124,7 +124,7 @@ function windowFindings(input: FindingInput): Finding[] {
       code: 'window-left',
       severity: share > MUCH_OUTSIDE ? 'care' : 'note',
       ids: [input.unrolled.notes[first]!.note.id],
-      place: placeOf(input, first),
+      spot: spotOf(input, first),
       strokes: outside.length,
       share,
       cm: Math.abs(furthest),
@@ -206,7 +206,7 @@ function jerkFindings(input: FindingInput): Finding[] {
       code: 'jerk',
       severity: 'care',
       ids: [unrolled.notes[before.first]!.note.id, unrolled.notes[after.first]!.note.id],
-      place: placeOf(input, after.first),
+      spot: spotOf(input, after.first),
       from: speedOf(before),
       to: speedOf(after),
       others: new Set(found.map(({ at }) => unrolled.notes[strokes[at]!.first]!.note.id)).size - 1,

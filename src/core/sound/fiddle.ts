@@ -101,7 +101,7 @@ export class Fiddle {
   private readonly contact = new Float64Array(STRINGS);
   /** The bow as it was last set; filled anew at each tick, so that nothing is left to collect. */
   private readonly bow = {
-    sign: 1 as 1 | -1,
+    sign: 1 | -1,
     velocity: 0,
     gain: 1,
     hiss: 0,

@@ -43,13 +43,13 @@ const MARK_OF: Partial<Record<EventKind, NoteMark>> = {
 };
 
 /** A written place with an event that needs its time: the least ceiling of all times it is played. */
-export interface TightPlace extends PlacedEvent {
+export interface TightSpot extends PlacedEvent {
   readonly id: string;
 }
 
 /** The places of a tune by their ceilings, lowest first; each kind of event at a written note once. */
-export function tightPlaces({ unrolled, figures }: TuneReport, below = Infinity): TightPlace[] {
-  const places = new Map<string, TightPlace>();
+export function tightSpots({ unrolled, figures }: TuneReport, below = Infinity): TightSpot[] {
+  const places = new Map<string, TightSpot>();
   for (const [index, events] of figures.check.events.entries())
     for (const event of events) {
       if (event.ceilingBpm >= below) continue;
@@ -166,7 +166,7 @@ export function applyChanges(tune: Tune, changes: readonly Change[]): Tune {
 
 /** What a change, made by itself, buys. */
 export interface Gain {
-  readonly place: TightPlace;
+  readonly place: TightSpot;
   readonly change: Change;
   /** Ceilings of the place and of the whole tune afterwards; null above all tempos. */
   readonly hereBpm: number | null;
@@ -192,13 +192,13 @@ export function ceilingAbout({ unrolled, figures }: TuneReport, id: string): num
  * What each change at the tightest places would buy, by really making it: those that lift their place, the most helpful
  * first. Time O(places · changes · n).
  */
-export function gainsAt(report: TuneReport, places: readonly TightPlace[]): Gain[] {
+export function gainsAt(report: TuneReport, places: readonly TightSpot[]): Gain[] {
   const gains = new Map<string, Gain>();
   for (const place of places)
     for (const change of changesAt(report, place)) {
       if (gains.has(change.key)) continue;
       const after = reportWith(report, [change]);
-      const here = placeCeiling(after, place);
+      const here = spotCeiling(after, place);
       if (here <= place.ceilingBpm + 1e-6 || !helps(report, after, change)) continue;
       gains.set(change.key, {
         place,
@@ -224,7 +224,7 @@ function helps(before: TuneReport, after: TuneReport, { id }: Change): boolean {
 }
 
 /** Ceiling of one kind of event at a written note afterwards; infinite where it is gone. */
-export function placeCeiling({ unrolled, figures }: TuneReport, { id, kind }: TightPlace): number {
+export function spotCeiling({ unrolled, figures }: TuneReport, { id, kind }: TightSpot): number {
   let least = Infinity;
   for (const index of occurrencesOf(unrolled).get(id) ?? [])
     for (const event of figures.check.events[index]!)

@@ -1,6 +1,6 @@
 // Where a tune is tight, and how much of it fails at which tempo.
-export type { TightPlace } from './changes';
-export { tightPlaces } from './changes';
+export type { TightSpot } from './changes';
+export { tightSpots } from './changes';
 export type { Trouble, TroubleAt } from './trouble';
 export { TROUBLES, troubleCurve } from './trouble';
 // What each change buys, and the fewest that let it stand at a tempo.

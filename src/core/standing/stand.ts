@@ -1,7 +1,7 @@
 import type { BeatsPerMinute } from '#core/base';
 import type { TuneReport } from '#core/report';
 import { occurrencesOf } from '#core/tune';
-import { type Change, changesAt, goTogether, placeCeiling, reportWith, type TightPlace, tightPlaces } from './changes';
+import { type Change, changesAt, goTogether, reportWith, spotCeiling, type TightSpot, tightSpots } from './changes';
 
 /** The smallest set of changes that lets a tune stand at a tempo. */
 export interface Standing {
@@ -15,7 +15,7 @@ export interface Standing {
   /** Reports counted. */
   readonly tried: number;
   /** What still binds below the wished tempo. */
-  readonly stays: TightPlace | null;
+  readonly stays: TightSpot | null;
 }
 
 export interface StandOptions {
@@ -69,7 +69,7 @@ export function makeItStand(report: TuneReport, bpm: BeatsPerMinute, options: St
     if (seen.has(key)) return;
     seen.add(key);
     const now = count(chosen);
-    const failing = tightPlaces(now, bpm * (1 - NEAR));
+    const failing = tightSpots(now, bpm * (1 - NEAR));
     if (ceilingOf(now) > ceilingOf(highest.report)) highest = { changes: chosen, report: now };
     if (failing.length === 0) {
       const total = cost + (keepsRound && !now.figures.ledger.comesRound ? ROUND_LOST : 0);
@@ -83,7 +83,7 @@ export function makeItStand(report: TuneReport, bpm: BeatsPerMinute, options: St
       search([...chosen, change], left - 1, cost + change.cost, seen);
   };
 
-  const failing = tightPlaces(report, bpm * (1 - NEAR));
+  const failing = tightSpots(report, bpm * (1 - NEAR));
   const helpless = failing.find((place) => pool.touching(report, place, []).length === 0) ?? null;
   for (let size = 0; size <= MAX_CHANGES && !best && !isGivenUp && !helpless; size++) search([], size, 0, new Set());
   const found = best as { changes: readonly Change[]; report: TuneReport } | null;
@@ -95,7 +95,7 @@ export function makeItStand(report: TuneReport, bpm: BeatsPerMinute, options: St
     comesRound: end.report.figures.ledger.comesRound,
     isProven: found !== null && !isGivenUp,
     tried,
-    stays: found ? null : (helpless ?? tightPlaces(end.report, bpm * (1 - NEAR))[0] ?? null),
+    stays: found ? null : (helpless ?? tightSpots(end.report, bpm * (1 - NEAR))[0] ?? null),
   };
 }
 
@@ -110,8 +110,8 @@ function ceilingOf({ figures }: TuneReport): number {
  * Changes and cost that are needed at least: of the failing places, lowest first, those of which no change touches two.
  */
 function boundOf(
-  failing: readonly TightPlace[],
-  touching: (place: TightPlace) => readonly Change[],
+  failing: readonly TightSpot[],
+  touching: (place: TightSpot) => readonly Change[],
 ): { count: number; cost: number } {
   const used = new Set<string>();
   let [count, cost] = [0, 0];
@@ -135,17 +135,17 @@ export class Pool {
 
   constructor(report: TuneReport, bpm: BeatsPerMinute, onTrial: () => void = () => undefined) {
     const found = new Map<string, Change>();
-    for (const place of tightPlaces(report, bpm * (1 - NEAR)))
+    for (const place of tightSpots(report, bpm * (1 - NEAR)))
       for (const change of changesAt(report, place)) {
         if (found.has(change.key)) continue;
         onTrial();
-        if (placeCeiling(reportWith(report, [change]), place) > place.ceilingBpm + 1e-6) found.set(change.key, change);
+        if (spotCeiling(reportWith(report, [change]), place) > place.ceilingBpm + 1e-6) found.set(change.key, change);
       }
     this.changes = [...found.values()].sort((a, b) => a.cost - b.cost);
   }
 
   /** Those not chosen yet that may change something about a place as it is now, and go with what is chosen. */
-  touching(now: TuneReport, place: TightPlace, chosen: readonly Change[]): Change[] {
+  touching(now: TuneReport, place: TightSpot, chosen: readonly Change[]): Change[] {
     const near = idsNear(now, place.id);
     return this.changes.filter(
       (change) => near.has(change.id) && chosen.every((other) => other.key !== change.key && goTogether(other, change)),

@@ -10,7 +10,7 @@ import {
   gainsAt,
   goTogether,
   reportWith,
-  tightPlaces,
+  tightSpots,
 } from './changes';
 import { makeItStand, Pool } from './stand';
 import { troubleCurve, TROUBLES } from './trouble';
@@ -125,7 +125,7 @@ describe('what changes buy', () => {
   test('each gain is what the report of the changed tune says, and lifts its place', () => {
     for (let seed = 1; seed <= 20; seed++) {
       const report = reportTune(crowded(seed), { bpm: 109 });
-      const gains = gainsAt(report, tightPlaces(report).slice(0, 6));
+      const gains = gainsAt(report, tightSpots(report).slice(0, 6));
       for (const { change, ceilingBpm, hereBpm, place, comesRound } of gains) {
         const after = reportTune(applyChanges(report.tune, [change]), { bpm: 109 });
         expect(after.figures.check.ceiling?.ceilingBpm ?? null).toEqual(
@@ -143,7 +143,7 @@ describe('what changes buy', () => {
   test('an ornament is left off, a drone taken off, a slur over strings split, a retake turned', () => {
     const deedsAt = (t: Tune) => {
       const report = reportTune(t, { bpm: 200 });
-      return new Set(tightPlaces(report).flatMap((place) => changesAt(report, place).map(({ deed }) => deed)));
+      return new Set(tightSpots(report).flatMap((place) => changesAt(report, place).map(({ deed }) => deed)));
     };
     const line = part('A', 'D4 (F#4 E5) D4 G4');
     const edit = (id: string, more: Partial<NoteEvent>) =>
@@ -170,7 +170,7 @@ describe('what changes buy', () => {
       },
     ]);
     const report = reportTune(t, { bpm: 300 });
-    for (const place of tightPlaces(report))
+    for (const place of tightSpots(report))
       for (const { deed, id } of changesAt(report, place)) if (id === 'A2') expect(deed).toBe('refinger');
   });
 });
@@ -196,9 +196,9 @@ describe('trouble against tempo', () => {
 
   test('places are told once, the tightest first', () => {
     const report = reportTune(tune([part('A', 'D4 A4 D4 A4')], { form: ['A', 'A'] }));
-    const places = tightPlaces(report);
+    const places = tightSpots(report);
     expect(new Set(places.map(({ id, kind }) => `${id} ${kind}`)).size).toBe(places.length);
     expect(places[0]!.ceilingBpm).toBeCloseTo(ceilingOf(report), 9);
-    expect(tightPlaces(report, places[0]!.ceilingBpm)).toEqual([]);
+    expect(tightSpots(report, places[0]!.ceilingBpm)).toEqual([]);
   });
 });

@@ -1,7 +1,7 @@
 import type { BeatsPerMinute } from '#core/base';
 import type { TuneReport } from '#core/report';
 import type { EventKind } from '#core/tempo';
-import { tightPlaces } from './changes';
+import { tightSpots } from './changes';
 
 /** What takes time, in four groups as a player tells them apart. */
 export const TROUBLES = ['bow', 'crossings', 'hand', 'ornaments'] as const;
@@ -37,7 +37,7 @@ export interface TroubleAt extends Readonly<Record<Trouble, number>> {
  * @param bpms rising
  */
 export function troubleCurve(report: TuneReport, bpms: readonly BeatsPerMinute[]): TroubleAt[] {
-  const places = tightPlaces(report);
+  const places = tightSpots(report);
   const counts = { bow: 0, crossings: 0, hand: 0, ornaments: 0 };
   let next = 0;
   return bpms.map((bpm) => {

@@ -31,12 +31,12 @@ const KINDS: readonly CueKind[] = ['mark', 'note-before', 'length-before', 'beat
  * Time O(n + p²) for n played notes and p places.
  */
 export function countCues(
-  { places }: TwinFigure,
+  { spots }: TwinFigure,
   { notes }: Unrolled,
   bowed: readonly BowedNote[],
   fingers: ReadonlyMap<string, Fingering>,
 ): (CountCue | null)[] {
-  const firsts = places.map(([first]) => notes.find(({ ids }) => ids.includes(first!.id)) ?? null);
+  const firsts = spots.map(([first]) => notes.find(({ ids }) => ids.includes(first!.id)) ?? null);
   const valueOf = (kind: CueKind, i: number): string | null => {
     const played = firsts[i]!;
     const before = notes[played.index - 1];

@@ -7,7 +7,7 @@ import { part, seeded, tune } from '../testing/tunes';
 import { countCues } from './cues';
 import { handTwins } from './handTwins';
 import { phraseIndex } from './phraseIndex';
-import { flippingPlaces, twinFigures } from './twins';
+import { flippingSpots, twinFigures } from './twins';
 
 const twinsOf = (played: Tune) => handTwins(played, reportTune(played).fingers);
 
@@ -17,32 +17,32 @@ const onTwoStrings = tune([part('A', 'D4 E4 F#4 G4 | d5:4 | A4 B4 C#5 D5 | g5:4'
 test('the same fingers on the next string are a hand twin, a fifth higher where the strings are a fifth apart', () => {
   const [twin] = twinsOf(onTwoStrings);
   expect(twin!.length).toBe(4);
-  expect(twin!.places.map(({ string, semitones }) => [string, semitones])).toEqual([
+  expect(twin!.spots.map(({ string, semitones }) => [string, semitones])).toEqual([
     ['D', 0],
     ['A', 7],
   ]);
-  expect(twin!.places[1]!.notes.map(({ pitch }) => pitchName(pitch))).toEqual(['A4', 'B4', 'C#5', 'D5']);
+  expect(twin!.spots[1]!.notes.map(({ pitch }) => pitchName(pitch))).toEqual(['A4', 'B4', 'C#5', 'D5']);
 });
 
 test('in a cross-tuning the same hand is the same interval above the string as it is tuned', () => {
   const crossed: Tune = { ...onTwoStrings, tuning: parseTuning('G3 D4 G4 D5')! };
-  const places = twinsOf(crossed).flatMap((twin) => twin.places.map(({ semitones }) => semitones));
+  const spots = twinsOf(crossed).flatMap((twin) => twin.spots.map(({ semitones }) => semitones));
   // A and B lie on the G string there: another hand than D and E on the D string.
-  expect(places).not.toContain(7);
+  expect(spots).not.toContain(7);
   const fourths = tune([part('A', 'D4 E4 F#4 E4 | d5:4 | G4 A4 B4 A4 | g5:4')], {
     tuning: parseTuning('G3 D4 G4 D5')!,
   });
-  expect(twinsOf(fourths)[0]!.places.map(({ semitones }) => semitones)).toEqual([0, 5]);
+  expect(twinsOf(fourths)[0]!.spots.map(({ semitones }) => semitones)).toEqual([0, 5]);
 });
 
 test('over two strings the twin is the same tune only where both pairs are equally far apart', () => {
   // D string to A string and back; A string to E string and back.
   const line = 'D4 E4 A4 B4 | g5:4 | A4 B4 E5 F#5 | G3:4';
-  expect(twinsOf(tune([part('A', line)]))[0]!.places.map(({ semitones }) => semitones)).toEqual([0, 7]);
+  expect(twinsOf(tune([part('A', line)]))[0]!.spots.map(({ semitones }) => semitones)).toEqual([0, 7]);
   const crossed = tune([part('A', 'D4 E4 A4 B4 | g5:4 | A4 B4 C#5 D#5 | D4:4')], {
     tuning: parseTuning('A3 D4 A4 C#5')!,
   });
-  const twin = twinsOf(crossed).find(({ places }) => places.some(({ semitones }) => semitones === null));
+  const twin = twinsOf(crossed).find(({ spots }) => spots.some(({ semitones }) => semitones === null));
   expect(twin).toBeDefined();
 });
 
@@ -87,7 +87,7 @@ test('of two equal figures begun on different bows direction tells them apart', 
 test('of three the first and the third begin alike: the note before tells them apart', () => {
   const played = tune([part('A', 'D4 E4 F#4 G4 B4 | D4 E4 F#4 G4 A4 | D4 E4 F#4 G4 B4')], { start: 'down' });
   const report = reportTune(played);
-  const figure = twinFigures(played).find(({ places }) => places.length === 3)!;
+  const figure = twinFigures(played).find(({ spots }) => spots.length === 3)!;
   const cues = countCues(figure, report.unrolled, report.figures.bowed, report.fingers);
   expect(cues.map((cue) => cue!.bow)).toEqual(['down', 'up', 'down']);
   expect(cues[0]!.second).toEqual({ kind: 'note-before', value: 'the beginning' });
@@ -101,8 +101,8 @@ test('where nothing tells two of them apart that is said', () => {
   const report = reportTune(played);
   const notes = writtenNotes(played);
   // The last three bars: all begin on the down-bow, after the same note, on the same beat.
-  const places = [8, 16, 24].map((from) => notes.slice(from, from + 8));
-  const figure = { length: 8, places, isBowedAlike: true };
+  const spots = [8, 16, 24].map((from) => notes.slice(from, from + 8));
+  const figure = { length: 8, spots, isBowedAlike: true };
   const cues = countCues(figure, report.unrolled, report.figures.bowed, report.fingers);
   expect(cues.map((cue) => cue!.isAlone)).toEqual([false, false, false]);
 });
@@ -114,9 +114,9 @@ test('a copy flips what follows exactly where it turns an odd number of times mo
   );
   const figure = twinFigures(played)[0]!;
   expect(figure.isBowedAlike).toBe(false);
-  expect(flippingPlaces(figure, 0)).toEqual([1]);
+  expect(flippingSpots(figure, 0)).toEqual([1]);
   const both = setLinks(played, new Map([['A8', 'slur']]));
-  expect(flippingPlaces(twinFigures(both)[0]!, 0)).toEqual([]);
+  expect(flippingSpots(twinFigures(both)[0]!, 0)).toEqual([]);
 });
 
 test('each phrase is told by its shortest beginning of its own', () => {

@@ -8,11 +8,11 @@ import { areBowedAlike, MIN_FIGURE } from './twins';
 /** The same hand in the same rhythm on different strings. */
 export interface HandTwin {
   readonly length: number;
-  readonly places: readonly HandPlace[];
+  readonly spots: readonly HandSpot[];
   readonly isBowedAlike: boolean;
 }
 
-export interface HandPlace {
+export interface HandSpot {
   readonly notes: readonly NoteEvent[];
   /** The string of its first note. */
   readonly string: Place;
@@ -51,11 +51,11 @@ export function handTwins(tune: Tune, fingers: ReadonlyMap<string, Fingering>): 
     if (told.has(key)) continue;
     told.add(key);
     const [[, model]] = [...strings] as [[Place, NoteEvent[]]];
-    const places = [...strings].map(([string, place]): HandPlace => {
+    const spots = [...strings].map(([string, place]): HandSpot => {
       const moves = new Set(place.map((note, i) => midiOf(note.pitch) - midiOf(model[i]!.pitch)));
       return { notes: place, string, semitones: moves.size === 1 ? [...moves][0]! : null };
     });
-    found.push({ length: count, places, isBowedAlike: areBowedAlike(places.map(({ notes: place }) => place)) });
+    found.push({ length: count, spots, isBowedAlike: areBowedAlike(spots.map(({ notes: place }) => place)) });
   }
   return withoutParts(found);
 }
@@ -65,9 +65,9 @@ function withoutParts(twins: readonly HandTwin[]): HandTwin[] {
   const sorted = [...twins].sort((a, b) => b.length - a.length);
   const kept: HandTwin[] = [];
   for (const twin of sorted) {
-    const isPart = kept.some(({ places }) => {
-      const ids = new Set(places.flatMap(({ notes }) => notes.map(({ id }) => id)));
-      return twin.places.every(({ notes }) => notes.every(({ id }) => ids.has(id)));
+    const isPart = kept.some(({ spots }) => {
+      const ids = new Set(spots.flatMap(({ notes }) => notes.map(({ id }) => id)));
+      return twin.spots.every(({ notes }) => notes.every(({ id }) => ids.has(id)));
     });
     if (!isPart) kept.push(twin);
   }

@@ -1,12 +1,12 @@
 // Equal figures of a tune.
 export type { TwinFigure } from './twins';
-export { bowAlike, flippingPlaces, playingShare, twinFigures } from './twins';
+export { bowAlike, flippingSpots, playingShare, twinFigures } from './twins';
 export { twinKeeper } from './twinKeeper';
 // By what they are told apart.
 export type { CountCue, CueKind } from './cues';
 export { countCues } from './cues';
 // The same hand on other strings.
-export type { HandPlace, HandTwin } from './handTwins';
+export type { HandSpot, HandTwin } from './handTwins';
 export { handTwins } from './handTwins';
 // Phrases by their beginnings.
 export type { PhraseEntry } from './phraseIndex';

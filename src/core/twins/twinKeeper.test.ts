@@ -17,15 +17,15 @@ test('a link that is already another one has nothing to part', () => {
   expect(twinKeeper(played)('unknown')).toBe(false);
 });
 
-test('a link within a figure whose places are all bowed alike is always kept', () => {
+test('a link within a figure whose spots are all bowed alike is always kept', () => {
   for (let seed = 1; seed <= 120; seed++) {
     const played = randomTune(seed);
     const keeps = twinKeeper(played);
-    for (const { places, isBowedAlike } of twinFigures(played)) {
+    for (const { spots, isBowedAlike } of twinFigures(played)) {
       // Marks and chords do not matter to the bow, rests part figures here.
-      const isWhole = places.every((place) => place.every(({ link }) => link !== 'start'));
+      const isWhole = spots.every((place) => place.every(({ link }) => link !== 'start'));
       if (!isBowedAlike || !isWhole) continue;
-      for (const place of places)
+      for (const place of spots)
         for (const { id } of place.slice(1))
           if (!hasRestWithin(played, place[0]!.id, place.length))
             expect([seed, id, keeps(id)]).toEqual([seed, id, true]);

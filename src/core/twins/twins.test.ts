@@ -30,7 +30,7 @@ test('suffixes are in order and their common beginnings counted, as sorting them
   expect(suffixArray([])).toEqual([]);
 });
 
-test('maximal repeats are those that trying every pair of places finds', () => {
+test('maximal repeats are those that trying every pair of spots finds', () => {
   for (let seed = 1; seed <= 80; seed++) {
     const list = randomList(seed, 24, 2 + (seed % 3));
     const brute = new Map<string, { length: number; starts: number[] }>();
@@ -50,11 +50,11 @@ test('maximal repeats are those that trying every pair of places finds', () => {
 
 const FIGURE = 'D4 F#4 A4 D5';
 
-test('a figure that comes again is found with all its places, and whether it is bowed alike', () => {
+test('a figure that comes again is found with all its spots, and whether it is bowed alike', () => {
   const t = tune([part('A', `${FIGURE} G4:4 | ${FIGURE} E4:4`), part('B', `B4:4 ${FIGURE} | G4:8`)]);
   const [figure, ...others] = twinFigures(t);
   expect(others).toEqual([]);
-  expect(figure!.places.map(([first]) => first!.id)).toEqual(['A1', 'A6', 'B2']);
+  expect(figure!.spots.map(([first]) => first!.id)).toEqual(['A1', 'A6', 'B2']);
   expect(figure!.isBowedAlike).toBe(true);
   const changed = setLinks(t, new Map([['A7', 'slur']]));
   const [twin] = twinFigures(changed);
@@ -73,18 +73,18 @@ test('other lengths, a rest between, or the end of a part make no twin; three no
   expect(twinFigures(tune([part('A', 'D4 F#4 A4 G4 | D4 F#4 A4 E4')]))).toEqual([]);
 });
 
-test('in any tune the places of a figure have the same notes, do not overlap, and none is missed that spans a bar', () => {
+test('in any tune the spots of a figure have the same notes, do not overlap, and none is missed that spans a bar', () => {
   for (let seed = 1; seed <= 60; seed++) {
     const t = randomTune(seed);
     const sound = (notes: readonly { pitch: unknown; duration: unknown }[]) =>
       notes.map(({ pitch, duration }) => JSON.stringify([pitch, duration])).join();
     const all = writtenNotes(t).map(({ id }) => id);
-    for (const { places, length } of twinFigures(t)) {
+    for (const { spots, length } of twinFigures(t)) {
       expect(length).toBeGreaterThanOrEqual(MIN_FIGURE);
-      expect(new Set(places.map(sound)).size).toBe(1);
-      const ids = places.flatMap((place) => place.map(({ id }) => id));
+      expect(new Set(spots.map(sound)).size).toBe(1);
+      const ids = spots.flatMap((place) => place.map(({ id }) => id));
       expect(new Set(ids).size).toBe(ids.length);
-      for (const place of places)
+      for (const place of spots)
         expect(all.indexOf(place[length - 1]!.id) - all.indexOf(place[0]!.id)).toBe(length - 1);
     }
   }
@@ -95,7 +95,7 @@ test('one bar played hundreds of times is told as that bar, not as every multipl
   const figures = twinFigures(tune([part('A', line)]));
   expect(figures.length).toBeGreaterThan(0);
   expect(figures.length).toBeLessThan(10);
-  expect(figures[0]!.places.length).toBeGreaterThan(150);
-  const covered = new Set(figures[0]!.places.flat().map(({ id }) => id));
+  expect(figures[0]!.spots.length).toBeGreaterThan(150);
+  const covered = new Set(figures[0]!.spots.flat().map(({ id }) => id));
   expect(covered.size).toBeGreaterThan(0.9 * 3200);
 });

@@ -11,7 +11,7 @@ export const MIN_FIGURE = 4;
 export interface TwinFigure {
   readonly length: number;
   /** The notes of each place, in written order; places do not overlap. */
-  readonly places: readonly (readonly NoteEvent[])[];
+  readonly spots: readonly (readonly NoteEvent[])[];
   /** Whether all places have the same links within the figure; the link into its first note is left out. */
   readonly isBowedAlike: boolean;
 }
@@ -42,8 +42,8 @@ export function twinFigures(tune: Tune): TwinFigure[] {
       for (let i = from; i < span.to; i++) spansOver[i]!.push(span);
     }
     // A figure does not run over the end of a part, so its notes stand next to each other.
-    const places = starts.map((start) => notes.slice(symbols.noteOf[start]!, symbols.noteOf[start]! + length));
-    figures.push({ length, places, isBowedAlike: areBowedAlike(places) });
+    const spots = starts.map((start) => notes.slice(symbols.noteOf[start]!, symbols.noteOf[start]! + length));
+    figures.push({ length, spots, isBowedAlike: areBowedAlike(spots) });
   }
   return figures;
 }
@@ -70,8 +70,8 @@ interface Span {
 }
 
 /** Share of the playing time that a figure's places take, repeats counted. Time O(n). */
-export function playingShare({ places }: TwinFigure, { notes }: Unrolled): number {
-  const ids = new Set(places.flatMap((place) => place.map(({ id }) => id)));
+export function playingShare({ spots }: TwinFigure, { notes }: Unrolled): number {
+  const ids = new Set(spots.flatMap((place) => place.map(({ id }) => id)));
   let own = 0;
   let all = 0;
   for (const { note, duration } of notes) {
@@ -82,8 +82,8 @@ export function playingShare({ places }: TwinFigure, { notes }: Unrolled): numbe
 }
 
 /** The tune with every place of a figure bowed like one of them. Locks stay; links of single passes there give way. */
-export function bowAlike(tune: Tune, { places }: TwinFigure, model: number): Tune {
-  const links = places.flatMap((place) => [...likeTwin(place, places[model]!)]);
+export function bowAlike(tune: Tune, { spots }: TwinFigure, model: number): Tune {
+  const links = spots.flatMap((place) => [...likeTwin(place, spots[model]!)]);
   return setLinks(tune, new Map(links));
 }
 
@@ -91,8 +91,8 @@ export function bowAlike(tune: Tune, { places }: TwinFigure, model: number): Tun
  * Places that would turn an odd number of times more or less than now if they were bowed like one of them: what follows
  * such a place flips, which is why a copy may not come round.
  */
-export function flippingPlaces({ places }: TwinFigure, model: number): number[] {
-  const turns = places.map((place) => place.slice(1).filter(({ link }) => link === 'change').length);
+export function flippingSpots({ spots }: TwinFigure, model: number): number[] {
+  const turns = spots.map((place) => place.slice(1).filter(({ link }) => link === 'change').length);
   return turns.flatMap((count, i) => ((count - turns[model]!) % 2 === 0 ? [] : i));
 }
 

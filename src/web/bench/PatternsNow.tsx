@@ -3,7 +3,7 @@ import type { Words } from '#contract/settings';
 import { type PatternRun, recognisePatterns } from '#core/bowing';
 import type { Tune } from '#core/tune';
 import { patternWords } from '#words/pattern';
-import { barSpan } from '#words/place';
+import { barSpan } from '#words/spot';
 
 /** Runs of a part that are named before the rest is only counted. */
 const RUNS_TOLD = 6;

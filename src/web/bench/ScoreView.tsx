@@ -7,7 +7,7 @@ import type { Selection } from '../openTune/openTuneSlice';
 import { selectedIds } from '../openTune/selection';
 import type { PaintedDrones } from '../score/ArmPaint';
 import { droneHeads } from '../score/droneHeads';
-import type { CaretPlace } from '../score/EntryCaret';
+import type { CaretSpot } from '../score/EntryCaret';
 import { loadEngravingFonts } from '../score/fonts';
 import type { LaneSettings } from '../score/Lanes';
 import { lineKeeper, type LineSpec, scoreLines } from '../score/lines';
@@ -29,7 +29,7 @@ interface ScoreViewProps {
   readonly card: ReactNode;
   /** Lies over the score. */
   readonly over: ReactNode;
-  readonly caret: CaretPlace | null;
+  readonly caret: CaretSpot | null;
   readonly onStaff: ((id: string, step: number) => void) | null;
   readonly onBowLength: (head: string, ratio: number) => void;
   readonly onPaintDrones: (drones: PaintedDrones) => void;

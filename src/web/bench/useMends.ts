@@ -31,8 +31,8 @@ export function useMends({ tune, report, open: { passInView }, edit }: Bench): M
   );
   return {
     previewed,
-    show: ({ place, ids }) => {
-      dispatch(passShown({ part: place.part, pass: place.pass }));
+    show: ({ spot, ids }) => {
+      dispatch(passShown({ part: spot.part, pass: spot.pass }));
       dispatch(selected({ anchor: ids[0]!, focus: ids[ids.length - 1]! }));
       document.querySelector(`[data-note="${ids[0]!}"]`)?.scrollIntoView({ block: 'nearest' });
     },

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import type { TuneReport } from '#core/report';
-import { applyChanges, type Change, tightPlaces } from '#core/standing';
+import { applyChanges, type Change, tightSpots } from '#core/standing';
 import { beatWords } from '#words/tempo';
 import { ConflictSheet } from '../openTune/ConflictSheet';
 import { Foot, SLIDER_BPM } from '../openTune/Foot';
@@ -41,7 +41,7 @@ function Dance({ open, report }: OpenTuneProps) {
   const [heardPass, setHeardPass] = useState<string | null>(null);
   const { settings, figures } = report;
   const beat = beatWords(settings.beat);
-  const places = useMemo(() => tightPlaces(report).slice(0, TIGHTEST), [report]);
+  const places = useMemo(() => tightSpots(report).slice(0, TIGHTEST), [report]);
   const request = useMemo((): DanceRequest => ({ tune, options: player }), [tune, player]);
   const gains = useGains(request, TIGHTEST);
   useEffect(() => {

@@ -1,14 +1,14 @@
 import { Play } from 'lucide-react';
 import { Link } from 'react-router';
 import type { TuneReport } from '#core/report';
-import type { TightPlace } from '#core/standing';
+import type { TightSpot } from '#core/standing';
 import { eventName, noteWords } from '#words/standing';
 import { SignButton } from '../ui/Button';
 
 interface TightTableProps {
   readonly report: TuneReport;
   readonly tuneId: string;
-  readonly places: readonly TightPlace[];
+  readonly places: readonly TightSpot[];
   readonly chosen: number | null;
   /** Chooses a place and plays its bar over and over. */
   readonly onHear: (index: number) => void;

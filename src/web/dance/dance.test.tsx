@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { DEFAULT_SETTINGS } from '#contract/settings';
 import { reportTune } from '#core/report';
-import { type Change, gainsAt, tightPlaces } from '#core/standing';
+import { type Change, gainsAt, tightSpots } from '#core/standing';
 import { type Lilt, LILTS } from '#core/tempo';
 import { readAbc } from '#formats/abc';
 import { liltFaultWords } from '#words/lilt';
@@ -22,7 +22,7 @@ const report = reportTune(tune);
 
 test('the tightest places are told with what they have and need, and lead to the note', async () => {
   const heard: number[] = [];
-  const places = tightPlaces(report).slice(0, 3);
+  const places = tightSpots(report).slice(0, 3);
   render(
     <TightTable
       report={report}
@@ -42,7 +42,7 @@ test('the tightest places are told with what they have and need, and lead to the
 });
 
 test('changes are told with what they buy, and made one at a time', async () => {
-  const gains = gainsAt(report, tightPlaces(report).slice(0, 3));
+  const gains = gainsAt(report, tightSpots(report).slice(0, 3));
   const made: (readonly Change[])[] = [];
   const show = (isOld: boolean) => (
     <GainsList

@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import { reportTune } from '#core/report';
-import { gainsAt, makeItStand, tightPlaces } from '#core/standing';
+import { gainsAt, makeItStand, tightSpots } from '#core/standing';
 import type { DanceWorker } from './danceProtocol';
 
 /** The page is told after every so many reports. */
@@ -9,7 +9,7 @@ const TELL_EVERY = 25;
 expose({
   gains: async ({ tune, options }, places) => {
     const report = reportTune(tune, options);
-    return gainsAt(report, tightPlaces(report).slice(0, places));
+    return gainsAt(report, tightSpots(report).slice(0, places));
   },
   stand: async ({ tune, options }, bpm, onTrial) =>
     makeItStand(reportTune(tune, options), bpm, {

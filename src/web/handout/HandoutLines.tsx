@@ -5,7 +5,7 @@ import { noteStates } from '#core/noteStates';
 import type { TuneReport } from '#core/report';
 import { meterName, type Tune, writtenBars } from '#core/tune';
 import { writtenKey, writtenPitch } from '#words/pitch';
-import { reuseWords } from '#words/place';
+import { reuseWords } from '#words/spot';
 import { beatWords } from '#words/tempo';
 import { droneHeads } from '../score/droneHeads';
 import type { LaneSettings } from '../score/Lanes';

@@ -2,13 +2,13 @@ import { useMemo, useState } from 'react';
 import {
   type Ornament,
   ornament as decorate,
-  ornamentPlaces,
   ORNAMENTS,
-  RULE_PLACES,
-  type RulePlace,
+  ornamentSpots,
+  RULE_SPOTS,
+  type RuleSpot,
 } from '#core/ornaments';
 import { ornamentSceneOf, reportTune } from '#core/report';
-import { ornamentName, RULE_PLACE_WORDS } from '#words/ornament';
+import { ornamentName, RULE_SPOT_WORDS } from '#words/ornament';
 import { counted } from '#words/plural';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
@@ -24,11 +24,11 @@ export function RuleForm({
 }: Pick<SheetProps, 'report' | 'settings' | 'onApply'>) {
   const { tune } = report;
   const [ornament, setOrnament] = useState<Ornament>('flick');
-  const [place, setPlace] = useState<RulePlace>('dotted-quarters');
+  const [spot, setSpot] = useState<RuleSpot>('dotted-quarters');
   const [most, setMost] = useState<number>(2);
   const ids = useMemo(
-    () => ornamentPlaces(ornamentSceneOf(report), { ornament, place, mostInPhrase: most }),
-    [report, ornament, place, most],
+    () => ornamentSpots(ornamentSceneOf(report), { ornament, spot, mostInPhrase: most }),
+    [report, ornament, spot, most],
   );
   const next = useMemo(() => decorate(ornamentSceneOf(report), ids, ornament), [report, ids, ornament]);
   const after = useMemo(() => (next === tune ? report : reportTune(next, report.settings)), [next, tune, report]);
@@ -39,7 +39,7 @@ export function RuleForm({
       className="flex flex-col gap-3"
       onSubmit={(event) => {
         event.preventDefault();
-        onApply(next, `${name} on ${RULE_PLACE_WORDS[place]}`);
+        onApply(next, `${name} on ${RULE_SPOT_WORDS[spot]}`);
       }}
     >
       <p className="flex flex-wrap items-center gap-2">
@@ -56,10 +56,10 @@ export function RuleForm({
         on
         <label>
           <span className="sr-only">Place</span>
-          <select className={SELECT} value={place} onChange={({ target }) => setPlace(target.value as RulePlace)}>
-            {RULE_PLACES.map((kind) => (
+          <select className={SELECT} value={spot} onChange={({ target }) => setSpot(target.value as RuleSpot)}>
+            {RULE_SPOTS.map((kind) => (
               <option key={kind} value={kind}>
-                {RULE_PLACE_WORDS[kind]}
+                {RULE_SPOT_WORDS[kind]}
               </option>
             ))}
           </select>

@@ -1,7 +1,7 @@
 import type { LineGeometry } from './geometry';
 
 /** Where the next note goes, as the score shows it. */
-export interface CaretPlace {
+export interface CaretSpot {
   /** The event after which it goes. */
   readonly id: string;
   readonly overwrite: boolean;
@@ -35,7 +35,7 @@ export function stepAt(geometry: LineGeometry, y: number): number {
 }
 
 /** A bar over the staff behind the caret's event; with it the pencil's note where there is one. */
-export function EntryCaret({ geometry, caret }: { readonly geometry: LineGeometry; readonly caret: CaretPlace }) {
+export function EntryCaret({ geometry, caret }: { readonly geometry: LineGeometry; readonly caret: CaretSpot }) {
   const x = caretX(geometry, caret.id);
   if (x === null) return null;
   const { staffTop, staffBottom } = geometry;

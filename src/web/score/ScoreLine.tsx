@@ -5,7 +5,7 @@ import { spokenNote } from '#words/note';
 import { measured } from '../ui/measured';
 import { bowSignPath } from '../ui/signs';
 import { ArmPaint, type PaintedDrones } from './ArmPaint';
-import { type CaretPlace, caretX, EntryCaret, stepAt } from './EntryCaret';
+import { type CaretSpot, caretX, EntryCaret, stepAt } from './EntryCaret';
 import type { LineGeometry, NoteBox } from './geometry';
 import { STAFF_TOP } from './geometry';
 import { LANES } from './lanePaths';
@@ -34,7 +34,7 @@ export interface ScoreLineProps {
   /** Chooses a whole bar, or a whole part. */
   readonly onPickWhole: (what: { readonly bar: string } | { readonly part: string }) => void;
   /** Shown while notes are entered on this line. */
-  readonly caret: CaretPlace | null;
+  readonly caret: CaretSpot | null;
   /** A press on the staff while notes are put there: the event to the left, and the height in letter names from C0. */
   readonly onStaff: ((id: string, step: number) => void) | null;
   /** Wishes the stroke that begins with a note so many times its own length; null where nothing can be pulled. */
@@ -233,7 +233,7 @@ function CardPlace(props: {
 }
 
 /** Middle of the selection, or the caret. */
-function cardX(geometry: LineGeometry, ids: readonly string[], caret: CaretPlace | null): number {
+function cardX(geometry: LineGeometry, ids: readonly string[], caret: CaretSpot | null): number {
   if (caret) return caretX(geometry, caret.id) ?? 0;
   const xs = geometry.notes.filter(({ id }) => ids.includes(id)).map(({ x }) => x);
   return xs.length > 0 ? (Math.min(...xs) + Math.max(...xs)) / 2 : 0;

@@ -3,7 +3,7 @@ import { barContent } from './barContent';
 import { type BarInk, engraveBar } from './engraveBar';
 import { type LineGeometry, STAFF_SPACE, STAFF_TOP } from './geometry';
 import { barEngravingKey, type LineSpec } from './lines';
-import { type BarPlace, spaceLine } from './spacing';
+import { type BarExtent, spaceLine } from './spacing';
 import { makeStave, staveLead } from './staves';
 
 const DRAWING_HEIGHT = 240;
@@ -66,6 +66,6 @@ export function lineEngraver(element: HTMLElement): (line: LineSpec, width: numb
   };
 }
 
-function placeKey({ x, endX, noteXs }: BarPlace): string {
+function placeKey({ x, endX, noteXs }: BarExtent): string {
   return [x, endX, ...noteXs].map((pixels) => pixels.toFixed(2)).join(' ');
 }

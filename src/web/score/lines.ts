@@ -10,7 +10,7 @@ import {
   type Tune,
   writtenBars,
 } from '#core/tune';
-import { reuseWords } from '#words/place';
+import { reuseWords } from '#words/spot';
 
 /** A note as it is drawn: with a head for the open string that sounds along. */
 export interface DrawnNote extends NoteEvent {

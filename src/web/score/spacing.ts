@@ -3,7 +3,7 @@ import type { WrittenEvent } from './barContent';
 import type { LineSpec } from './lines';
 
 /** Where a bar stands on its line, and each of its events in it, in pixels. */
-export interface BarPlace {
+export interface BarExtent {
   readonly x: number;
   readonly endX: number;
   /** Where the bar's music begins, past clef, key and repeat sign. */
@@ -34,7 +34,7 @@ export function spaceLine(
   contents: readonly (readonly WrittenEvent[])[],
   leads: readonly number[],
   width: number,
-): BarPlace[] {
+): BarExtent[] {
   const fixed = line.bars.map((bar, i) => {
     const extras = contents[i]!.reduce((sum, { leftExtra }) => sum + leftExtra, 0);
     const announced = i === line.bars.length - 1 ? courtesyRoom(line.courtesy) : 0;

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { releaseBars, reuseBars, type ReusedRun } from '#core/editing';
 import { barNumbers, type Tune, writtenBars } from '#core/tune';
-import { barSpan, reuseWords } from '#words/place';
 import { counted } from '#words/plural';
+import { barSpan, reuseWords } from '#words/spot';
 import { Button } from '../ui/Button';
 
 interface ReuseProps {

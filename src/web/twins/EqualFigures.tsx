@@ -4,7 +4,7 @@ import {
   bowAlike,
   type CountCue,
   countCues,
-  flippingPlaces,
+  flippingSpots,
   playingShare,
   type TwinFigure,
   twinFigures,
@@ -39,7 +39,7 @@ export function EqualFigures(props: Pick<SheetProps, 'report' | 'onShow' | 'onEd
       </p>
       <ol className="flex flex-col gap-2">
         {figures.slice(0, FIGURES_TOLD).map((figure) => (
-          <FigureRow key={figure.places[0]![0]!.id + figure.length} figure={figure} {...props} />
+          <FigureRow key={figure.spots[0]![0]!.id + figure.length} figure={figure} {...props} />
         ))}
       </ol>
       {figures.length > FIGURES_TOLD && (
@@ -55,7 +55,7 @@ function FigureRow({
   onShow,
   onEdit,
 }: Pick<SheetProps, 'report' | 'onShow' | 'onEdit'> & { readonly figure: TwinFigure }) {
-  const { places, length, isBowedAlike } = figure;
+  const { spots, length, isBowedAlike } = figure;
   const [model, setModel] = useState(0);
   const share = Math.round(100 * playingShare(figure, report.unrolled));
   const cues = useMemo(
@@ -65,14 +65,14 @@ function FigureRow({
   return (
     <li className="rounded-md border border-line px-3 py-2" data-figure>
       <p className="flex flex-wrap items-baseline gap-x-3">
-        <span className="font-serif text-[17px] font-bold">{noteNames(places[0]!, NOTES_NAMED)}</span>
+        <span className="font-serif text-[17px] font-bold">{noteNames(spots[0]!, NOTES_NAMED)}</span>
         <span className="text-[14px] text-muted">
           {length} notes, {share} % of the playing time
         </span>
         {!isBowedAlike && <span className="text-[14px] font-bold text-weld-ink">bowed in more than one way</span>}
       </p>
       <ul className="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1 text-[14px]">
-        {places.map((place, i) => (
+        {spots.map((place, i) => (
           <li key={place[0]!.id} className="flex items-center gap-1.5">
             <Button look="small" onClick={() => onShow(place.map(({ id }) => id))}>
               {placeName(report, place)}
@@ -124,8 +124,8 @@ function Alike({
 }) {
   const result = useMemo(() => bowAlike(report.tune, figure, model), [report, figure, model]);
   const after = useMemo(() => reportTune(result, report.settings), [result, report]);
-  const name = placeName(report, figure.places[model]!);
-  const flipping = flippingPlaces(figure, model);
+  const name = placeName(report, figure.spots[model]!);
+  const flipping = flippingSpots(figure, model);
   return (
     <div className="mt-2 flex flex-wrap items-center gap-2 text-[14px]">
       <label className="flex items-center gap-1.5">
@@ -135,7 +135,7 @@ function Alike({
           onChange={({ target }) => onModel(Number(target.value))}
           className="rounded-md border border-soft bg-surface px-1.5 py-1"
         >
-          {figure.places.map((place, i) => (
+          {figure.spots.map((place, i) => (
             <option key={place[0]!.id} value={i}>
               {placeName(report, place)}
             </option>
@@ -145,7 +145,7 @@ function Alike({
       <span className={after.figures.ledger.comesRound ? 'text-lichen-ink' : 'text-madder'}>{roundWords(after)}</span>
       {!after.figures.ledger.comesRound && flipping.length > 0 && (
         <span className="text-muted">
-          {flipping.map((i) => placeName(report, figure.places[i]!)).join(', ')} would turn an odd number of times more
+          {flipping.map((i) => placeName(report, figure.spots[i]!)).join(', ')} would turn an odd number of times more
           or less, so what follows goes the other way.
         </span>
       )}

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { phraseIndex } from '#core/twins';
-import { barSpan } from '#words/place';
 import { counted } from '#words/plural';
+import { barSpan } from '#words/spot';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
 import { noteNames } from './placeNames';

@@ -19,13 +19,13 @@ export function SameHand({ report, onShow }: Pick<SheetProps, 'report' | 'onShow
       </p>
       <ol className="flex flex-col gap-2">
         {twins.slice(0, TWINS_TOLD).map((twin) => (
-          <li key={twin.places[0]!.notes[0]!.id} className="rounded-md border border-line px-3 py-2" data-hand-twin>
+          <li key={twin.spots[0]!.notes[0]!.id} className="rounded-md border border-line px-3 py-2" data-hand-twin>
             <p className="text-[14px] text-muted">
               {twin.length} notes
               {!twin.isBowedAlike && <span className="ml-3 font-bold text-weld-ink">bowed in more than one way</span>}
             </p>
             <ul>
-              {twin.places.map(({ notes, string, semitones }) => (
+              {twin.spots.map(({ notes, string, semitones }) => (
                 <li key={string} className="flex flex-wrap items-baseline gap-x-3">
                   <span className="font-serif text-[17px] font-bold">{noteNames(notes, NOTES_NAMED)}</span>
                   <span className="text-[14px] text-muted">

@@ -1,5 +1,5 @@
 import { Fragment, useMemo } from 'react';
-import { type Agreement, type AlignedBar, alignSettings, type BeatNote, type SettingBar } from '#core/likeness';
+import { type Agreement, type AlignedBar, alignVariants, type BeatNote, type VariantBar } from '#core/likeness';
 import type { Pitch } from '#core/pitch';
 import type { Tune } from '#core/tune';
 import { agreementWords, keyShiftWords } from '#words/alignment';
@@ -23,7 +23,7 @@ interface AlignedBarsProps {
 
 /** Two settings bar under bar, each beat with a sign of how far they agree on it. */
 export function AlignedBars({ one, other, names, most = Infinity }: AlignedBarsProps) {
-  const { bars, counts, semitones } = useMemo(() => alignSettings(one, other), [one, other]);
+  const { bars, counts, semitones } = useMemo(() => alignVariants(one, other), [one, other]);
   const shown = bars.slice(0, most);
   return (
     <div>
@@ -104,7 +104,7 @@ const AGREEMENTS: Record<Agreement, string> = {
   alone: 'stands alone: ',
 };
 
-function beatLetters({ bar, beats }: SettingBar, index: number, count: number): string {
+function beatLetters({ bar, beats }: VariantBar, index: number, count: number): string {
   const own = beats[bar === 0 ? index - (count - beats.length) : index];
   if (!own) return '–';
   return own.length === 0 ? '·' : own.map(noteLetters).join(' ');

@@ -1,10 +1,10 @@
 import type { Tune } from '#core/tune';
 import { inventedTune } from '../testing/books';
 import { part, tune } from '../testing/tunes';
-import { alignSettings } from '.';
+import { alignVariants } from '.';
 
 const named = (value: Tune, other: Tune) =>
-  alignSettings(value, other).bars.map(({ one, other: facing, beats }) => [
+  alignVariants(value, other).bars.map(({ one, other: facing, beats }) => [
     one ? `${one.part}${one.bar}` : null,
     facing ? `${facing.part}${facing.bar}` : null,
     beats.map((agreement) => agreement[0]).join(''),
@@ -13,7 +13,7 @@ const named = (value: Tune, other: Tune) =>
 test('a tune agrees with itself on every beat', () => {
   for (let seed = 1; seed <= 10; seed++) {
     const value = inventedTune(seed);
-    const { counts, semitones } = alignSettings(value, value);
+    const { counts, semitones } = alignVariants(value, value);
     expect(semitones).toBe(0);
     expect([counts['on-the-beat'], counts.different, counts.alone]).toEqual([0, 0, 0]);
     expect(counts.same).toBeGreaterThan(0);
@@ -44,7 +44,7 @@ test('a bar more in one of them stands alone, and the others stay together', () 
 test('a setting a fourth higher is heard in the same key', () => {
   const one = tune([part('A', 'G4 A4 B4 C5 D5 E5 D5 B4 | G4:8')], { key: { letter: 'G', alter: 0, mode: 'major' } });
   const other = tune([part('A', 'D4 E4 F#4 G4 A4 B4 A4 F#4 | D4:8')]);
-  const { semitones, counts } = alignSettings(one, other);
+  const { semitones, counts } = alignVariants(one, other);
   expect(semitones).toBe(5);
   expect(counts).toEqual({ same: 4, 'on-the-beat': 0, different: 0, alone: 0 });
 });
@@ -52,7 +52,7 @@ test('a setting a fourth higher is heard in the same key', () => {
 test('pickups of different length are put against the bar line', () => {
   const one = tune([part('A', 'A4 | D5:8')]);
   const other = tune([part('A', 'F#4 G4 | D5:8')]);
-  const [pickup] = alignSettings(one, other).bars;
+  const [pickup] = alignVariants(one, other).bars;
   expect(pickup!.one!.beats[0]!.map(({ at }) => at)).toEqual([{ n: 3, d: 8 }]);
   expect(pickup!.other!.beats[0]!.map(({ at }) => at)).toEqual([
     { n: 1, d: 4 },
@@ -72,7 +72,7 @@ test('the pairs cost the least of all ways to put bars together', () => {
   };
   for (let seed = 1; seed <= 12; seed++) {
     const [one, other] = [shuffled(seed, [0, 1, 2, 3]), shuffled(seed, [0, 2, 4, 3])];
-    const aligned = alignSettings(one, other);
+    const aligned = alignVariants(one, other);
     const total = aligned.bars.reduce(
       (sum, { one: a, other: b, beats }) =>
         sum + (a && b ? beats.reduce((all, beat) => all + cost[beat], 0) / beats.length : 0.6),
@@ -83,7 +83,7 @@ test('the pairs cost the least of all ways to put bars together', () => {
 
   function least(one: Tune, other: Tune): number {
     const pair = (i: number, j: number) => {
-      const { beats } = alignSettings(barAlone(one, i), barAlone(other, j)).bars.find(
+      const { beats } = alignVariants(barAlone(one, i), barAlone(other, j)).bars.find(
         (bar) => bar.one && bar.other,
       ) ?? {
         beats: [],

@@ -26,7 +26,7 @@ export interface BeatNote {
 }
 
 /** A bar of a setting, beat by beat; a beat without a beginning note is empty. */
-export interface SettingBar {
+export interface VariantBar {
   readonly part: string;
   /** As counted within its part, 0 for a pickup. */
   readonly bar: number;
@@ -43,13 +43,13 @@ export type Agreement = 'same' | 'on-the-beat' | 'different' | 'alone';
 
 /** A bar of either setting and the bar of the other that it answers to; null where there is none. */
 export interface AlignedBar {
-  readonly one: SettingBar | null;
-  readonly other: SettingBar | null;
+  readonly one: VariantBar | null;
+  readonly other: VariantBar | null;
   /** One for each beat of the longer of the two. */
   readonly beats: readonly Agreement[];
 }
 
-export interface SettingsAligned {
+export interface VariantsAligned {
   readonly bars: readonly AlignedBar[];
   /** Semitones by which the first lies above the second; agreement is counted as if both stood in one key. */
   readonly semitones: number;
@@ -69,7 +69,7 @@ const CLEARLY_BETTER = 0.15;
  * of the first, octaves left out. Minimises Σ cost of the pairs + 0.6 for each bar alone, where the cost of a pair is the
  * mean of its beats; on a tie bars go together. Time and memory O(n·m·b) for n and m bars of b beats.
  */
-export function alignSettings(one: Tune, other: Tune): SettingsAligned {
+export function alignVariants(one: Tune, other: Tune): VariantsAligned {
   const semitones = transpositionOf(one, other);
   const [left, right] = [settingBars(one), settingBars(other)];
   const agreements = left.map((bar) => right.map((facing) => beatAgreements(bar, facing, semitones)));
@@ -91,7 +91,7 @@ function transpositionOf(one: Tune, other: Tune): number {
   return isFarBetter ? found.semitones : stated;
 }
 
-function settingBars(tune: Tune): SettingBar[] {
+function settingBars(tune: Tune): VariantBar[] {
   return [...writtenBars(tune)].flatMap(([part, bars]) => {
     const numbers = barNumbers(bars, tune.form.filter((name) => name === part).length);
     return bars.map((bar) => ({
@@ -118,11 +118,11 @@ function beatsOf({ events, duration }: Bar, beat: Fraction, isPickup: boolean): 
   return beats;
 }
 
-function beatAgreements(one: SettingBar, other: SettingBar, semitones: number): Agreement[] {
+function beatAgreements(one: VariantBar, other: VariantBar, semitones: number): Agreement[] {
   const count = Math.max(one.beats.length, other.beats.length);
   // Beats of a pickup are those that lead into the bar line.
   const isPickup = one.bar === 0 && other.bar === 0;
-  const beat = ({ beats }: SettingBar, i: number) => beats[isPickup ? i - (count - beats.length) : i];
+  const beat = ({ beats }: VariantBar, i: number) => beats[isPickup ? i - (count - beats.length) : i];
   return Array.from({ length: count }, (_, i) => agreementOf(beat(one, i), beat(other, i), semitones));
 }
 
@@ -164,12 +164,12 @@ function fillCosts(rows: number, columns: number, pairCost: (i: number, j: numbe
 }
 
 function traceBack(
-  left: readonly SettingBar[],
-  right: readonly SettingBar[],
+  left: readonly VariantBar[],
+  right: readonly VariantBar[],
   costs: readonly (readonly number[])[],
   agreements: readonly (readonly Agreement[][])[],
 ): AlignedBar[] {
-  const alone = (bar: SettingBar): Agreement[] => bar.beats.map(() => 'alone');
+  const alone = (bar: VariantBar): Agreement[] => bar.beats.map(() => 'alone');
   const bars: AlignedBar[] = [];
   let [i, j] = [left.length, right.length];
   while (i > 0 || j > 0) {

@@ -1,13 +1,13 @@
 import type { ReusedRun } from '#core/editing';
-import type { FindingPlace } from '#core/report';
+import type { Spot } from '#core/report';
 
 /** `Bar 6`. */
-export function barWords({ bar }: Pick<FindingPlace, 'bar'>): string {
+export function barWords({ bar }: Pick<Spot, 'bar'>): string {
   return bar === 0 ? 'Pickup' : `Bar ${bar}`;
 }
 
 /** `Bar 6 of B`. */
-export function placeWords(place: Pick<FindingPlace, 'bar' | 'part'>): string {
+export function spotWords(place: Pick<Spot, 'bar' | 'part'>): string {
   return `${barWords(place)} of ${place.part}`;
 }
 
