@@ -167,7 +167,7 @@ const dottedRatio = z
   .max(DOTTED_RATIO_RANGE[1], `expected ${DOTTED_RATIO_RANGE[0]} to ${DOTTED_RATIO_RANGE[1]}`);
 
 const MAX_LILTS = 20;
-const shares = z.array(z.number().positive().max(1)).min(LILT_NOTES.least).max(LILT_NOTES.most).nullable();
+const shares = z.array(z.number().positive().max(1)).min(LILT_NOTES.min).max(LILT_NOTES.max).nullable();
 /** What is wrong with a lilt, for a program that sent it; a player is told with figures where it is made. */
 const LILT_ISSUES: Readonly<Record<LiltFault['code'], string>> = {
   curve: 'expected a tempo up to which it is full, and a flattening, both more than 0',

@@ -8,7 +8,7 @@ export function liltFaultWords(fault: LiltFault): string {
     case 'curve':
       return 'expected a tempo up to which it is full, and a flattening, both more than 0';
     case 'shares':
-      return `shares of the ${BEATS[fault.beat]}: expected ${LILT_NOTES.least} to ${LILT_NOTES.most} shares, each more than 0, that sum to 100 %`;
+      return `shares of the ${BEATS[fault.beat]}: expected ${LILT_NOTES.min} to ${LILT_NOTES.max} shares, each more than 0, that sum to 100 %`;
     case 'grows':
       return `note ${fault.position} of the ${BEATS[fault.beat]} would grow longer as the tempo rises from ${Math.round(fault.from)} to ${Math.round(fault.to)}: give it a larger share, or let the lilt flatten more gently`;
   }

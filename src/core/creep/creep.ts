@@ -109,7 +109,7 @@ const READING_SD: Cents = 1;
  * over a minute or two say how far a drift goes and hardly how it will go on. Guesses, tried on simulated fiddles.
  */
 const PRIOR_SHARE_SD = 0.07;
-const PRIOR_LEAST_SD: Cents = 0.6;
+const PRIOR_MIN_SD: Cents = 0.6;
 const OFFSET_SD: Cents = 1;
 const ROUNDS = 12;
 
@@ -131,7 +131,7 @@ export function fitCreep(change: Semitones, isNew: boolean, readings: readonly R
     ...(slip > 0 ? [readings.map((_, i) => (i >= slip ? 1 : 0))] : []),
   ];
   const prior = [0, ...guess.parts.map(({ cents }) => cents), ...(slip > 0 ? [0] : [])];
-  const sd = Math.max(PRIOR_LEAST_SD, PRIOR_SHARE_SD * whole);
+  const sd = Math.max(PRIOR_MIN_SD, PRIOR_SHARE_SD * whole);
   const precision = [1 / OFFSET_SD ** 2, ...guess.parts.map(() => 1 / sd ** 2), ...(slip > 0 ? [1e-6] : [])];
   const isFree = (k: number) => k === 0 || k > HALF_LIVES.length;
   const solved = boundedLeastSquares(columns, readings, prior, precision, (k, value) =>

@@ -18,7 +18,7 @@ const FITS = { root: 1, third: 0.8, fifth: 0.85, outside: -0.55 } as const;
 /** A note that begins on the stretch's beginning weighs more. */
 const STRONG = 1.6;
 /** How usual the steps of a scale are as chords in these tunes, and what a change costs. */
-const USUAL: Readonly<Record<number, number>> = { 0: 0.3, 3: 0.15, 4: 0.2, 6: 0.1, 5: 0 };
+const COMMON_STEPS: Readonly<Record<number, number>> = { 0: 0.3, 3: 0.15, 4: 0.2, 6: 0.1, 5: 0 };
 const RARE = -0.3;
 const CHANGE = 0.45;
 const HOME_AT_THE_END = 0.8;
@@ -64,7 +64,7 @@ export function harmonyOf(tune: Tune, unrolled: Unrolled, beat: Fraction): Chord
       chords.map((chord, i) => {
         const step = stepOf(chord, tonic, i, chords);
         const cadence = closes[s] && step === HOME ? AT_HOME : closes[s + 1] && LEADING.includes(step) ? LEADS_HOME : 0;
-        return fitOf(unrolled, stretch, chord) + (USUAL[step] ?? RARE) + cadence;
+        return fitOf(unrolled, stretch, chord) + (COMMON_STEPS[step] ?? RARE) + cadence;
       }),
     ),
   );

@@ -13,9 +13,9 @@ export interface Move {
 }
 
 /** Lengths of what a finger does in passing, the longest and as a share of the note; guesses. */
-const CUT = { most: 0.028, share: 0.3 } as const;
-const GRACE = { most: 0.06, share: 0.4 } as const;
-const SLIDE = { most: 0.1, share: 0.4, cents: 170 } as const;
+const CUT = { max: 0.028, share: 0.3 } as const;
+const GRACE = { max: 0.06, share: 0.4 } as const;
+const SLIDE = { max: 0.1, share: 0.4, cents: 170 } as const;
 const RUN = { each: 0.045, share: 0.45, notes: 3 } as const;
 const TRILL_HERTZ = 11;
 /** A finger comes down within this time. */
@@ -49,8 +49,8 @@ export function pitchGesture(
   const plain = (after: Seconds, hertz = own): Move => ({ after, hertz, glide: FINGER_SECONDS });
   const up = neighbour(pitch, key, 1);
   const down = neighbour(pitch, key, -1);
-  const cut = Math.min(CUT.most, CUT.share * seconds);
-  const graced = graceNotes.length > 0 ? Math.min(GRACE.most, (GRACE.share * seconds) / graceNotes.length) : 0;
+  const cut = Math.min(CUT.max, CUT.share * seconds);
+  const graced = graceNotes.length > 0 ? Math.min(GRACE.max, (GRACE.share * seconds) / graceNotes.length) : 0;
   const graces = graceNotes.map((grace, i) => plain(i * graced, hertzAt(grace)));
   const start = graces.length * graced;
   if (marks.includes('roll')) {
@@ -79,7 +79,7 @@ export function pitchGesture(
   if (marks.includes('mordent')) return [...graces, plain(start), plain(start + cut, down), plain(start + 2 * cut)];
   if (marks.includes('cut')) return [...graces, plain(start, up), plain(start + cut)];
   if (marks.includes('slide')) {
-    const glide = Math.min(SLIDE.most, SLIDE.share * seconds);
+    const glide = Math.min(SLIDE.max, SLIDE.share * seconds);
     return [...graces, plain(start, own * 2 ** (-SLIDE.cents / 1200)), { after: start + 0.01, hertz: own, glide }];
   }
   const way = next ? Math.sign(staffStep(next.note.pitch) - staffStep(pitch)) : 0;

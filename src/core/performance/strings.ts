@@ -15,10 +15,10 @@ const FADE_DECIBELS = -10;
 /** Share of a closing swell's first note after which the bow takes in the neighbour string. A guess. */
 const SWELL_TAKES_IN = 0.5;
 const FLICK_SECONDS = 0.022;
-const PRESS = { most: 0.09, share: 0.4 } as const;
+const PRESS = { max: 0.09, share: 0.4 } as const;
 const VIBRATO = { after: 0.12, rate: 5.6, cents: 28, grow: 0.3 } as const;
 /** A rolled chord: its lower strings first. */
-const ROLLED = { most: 0.09, share: 0.3 } as const;
+const ROLLED = { max: 0.09, share: 0.3 } as const;
 
 type Played = Pick<SoundPlan, 'contacts' | 'pitches' | 'vibrato' | 'swells' | 'accents' | 'touches'>;
 
@@ -70,7 +70,7 @@ export function played(
     if (marks.includes('flick'))
       touches[place]!.push({ kind: 'flick', from: begin, to: begin + Math.min(FLICK_SECONDS, 0.3 * seconds) });
     if (marks.includes('pressed-in'))
-      touches[place]!.push({ kind: 'press', from: begin, to: begin + Math.min(PRESS.most, PRESS.share * seconds) });
+      touches[place]!.push({ kind: 'press', from: begin, to: begin + Math.min(PRESS.max, PRESS.share * seconds) });
     const swell = swellOf(layers.has('bowing') ? (note.marks ?? []) : marks, begin, seconds, settings.schools.pulse);
     if (swell) swells.push(swell);
     if (marks.includes('accent')) accents.push({ at: begin, decibels: ACCENT_DECIBELS });
@@ -95,7 +95,7 @@ function soundSecond(
 ): void {
   const { note } = unrolled.notes[index]!;
   const stops = fingers.get(note.id)?.stops ?? [];
-  const rolled = Math.min(ROLLED.most, ROLLED.share * seconds);
+  const rolled = Math.min(ROLLED.max, ROLLED.share * seconds);
   for (const [i, stop] of stops.entries()) {
     const pitch = note.stops?.[i];
     if (!stop || !pitch) continue;

@@ -11,9 +11,9 @@ import type { PerformanceWish } from './wish';
 
 /** A gap of the bow at a hook, the bow in the air before a retake. Guesses. */
 const HOOK_SECONDS = 0.03;
-const LIFT = { most: 0.07, share: 0.35 } as const;
+const LIFT = { max: 0.07, share: 0.35 } as const;
 /** Usual and least or most speeds of the bow that are heard, m/s. */
-const SPEED = { usual: 0.35, least: 0.18, most: 0.7 } as const;
+const SPEED = { default: 0.35, min: 0.18, max: 0.7 } as const;
 const FORCE = 0.8;
 /** Share of its time that a stroke of a bowed triplet sounds. */
 const TRIPLET_SOUNDS = 0.6;
@@ -45,7 +45,7 @@ export function strokesOf(
     const marks = marksAt(i);
     to = at(last) + soundingSeconds(to - at(last), marksAt(last));
     if (asPlanned && figures.bowed[next]?.link === 'retake' && unrolled.notes[next]!.restBefore.n === 0)
-      to -= Math.min(LIFT.most, LIFT.share * (to - at(last)));
+      to -= Math.min(LIFT.max, LIFT.share * (to - at(last)));
     const speed = speedOf((asPlanned ? (accents.get(i) ?? 0) : 0) + (isHuman ? unevenDecibels(i) : 0));
     const lean = asPlanned ? settings.schools.weightAt : 'even';
     const stroke = { from, to, sign, speed, force: FORCE, bite: 1, biteSeconds: 0, lean, stops: [] } as const;
@@ -95,5 +95,5 @@ function stopsWithin(
 
 /** Speed of the bow for a stroke so many decibels above a plain one: the string's amplitude goes with it. */
 function speedOf(decibels: number): number {
-  return Math.min(SPEED.most, Math.max(SPEED.least, SPEED.usual * 10 ** (decibels / 20)));
+  return Math.min(SPEED.max, Math.max(SPEED.min, SPEED.default * 10 ** (decibels / 20)));
 }

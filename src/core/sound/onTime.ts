@@ -2,8 +2,8 @@ import type { Seconds } from '#core/base';
 import type { BowStroke, PitchMove, SoundPlan } from './soundPlan';
 
 /** Longest ramps of the bow's speed at both ends of a stroke, and their shares of a short one. */
-const RAMP_UP = { most: 0.028, share: 0.2 } as const;
-const RAMP_DOWN = { most: 0.022, share: 0.16 } as const;
+const RAMP_UP = { max: 0.028, share: 0.2 } as const;
+const RAMP_DOWN = { max: 0.022, share: 0.16 } as const;
 /** The bow stands still and moves on within this time about a stop in a stroke. */
 export const STOP_RAMP: Seconds = 0.008;
 /** Time in which a string comes under the bow or leaves it. */
@@ -29,8 +29,8 @@ function rampsOf({ from, to }: Pick<BowStroke, 'from' | 'to'>): {
   const length = to - from;
   const vary = 1 + RAMP_SPREAD * Math.sin(997 * from);
   return {
-    up: vary * Math.min(RAMP_UP.most, RAMP_UP.share * length),
-    down: Math.min(RAMP_DOWN.most, RAMP_DOWN.share * length),
+    up: vary * Math.min(RAMP_UP.max, RAMP_UP.share * length),
+    down: Math.min(RAMP_DOWN.max, RAMP_DOWN.share * length),
   };
 }
 

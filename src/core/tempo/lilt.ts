@@ -40,7 +40,7 @@ export type LiltFault =
 export const LILT_NAME = /^[a-z][a-z0-9-]{0,23}$/;
 
 /** Fewest and most notes to a beat that a template may tell of. */
-export const LILT_NOTES = { least: 2, most: 6 } as const;
+export const LILT_NOTES = { min: 2, max: 6 } as const;
 const SUM_TOLERANCE = 1e-9;
 
 /**
@@ -59,7 +59,7 @@ export function liltFault(lilt: Lilt): LiltFault | null {
     const shares = lilt[beat];
     if (!shares) continue;
     const sum = shares.reduce((total, share) => total + share, 0);
-    const isCounted = shares.length >= LILT_NOTES.least && shares.length <= LILT_NOTES.most;
+    const isCounted = shares.length >= LILT_NOTES.min && shares.length <= LILT_NOTES.max;
     if (!isCounted || !shares.every((share) => share > 0) || Math.abs(sum - 1) > SUM_TOLERANCE)
       return { code: 'shares', beat };
     for (const [i, share] of shares.entries()) {

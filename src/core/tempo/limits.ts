@@ -55,8 +55,8 @@ export function limitsWith(known: Partial<Record<LimitKey, Limit>> = {}): Limits
 /** Nobody grazes the edge of a string's room exactly: at least so many degrees are turned. A guess. */
 export const MIN_TURN = 8;
 /** Crossings close on each other cost more: so much for each earlier one within so long, up to a most. Guesses. */
-export const DENSITY = { seconds: 0.6, each: 0.08, most: 0.4 } as const;
-export const MAX_RECENT = DENSITY.most / DENSITY.each;
+export const DENSITY = { seconds: 0.6, each: 0.08, max: 0.4 } as const;
+export const MAX_RECENT = DENSITY.max / DENSITY.each;
 
 /** A crossing as the time for it is reckoned. */
 export interface TimedCrossing {
@@ -90,7 +90,7 @@ export function crossingNeeds(
 
 /** How many times as much a crossing needs that follows so many others within 0.6 s. */
 export function densityFactor(recent: number): number {
-  return 1 + Math.min(DENSITY.most, DENSITY.each * recent);
+  return 1 + Math.min(DENSITY.max, DENSITY.each * recent);
 }
 
 /**

@@ -2,21 +2,21 @@ import { bowSchedule } from './schedule';
 import { fadeTo, REFERENCE_CONTACT, toneOf, toneWindow } from './toneWindow';
 import { nominalLength } from './travel';
 
-test('the most weight grows with speed over contact, the least with speed over contact squared', () => {
-  const { least, most } = toneWindow(35, REFERENCE_CONTACT);
+test('the max weight grows with speed over contact, the min with speed over contact squared', () => {
+  const { min, max } = toneWindow(35, REFERENCE_CONTACT);
   const quicker = toneWindow(70, REFERENCE_CONTACT);
   const nearer = toneWindow(35, REFERENCE_CONTACT / 2);
-  expect([quicker.least / least, quicker.most / most]).toEqual([2, 2]);
-  expect(nearer.least / least).toBeCloseTo(4, 12);
-  expect(nearer.most / most).toBeCloseTo(2, 12);
+  expect([quicker.min / min, quicker.max / max]).toEqual([2, 2]);
+  expect(nearer.min / min).toBeCloseTo(4, 12);
+  expect(nearer.max / max).toBeCloseTo(2, 12);
 });
 
 test('close to the bridge no weight fits any more', () => {
   // 1.25·r and 0.12·r² meet where r = 1.25/0.12.
   const meeting = REFERENCE_CONTACT / (1.25 / 0.12);
-  const { least, most } = toneWindow(35, meeting);
-  expect(least).toBeCloseTo(most, 9);
-  expect(toneWindow(35, meeting / 2).least).toBeGreaterThan(toneWindow(35, meeting / 2).most);
+  const { min, max } = toneWindow(35, meeting);
+  expect(min).toBeCloseTo(max, 9);
+  expect(toneWindow(35, meeting / 2).min).toBeGreaterThan(toneWindow(35, meeting / 2).max);
 });
 
 test('too much weight scratches, too little whistles', () => {
@@ -29,8 +29,8 @@ test('too much weight scratches, too little whistles', () => {
 test('a fade gets lighter, slower and moves toward the fingerboard, and what spoke speaks to its end', () => {
   for (const speed of [15, 35, 60])
     for (const contact of [0.06, REFERENCE_CONTACT, 0.15, 0.2]) {
-      const { least, most } = toneWindow(speed, contact);
-      for (const weight of [1.01 * least, Math.sqrt(least * most), 0.99 * most]) {
+      const { min, max } = toneWindow(speed, contact);
+      for (const weight of [1.01 * min, Math.sqrt(min * max), 0.99 * max]) {
         const fade = fadeTo(speed, speed / 3, contact, weight);
         expect(fade.contact).toBeGreaterThanOrEqual(contact);
         expect(fade.weight).toBeLessThan(weight);

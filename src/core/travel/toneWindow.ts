@@ -13,8 +13,8 @@ const MAX_WEIGHT: Newtons = 1.25;
 const MIN_WEIGHT: Newtons = 0.12;
 
 export interface ToneWindow {
-  readonly least: Newtons;
-  readonly most: Newtons;
+  readonly min: Newtons;
+  readonly max: Newtons;
 }
 
 /**
@@ -27,7 +27,7 @@ export interface ToneWindow {
 export function toneWindow(speed: CentimetresPerSecond, contact: Contact): ToneWindow {
   const quicker = speed / REFERENCE_SPEED;
   const nearer = REFERENCE_CONTACT / contact;
-  return { least: MIN_WEIGHT * quicker * nearer ** 2, most: MAX_WEIGHT * quicker * nearer };
+  return { min: MIN_WEIGHT * quicker * nearer ** 2, max: MAX_WEIGHT * quicker * nearer };
 }
 
 /** Whether a stroke's speed, weight and contact go together, and if not, what is to be heard. */
@@ -36,9 +36,9 @@ export function toneOf(
   contact: Contact,
   weight: Newtons,
 ): 'clean' | 'scratch' | 'whistle' {
-  const { least, most } = toneWindow(speed, contact);
-  if (weight > most) return 'scratch';
-  return weight < least ? 'whistle' : 'clean';
+  const { min, max } = toneWindow(speed, contact);
+  if (weight > max) return 'scratch';
+  return weight < min ? 'whistle' : 'clean';
 }
 
 /** Where a fade ends. */
@@ -70,8 +70,8 @@ export function fadeTo(
   const begins = toneWindow(speed, contact);
   const outward = Math.max(contact, Math.min(FURTHEST_CONTACT, FADE_OUTWARD * contact));
   const ends = toneWindow(endSpeed, outward);
-  const isOpen = begins.least < begins.most;
-  const place = isOpen ? Math.log(weight / begins.least) / Math.log(begins.most / begins.least) : 0.5;
+  const isOpen = begins.min < begins.max;
+  const place = isOpen ? Math.log(weight / begins.min) / Math.log(begins.max / begins.min) : 0.5;
   const r = Math.min(1, Math.max(0, place));
-  return { weight: ends.least ** (1 - r) * ends.most ** r, contact: outward, window: ends };
+  return { weight: ends.min ** (1 - r) * ends.max ** r, contact: outward, window: ends };
 }

@@ -97,7 +97,7 @@ function Tone({ report, stroke }: { readonly report: TuneReport; readonly stroke
   const [contact, setContact] = useState(REFERENCE_CONTACT);
   const [weight, setWeight] = useState(ORDINARY_WEIGHT);
   const speed = stroke.seconds > 0 ? stroke.cm / stroke.seconds : 0;
-  const { least, most } = toneWindow(speed, contact);
+  const { min, max } = toneWindow(speed, contact);
   const tone = toneOf(speed, contact, weight);
   const fade = fadeTo(speed, speed * FADE_SHARE, contact, weight);
   const mm = (share: number) => `${Math.round(share * stringLengthMm)} mm from the bridge`;
@@ -148,13 +148,13 @@ function Tone({ report, stroke }: { readonly report: TuneReport; readonly stroke
         {verdict}
       </p>
       <p className="text-[14px] text-muted">
-        {least < most
-          ? `${least.toFixed(2)} to ${most.toFixed(2)} N fit here.`
+        {min < max
+          ? `${min.toFixed(2)} to ${max.toFixed(2)} N fit here.`
           : 'So near the bridge no weight fits: go out, or draw quicker.'}
       </p>
       <p className="mt-1 text-[14px]">
         A fade to a third of the speed: lighter, and out toward the fingerboard, to {fade.weight.toFixed(2)} N at{' '}
-        {mm(fade.contact)}, where {fade.window.least.toFixed(2)} to {fade.window.most.toFixed(2)} N fit.
+        {mm(fade.contact)}, where {fade.window.min.toFixed(2)} to {fade.window.max.toFixed(2)} N fit.
       </p>
     </section>
   );

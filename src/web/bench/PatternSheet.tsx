@@ -154,15 +154,15 @@ export function PatternSheet({
                     <BarField
                       label="from bar"
                       value={range.from}
-                      least={lowest}
-                      most={highest}
+                      min={lowest}
+                      max={highest}
                       onChange={(from) => setRange({ from, to: Math.max(from, range.to) })}
                     />
                     <BarField
                       label="to bar"
                       value={range.to}
-                      least={lowest}
-                      most={highest}
+                      min={lowest}
+                      max={highest}
                       onChange={(to) => setRange({ from: Math.min(range.from, to), to })}
                     />
                   </>
@@ -247,11 +247,11 @@ function defaultPattern(meter: Meter): Pattern {
 function BarField(props: {
   readonly label: string;
   readonly value: number;
-  readonly least: number;
-  readonly most: number;
+  readonly min: number;
+  readonly max: number;
   readonly onChange: (value: number) => void;
 }) {
-  const { label, value, least, most, onChange } = props;
+  const { label, value, min, max, onChange } = props;
   // While it is typed a number may be half there: only a whole one in range counts.
   const [typed, setTyped] = useState<string | null>(null);
   return (
@@ -259,13 +259,13 @@ function BarField(props: {
       {label}
       <input
         type="number"
-        min={least}
-        max={most}
+        min={min}
+        max={max}
         value={typed ?? value}
         onChange={({ target }) => {
           setTyped(target.value);
           const number = Number(target.value);
-          if (target.value !== '' && Number.isInteger(number) && number >= least && number <= most) onChange(number);
+          if (target.value !== '' && Number.isInteger(number) && number >= min && number <= max) onChange(number);
         }}
         onBlur={() => setTyped(null)}
         className="w-16 rounded-md border border-line bg-surface px-2 py-1"

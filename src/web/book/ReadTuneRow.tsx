@@ -155,7 +155,7 @@ function Compared({
     );
   return (
     <div className="mt-2">
-      <AlignedBars one={tune} other={known} names={names} most={COMPARED_BARS} />
+      <AlignedBars one={tune} other={known} names={names} max={COMPARED_BARS} />
     </div>
   );
 }

@@ -17,8 +17,8 @@ interface StandFormProps {
   readonly onMake: (changes: readonly Change[], label: string) => void;
 }
 
-const LEAST = 20;
-const MOST = 400;
+const MIN_BPM = 20;
+const MAX_BPM = 400;
 
 /** "Make it stand at N": the fewest changes, found by search, looked at, and taken or left. */
 export function StandForm({ report, request, words, beatWords, onMake }: StandFormProps) {
@@ -27,7 +27,7 @@ export function StandForm({ report, request, words, beatWords, onMake }: StandFo
   const text = typed ?? String(Math.round(report.settings.bpm));
   const bpm = Number(text);
   const found = state.answer;
-  const isTempo = text.trim() !== '' && bpm >= LEAST && bpm <= MOST;
+  const isTempo = text.trim() !== '' && bpm >= MIN_BPM && bpm <= MAX_BPM;
   return (
     <div data-standing={state.kind}>
       <form
@@ -58,7 +58,7 @@ export function StandForm({ report, request, words, beatWords, onMake }: StandFo
         )}
       </form>
       <p id="stand-problem" className="text-[14px] text-madder" role="alert">
-        {isTempo ? '' : `expected a tempo from ${LEAST} to ${MOST}`}
+        {isTempo ? '' : `expected a tempo from ${MIN_BPM} to ${MAX_BPM}`}
       </p>
       <div role="status" className="mt-1">
         {state.kind === 'going' && <p className="text-muted">searching … {counted(state.progress, 'plan')} counted</p>}

@@ -18,7 +18,7 @@ const settingsSchema = z.object({
 /** What is listened to and how; kept in the browser, since it is the listener's and not the tune's. */
 export type ListenSettings = z.infer<typeof settingsSchema>;
 
-const USUAL: ListenSettings = {
+const DEFAULT_SETTINGS: ListenSettings = {
   layers: ['melody', 'drones', 'bowing', 'colour'],
   countIn: 1,
   loop: false,
@@ -34,7 +34,7 @@ export function readListenSettings(): ListenSettings {
   try {
     return settingsSchema.parse(JSON.parse(localStorage.getItem(KEY) ?? 'null'));
   } catch {
-    return USUAL;
+    return DEFAULT_SETTINGS;
   }
 }
 

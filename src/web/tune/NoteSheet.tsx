@@ -28,7 +28,7 @@ export function NoteSheet({
   const readings = notes.map((note) => ({ note, read: readGraces(graces, note, tune.tuning, keyOf(note)) }));
   const fault = readings.flatMap(({ read }) => ('word' in read ? [read] : []))[0];
   const [typedFree, setTypedFree] = useState(writtenFree(first));
-  const badFree = FREE_FIELDS.filter(({ key, least, most }) => !isFree(typedFree[key], least, most));
+  const badFree = FREE_FIELDS.filter(({ key, min, max }) => !isFree(typedFree[key], min, max));
   const keep = () => {
     if (fault || badFree.length > 0) return;
     const changed: string[] = [];
@@ -103,7 +103,7 @@ export function NoteSheet({
         </label>
         <fieldset className="flex flex-col gap-1.5 rounded-md border border-line px-3 pt-1 pb-2">
           <legend className="px-1 font-bold">Played freely</legend>
-          {FREE_FIELDS.map(({ key, name, unit, least, most }) => (
+          {FREE_FIELDS.map(({ key, name, unit, min, max }) => (
             <label key={key} className="flex flex-wrap items-center gap-2">
               <span className="w-40">{name}</span>
               <input
@@ -117,7 +117,7 @@ export function NoteSheet({
               <span className="text-muted">{unit}</span>
               {badFree.some((bad) => bad.key === key) && (
                 <span role="alert" className="w-full text-[14px] text-madder">
-                  expected {least} to {most}, or nothing
+                  expected {min} to {max}, or nothing
                 </span>
               )}
             </label>
@@ -146,18 +146,18 @@ const FREE_FIELDS: readonly {
   readonly name: string;
   readonly unit: string;
   readonly factor: number;
-  readonly least: number;
-  readonly most: number;
+  readonly min: number;
+  readonly max: number;
 }[] = [
-  { key: 'hold', name: 'Held', unit: 'times its length', factor: 1, least: HOLD_RANGE.min, most: HOLD_RANGE.max },
-  { key: 'breath', name: 'Breath after it', unit: 'eighths', factor: 8, least: 0.1, most: 8 * MAX_BREATH },
+  { key: 'hold', name: 'Held', unit: 'times its length', factor: 1, min: HOLD_RANGE.min, max: HOLD_RANGE.max },
+  { key: 'breath', name: 'Breath after it', unit: 'eighths', factor: 8, min: 0.1, max: 8 * MAX_BREATH },
   {
     key: 'pace',
     name: 'Pace from here',
     unit: '% of steady',
     factor: 100,
-    least: 100 * PACE_RANGE.min,
-    most: 100 * PACE_RANGE.max,
+    min: 100 * PACE_RANGE.min,
+    max: 100 * PACE_RANGE.max,
   },
 ];
 
@@ -170,9 +170,9 @@ function writtenFree(note: NoteEvent): Record<FreeKey, string> {
   return { hold, breath, pace };
 }
 
-function isFree(typed: string, least: number, most: number): boolean {
+function isFree(typed: string, min: number, max: number): boolean {
   const number = Number(typed.replace(',', '.'));
-  return typed.trim() === '' || (number >= least && number <= most);
+  return typed.trim() === '' || (number >= min && number <= max);
 }
 
 /** What was typed otherwise than it is written. */

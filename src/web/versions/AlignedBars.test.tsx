@@ -18,7 +18,7 @@ test('each bar shows both settings, and where they differ is told in words and s
 });
 
 test('of long tunes the first bars are shown, and how many more there are', () => {
-  render(<AlignedBars one={one} other={one} names={['now', 'same']} most={1} />);
+  render(<AlignedBars one={one} other={one} names={['now', 'same']} max={1} />);
   expect(screen.getAllByRole('listitem')).toHaveLength(1);
   expect(screen.getByText('and 1 more bar')).toBeTruthy();
   expect(screen.getByText(/They agree on all 4 beats\./)).toBeTruthy();

@@ -18,13 +18,13 @@ interface AlignedBarsProps {
   readonly other: Tune;
   readonly names: readonly [string, string];
   /** Bars shown; the others are told by their number. */
-  readonly most?: number;
+  readonly max?: number;
 }
 
 /** Two settings bar under bar, each beat with a sign of how far they agree on it. */
-export function AlignedBars({ one, other, names, most = Infinity }: AlignedBarsProps) {
+export function AlignedBars({ one, other, names, max = Infinity }: AlignedBarsProps) {
   const { bars, counts, semitones } = useMemo(() => alignVariants(one, other), [one, other]);
-  const shown = bars.slice(0, most);
+  const shown = bars.slice(0, max);
   return (
     <div>
       <p className="mb-2 text-[14px]">
