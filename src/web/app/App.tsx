@@ -5,6 +5,7 @@ import { useSettingsQuery } from '../api/settingsApi';
 import { BookPage } from '../book/BookPage';
 import { store } from '../store/theStore';
 import { SignButton } from '../ui/Button';
+import { PageProblem } from '../ui/PageState';
 import { NameSign } from '../ui/signs';
 import { lazyPage } from './lazyPage';
 import { chooseTheme, currentTheme, showTheme } from './theme';
@@ -100,7 +101,7 @@ function Room({ to, name, Icon }: { readonly to: string; readonly name: string; 
       to={to}
       end
       className={({ isActive }) =>
-        `flex items-center gap-1 px-2 py-2 text-[13.5px] max-md:min-h-10 md:w-full md:flex-col md:border-l-3 ${
+        `flex items-center gap-1 px-2 py-2 text-hint max-md:min-h-10 md:w-full md:flex-col md:border-l-3 ${
           isActive ? 'border-woad bg-surface font-bold text-ink' : 'border-transparent text-muted hover:text-ink'
         }`
       }
@@ -137,10 +138,9 @@ function ThemeButton() {
 function Broken() {
   const error = useRouteError();
   return (
-    <main className="mx-auto max-w-xl px-6 py-16" role="alert">
-      <h1 className="mb-2 text-2xl">This page broke</h1>
+    <PageProblem title="This page broke">
       <p className="mb-2">What you did last is kept in this browser and will be here when the page is loaded again.</p>
-      <p className="mb-4 text-[14px] text-muted">{error instanceof Error ? error.message : 'An unknown error.'}</p>
+      <p className="mb-4 text-small text-muted">{error instanceof Error ? error.message : 'An unknown error.'}</p>
       <div className="flex gap-3">
         <button
           type="button"
@@ -153,7 +153,7 @@ function Broken() {
           Back to the book
         </Link>
       </div>
-    </main>
+    </PageProblem>
   );
 }
 

@@ -27,7 +27,7 @@ export function BenchHeader({ bench, view, onView, onEndEntry }: BenchHeaderProp
   const { entry } = open;
   return (
     <header className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-2 lg:px-5">
-      <h1 className="line-clamp-2 min-w-0 text-[25px] leading-tight max-sm:line-clamp-3" title={tune.title}>
+      <h1 className="line-clamp-2 min-w-0 text-room leading-tight max-sm:line-clamp-3" title={tune.title}>
         {tune.title}
       </h1>
       <p className="flex flex-wrap text-muted">

@@ -56,10 +56,10 @@ function Schedule({ report, stroke }: { readonly report: TuneReport; readonly st
   );
   return (
     <section aria-labelledby="schedule">
-      <h3 id="schedule" className="mb-1 font-serif text-[17px] font-bold">
+      <h3 id="schedule" className="mb-1 font-serif text-lead font-bold">
         From practice to dance tempo
       </h3>
-      <table className="w-full text-[14px] tabular-nums">
+      <table className="w-full text-small tabular-nums">
         <thead>
           <tr className="text-left text-muted">
             <th className="pr-2 font-normal">{beatWords(settings.beat)} a minute</th>
@@ -108,10 +108,10 @@ function Tone({ report, stroke }: { readonly report: TuneReport; readonly stroke
   }[tone];
   return (
     <section aria-labelledby="tone">
-      <h3 id="tone" className="mb-1 font-serif text-[17px] font-bold">
+      <h3 id="tone" className="mb-1 font-serif text-lead font-bold">
         Speed, weight and contact
       </h3>
-      <p className="text-[14px] text-muted">Drawn at {speed.toFixed(0)} cm a second.</p>
+      <p className="text-small text-muted">Drawn at {speed.toFixed(0)} cm a second.</p>
       <label className="mt-1 flex items-center gap-3">
         <span className="w-16">weight</span>
         <input
@@ -124,7 +124,7 @@ function Tone({ report, stroke }: { readonly report: TuneReport; readonly stroke
           onChange={({ target }) => setWeight(Number(target.value))}
           className="h-6 flex-1 accent-woad"
         />
-        <span className="w-40 text-[14px] text-muted tabular-nums">{weight.toFixed(2)} N</span>
+        <span className="w-40 text-small text-muted tabular-nums">{weight.toFixed(2)} N</span>
       </label>
       <label className="flex items-center gap-3">
         <span className="w-16">contact</span>
@@ -138,7 +138,7 @@ function Tone({ report, stroke }: { readonly report: TuneReport; readonly stroke
           onChange={({ target }) => setContact(Number(target.value))}
           className="h-6 flex-1 accent-woad"
         />
-        <span className="w-40 text-[14px] text-muted">{mm(contact)}</span>
+        <span className="w-40 text-small text-muted">{mm(contact)}</span>
       </label>
       <p
         className={`mt-1 font-bold ${tone === 'clean' ? 'text-lichen-ink' : 'text-madder'}`}
@@ -147,12 +147,12 @@ function Tone({ report, stroke }: { readonly report: TuneReport; readonly stroke
       >
         {verdict}
       </p>
-      <p className="text-[14px] text-muted">
+      <p className="text-small text-muted">
         {min < max
           ? `${min.toFixed(2)} to ${max.toFixed(2)} N fit here.`
           : 'So near the bridge no weight fits: go out, or draw quicker.'}
       </p>
-      <p className="mt-1 text-[14px]">
+      <p className="mt-1 text-small">
         A fade to a third of the speed: lighter, and out toward the fingerboard, to {fade.weight.toFixed(2)} N at{' '}
         {mm(fade.contact)}, where {fade.window.min.toFixed(2)} to {fade.window.max.toFixed(2)} N fit.
       </p>
@@ -167,10 +167,10 @@ function PulseCurves({ pulse }: Pick<Schools, 'pulse'>) {
   const words = `${bySpeed ? 'speed' : 'weight'} swells to ${PULSE_PEAK} times and comes back, ${bySpeed ? 'weight' : 'speed'} stays even`;
   return (
     <section aria-labelledby="pulse" className="md:col-span-2">
-      <h3 id="pulse" className="mb-1 font-serif text-[17px] font-bold">
+      <h3 id="pulse" className="mb-1 font-serif text-lead font-bold">
         A pulse by {bySpeed ? 'speed' : 'weight'}
       </h3>
-      <p className="text-[14px] text-muted">
+      <p className="text-small text-muted">
         +{pulseDecibels().toFixed(1)} dB in the middle of the note;{' '}
         {bySpeed ? `it takes ${pulseLength().toFixed(2)} times its hair.` : 'it takes no more hair.'} The way back is
         part of it.
@@ -205,7 +205,7 @@ function PulseCurves({ pulse }: Pick<Schools, 'pulse'>) {
           </LineChart>
         </ResponsiveContainer>
       </div>
-      <p className="text-[13.5px] text-muted">
+      <p className="text-hint text-muted">
         <span className="text-woad">—</span> {bySpeed ? 'speed' : 'weight'}, <span className="text-walnut">- -</span>{' '}
         {bySpeed ? 'weight' : 'speed'}, against even playing, over the length of the note
       </p>

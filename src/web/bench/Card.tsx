@@ -63,7 +63,7 @@ export function Card(props: CardProps) {
               title={isFirstOfTune ? 'The first note has no note before it' : `${name} (${key})`}
               disabled={isFirstOfTune || (!applies && !isCurrent)}
               onClick={() => onGesture(gesture)}
-              className="flex h-8 items-center gap-1 rounded-md px-1.5 text-[14px] text-muted hover:bg-band disabled:opacity-40 aria-pressed:bg-band aria-pressed:font-bold aria-pressed:text-woad"
+              className="flex h-8 items-center gap-1 rounded-md px-1.5 text-small text-muted hover:bg-band disabled:opacity-40 aria-pressed:bg-band aria-pressed:font-bold aria-pressed:text-woad"
             >
               <GestureSign gesture={gesture} />
               {name}
@@ -100,7 +100,7 @@ export function Card(props: CardProps) {
         </label>
       )}
       {loop !== null && (
-        <p className="text-[14px] text-muted" data-loop>
+        <p className="text-small text-muted" data-loop>
           {loop}
         </p>
       )}

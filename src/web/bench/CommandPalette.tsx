@@ -42,7 +42,7 @@ export function CommandPalette({ bench, onClose }: CommandPaletteProps) {
             <Palette.Group
               key={group}
               heading={COMMAND_GROUPS[group]}
-              className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-[13.5px] [&_[cmdk-group-heading]]:text-muted"
+              className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-hint [&_[cmdk-group-heading]]:text-muted"
             >
               {offered
                 .filter((command) => command.group === group)
@@ -60,9 +60,9 @@ export function CommandPalette({ bench, onClose }: CommandPaletteProps) {
                   >
                     <span>
                       {menuLabel(command)}
-                      {command.help && <span className="text-[13.5px] text-muted"> {command.help}</span>}
+                      {command.help && <span className="text-hint text-muted"> {command.help}</span>}
                     </span>
-                    <span className="text-[13.5px] whitespace-nowrap text-muted">
+                    <span className="text-hint whitespace-nowrap text-muted">
                       {command.keys[0] && keysShown(command.keys[0])}
                     </span>
                   </Palette.Item>

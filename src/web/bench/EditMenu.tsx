@@ -50,7 +50,7 @@ function EditItems({ bench }: { readonly bench: Bench }) {
               className={ITEM}
             >
               {menuLabel(command)}{' '}
-              <span className="text-[13.5px] text-muted">{command.keys[0] && keysShown(command.keys[0])}</span>
+              <span className="text-hint text-muted">{command.keys[0] && keysShown(command.keys[0])}</span>
             </DropdownMenu.Item>
           ))}
         </DropdownMenu.SubContent>

@@ -4,6 +4,7 @@ import { exportRoutes } from '#contract/exports';
 import { failureWords } from '#words/failure';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
+import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { saveFile } from '../ui/saveFile';
 import { Sheet } from '../ui/Sheet';
@@ -32,9 +33,7 @@ export function FileMessage({
   if (!failure) return null;
   return (
     <Sheet open onOpenChange={onClose} title="The file was not made">
-      <p role="alert" className="mb-3 text-madder">
-        {failureWords(failure)}
-      </p>
+      <Alert className="mb-3">{failureWords(failure)}</Alert>
       <Button onClick={onClose}>Close</Button>
     </Sheet>
   );

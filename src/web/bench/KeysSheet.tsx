@@ -26,9 +26,9 @@ export function KeysSheet({ onClose }: Pick<SheetProps, 'onClose'>) {
       {/* Focusable, so that the keys scroll it. */}
       <div tabIndex={0}>
         <CommandKeys />
-        <h3 className="mt-4 mb-1 text-[17px]">While notes are entered</h3>
+        <h3 className="mt-4 mb-1 text-lead">While notes are entered</h3>
         <KeyList keys={ENTRY_KEYS} />
-        <h3 className="mt-4 mb-1 text-[17px]">Signs of our own</h3>
+        <h3 className="mt-4 mb-1 text-lead">Signs of our own</h3>
         <Legend />
       </div>
     </Sheet>
@@ -39,7 +39,7 @@ export function KeysSheet({ onClose }: Pick<SheetProps, 'onClose'>) {
 function CommandKeys() {
   return (Object.keys(COMMAND_GROUPS) as CommandGroup[]).map((group) => (
     <section key={group}>
-      <h3 className="mt-4 mb-1 text-[17px]">{COMMAND_GROUPS[group]}</h3>
+      <h3 className="mt-4 mb-1 text-lead">{COMMAND_GROUPS[group]}</h3>
       <KeyList keys={keyLines(COMMANDS.filter((command) => command.group === group))} />
     </section>
   ));

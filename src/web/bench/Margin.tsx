@@ -90,13 +90,13 @@ function FindingNote({
         <button
           type="button"
           onClick={() => onShow(finding)}
-          className={`font-serif text-[17px] font-bold hover:underline ${tone}`}
+          className={`font-serif text-lead font-bold hover:underline ${tone}`}
         >
           {lead}
         </button>{' '}
         {body}
       </p>
-      <p className="text-[13.5px] leading-snug text-muted">{figures}</p>
+      <p className="text-hint leading-snug text-muted">{figures}</p>
       <ul className="leading-snug">
         {mends.map((mend, i) => (
           <li key={`${i} ${mendWords(mend, finding)}`}>
@@ -118,7 +118,7 @@ function FindingNote({
       {others.length > 0 && !isOpen && (
         <Button
           look="link"
-          className="inline-block min-h-6 min-w-6 py-0.5 text-[13.5px] font-normal"
+          className="inline-block min-h-6 min-w-6 py-0.5 text-hint font-normal"
           onClick={() => setOpen(true)}
         >
           {others.length} more

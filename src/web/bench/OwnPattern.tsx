@@ -76,7 +76,7 @@ export function OwnPattern({ meter, onAdd, chosen, onForget }: OwnPatternProps) 
           take the last away
         </Button>
       </div>
-      <p id={hint} className={`w-full text-[13.5px] ${isWrong ? 'text-madder' : 'text-muted'}`}>
+      <p id={hint} className={`w-full text-hint ${isWrong ? 'text-madder' : 'text-muted'}`}>
         {isWrong
           ? 'expected lengths of strokes in grid units, 1 to 16, such as 3 1 2 2'
           : 'Lengths of its strokes in grid units; it starts afresh at each bar line.'}

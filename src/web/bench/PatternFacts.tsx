@@ -16,7 +16,7 @@ export function PatternFacts({ pattern, report, ids, where }: PatternFactsProps)
   const range = rangeFigures(report.unrolled, report.figures.bowed, ids);
   if (!range) return null;
   return (
-    <div className="text-[13.5px] text-muted" data-pattern-facts>
+    <div className="text-hint text-muted" data-pattern-facts>
       <p>
         {range.strokes} strokes in {where}
         {ids === undefined

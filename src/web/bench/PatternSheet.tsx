@@ -100,7 +100,7 @@ export function PatternSheet({
                 />
                 <PatternSign slots={candidate.slots ?? [1, 1, 1, 1]} />
                 <span className={candidate === pattern ? 'font-bold' : ''}>{patternWords(candidate.name, words)}</span>
-                <span className="ml-auto text-[13.5px] text-muted">{candidate.slots?.join(' ') ?? 'each note'}</span>
+                <span className="ml-auto text-hint text-muted">{candidate.slots?.join(' ') ?? 'each note'}</span>
               </label>
             ))}
           </div>
@@ -194,17 +194,17 @@ export function PatternSheet({
           </div>
           <div className="rounded-md bg-band px-3 py-2" aria-live="polite">
             <p
-              className={`font-serif text-[18px] leading-snug font-bold ${after.figures.ledger.comesRound ? 'text-lichen-ink' : 'text-madder'}`}
+              className={`font-serif text-section leading-snug font-bold ${after.figures.ledger.comesRound ? 'text-lichen-ink' : 'text-madder'}`}
             >
               {roundWords(after)}
             </p>
             <StrokePreview report={after} ids={ids} />
-            <p className="text-[13.5px] text-muted">
+            <p className="text-hint text-muted">
               {after.figures.ledger.passes
                 .map(({ part, pass, strokes }) => `${part}${pass}: ${strokes} strokes`)
                 .join(' · ')}
             </p>
-            <p className="text-[13.5px] text-muted">
+            <p className="text-hint text-muted">
               {ceiling ? `stands to ${Math.floor(ceiling.ceilingBpm)}` : 'stands at any tempo'} · on running notes{' '}
               {figures.strokesPerBar} strokes a bar of {meterName(pattern.meter)} ({figures.parityPerBar}), drift{' '}
               {figures.driftUnits} {Math.abs(figures.driftUnits) === 1 ? 'unit' : 'units'}

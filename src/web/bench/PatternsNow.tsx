@@ -16,7 +16,7 @@ export function PatternsNow({ tune, words }: { readonly tune: Tune; readonly wor
     return [...byPart];
   }, [tune]);
   return (
-    <dl className="mb-3 flex max-h-24 flex-wrap gap-x-5 gap-y-0.5 overflow-y-auto text-[14.5px]" data-patterns-now>
+    <dl className="mb-3 flex max-h-24 flex-wrap gap-x-5 gap-y-0.5 overflow-y-auto text-small" data-patterns-now>
       {parts.map(([part, runs]) => (
         <div key={part} className="flex gap-1.5">
           <dt className="font-serif font-bold text-walnut">{part}</dt>

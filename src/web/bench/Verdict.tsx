@@ -24,7 +24,7 @@ export function Verdict(props: {
       className="flex flex-wrap items-baseline gap-x-6 gap-y-0.5 bg-paper py-2 md:sticky md:top-0 md:z-20"
       aria-live="polite"
     >
-      <h2 className={`text-[22px] leading-tight ${isGood ? 'text-lichen-ink' : 'text-madder'}`} data-verdict>
+      <h2 className={`text-sheet leading-tight ${isGood ? 'text-lichen-ink' : 'text-madder'}`} data-verdict>
         {roundWords(report)}
         {ledger.comesRound && !stands && ' It breaks at dance tempo.'}
       </h2>

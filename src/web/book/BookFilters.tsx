@@ -1,6 +1,7 @@
 import { ListFilter, Music, Search, X } from 'lucide-react';
 import { type ReactNode, useEffect, useId, useRef, useState } from 'react';
 import { type BookFacets, type BookQuery, NO_TYPE } from '#contract/book';
+import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { countConditions } from './bookQuery';
 import { keySigns } from './keySigns';
@@ -120,7 +121,7 @@ export function BookFilters({ query, facets, notesProblem, onChange, children }:
             <option value="not-90">not for three months</option>
           </Choice>
         </div>
-        <div className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-1 text-[14px]">
+        <div className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-1 text-small">
           <label className="flex items-center gap-1.5">
             <input
               type="checkbox"
@@ -155,12 +156,12 @@ function Choice(props: {
 }) {
   const { label, value, onChange, children } = props;
   return (
-    <label className="flex min-w-0 flex-col text-[14px]">
+    <label className="flex min-w-0 flex-col text-small">
       <span className="text-muted">{label}</span>
       <select
         value={value ?? ''}
         onChange={({ target }) => onChange(target.value || undefined)}
-        className={`min-h-9 min-w-0 rounded-md border bg-paper px-1.5 text-[15px] ${value === undefined ? 'border-line' : 'border-woad font-bold'}`}
+        className={`min-h-9 min-w-0 rounded-md border bg-paper px-1.5 text-control ${value === undefined ? 'border-line' : 'border-woad font-bold'}`}
       >
         <option value="">any</option>
         {children}
@@ -254,9 +255,9 @@ function SearchField(props: {
         )}
       </div>
       {problem && (
-        <p id={problemId} role="alert" className="mt-1 text-[14px] text-madder">
+        <Alert look="small" id={problemId} className="mt-1">
           {problem}
-        </p>
+        </Alert>
       )}
     </div>
   );

@@ -20,7 +20,7 @@ export function BookHeader(props: BookHeaderProps) {
   return (
     <header className="mb-3 flex flex-wrap items-center justify-between gap-3">
       <div>
-        <h1 className="text-[28px] leading-tight">Book</h1>
+        <h1 className="text-page leading-tight">Book</h1>
         <p className="text-muted" role="status">
           {summaryWords(count, isSearching)}
           {left > 0 && ` · counting figures, ${left} to go`}

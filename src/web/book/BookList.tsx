@@ -49,7 +49,7 @@ interface BookFootProps {
 /** How the list is read; what is out of the book can be deleted here. */
 function BookFoot({ removed, onDelete }: BookFootProps) {
   return (
-    <footer className="flex flex-wrap items-center justify-between gap-x-4 border-t border-line py-2 text-[13.5px] text-muted">
+    <footer className="flex flex-wrap items-center justify-between gap-x-4 border-t border-line py-2 text-hint text-muted">
       <p className="max-w-3xl">
         <b>Stands to</b>: the highest tempo at which every stroke and crossing has its time; the shaded stretch is the
         usual band. Arrows walk, Space chooses, Enter opens.

@@ -4,6 +4,7 @@ import type { BookQuery, BulkDeed, TuneChoice } from '#contract/book';
 import type { Tune } from '#core/tune';
 import { type Failure, failureWords } from '#words/failure';
 import { useAddTunesMutation } from '../api/bookApi';
+import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { BookFilters } from './BookFilters';
 import { BookHeader } from './BookHeader';
@@ -216,11 +217,7 @@ function NothingFound({ query, isSearching, onShowAll }: NothingFoundProps) {
 
 function NotDoneLine({ failure }: { readonly failure: Failure | undefined }) {
   if (failure === undefined) return null;
-  return (
-    <p role="alert" className="mb-2 text-madder">
-      Not done. {failureWords(failure)}
-    </p>
-  );
+  return <Alert className="mb-2">Not done. {failureWords(failure)}</Alert>;
 }
 
 /** What is wrong with the first notes that are asked for, where that is what the server refuses. */

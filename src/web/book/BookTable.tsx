@@ -27,11 +27,11 @@ const COLUMNS: readonly Column[] = [
         <Link
           to={`/tunes/${id}`}
           tabIndex={-1}
-          className="line-clamp-2 font-serif text-[18px] leading-tight font-bold break-words text-ink hover:text-woad hover:underline"
+          className="line-clamp-2 font-serif text-section leading-tight font-bold break-words text-ink hover:text-woad hover:underline"
         >
           {title}
         </Link>
-        {tags.length > 0 && <span className="truncate text-[13.5px] text-muted">{tags.join(' · ')}</span>}
+        {tags.length > 0 && <span className="truncate text-hint text-muted">{tags.join(' · ')}</span>}
       </span>
     ),
   },
@@ -246,7 +246,7 @@ export function BookTable(props: BookTableProps) {
                   <span
                     key={id}
                     role="cell"
-                    className={`min-w-0 ${WIDE_ONLY.has(id) ? 'max-lg:hidden' : ''} ${UNDER_TITLE.has(id) ? 'text-[14px] max-md:order-last max-md:col-start-2 max-md:text-muted md:text-[15px]' : ''} ${id === 'tempo' ? 'max-md:order-last' : ''}`}
+                    className={`min-w-0 ${WIDE_ONLY.has(id) ? 'max-lg:hidden' : ''} ${UNDER_TITLE.has(id) ? 'text-small max-md:order-last max-md:col-start-2 max-md:text-muted md:text-control' : ''} ${id === 'tempo' ? 'max-md:order-last' : ''}`}
                   >
                     {cell(tune)}
                   </span>

@@ -37,9 +37,7 @@ export function CeilingMark({ tune, beat }: { readonly tune: TuneSummary; readon
           <path d={`M${place(wishBpm)} 2v12`} stroke="var(--ink)" strokeWidth="1.5" />
         </svg>
       </span>
-      <span
-        className={`text-[13.5px] leading-tight whitespace-nowrap md:pl-10.5 ${stands ? 'text-muted' : 'text-madder'}`}
-      >
+      <span className={`text-hint leading-tight whitespace-nowrap md:pl-10.5 ${stands ? 'text-muted' : 'text-madder'}`}>
         {stands ? 'of' : 'short of'} {Math.round(wishBpm)} <span className="max-md:sr-only">{beat}</span>
       </span>
     </span>

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { failureWords } from '#words/failure';
 import type { Failure } from '../api/answer';
 import { useLoadDemoMutation } from '../api/bookApi';
+import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 
 /** What a new player can do first. */
@@ -60,9 +61,7 @@ export function EmptyBook(props: {
         ))}
       </ul>
       {isAsked && error !== undefined && (
-        <p role="alert" className="mt-3 text-madder">
-          The demo was not loaded. {failureWords(error as Failure)}
-        </p>
+        <Alert className="mt-3">The demo was not loaded. {failureWords(error as Failure)}</Alert>
       )}
     </section>
   );

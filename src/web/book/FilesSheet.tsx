@@ -8,6 +8,7 @@ import { counted } from '#words/plural';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
 import { useRestoreBackupMutation } from '../api/backupApi';
+import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { saveFile } from '../ui/saveFile';
 import { Sheet } from '../ui/Sheet';
@@ -111,11 +112,7 @@ export function FilesSheet({ choice, chosen, filter, shown, total, onClose }: Fi
             </Link>
             {made && !isMaking && <span role="status">{made} is made.</span>}
           </div>
-          {failure && (
-            <p role="alert" className="mt-2 text-madder">
-              The file was not made. {failureWords(failure)}
-            </p>
-          )}
+          {failure && <Alert className="mt-2">The file was not made. {failureWords(failure)}</Alert>}
         </section>
         <Backup />
       </div>
@@ -177,11 +174,7 @@ function Backup() {
           The backup is back: {counted(restored.tunes, 'tune')}. The book as it was is among the copies below.
         </p>
       )}
-      {error !== undefined && (
-        <p role="alert" className="mt-2 text-madder">
-          The book is as it was. {failureWords(error as Failure)}
-        </p>
-      )}
+      {error !== undefined && <Alert className="mt-2">The book is as it was. {failureWords(error as Failure)}</Alert>}
       <KeptCopiesList />
       <BookSizeWords />
     </section>

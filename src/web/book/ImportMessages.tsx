@@ -19,7 +19,7 @@ export function ImportMessages({ messages, where }: ImportMessagesProps) {
   if (messages.length === 0) return null;
   const shown = isWhole ? messages : messages.slice(0, MAX_MESSAGES);
   return (
-    <ul className="mt-1 text-[14px]">
+    <ul className="mt-1 text-small">
       {shown.map(({ line, column, severity, message }, i) => (
         <li key={i} className="flex flex-wrap gap-x-2 sm:flex-nowrap">
           <span className="w-40 shrink-0 text-muted">

@@ -6,6 +6,7 @@ import { CHOSEN_EXTENSIONS } from '#formats/kinds';
 import { failureWords } from '#words/failure';
 import { counted } from '#words/plural';
 import { serverApi } from '../api/serverApi';
+import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { ImportMessages } from './ImportMessages';
@@ -83,10 +84,10 @@ export function ImportSheet({ input, onClose }: ImportSheetProps) {
       {files.length === 0 || isRefused ? (
         <div className="flex flex-col gap-3">
           {isRefused && only!.stage.kind === 'refused' && (
-            <p role="alert" className="text-madder">
+            <Alert>
               {only!.name === PASTED ? '' : `${only!.name}: `}
               {only!.stage.problem}
-            </p>
+            </Alert>
           )}
           <label className="flex flex-col gap-1">
             <span className="font-bold">Text</span>
@@ -97,7 +98,7 @@ export function ImportSheet({ input, onClose }: ImportSheetProps) {
               rows={11}
               spellCheck={false}
               placeholder={'X:1\nT:Name of the tune\nR:reel\nM:4/4\nL:1/8\nK:D\n|: …'}
-              className="w-full rounded-md border border-soft bg-paper px-3 py-2 font-mono text-[14px]"
+              className="w-full rounded-md border border-soft bg-paper px-3 py-2 font-mono text-small"
             />
           </label>
           <div className="flex flex-wrap items-center justify-between gap-2">
@@ -130,7 +131,7 @@ export function ImportSheet({ input, onClose }: ImportSheetProps) {
         </div>
       ) : (
         <div className="flex flex-col gap-3">
-          <p className="font-serif text-[18px] font-bold" role="status">
+          <p className="font-serif text-section font-bold" role="status">
             {isReading
               ? `Reading … ${readCount > 0 ? `${tuneCount(readCount)} so far` : ''}`
               : readCount === 0
@@ -184,7 +185,7 @@ function FileRead(props: {
   return (
     <section aria-label={name}>
       <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1">
-        {isNamed && <h3 className="min-w-0 text-[15px] font-bold break-words">{name}</h3>}
+        {isNamed && <h3 className="min-w-0 text-control font-bold break-words">{name}</h3>}
         <StageWords file={file} onStopReading={onStopReading} onStopKeeping={onStopKeeping} />
       </div>
       {(stage.kind === 'keeping' || stage.kind === 'reading') && (

@@ -15,13 +15,13 @@ export function KeptCopiesList() {
   return (
     <div className="mt-3">
       <h4 className="font-bold">Copies made by themselves</h4>
-      <p className="mb-1 text-[14px] text-muted">
+      <p className="mb-1 text-small text-muted">
         {newest
           ? `Last made and checked to its end on ${momentWords(newest.madeAt)}. One is made each day while Morrin runs; the last seven stay, outside the database.`
           : 'The first one is made a minute after Morrin starts, and then one each day while it runs.'}
       </p>
       {copies !== undefined && copies.length > 0 && (
-        <ul aria-label="Copies made by themselves" className="text-[14px]">
+        <ul aria-label="Copies made by themselves" className="text-small">
           {copies.map(({ name, kind, madeAt, bytes }) => (
             <li key={name} className="flex flex-wrap gap-x-3 border-t border-line py-1">
               <a href={`/api/backup/copies/${encodeURIComponent(name)}`} download className="text-woad underline">

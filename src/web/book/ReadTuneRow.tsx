@@ -8,6 +8,7 @@ import { failureWords } from '#words/failure';
 import { counted } from '#words/plural';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
+import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { AlignedBars } from '../versions/AlignedBars';
 import { ImportMessages, SEVERITIES, SEVERITY_NAMES, TONES } from './ImportMessages';
@@ -44,7 +45,7 @@ export const ReadTuneRow = memo(function ReadTuneRow({ item, index, onFate }: Re
             checked={!isOut}
             onChange={({ target }) => onFate(index, { kind: target.checked ? 'own' : 'left-out' })}
           />
-          <b className={`font-serif text-[17px] break-words ${isOut ? 'text-muted line-through' : ''}`}>{title}</b>
+          <b className={`font-serif text-lead break-words ${isOut ? 'text-muted line-through' : ''}`}>{title}</b>
         </label>
         <span className="text-muted">
           {counted(bars, 'bar')}, {counted(notes, 'note')}
@@ -65,7 +66,7 @@ function Preview({ read }: { readonly read: ImportedTune }) {
   const text = useMemo(() => previewText(tuneOf(read)), [read]);
   return (
     <pre
-      className="mt-1 overflow-x-auto rounded-md border border-line bg-paper px-3 py-2 text-[13.5px]"
+      className="mt-1 overflow-x-auto rounded-md border border-line bg-paper px-3 py-2 text-hint"
       aria-label="The first bars as they were heard"
     >
       {text}
@@ -147,12 +148,7 @@ function Compared({
     };
   }, [id]);
   if (known === null) return <p className="mt-2 text-muted">Fetching it …</p>;
-  if ('code' in known)
-    return (
-      <p role="alert" className="mt-2 text-madder">
-        {failureWords(known)}
-      </p>
-    );
+  if ('code' in known) return <Alert className="mt-2">{failureWords(known)}</Alert>;
   return (
     <div className="mt-2">
       <AlignedBars one={tune} other={known} names={names} max={COMPARED_BARS} />
@@ -168,10 +164,10 @@ function PartRead({ part: { name, bars } }: { readonly part: ImportedTune['parts
   return (
     <div className="mt-1">
       <ol
-        className="flex flex-wrap items-baseline gap-x-2 text-[14px] text-muted tabular-nums"
+        className="flex flex-wrap items-baseline gap-x-2 text-small text-muted tabular-nums"
         aria-label={`Bars of part ${name}`}
       >
-        <li className="font-serif text-[15px] font-bold text-walnut" aria-hidden>
+        <li className="font-serif text-control font-bold text-walnut" aria-hidden>
           {name}
         </li>
         {shown.map(({ number, messages }, i) => {

@@ -21,10 +21,10 @@ export function ReadingChoice({
     <fieldset className="my-2 flex flex-wrap items-end gap-x-5 gap-y-2 rounded-md border border-line bg-paper px-3 py-2">
       <legend className="sr-only">How it is read</legend>
       {voices.size > 0 && (
-        <label className="flex flex-col text-[14px]">
+        <label className="flex flex-col text-small">
           <span className="text-muted">Melody</span>
           <select
-            className="min-h-9 max-w-72 rounded-md border border-line bg-surface px-1.5 text-[15px]"
+            className="min-h-9 max-w-72 rounded-md border border-line bg-surface px-1.5 text-control"
             value={choice.voice ?? ''}
             onChange={({ target }) => onChoose({ ...choice, voice: target.value || undefined })}
           >
@@ -39,10 +39,10 @@ export function ReadingChoice({
       )}
       {quantised && (
         <>
-          <label className="flex flex-col text-[14px]">
+          <label className="flex flex-col text-small">
             <span className="text-muted">Shortest note</span>
             <select
-              className="min-h-9 rounded-md border border-line bg-surface px-1.5 text-[15px]"
+              className="min-h-9 rounded-md border border-line bg-surface px-1.5 text-control"
               value={quantised.grid.shortest}
               onChange={({ target }) =>
                 onChoose({ ...choice, grid: { ...quantised.grid, shortest: Number(target.value) as 8 | 16 | 32 } })
@@ -62,14 +62,14 @@ export function ReadingChoice({
             />
             triplets
           </label>
-          <p className="text-[14px] text-muted">
+          <p className="text-small text-muted">
             Onsets were moved by {quantised.meanMs.toFixed(0)} ms in the mean, {quantised.worstMs.toFixed(0)} at most;{' '}
             {quantised.moved === 0 ? 'none' : quantised.moved} by more than a twentieth of a beat.
           </p>
         </>
       )}
       {main && main.length > 1 && choice.voice === undefined && !quantised && (
-        <p className="text-[14px] text-muted">
+        <p className="text-small text-muted">
           The first voice, or the one with the most notes, is taken for the melody.
         </p>
       )}

@@ -5,6 +5,7 @@ import type { BookQuery } from '#contract/book';
 import { failureWords } from '#words/failure';
 import type { Failure } from '../api/answer';
 import { useKeepViewMutation, useRemoveViewMutation, useViewsQuery } from '../api/bookApi';
+import { Alert } from '../ui/Alert';
 import { Button, SignButton } from '../ui/Button';
 
 /** Views under names: a search with its filter and order, to be taken up again. */
@@ -62,14 +63,14 @@ export function ViewsMenu({
             ))}
           </ul>
           <form className="flex items-end gap-2 border-t border-line pt-2" onSubmit={(event) => void keep(event)}>
-            <label className="flex min-w-0 flex-1 flex-col text-[14px]">
+            <label className="flex min-w-0 flex-1 flex-col text-small">
               <span>Keep what is shown now as</span>
               <input
                 value={name}
                 maxLength={80}
                 placeholder="reels to mend"
                 onChange={({ target }) => setName(target.value)}
-                className="min-w-0 rounded-md border border-soft bg-paper px-2 py-1.5 text-[15px]"
+                className="min-w-0 rounded-md border border-soft bg-paper px-2 py-1.5 text-control"
               />
             </label>
             <Button type="submit" disabled={name.trim() === ''}>
@@ -77,9 +78,9 @@ export function ViewsMenu({
             </Button>
           </form>
           {problem && (
-            <p role="alert" className="mt-2 text-[14px] text-madder">
+            <Alert look="small" className="mt-2">
               {failureWords(problem)}
-            </p>
+            </Alert>
           )}
         </Popover.Content>
       </Popover.Portal>

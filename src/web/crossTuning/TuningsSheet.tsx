@@ -9,6 +9,7 @@ import { writtenKey, writtenPitch } from '#words/pitch';
 import { counted } from '#words/plural';
 import type { SheetProps } from '../openTune/sheetProps';
 import { problemWords } from '../threads/problemWords';
+import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import type { RankingRequest } from './tuningsProtocol';
@@ -86,18 +87,14 @@ export function TuningsSheet({
           }}
         />
         in other keys too
-        <span className="ml-auto text-[14px] text-muted" role="status">
+        <span className="ml-auto text-small text-muted" role="status">
           {ranked ? `${ranked.length} ranked` : problem ? '' : `ranking, ${progress} of ${total} …`}
         </span>
       </label>
-      {problem !== null && (
-        <p role="alert" className="mb-2 text-madder">
-          {problemWords(problem)}
-        </p>
-      )}
+      {problem !== null && <Alert className="mb-2">{problemWords(problem)}</Alert>}
       <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Ranked tunings" aria-busy={!ranked}>
-        <table className="w-full min-w-[46rem] text-left text-[14.5px]">
-          <thead className="text-[13.5px] text-muted">
+        <table className="w-full min-w-[46rem] text-left text-small">
+          <thead className="text-hint text-muted">
             <tr>
               <th className="py-1 pr-3 font-normal">tuning</th>
               <th className="py-1 pr-3 text-right font-normal">cost</th>
@@ -120,7 +117,7 @@ export function TuningsSheet({
                 >
                   <th scope="row" className="py-1.5 pr-3 font-normal">
                     <b className="whitespace-nowrap">{one.tuning.map(writtenPitch).join(' ')}</b>
-                    <span className="block text-[13.5px] text-muted">
+                    <span className="block text-hint text-muted">
                       {one.name}, in {writtenKey(one.key)}
                     </span>
                   </th>

@@ -93,7 +93,7 @@ function Dance({ open, report }: OpenTuneProps) {
   return (
     <div className="flex h-full flex-col" onKeyDown={onKey}>
       <header className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-2 lg:px-5">
-        <h1 className="line-clamp-2 min-w-0 text-[25px] leading-tight max-sm:line-clamp-3" title={tune.title}>
+        <h1 className="line-clamp-2 min-w-0 text-room leading-tight max-sm:line-clamp-3" title={tune.title}>
           {tune.title}
         </h1>
         <Link to={`/tunes/${open.id}`} className="text-woad underline underline-offset-3">
@@ -193,7 +193,7 @@ function StandsWords({ report }: { readonly report: TuneReport }) {
   const to = ceiling ? ceiling.ceilingBpm.toFixed(1) : 'any tempo';
   return (
     <div className="mb-3 flex flex-wrap items-baseline gap-x-6 gap-y-0.5" aria-live="polite">
-      <h2 className={`text-[22px] leading-tight ${stands && !isSlow ? 'text-lichen-ink' : 'text-madder'}`} data-stands>
+      <h2 className={`text-sheet leading-tight ${stands && !isSlow ? 'text-lichen-ink' : 'text-madder'}`} data-stands>
         {stands && !isSlow
           ? 'It stands at tempo.'
           : isSlow

@@ -3,6 +3,7 @@ import type { TuneReport } from '#core/report';
 import type { Change, Gain } from '#core/standing';
 import { changePlace, changeWords } from '#words/standing';
 import { problemWords } from '../threads/problemWords';
+import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import type { Gains } from './useDanceWorker';
 
@@ -17,12 +18,7 @@ const SHOWN = 8;
 
 /** What single changes at the tightest places buy, counted by making each. */
 export function GainsList({ report, gains: { gains, isOld, problem }, words, onMake }: GainsListProps) {
-  if (problem)
-    return (
-      <p role="alert" className="text-madder">
-        {problemWords(problem)}
-      </p>
-    );
+  if (problem) return <Alert>{problemWords(problem)}</Alert>;
   if (!gains)
     return (
       <p className="text-muted" aria-busy>
@@ -42,7 +38,7 @@ export function GainsList({ report, gains: { gains, isOld, problem }, words, onM
           >
             <span>
               {what} <span className="text-muted">· {where}</span>
-              <span className="block text-[14px] text-muted">{gainWords(report, gain)}</span>
+              <span className="block text-small text-muted">{gainWords(report, gain)}</span>
             </span>
             <Button
               look="small"

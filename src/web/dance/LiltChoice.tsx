@@ -6,6 +6,7 @@ import type { Failure } from '../api/answer';
 import { useSaveSettingsMutation } from '../api/settingsApi';
 import { selectSettings } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
+import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { SELECT } from '../ui/Field';
 import { OwnLiltSheet } from './OwnLiltSheet';
@@ -59,16 +60,12 @@ export function LiltChoice({ report, onLilt }: LiltChoiceProps) {
         )}
       </div>
       {isUnknown && (
-        <p role="alert" className="text-[14px] text-weld-ink">
+        <p role="alert" className="text-small text-weld-ink">
           The tune asks for a lilt called “{tune.lilt}”, which is not among yours: it is counted straight.
         </p>
       )}
-      {error !== undefined && (
-        <p role="alert" className="text-[14px] text-madder">
-          The lilt was not kept. {failureWords(error as Failure)}
-        </p>
-      )}
-      <p className="text-[14px] text-muted">{liltWords(report)}</p>
+      {error !== undefined && <Alert look="small">The lilt was not kept. {failureWords(error as Failure)}</Alert>}
+      <p className="text-small text-muted">{liltWords(report)}</p>
       {lilt.name !== 'straight' && (
         <Button look="link" className="self-start" onClick={() => onLilt(undefined)}>
           play it straight

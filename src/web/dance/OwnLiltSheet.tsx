@@ -63,7 +63,7 @@ export function OwnLiltSheet({ lilt, taken, onKeep, onRemove, onClose }: OwnLilt
             placeholder="none: even"
             onChange={({ target }) => setSimple(target.value)}
           />
-          <span className="text-[14px] text-muted">two for eighths, four for sixteenths: 56 44, or 28 22 27 23</span>
+          <span className="text-small text-muted">two for eighths, four for sixteenths: 56 44, or 28 22 27 23</span>
         </label>
         <label className="flex flex-col gap-1">
           <span className="font-bold">Shares of a dotted quarter</span>
@@ -73,7 +73,7 @@ export function OwnLiltSheet({ lilt, taken, onKeep, onRemove, onClose }: OwnLilt
             placeholder="none: even"
             onChange={({ target }) => setCompound(target.value)}
           />
-          <span className="text-[14px] text-muted">three for eighths: 38 29 33</span>
+          <span className="text-small text-muted">three for eighths: 38 29 33</span>
         </label>
         <div className="flex flex-wrap gap-4">
           <label className="flex items-center gap-2">

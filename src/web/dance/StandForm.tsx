@@ -57,7 +57,7 @@ export function StandForm({ report, request, words, beatWords, onMake }: StandFo
           </Button>
         )}
       </form>
-      <p id="stand-problem" className="text-[14px] text-madder" role="alert">
+      <p id="stand-problem" className="text-small text-madder" role="alert">
         {isTempo ? '' : `expected a tempo from ${MIN_BPM} to ${MAX_BPM}`}
       </p>
       <div role="status" className="mt-1">

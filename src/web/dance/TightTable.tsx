@@ -24,7 +24,7 @@ export function TightTable({ report, tuneId, places, chosen, onHear, onChoose }:
   return (
     <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="The tightest places">
       <table className="w-full min-w-120 border-collapse text-left">
-        <thead className="text-[13.5px] text-muted">
+        <thead className="text-hint text-muted">
           <tr className="border-b border-line">
             <th className="px-2 py-1 font-normal">place</th>
             <th className="px-2 py-1 font-normal">what</th>

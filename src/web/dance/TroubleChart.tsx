@@ -117,7 +117,7 @@ export function TroubleChart({ report, band, beatWords }: TroubleChartProps) {
           </AreaChart>
         </ResponsiveContainer>
       </div>
-      <figcaption className="flex flex-wrap gap-x-5 gap-y-1 pl-10 text-[14px] text-muted">
+      <figcaption className="flex flex-wrap gap-x-5 gap-y-1 pl-10 text-small text-muted">
         {shown.map((trouble) => (
           <span key={trouble} className="flex items-center gap-1.5">
             <svg width="26" height="10" aria-hidden>

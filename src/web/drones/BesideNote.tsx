@@ -133,7 +133,7 @@ export function BesideNote({
       ) : (
         <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="What may sound beside it">
           <table className="w-full min-w-[40rem] text-left">
-            <thead className="text-[14px] text-muted">
+            <thead className="text-small text-muted">
               <tr>
                 <th className="py-1 pr-3 font-normal">beside it</th>
                 <th className="py-1 pr-3 text-right font-normal">rank</th>
@@ -147,13 +147,13 @@ export function BesideNote({
                 <tr key={row.key} className="border-t border-line align-top">
                   <th scope="row" className="py-1.5 pr-3 font-normal">
                     <b>{row.name}</b>: {row.interval}
-                    <span className="block text-[13.5px] text-muted">{row.why}</span>
+                    <span className="block text-hint text-muted">{row.why}</span>
                   </th>
                   <td className="py-1.5 pr-3 text-right font-bold tabular-nums">{row.rank.toFixed(2)}</td>
-                  <td className="py-1.5 pr-3 text-[14px] whitespace-nowrap tabular-nums">
+                  <td className="py-1.5 pr-3 text-small whitespace-nowrap tabular-nums">
                     {row.terms.roughness.toFixed(2)} + {row.terms.class.toFixed(2)} + {row.terms.role.toFixed(2)}
                   </td>
-                  <td className="py-1.5 pr-3 text-[14px]">{row.intonation}</td>
+                  <td className="py-1.5 pr-3 text-small">{row.intonation}</td>
                   <td className="py-1.5 text-right whitespace-nowrap">
                     <SignButton
                       label={`Hear it with ${row.name}`}
@@ -190,7 +190,7 @@ export function BesideNote({
         )}
       </div>
       {doubling && (
-        <p className="mt-2 text-[14px] text-muted">
+        <p className="mt-2 text-small text-muted">
           The open {doubling.open} string sounds long enough to be doubled. Drill the way to {doubling.stop.place}:
           {doubling.stop.finger} from{' '}
           {doubling.approaches.map((finger) => `${doubling.stop.place}:${finger}`).join(', ')}. Off it beats, and how
@@ -198,7 +198,7 @@ export function BesideNote({
         </p>
       )}
       {strings > 2 && (
-        <p className="mt-2 text-[14px] text-muted">
+        <p className="mt-2 text-small text-muted">
           Three strings: rolled, the bow turns {rollDegrees.toFixed(0)}° from the lower pair to the upper; pressed
           together, the middle string must give {pressMm.toFixed(1)} mm at the bridge.
         </p>

@@ -125,7 +125,7 @@ export function DroneLineForm({
         />
         <span>
           stopped partners too
-          <span className="block text-[13.5px] text-muted">
+          <span className="block text-hint text-muted">
             {wish === 'one-pair'
               ? 'one pair is of open strings only'
               : 'notes of the key under the hand, on either neighbour string; dearer than open ones, and on no note shorter than 250 ms'}

@@ -7,6 +7,7 @@ import { useSaveSettingsMutation } from '../api/settingsApi';
 import { playTones } from '../audio/tones';
 import { selectSettings } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
+import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 
 const PAIRS = listeningPairs();
@@ -44,9 +45,7 @@ export function EarTest() {
         )}
       </p>
       {error !== undefined && (
-        <p role="alert" className="mb-2 text-madder">
-          The weights were not kept. {failureWords(error as Failure)}
-        </p>
+        <Alert className="mb-2">The weights were not kept. {failureWords(error as Failure)}</Alert>
       )}
       {!isOn ? (
         <div className="flex flex-wrap gap-2">
@@ -83,11 +82,7 @@ export function EarTest() {
                 </div>
               ))}
             </div>
-            {isSilent && (
-              <p role="alert" className="mt-2 text-madder">
-                No sound device was found: the test needs one.
-              </p>
-            )}
+            {isSilent && <Alert className="mt-2">No sound device was found: the test needs one.</Alert>}
             <Button look="link" className="mt-3" onClick={() => setOn(false)}>
               Leave it: nothing is changed
             </Button>

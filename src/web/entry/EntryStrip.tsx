@@ -116,7 +116,7 @@ export function EntryStrip({ entry, onKey, onWay, onEnd }: EntryStripProps) {
         </Choice>
       </div>
       <p
-        className={`text-[13px] ${entry.fault ? 'text-madder' : 'text-muted'}`}
+        className={`text-fine ${entry.fault ? 'text-madder' : 'text-muted'}`}
         role={entry.fault ? 'alert' : undefined}
         data-entry-help
       >
@@ -140,7 +140,7 @@ function Choice(props: {
       aria-label={label}
       title={label}
       onClick={onClick}
-      className="flex h-8 items-center gap-1 rounded-md px-1.5 text-[13.5px] whitespace-nowrap text-muted hover:bg-band hover:text-ink aria-pressed:bg-band aria-pressed:font-bold aria-pressed:text-woad"
+      className="flex h-8 items-center gap-1 rounded-md px-1.5 text-hint whitespace-nowrap text-muted hover:bg-band hover:text-ink aria-pressed:bg-band aria-pressed:font-bold aria-pressed:text-woad"
     >
       {children}
     </button>

@@ -84,19 +84,19 @@ function WholeTune({ report, found, costNow, onApply }: WholeProps) {
   const after = useMemo(() => (pins.size > 0 ? reportTune(anew, report.settings) : report), [anew, pins, report]);
   return (
     <section aria-labelledby="whole-hand">
-      <h3 id="whole-hand" className="mb-1 text-[18px]">
+      <h3 id="whole-hand" className="mb-1 text-section">
         The tune as a whole
       </h3>
       <p className="mb-2" data-hand-facts>
         {facts}
       </p>
-      <p className="text-[14px] text-muted">
+      <p className="text-small text-muted">
         {pins.size === 0
           ? `Nothing is cheaper for the hand than this: ${costNow.toFixed(0)} mm.`
           : `Fingered anew: ${found.cost.toFixed(0)} mm instead of ${costNow.toFixed(0)}, ${count(pins.size, 'note')} changed; ${difference(report, after)}.`}
       </p>
       {found.unfingered.length > 0 && (
-        <p className="mt-1 text-[14px] text-madder">
+        <p className="mt-1 text-small text-madder">
           {count(found.unfingered.length, 'note')} cannot be fingered: no position up to the fifth has{' '}
           {found.unfingered.length === 1 ? 'it' : 'them'}, or your hand leaves no way.
         </p>
@@ -124,7 +124,7 @@ function WholeTune({ report, found, costNow, onApply }: WholeProps) {
           Let go of {count(pinned, 'pin')}
         </Button>
       </div>
-      <p className="mt-2 text-[14px] text-muted">
+      <p className="mt-2 text-small text-muted">
         What is pinned stays where it is. Spans, fingers to spare and vibrato are in the settings.
       </p>
     </section>
@@ -186,7 +186,7 @@ function OneNote({ report, found, id, where, onApply }: OneProps) {
   if (!note || !now) return null;
   return (
     <section aria-labelledby="one-hand">
-      <h3 id="one-hand" className="mb-1 text-[18px]">
+      <h3 id="one-hand" className="mb-1 text-section">
         {writtenPitch(note.pitch)} in {where}
       </h3>
       {played && <NoteFacts hand={handOf(report)[played.index]!} index={played.index} report={report} />}
@@ -212,7 +212,7 @@ function OneNote({ report, found, id, where, onApply }: OneProps) {
       ) : (
         <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Other ways to play it">
           <table className="w-full min-w-[26rem] text-left">
-            <thead className="text-[14px] text-muted">
+            <thead className="text-small text-muted">
               <tr>
                 <th className="py-1 pr-3 font-normal">as</th>
                 <th className="py-1 pr-3 text-right font-normal whitespace-nowrap">costs more</th>
@@ -232,7 +232,7 @@ function OneNote({ report, found, id, where, onApply }: OneProps) {
                     <td className="py-1.5 pr-3 text-right whitespace-nowrap tabular-nums">
                       {costsMore < 0.05 ? 'least' : `${costsMore.toFixed(1)} mm`}
                     </td>
-                    <td className="py-1.5 pr-3 text-[14px]">{isNow ? 'as it is now' : effect}</td>
+                    <td className="py-1.5 pr-3 text-small">{isNow ? 'as it is now' : effect}</td>
                     <td className="py-1.5 text-right">
                       <Button
                         look="small"
@@ -292,7 +292,7 @@ function NoteFacts({
     ...(hand.spanMm !== null && hand.spanMm > 0 ? [`Span ${hand.spanMm.toFixed(0)} mm.`] : []),
   ];
   return (
-    <ul className="mb-2 text-[14px] text-muted">
+    <ul className="mb-2 text-small text-muted">
       {lines.map((line) => (
         <li key={line}>{line}</li>
       ))}

@@ -22,6 +22,7 @@ import { useStoredTune } from '../openTune/useStoredTune';
 import { selectPlayer, selectSettings } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import { Button } from '../ui/Button';
+import { PageOpening, PageProblem } from '../ui/PageState';
 import { Rulers } from './Rulers';
 
 /** The ground of a tune: its key in its tuning under the hand. */
@@ -33,8 +34,7 @@ export default function GroundPage() {
   }, [tune]);
   if (failure)
     return (
-      <main className="mx-auto max-w-xl px-6 py-16" role="alert">
-        <h1 className="mb-2 text-2xl">There is no ground to show</h1>
+      <PageProblem title="There is no ground to show">
         <p className="mb-4">{failureWords(failure)}</p>
         <div className="flex gap-3">
           <Button look="main" onClick={again}>
@@ -44,14 +44,9 @@ export default function GroundPage() {
             Back to the book
           </Link>
         </div>
-      </main>
+      </PageProblem>
     );
-  if (!tune)
-    return (
-      <main className="px-6 py-16 text-muted" aria-busy>
-        Laying out the key …
-      </main>
-    );
+  if (!tune) return <PageOpening>Laying out the key …</PageOpening>;
   return <Ground id={id} tune={tune} />;
 }
 
@@ -73,7 +68,7 @@ function Ground({ id, tune }: { readonly id: string; readonly tune: Tune }) {
   return (
     <main className="h-full overflow-y-auto px-5 py-4 lg:px-8">
       <header className="mb-1 flex flex-wrap items-baseline gap-x-5 gap-y-1">
-        <h1 className="line-clamp-2 text-[25px] leading-tight">{tune.title}</h1>
+        <h1 className="line-clamp-2 text-room leading-tight">{tune.title}</h1>
         <p className="text-muted">
           {writtenKey(key)} in {tuning.map(writtenPitch).join(' ')}, strings of {instrument.stringLengthMm} mm
         </p>
@@ -82,7 +77,7 @@ function Ground({ id, tune }: { readonly id: string; readonly tune: Tune }) {
         </Link>
       </header>
       <p
-        className={`mb-2 font-serif text-[22px] leading-tight font-bold ${mode.better ? 'text-madder' : 'text-lichen-ink'}`}
+        className={`mb-2 font-serif text-sheet leading-tight font-bold ${mode.better ? 'text-madder' : 'text-lichen-ink'}`}
         data-mode={mode.better ?? 'agrees'}
       >
         {verdictWords(tune, mode)}
@@ -91,11 +86,11 @@ function Ground({ id, tune }: { readonly id: string; readonly tune: Tune }) {
         <section aria-labelledby="places">
           <h2 id="places" className="mb-1 text-xl">
             Where the fingers lie{' '}
-            <span className="font-sans text-[14px] font-normal text-muted">mm from the nut, in first position</span>
+            <span className="font-sans text-small font-normal text-muted">mm from the nut, in first position</span>
           </h2>
           <Rulers scale={scale} leftHanded={settings.leftHanded} />
           {range && (
-            <p className="text-[14px] text-muted">
+            <p className="text-small text-muted">
               From {writtenPitch(range.lowest.pitch)} ({range.lowest.place}:{range.lowest.finger}) to{' '}
               {writtenPitch(range.highest.pitch)} ({range.highest.place}:{range.highest.finger}
               {range.highest.extension === 'high' ? ', stretched' : ''}). Fingers marked − lie low, + high.
@@ -141,11 +136,11 @@ function Ground({ id, tune }: { readonly id: string; readonly tune: Tune }) {
         <div className="grid gap-x-8 gap-y-3 md:grid-cols-3">
           {chords.map(({ degree, name, stops, pairs }) => (
             <div key={degree} data-chord={degree}>
-              <h3 className="text-[17px]">
+              <h3 className="text-lead">
                 {degree}: {name.replace('#', '♯').replace(/^([A-G])b/, '$1♭')}
               </h3>
-              <p className="mb-1 text-[13.5px] leading-snug text-muted">{figureWords(stops)}</p>
-              <ul className="text-[14.5px]">
+              <p className="mb-1 text-hint leading-snug text-muted">{figureWords(stops)}</p>
+              <ul className="text-small">
                 {pairs.map((pair) => (
                   <li key={pairWords(pair)} className="border-t border-line py-0.5">
                     <b>
@@ -192,7 +187,7 @@ function Outside({ mode, tune }: { readonly mode: ModeCheck; readonly tune: Tune
           of the time.
         </p>
       )}
-      <p className="text-[14px] text-muted">
+      <p className="text-small text-muted">
         {told
           .map(({ mode: name, share }) => `${writtenKey({ ...tune.key, mode: name })} ${Math.round(100 * share)} %`)
           .join(' · ')}
@@ -219,9 +214,9 @@ function LeadingNote({
   return (
     <section aria-labelledby="leading" className="mt-4 mb-6">
       <h2 id="leading" className="mb-1 text-xl">
-        The leading note <span className="font-sans text-[14px] font-normal text-muted">is yours to place</span>
+        The leading note <span className="font-sans text-small font-normal text-muted">is yours to place</span>
       </h2>
-      <ul className="text-[14.5px]">
+      <ul className="text-small">
         {leading.map(({ place, pitch, finger, semitones }) => (
           <li key={place}>
             <b>

@@ -15,8 +15,10 @@ import { useStoredTune } from '../openTune/useStoredTune';
 import { loadEngravingFonts } from '../score/fonts';
 import { selectPlayer } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
+import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { SELECT } from '../ui/Field';
+import { PageOpening, PageProblem } from '../ui/PageState';
 import { saveFile } from '../ui/saveFile';
 import { type Block, blockOf, fontRule, pagesOf, singleSvg, textBlock } from './composeSvg';
 import { CSS_PX_PER_MM, HandoutLines, headWords, legendWords, type LineOptions, MM_PER_PX } from './HandoutLines';
@@ -42,20 +44,14 @@ export function HandoutPage() {
   }, [tune]);
   if (failure)
     return (
-      <main className="mx-auto max-w-xl px-6 py-16" role="alert">
-        <h1 className="mb-2 text-2xl">There is no hand-out</h1>
+      <PageProblem title="There is no hand-out">
         <p className="mb-4">{failureWords(failure)}</p>
         <Link to="/" className="text-woad underline">
           Back to the book
         </Link>
-      </main>
+      </PageProblem>
     );
-  if (!tune || !isReady)
-    return (
-      <main className="px-6 py-16 text-muted" aria-busy>
-        Laying out the page …
-      </main>
-    );
+  if (!tune || !isReady) return <PageOpening>Laying out the page …</PageOpening>;
   return <Handout id={id} tune={tune} />;
 }
 
@@ -137,22 +133,18 @@ function Handout({ id, tune }: { readonly id: string; readonly tune: Tune }) {
             Print
           </Button>
         </span>
-        {problem && (
-          <p role="alert" className="w-full text-madder">
-            {problem}
-          </p>
-        )}
+        {problem && <Alert className="w-full">{problem}</Alert>}
       </header>
       <main
         className={`handout-paper mx-auto bg-white text-black shadow-md print:m-0 print:!w-auto print:!p-0 print:shadow-none paper-${options.paper}`}
         style={{ width: `${widthMm}mm`, padding: `${PAPER_MARGIN_MM}mm` }}
       >
-        <h1 className="text-[26px] leading-tight">{tune.title}</h1>
-        <p className="mb-3 text-[14px]">{headWords(report)}</p>
+        <h1 className="text-room leading-tight">{tune.title}</h1>
+        <p className="mb-3 text-small">{headWords(report)}</p>
         <div ref={sheet}>
           <HandoutLines report={report} width={width} scale={scale} options={options} />
         </div>
-        <ul className="text-[13px]">
+        <ul className="text-fine">
           {legendWords(report).map((words) => (
             <li key={words}>{words}</li>
           ))}

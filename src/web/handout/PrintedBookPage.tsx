@@ -15,6 +15,7 @@ import { useSettingsQuery } from '../api/settingsApi';
 import { loadEngravingFonts } from '../score/fonts';
 import { selectPlayer } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
+import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { INPUT, SELECT } from '../ui/Field';
 import { saveFile } from '../ui/saveFile';
@@ -91,7 +92,7 @@ export default function PrintedBookPage() {
       <Link to="/" className="text-woad underline">
         Back to the book
       </Link>
-      <h1 className="text-[28px]">Printed book</h1>
+      <h1 className="text-page">Printed book</h1>
       <p>
         Every tune with its bow signs and fingers, a page of contents before them. At most {MAX_TUNES} tunes go into one
         book.
@@ -143,11 +144,7 @@ export default function PrintedBookPage() {
           </p>
         )}
       </div>
-      {stage.kind === 'failed' && (
-        <p role="alert" className="text-madder">
-          The book was not made. {stage.words}
-        </p>
-      )}
+      {stage.kind === 'failed' && <Alert>The book was not made. {stage.words}</Alert>}
       {/* Where each tune is engraved, off the page. */}
       <div
         aria-hidden

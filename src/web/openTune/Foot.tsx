@@ -65,7 +65,7 @@ function Tempo({ report, onTempo }: Pick<FootProps, 'report' | 'onTempo'>) {
   return (
     <div className="flex flex-1 flex-wrap items-center gap-x-4 gap-y-1">
       <p className="whitespace-nowrap">
-        <b className="font-serif text-[22px]">{Math.round(bpm)}</b>{' '}
+        <b className="font-serif text-sheet">{Math.round(bpm)}</b>{' '}
         <span className="text-muted">{beatWords(settings.beat)} a minute</span>
       </p>
       <Slider.Root
@@ -98,7 +98,7 @@ function Tempo({ report, onTempo }: Pick<FootProps, 'report' | 'onTempo'>) {
           aria-valuetext={`${Math.round(bpm)} ${beatWords(settings.beat)} a minute`}
         />
       </Slider.Root>
-      <p className="text-[13.5px] whitespace-nowrap text-muted">
+      <p className="text-hint whitespace-nowrap text-muted">
         {report.bars} bars, {report.timing.total.toFixed(0)} s, {report.square ? 'square' : 'crooked'}
       </p>
     </div>

@@ -12,6 +12,7 @@ import { ask } from '../api/ask';
 import { selectPlayer } from '../store/selectSettings';
 import { useAppDispatch, useAppSelector, useAppStore } from '../store/store';
 import { Button } from '../ui/Button';
+import { PageOpening, PageProblem } from '../ui/PageState';
 import { saveFile } from '../ui/saveFile';
 import { removeDraft, takeOverDraft } from './drafts';
 import { canBeJudged } from './judgeFirst';
@@ -95,8 +96,7 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
 
   if (tooLong?.id === id && !open)
     return (
-      <main className="mx-auto max-w-xl px-6 py-16" role="alert">
-        <h1 className="mb-2 text-2xl">“{tooLong.title}” is too long for the bench</h1>
+      <PageProblem title={`“${tooLong.title}” is too long for the bench`}>
         <p className="mb-4">
           It is far longer than any tune that is played, and judging it would keep this page from answering. It is safe
           in the book: keep it as a file, or bring it in again in parts.
@@ -110,12 +110,11 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
           </Link>
         </div>
         {exportFailure && <p className="mt-3 text-madder">{failureWords(exportFailure)}</p>}
-      </main>
+      </PageProblem>
     );
   if (failure && !open)
     return (
-      <main className="mx-auto max-w-xl px-6 py-16" role="alert">
-        <h1 className="mb-2 text-2xl">This tune cannot be opened</h1>
+      <PageProblem title="This tune cannot be opened">
         <p className="mb-4">
           {failureWords(failure)}
           {left
@@ -137,14 +136,9 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
             Back to the book
           </Link>
         </div>
-      </main>
+      </PageProblem>
     );
-  if (!open || !report || !states || open.id !== id)
-    return (
-      <main className="px-6 py-16 text-muted" aria-busy>
-        Opening the tune …
-      </main>
-    );
+  if (!open || !report || !states || open.id !== id) return <PageOpening>Opening the tune …</PageOpening>;
   const isGone = open.save.kind === 'failed' && open.save.failure.code === 'not-found';
   if (!isGone) return <Page open={open} report={report} states={states} />;
   return (

@@ -16,7 +16,7 @@ export function SaveMark({ save }: { readonly save: SaveState }) {
     <p
       role="status"
       data-save={save.kind}
-      className={`text-[13.5px] whitespace-nowrap ${isBad ? 'font-medium text-madder' : 'text-muted'}`}
+      className={`text-hint whitespace-nowrap ${isBad ? 'font-medium text-madder' : 'text-muted'}`}
     >
       {saveWords(save, here, now)}
     </p>

@@ -32,7 +32,7 @@ export function EasierList({ report, onApply }: Pick<SheetProps, 'report' | 'onA
               <b>
                 {i === 0 ? 'without' : 'and without'} {off}
               </b>{' '}
-              <span className="text-[14px] text-muted">
+              <span className="text-small text-muted">
                 on {counted(notes, 'note')}; stands {words(ceiling)}
               </span>
             </span>

@@ -57,9 +57,9 @@ export function NoteOrnaments({
                 />
                 <span className="min-w-0">
                   <b>{name}</b>
-                  <span className="block text-[13.5px] leading-snug text-muted">{factWords(facts!)}</span>
+                  <span className="block text-hint leading-snug text-muted">{factWords(facts!)}</span>
                   {obstacles.map((obstacle) => (
-                    <span key={obstacle} className="block text-[13.5px] leading-snug text-weld-ink">
+                    <span key={obstacle} className="block text-hint leading-snug text-weld-ink">
                       {obstacleWords(obstacle, ornament)}
                     </span>
                   ))}

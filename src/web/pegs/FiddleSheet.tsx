@@ -79,10 +79,10 @@ export function FiddleSheet({ pegs, fiddle, isCounted, onPegs, onCount, onClose 
           </label>
         </div>
         <section>
-          <h3 className="mb-1 text-[18px]">Strings</h3>
+          <h3 className="mb-1 text-section">Strings</h3>
           <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Strings">
             <table className="w-full text-left">
-              <thead className="text-[14px] text-muted">
+              <thead className="text-small text-muted">
                 <tr>
                   <th className="pr-3 font-normal">place</th>
                   <th className="pr-3 font-normal">kind</th>
@@ -161,7 +161,7 @@ export function FiddleSheet({ pegs, fiddle, isCounted, onPegs, onCount, onClose 
               </tbody>
             </table>
           </div>
-          <p className="text-[13.5px] text-muted">
+          <p className="text-hint text-muted">
             Typical tensions are guesses ({TENSION_NEWTONS.join(', ')} N); the maker’s own are better.
           </p>
         </section>
@@ -273,7 +273,7 @@ function FigureCell({ label, unit, value, low, high, onFigure }: FigureCellProps
       />{' '}
       <span className="text-muted">{unit}</span>
       {isWrong && (
-        <span className="block text-[13px] text-madder">
+        <span className="block text-fine text-madder">
           expected {low} to {high}
         </span>
       )}
@@ -294,7 +294,7 @@ function HairGaps({
   const isWrong = mm !== '' && !(number >= 0 && number <= 30);
   return (
     <section>
-      <h3 className="mb-1 text-[18px]">Hair gap at the middle of the bow</h3>
+      <h3 className="mb-1 text-section">Hair gap at the middle of the bow</h3>
       <form
         className="flex flex-wrap items-center gap-2"
         onSubmit={(event) => {
@@ -318,9 +318,9 @@ function HairGaps({
         <Button look="small" type="submit" disabled={mm === '' || isWrong}>
           keep it
         </Button>
-        {isWrong && <span className="text-[13.5px] text-madder">expected 0 to 30 mm</span>}
+        {isWrong && <span className="text-hint text-madder">expected 0 to 30 mm</span>}
       </form>
-      <ul className="mt-1 flex flex-wrap gap-x-4 text-[14px] text-muted">
+      <ul className="mt-1 flex flex-wrap gap-x-4 text-small text-muted">
         {fiddle.hairGaps.map(({ date, mm: gap }, i) => (
           <li key={`${date} ${i}`} className="flex items-center">
             {dayWords(date)}: {gap} mm

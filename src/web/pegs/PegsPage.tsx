@@ -14,6 +14,7 @@ import type { Change } from '../api/revisedRecord';
 import { useSaveSettingsMutation } from '../api/settingsApi';
 import { selectSettings } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
+import { Alert } from '../ui/Alert';
 import { Button, SignButton } from '../ui/Button';
 import { SELECT } from '../ui/Field';
 import { FiddleSheet } from './FiddleSheet';
@@ -84,11 +85,11 @@ export default function PegsPage() {
   return (
     <main className="h-full overflow-y-auto px-5 py-4 lg:px-8">
       {saveError !== undefined && (
-        <p role="alert" className="mb-3 rounded-md bg-band px-3 py-2 text-madder">
+        <Alert look="banner">
           {(saveError as Failure).code === 'stale-save'
             ? 'Your fiddles were changed in another window; they are as kept there now. Change yours again.'
             : `Not kept. ${failureWords(saveError as Failure)}`}
-        </p>
+        </Alert>
       )}
       <PegBox
         key={fiddle.id}
@@ -162,7 +163,7 @@ function PegBox({ pegs, fiddle, undo, onPegs }: PegBoxProps) {
   return (
     <>
       <header className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
-        <h1 className="text-[28px] leading-tight">Pegs</h1>
+        <h1 className="text-page leading-tight">Pegs</h1>
         <div className="flex flex-wrap items-center gap-2">
           {pegs.fiddles.length > 1 ? (
             <select
@@ -199,17 +200,15 @@ function PegBox({ pegs, fiddle, undo, onPegs }: PegBoxProps) {
         />
       </header>
       {asked !== null && !parseTuning(asked) && (
-        <p role="alert" className="mb-3 rounded-md bg-band px-3 py-2 text-madder">
+        <Alert look="banner">
           “{asked.slice(0, 60)}” is no tuning: expected four pitches low to high with octaves, such as A3 E4 A4 E5.
-        </p>
+        </Alert>
       )}
       {countError !== undefined && (
-        <p role="alert" className="mb-3 rounded-md bg-band px-3 py-2 text-madder">
-          The tunes are counted as before. {failureWords(countError as Failure)}
-        </p>
+        <Alert look="banner">The tunes are counted as before. {failureWords(countError as Failure)}</Alert>
       )}
       {told.length > 0 && (
-        <ul className="mb-3 rounded-md bg-band px-4 py-2 text-[14px]" aria-label="Reminders">
+        <ul className="mb-3 rounded-md bg-band px-4 py-2 text-small" aria-label="Reminders">
           {told.map((line) => (
             <li key={line}>{line}</li>
           ))}
@@ -319,12 +318,12 @@ function NextChecks(props: {
           <li key={name} className="border-t border-line py-1">
             <b>{name}</b>:{' '}
             {check === null ? 'it will stay' : check <= since ? 'now' : `in ${(check - since).toFixed(1)} minutes`}
-            <span className="text-[14px] text-muted">, tuned {sinceWords(since)}</span>
+            <span className="text-small text-muted">, tuned {sinceWords(since)}</span>
           </li>
         ))}
       </ul>
       {scale !== 1 && (
-        <p className="text-[13.5px] text-muted">
+        <p className="text-hint text-muted">
           By your own checks this fiddle’s strings drift {scale.toFixed(1)} times as far as is guessed.
         </p>
       )}

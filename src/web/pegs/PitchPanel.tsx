@@ -3,6 +3,7 @@ import type { Creep, Minutes } from '#core/creep';
 import { type Place, PLACES } from '#core/tune';
 import { type Tuning } from '#core/tuning';
 import { writtenPitch } from '#words/pitch';
+import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { PitchChart } from './PitchChart';
 import { shownCents, STANDS_CENTS, type StringForecast, type StringSession } from './tuningSession';
@@ -73,13 +74,9 @@ export function PitchPanel(props: PitchPanelProps) {
           )}
           your fiddle, by microphone
         </Button>
-        <span className="text-[13.5px] text-muted">Nothing is recorded.</span>
+        <span className="text-hint text-muted">Nothing is recorded.</span>
       </div>
-      {problem !== null && (
-        <p role="alert" className="mb-2 rounded-md bg-band px-3 py-2 text-madder">
-          {problem}
-        </p>
-      )}
+      {problem !== null && <Alert className="mb-2 rounded-md bg-band px-3 py-2">{problem}</Alert>}
       <div className="mb-1 flex gap-1" role="radiogroup" aria-label="String that is bowed">
         {strings.map((name) => (
           <button
@@ -94,7 +91,7 @@ export function PitchPanel(props: PitchPanelProps) {
           </button>
         ))}
       </div>
-      <p className="font-serif text-[24px] leading-tight font-bold" data-stands={words.kind}>
+      <p className="font-serif text-room leading-tight font-bold" data-stands={words.kind}>
         {listening === 'off' ? (
           <span className="text-muted">Bow the {place} string: choose what to listen to.</span>
         ) : (
@@ -122,7 +119,7 @@ export function PitchPanel(props: PitchPanelProps) {
               {name}
             </Button>
           ))}
-          <label className="ml-auto text-[14px] text-muted">
+          <label className="ml-auto text-small text-muted">
             time goes{' '}
             <select
               className="rounded-md border border-line bg-surface px-1 py-0.5"
@@ -145,7 +142,7 @@ export function PitchPanel(props: PitchPanelProps) {
         <Button disabled={cents === null || !isTuned} onClick={props.onCheck}>
           Keep this as a check
         </Button>
-        <p className="text-[14px]" role="status" data-forecast>
+        <p className="text-small" role="status" data-forecast>
           {isTuned ? forecastWords(forecast, now - session.tunedAt) : ''}
         </p>
       </div>

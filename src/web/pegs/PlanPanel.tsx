@@ -34,7 +34,7 @@ export function PlanPanel({ plan, at, leftHanded, isOld, onAt }: PlanPanelProps)
         </p>
       ) : (
         <>
-          <table className="mb-2 w-full text-left text-[14px] tabular-nums">
+          <table className="mb-2 w-full text-left text-small tabular-nums">
             <thead className="text-muted">
               <tr>
                 <th className="py-0.5 pr-2 font-normal">string</th>
@@ -95,7 +95,7 @@ export function PlanPanel({ plan, at, leftHanded, isOld, onAt }: PlanPanelProps)
                   {i < at ? (
                     <Check size={15} className="shrink-0 text-lichen-ink" aria-label="done" role="img" />
                   ) : (
-                    <span className="w-[15px] shrink-0 text-center text-[13px] text-muted">{i + 1}</span>
+                    <span className="w-[15px] shrink-0 text-center text-fine text-muted">{i + 1}</span>
                   )}
                   <span>
                     {step.place} {TURNS[step.turn]} to {writtenPitch(step.to)}
@@ -117,7 +117,7 @@ export function PlanPanel({ plan, at, leftHanded, isOld, onAt }: PlanPanelProps)
           )}
         </>
       )}
-      <ul className="mt-3 list-disc rounded-md bg-band py-2 pr-3 pl-7 text-[14px]" data-safety>
+      <ul className="mt-3 list-disc rounded-md bg-band py-2 pr-3 pl-7 text-small" data-safety>
         {SAFETY.map((line) => (
           <li key={line}>{line}</li>
         ))}

@@ -168,7 +168,7 @@ function OwnForm({ tunings, onAdd }: OwnFormProps) {
           onChange={({ target }) => setStrings(target.value)}
         />
       </label>
-      <p id={hint} className={`text-[13.5px] ${strings !== '' && problem ? 'text-madder' : 'text-muted'}`}>
+      <p id={hint} className={`text-hint ${strings !== '' && problem ? 'text-madder' : 'text-muted'}`}>
         {strings !== '' && problem ? problem : 'Four pitches with their octaves, the lowest string first.'}
       </p>
       <label className="flex flex-wrap items-center gap-2">

@@ -107,7 +107,7 @@ export function ListenMenu(props: {
               </select>
             </label>
             <fieldset className="flex flex-col gap-1.5 border-t border-line pt-2">
-              <legend className="float-left mb-1 w-full text-[13.5px] text-muted">When it loops</legend>
+              <legend className="float-left mb-1 w-full text-hint text-muted">When it loops</legend>
               <label className="flex items-center gap-2">
                 <input
                   type="checkbox"

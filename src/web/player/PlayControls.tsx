@@ -79,7 +79,7 @@ function PlayingWords({ listening, beatWords }: { readonly listening: Listening;
     state.rounds > 0 ? `round ${state.rounds + 1}` : '',
   ].filter(Boolean);
   return (
-    <span role="status" className="pl-1 text-[13.5px] whitespace-nowrap text-muted">
+    <span role="status" className="pl-1 text-hint whitespace-nowrap text-muted">
       {words.join(' · ')}
     </span>
   );

@@ -60,7 +60,7 @@ export const Lanes = memo(function Lanes({ geometry, states, lanes, top }: LaneP
   );
 });
 
-const LABEL = 'fill-muted text-[12px]';
+const LABEL = 'fill-muted text-mark';
 
 function BowLane({ geometry, states, lanes, y }: LaneProps & { readonly y: number }) {
   const { height } = LANES.bow;

@@ -304,7 +304,7 @@ function LineHeading({
       <text
         x={1}
         y={y}
-        className="cursor-pointer fill-walnut font-serif text-[17px] font-bold"
+        className="cursor-pointer fill-walnut font-serif text-lead font-bold"
         onPointerDown={() => onPickWhole({ part: line.part })}
       >
         {line.part}
@@ -312,7 +312,7 @@ function LineHeading({
       <text
         x={line.part.length * 11 + 4}
         y={y}
-        className="cursor-pointer fill-muted text-[12px]"
+        className="cursor-pointer fill-muted text-mark"
         onPointerDown={() => onPickWhole({ bar: bar.id })}
       >
         {bar.number}
@@ -326,7 +326,7 @@ const Tuplets = memo(function Tuplets({ geometry: { tuplets } }: { readonly geom
     <g aria-hidden data-sign="tuplets">
       {tuplets.map(({ x, y, text, bracket }) => (
         <g key={`${x} ${y}`}>
-          <text x={x} y={y} textAnchor="middle" className="fill-ink font-serif text-[14px] font-bold italic">
+          <text x={x} y={y} textAnchor="middle" className="fill-ink font-serif text-small font-bold italic">
             {text}
           </text>
           {bracket !== null && <path d={bracket} stroke="var(--ink)" strokeWidth="1.1" fill="none" />}
@@ -386,13 +386,13 @@ const Signs = memo(function Signs({ signs }: { readonly signs: LineSigns }) {
         );
       })}
       {signs.chords.map(({ x, y, text }) => (
-        <text key={`${x} ${text}`} x={x} y={y} className="fill-muted text-[12px]">
+        <text key={`${x} ${text}`} x={x} y={y} className="fill-muted text-mark">
           {text}
         </text>
       ))}
       <g data-sign="reuses">
         {signs.reuses.map(({ x, y, text }) => (
-          <text key={x} x={x} y={y} className="fill-muted font-serif text-[13px] italic">
+          <text key={x} x={x} y={y} className="fill-muted font-serif text-fine italic">
             {text}
           </text>
         ))}
@@ -401,7 +401,7 @@ const Signs = memo(function Signs({ signs }: { readonly signs: LineSigns }) {
         {signs.endings.map(({ label, path, x, y }) => (
           <g key={path}>
             <path d={path} fill="none" stroke="var(--ink)" strokeWidth="1.2" />
-            <text x={x} y={y} className="fill-ink text-[12px]">
+            <text x={x} y={y} className="fill-ink text-mark">
               {label}
             </text>
           </g>
@@ -413,7 +413,7 @@ const Signs = memo(function Signs({ signs }: { readonly signs: LineSigns }) {
 
 type TextRowName = 'finger' | 'call' | 'letter';
 const ROW_HEIGHT = 15;
-const ROW_SIZES = { finger: 'text-[12.5px]', call: 'text-[12px] tracking-tight', letter: 'text-[12.5px]' };
+const ROW_SIZES = { finger: 'text-fine', call: 'text-mark tracking-tight', letter: 'text-fine' };
 
 function rowsShown({ fingers, calls, letters }: LaneSettings): TextRowName[] {
   return [
@@ -437,7 +437,7 @@ const TextRow = memo(
     /** On paper, to be read from a stand. */
     readonly isLarge: boolean;
   }) {
-    const sizes = isLarge ? { finger: 'text-[16px]', call: 'text-[13.5px]', letter: 'text-[15px]' } : ROW_SIZES;
+    const sizes = isLarge ? { finger: 'text-control', call: 'text-hint', letter: 'text-control' } : ROW_SIZES;
     return (
       <g data-sign={`${row}s`} aria-hidden>
         {fingers.map(({ id, x, position, [row]: text }) => (

@@ -74,7 +74,7 @@ export function StrokeEnds({ geometry, states, hair, top, onBowLength, onPick }:
           <text
             x={pull.end.x + 6}
             y={Math.min(height - 2, Math.max(10, pull.y))}
-            className="fill-woad text-[12px] font-bold"
+            className="fill-woad text-mark font-bold"
           >
             × {wishOf(pull).toFixed(2)}
           </text>

@@ -87,7 +87,7 @@ export function BowingsSheet({
             <ChevronRight size={18} aria-hidden />
           </SignButton>
         </div>
-        <span className="text-[14px] text-muted">
+        <span className="text-small text-muted">
           <span className="mr-1.5 inline-block h-[2.4px] w-5 bg-weld align-middle" aria-hidden />
           otherwise than now
         </span>
@@ -201,7 +201,7 @@ function BowingRow(props: {
   return (
     <li className="rounded-md border border-line px-3 py-2" data-bowing={name}>
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
-        <h3 className="font-serif text-[17px] font-bold">{name}</h3>
+        <h3 className="font-serif text-lead font-bold">{name}</h3>
         {idea !== undefined && <p>{idea}</p>}
         <p className={`font-bold ${figures.comesRound ? 'text-lichen-ink' : 'text-madder'}`}>
           {figures.comesRound ? 'comes round' : 'does not come round'}
@@ -209,7 +209,7 @@ function BowingRow(props: {
         <p>{figures.ceilingBpm === null ? 'stands at any tempo' : `stands to ${Math.floor(figures.ceilingBpm)}`}</p>
         <div className="ml-auto">{children}</div>
       </div>
-      <p className="text-[14px] text-muted">{figureWords(figures, marked !== undefined)}</p>
+      <p className="text-small text-muted">{figureWords(figures, marked !== undefined)}</p>
       <StrokeRow
         notes={notes}
         bowed={bowed}

@@ -30,7 +30,7 @@ export function WishFields({ wishes, onWishes }: WishFieldsProps) {
             onChange={({ target }) => onWishes({ ...wishes, [name]: Number(target.value) })}
             className="h-6 accent-woad"
           />
-          <span className="flex justify-between text-[13px] text-muted" aria-hidden>
+          <span className="flex justify-between text-fine text-muted" aria-hidden>
             <span>{low}</span>
             <span>{high}</span>
           </span>

@@ -60,7 +60,7 @@ export function BandsSection({ settings, onChange }: BandsSectionProps) {
             <option key={region}>{region}</option>
           ))}
         </select>
-        <span className="text-[13.5px] text-muted">guesses all; the middle is the tempo of a tune that names none</span>
+        <span className="text-hint text-muted">guesses all; the middle is the tempo of a tune that names none</span>
       </label>
       <div className="flex flex-col gap-1">
         {DANCE_TYPES.map((type) => {

@@ -35,7 +35,7 @@ export function DottedSection({ settings, onChange }: DottedSectionProps) {
       <h2 id="dotted" className="mb-2 text-xl">
         How dotted pairs are played
       </h2>
-      <p className="mb-2 text-[13.5px] text-muted">
+      <p className="mb-2 text-hint text-muted">
         The long note against the short one: 3 is as written, 2 a swing in thirds, 1 even. The short note is what breaks
         at tempo.
       </p>

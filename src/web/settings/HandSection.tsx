@@ -39,7 +39,7 @@ export function HandSection({ settings, onChange }: HandSectionProps) {
       <div className="flex flex-col gap-1.5">
         <label className="flex items-center gap-2">
           <span className="flex-1">
-            Fiddle <span className="text-[13.5px] text-muted">sets the string length</span>
+            Fiddle <span className="text-hint text-muted">sets the string length</span>
           </span>
           <select
             className={SELECT}
@@ -116,7 +116,7 @@ function Check(props: {
         onChange={({ target }) => onChange(target.checked)}
       />
       <span>
-        {words} <span className="text-[13.5px] text-muted">{means}</span>
+        {words} <span className="text-hint text-muted">{means}</span>
       </span>
     </label>
   );
@@ -170,7 +170,7 @@ function Bans({
         ))}
       </ul>
       {bans.some(({ reason: why }) => why === 'pain') && (
-        <p className="mb-2 rounded-md bg-band px-3 py-1.5 text-[14px]">
+        <p className="mb-2 rounded-md bg-band px-3 py-1.5 text-small">
           Pain is a stop sign: rest, and see a teacher or a clinician. It stays out of every suggestion until you allow
           it again yourself.
         </p>

@@ -73,7 +73,7 @@ function DrillLadder({ limit, drill, player, onMeasured, onClose }: MeasureSheet
       <Calls report={report} />
       <p className="flex flex-wrap items-center gap-3">
         <span>
-          <b className="font-serif text-[24px]" data-bpm>
+          <b className="font-serif text-room" data-bpm>
             {Math.round(ladder.bpm)}
           </b>{' '}
           <span className="text-muted">quarters a minute</span>
@@ -91,7 +91,7 @@ function DrillLadder({ limit, drill, player, onMeasured, onClose }: MeasureSheet
             </>
           )}
         </Button>
-        {listening.state.isSilent && <span className="text-[14px] text-muted">no sound device here</span>}
+        {listening.state.isSilent && <span className="text-small text-muted">no sound device here</span>}
       </p>
       <div className="flex flex-wrap items-center gap-2">
         <Button look="main" disabled={ladder.isDone} onClick={() => answer(true)}>
@@ -109,7 +109,7 @@ function DrillLadder({ limit, drill, player, onMeasured, onClose }: MeasureSheet
         </span>
       </div>
       {ladder.tries.length > 0 && (
-        <p className="text-[14px] text-muted">
+        <p className="text-small text-muted">
           {ladder.tries.map(({ bpm, clean }) => `${Math.round(bpm)} ${clean ? 'clean' : 'missed'}`).join(', ')}
         </p>
       )}
@@ -143,7 +143,7 @@ function Calls({ report }: { readonly report: ReturnType<typeof reportTune> }) {
     const mark = note.marks?.[0] ? ` ${note.marks[0].replace('-', ' ')}` : '';
     return `${sign}${place}:${finger}${high}${mark}`;
   });
-  return <p className="rounded-md bg-band px-3 py-2 text-[14.5px] leading-relaxed">{words.join('  ')}</p>;
+  return <p className="rounded-md bg-band px-3 py-2 text-small leading-relaxed">{words.join('  ')}</p>;
 }
 
 const MIN_SECONDS = 1;

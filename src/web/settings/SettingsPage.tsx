@@ -20,6 +20,7 @@ import { FINDING_NAMES, INSTRUMENT_WORDS, LIMIT_WORDS, SCHOOL_WORDS } from '#wor
 import type { Failure } from '../api/answer';
 import type { Change } from '../api/revisedRecord';
 import { useSaveSettingsMutation, useSettingsQuery } from '../api/settingsApi';
+import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { NumberField } from '../ui/NumberField';
 import { BandsSection } from './BandsSection';
@@ -90,7 +91,7 @@ export function SettingsPage() {
     <main className="h-full overflow-y-auto px-5 py-5 lg:px-8">
       <header className="mb-4 flex flex-wrap items-center gap-4">
         <div>
-          <h1 className="text-[28px] leading-tight">Settings</h1>
+          <h1 className="text-page leading-tight">Settings</h1>
           <p className="text-muted">Kept as they are changed; the book is counted anew each time.</p>
         </div>
         <div className="ml-auto flex items-center gap-3">
@@ -108,11 +109,11 @@ export function SettingsPage() {
         </div>
       </header>
       {saveError !== undefined && (
-        <p role="alert" className="mb-3 rounded-md bg-band px-3 py-2 text-madder">
+        <Alert look="banner">
           {(saveError as Failure).code === 'stale-save'
             ? 'The settings were changed in another window; they are as kept there now. Change yours again.'
             : failureWords(saveError as Failure)}
-        </p>
+        </Alert>
       )}
       {outcome && <Outcome {...outcome} />}
       <div className="grid gap-x-10 gap-y-6 xl:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
@@ -243,7 +244,7 @@ function SchoolField<K extends keyof Schools>(props: {
             />
             <span>
               {choices[choice].name}
-              <span className="block text-[13.5px] leading-snug text-muted">{choices[choice].means}</span>
+              <span className="block text-hint leading-snug text-muted">{choices[choice].means}</span>
             </span>
           </label>
         ))}

@@ -74,7 +74,7 @@ export function BarSheet({
             ))}
           </datalist>
           {!isMeter && (
-            <span role="alert" className="text-[14px] text-madder">
+            <span role="alert" className="text-small text-madder">
               expected a meter such as 4/4 or 6/8
             </span>
           )}
@@ -125,7 +125,7 @@ export function BarSheet({
             aria-describedby={hint}
             onChange={({ target }) => setPlays(target.value)}
           />
-          <span id={hint} className={`text-[14px] ${endingPlays ? 'text-muted' : 'text-madder'}`}>
+          <span id={hint} className={`text-small ${endingPlays ? 'text-muted' : 'text-madder'}`}>
             {endingPlays
               ? `Plays of the part on which the chosen bar${barIds.length === 1 ? ' sounds' : 's sound'}, such as 1 or 1, 3. Empty: on all.`
               : 'expected numbers of plays such as 1 or 1, 3'}

@@ -136,7 +136,7 @@ function PartRow({
         />
         {plays === 1 ? 'play' : 'plays'}
       </label>
-      <span className="text-[14px] text-muted">
+      <span className="text-small text-muted">
         {bars} written bar{bars === 1 ? '' : 's'}
         {plays === 0 && ', not in the order'}
       </span>
@@ -175,10 +175,10 @@ function OrderField({ tune, onEdit }: Pick<SheetProps, 'tune' | 'onEdit'>) {
         onKeyDown={(event) => event.key === 'Enter' && take()}
         aria-invalid={order === null}
         aria-describedby={hint}
-        className="rounded-md border border-soft bg-surface px-2 py-1.5 font-serif text-[17px] tracking-wide"
+        className="rounded-md border border-soft bg-surface px-2 py-1.5 font-serif text-lead tracking-wide"
         spellCheck={false}
       />
-      <span id={hint} className={`text-[14px] ${order ? 'text-muted' : 'text-madder'}`}>
+      <span id={hint} className={`text-small ${order ? 'text-muted' : 'text-madder'}`}>
         {order
           ? `${counted(order.length, 'pass', 'passes')}`
           : `Expected parts by name: ${tune.parts.map(({ name }) => name).join(', ')}.`}

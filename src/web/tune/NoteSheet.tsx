@@ -94,7 +94,7 @@ export function NoteSheet({
           <span
             id={hint}
             role={fault ? 'alert' : undefined}
-            className={`text-[14px] ${fault ? 'text-madder' : 'text-muted'}`}
+            className={`text-small ${fault ? 'text-madder' : 'text-muted'}`}
           >
             {fault
               ? `“${fault.word}”, the ${ordinal(fault.at)}: expected ${fault.expected}.`
@@ -116,13 +116,13 @@ export function NoteSheet({
               />
               <span className="text-muted">{unit}</span>
               {badFree.some((bad) => bad.key === key) && (
-                <span role="alert" className="w-full text-[14px] text-madder">
+                <span role="alert" className="w-full text-small text-madder">
                   expected {min} to {max}, or nothing
                 </span>
               )}
             </label>
           ))}
-          <p className="text-[14px] text-muted">
+          <p className="text-small text-muted">
             For airs. Each pass keeps its length: what is held here the other notes give back. The pace glides from note
             to note that names one. A tune played freely has no lilt.
           </p>

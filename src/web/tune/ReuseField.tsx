@@ -14,12 +14,12 @@ interface ReuseProps {
 export function ReusedRow({ tune, run, onEdit }: ReuseProps & { readonly run: ReusedRun }) {
   const bars = `bar${run.from === run.to ? '' : 's'} ${barSpan(run.from, run.to)}`;
   return (
-    <p className="flex w-full items-center gap-2 pl-10 text-[14px]">
+    <p className="flex w-full items-center gap-2 pl-10 text-small">
       <span>
         {bars} {reuseWords(run)}
       </span>
       <Button
-        className="px-2 py-0.5 text-[14px]"
+        className="px-2 py-0.5 text-small"
         onClick={() => onEdit(releaseBars(tune, new Set(run.barIds)), `${bars} of ${run.part} their own way`)}
       >
         Let {run.from === run.to ? 'it' : 'them'} go {run.from === run.to ? 'its' : 'their'} own way
@@ -93,7 +93,7 @@ export function ReuseField({ tune, onEdit }: ReuseProps) {
         {select('Part to put them in', into, parts, setInto)} from bar{' '}
         {select('Bar from which they stand', place, [...targets, { id: AT_END, words: 'behind the last' }], setAt)}
       </p>
-      <p className="mt-1 text-[14px] text-muted">
+      <p className="mt-1 text-small text-muted">
         {next
           ? 'Notes that stood there go. From then on an edit of the notes in one place is made in both; the bowing is each place’s own.'
           : 'Bars cannot be taken up in their own place: choose other bars.'}

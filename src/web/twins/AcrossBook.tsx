@@ -3,17 +3,13 @@ import { likenessWords } from '#words/alignment';
 import { failureWords } from '#words/failure';
 import type { Failure } from '../api/answer';
 import { usePartLikenessesQuery } from '../api/bookApi';
+import { Alert } from '../ui/Alert';
 
 /** Tunes of the book that are like this one, and parts that it shares with others. */
 export function AcrossBook({ id }: { readonly id: string }) {
   const { data: found, error, isLoading } = usePartLikenessesQuery(id, { refetchOnMountOrArgChange: true });
   if (isLoading) return <p className="text-muted">Looking through the book …</p>;
-  if (error !== undefined || !found)
-    return (
-      <p role="alert" className="text-madder">
-        The book cannot be asked. {failureWords(error as Failure)}
-      </p>
-    );
+  if (error !== undefined || !found) return <Alert>The book cannot be asked. {failureWords(error as Failure)}</Alert>;
   if (found.tunes.length === 0 && found.parts.length === 0)
     return (
       <p className="max-w-xl">
@@ -59,7 +55,7 @@ export function AcrossBook({ id }: { readonly id: string }) {
 
 function TuneLink({ id, title }: { readonly id: string; readonly title: string }) {
   return (
-    <Link to={`/tunes/${id}`} className="font-serif text-[17px] font-bold text-woad hover:underline">
+    <Link to={`/tunes/${id}`} className="font-serif text-lead font-bold text-woad hover:underline">
       {title}
     </Link>
   );

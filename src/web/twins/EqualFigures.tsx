@@ -32,7 +32,7 @@ export function EqualFigures(props: Pick<SheetProps, 'report' | 'onShow' | 'onEd
       <p className="mb-3">
         <b>{counted(figures.length, 'figure')}</b>,{' '}
         {split === 0 ? 'all bowed alike' : `${split} bowed in more than one way`}
-        <span className="block text-[14px] text-muted">
+        <span className="block text-small text-muted">
           Four notes or more, the same pitches in the same rhythm. At speed a figure bowed in two ways is two figures to
           learn.
         </span>
@@ -65,13 +65,13 @@ function FigureRow({
   return (
     <li className="rounded-md border border-line px-3 py-2" data-figure>
       <p className="flex flex-wrap items-baseline gap-x-3">
-        <span className="font-serif text-[17px] font-bold">{noteNames(spots[0]!, NOTES_NAMED)}</span>
-        <span className="text-[14px] text-muted">
+        <span className="font-serif text-lead font-bold">{noteNames(spots[0]!, NOTES_NAMED)}</span>
+        <span className="text-small text-muted">
           {length} notes, {share} % of the playing time
         </span>
-        {!isBowedAlike && <span className="text-[14px] font-bold text-weld-ink">bowed in more than one way</span>}
+        {!isBowedAlike && <span className="text-small font-bold text-weld-ink">bowed in more than one way</span>}
       </p>
-      <ul className="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1 text-[14px]">
+      <ul className="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1 text-small">
         {spots.map((place, i) => (
           <li key={place[0]!.id} className="flex items-center gap-1.5">
             <Button look="small" onClick={() => onShow(place.map(({ id }) => id))}>
@@ -127,7 +127,7 @@ function Alike({
   const name = placeName(report, figure.spots[model]!);
   const flipping = flippingSpots(figure, model);
   return (
-    <div className="mt-2 flex flex-wrap items-center gap-2 text-[14px]">
+    <div className="mt-2 flex flex-wrap items-center gap-2 text-small">
       <label className="flex items-center gap-1.5">
         bow all as in
         <select

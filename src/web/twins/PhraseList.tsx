@@ -15,7 +15,7 @@ export function PhraseList({ report, onShow }: Pick<SheetProps, 'report' | 'onSh
   const name = (i: number) => `${phrases[i]!.part} ${barSpan(phrases[i]!.from, phrases[i]!.to)}`;
   return (
     <>
-      <p className="mb-3 text-[14px] text-muted">
+      <p className="mb-3 text-small text-muted">
         Four bars each, by the shortest beginning that tells one from all the others: know these and you know where you
         are.
       </p>
@@ -28,8 +28,8 @@ export function PhraseList({ report, onShow }: Pick<SheetProps, 'report' | 'onSh
             </Button>
             {sameAs === null ? (
               <>
-                <span className="font-serif text-[17px] font-bold">{noteNames(beginning, NOTES_NAMED)}</span>
-                <span className="text-[14px] text-muted">{counted(beginning.length, 'note')}</span>
+                <span className="font-serif text-lead font-bold">{noteNames(beginning, NOTES_NAMED)}</span>
+                <span className="text-small text-muted">{counted(beginning.length, 'note')}</span>
               </>
             ) : (
               <span className="text-muted">the same as {name(sameAs)}</span>

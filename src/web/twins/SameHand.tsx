@@ -14,21 +14,21 @@ export function SameHand({ report, onShow }: Pick<SheetProps, 'report' | 'onShow
     return <p className="text-muted">No hand of four notes or more comes again on another string.</p>;
   return (
     <>
-      <p className="mb-3 text-[14px] text-muted">
+      <p className="mb-3 text-small text-muted">
         What the fingers have learned on one string they know on the next: only the arm’s level is new.
       </p>
       <ol className="flex flex-col gap-2">
         {twins.slice(0, TWINS_TOLD).map((twin) => (
           <li key={twin.spots[0]!.notes[0]!.id} className="rounded-md border border-line px-3 py-2" data-hand-twin>
-            <p className="text-[14px] text-muted">
+            <p className="text-small text-muted">
               {twin.length} notes
               {!twin.isBowedAlike && <span className="ml-3 font-bold text-weld-ink">bowed in more than one way</span>}
             </p>
             <ul>
               {twin.spots.map(({ notes, string, semitones }) => (
                 <li key={string} className="flex flex-wrap items-baseline gap-x-3">
-                  <span className="font-serif text-[17px] font-bold">{noteNames(notes, NOTES_NAMED)}</span>
-                  <span className="text-[14px] text-muted">
+                  <span className="font-serif text-lead font-bold">{noteNames(notes, NOTES_NAMED)}</span>
+                  <span className="text-small text-muted">
                     from the {string} string
                     {semitones === null && ', another tune: the strings are not equally far apart'}
                     {semitones !== null &&

@@ -19,7 +19,7 @@ export function Field({ label, error, wide, children }: FieldProps) {
       <span className="font-bold">{label}</span>
       {children}
       {error && (
-        <span role="alert" className="text-[14px] text-madder">
+        <span role="alert" className="text-small text-madder">
           {error}
         </span>
       )}

@@ -31,7 +31,7 @@ export function NumberField({ name, unit, why, value, usual, low, high, onChange
     <div className="flex flex-wrap items-center gap-x-2">
       <label className="flex min-w-0 flex-1 items-center gap-x-2 max-sm:w-full max-sm:flex-none max-sm:flex-wrap">
         <span className="min-w-0 flex-1 max-sm:w-full max-sm:flex-none">
-          {name} <span className="text-[13.5px] text-muted">{why}</span>
+          {name} <span className="text-hint text-muted">{why}</span>
         </span>
         <input
           inputMode="decimal"
@@ -53,13 +53,13 @@ export function NumberField({ name, unit, why, value, usual, low, high, onChange
         type="button"
         disabled={!isOwn}
         onClick={() => onChange(null)}
-        className="w-24 text-left text-[13.5px] text-woad underline disabled:text-muted disabled:no-underline disabled:opacity-70"
+        className="w-24 text-left text-hint text-woad underline disabled:text-muted disabled:no-underline disabled:opacity-70"
         aria-label={`${name}: back to ${written(usual)} ${unit}`}
       >
         {isOwn ? `back to ${written(usual)}` : 'as usual'}
       </button>
       {isWrong && (
-        <p id={hint} className="w-full text-[13.5px] text-madder">
+        <p id={hint} className="w-full text-hint text-madder">
           expected {low} to {high} {unit}; {written(value)} still holds
         </p>
       )}

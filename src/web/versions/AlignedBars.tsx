@@ -27,7 +27,7 @@ export function AlignedBars({ one, other, names, max = Infinity }: AlignedBarsPr
   const shown = bars.slice(0, max);
   return (
     <div>
-      <p className="mb-2 text-[14px]">
+      <p className="mb-2 text-small">
         {agreementWords(counts)}
         {semitones !== 0 && ` ${keyShiftWords(semitones)}`} Above: {names[0]}; below: {names[1]}.
       </p>
@@ -40,7 +40,7 @@ export function AlignedBars({ one, other, names, max = Infinity }: AlignedBarsPr
         ))}
       </ol>
       {bars.length > shown.length && (
-        <p className="mt-1 text-[14px] text-muted">
+        <p className="mt-1 text-small text-muted">
           and {bars.length - shown.length} more bar{bars.length - shown.length === 1 ? '' : 's'}
         </p>
       )}
@@ -62,7 +62,7 @@ function BarPair(props: {
     <li
       className={`min-w-0 overflow-x-auto rounded-md border border-line bg-surface px-2 py-1 ${beginsPart ? 'col-start-1' : ''}`}
     >
-      <p className="text-[13px] text-muted">
+      <p className="text-fine text-muted">
         {label.part} {label.bar === 0 ? 'pickup' : label.bar}
         {label.onPlays && `, ${label.onPlays.map(ordinal).join(' and ')} time`}
         {one &&
@@ -71,7 +71,7 @@ function BarPair(props: {
           ` · ${other.part} ${other.bar || 'pickup'}`}
       </p>
       <div
-        className="grid items-baseline gap-x-3 text-[15px]"
+        className="grid items-baseline gap-x-3 text-control"
         style={{ gridTemplateColumns: `repeat(${beats.length}, minmax(max-content, 1fr))` }}
       >
         {[one, other].map((setting, row) => (
@@ -84,7 +84,7 @@ function BarPair(props: {
                 </span>
                 <span className={LOOKS[agreement]}>{setting ? beatLetters(setting, i, beats.length) : '–'}</span>
                 {row === 1 && SIGNS[agreement] !== '' && (
-                  <span aria-hidden className="ml-0.5 text-[13px] text-muted">
+                  <span aria-hidden className="ml-0.5 text-fine text-muted">
                     {SIGNS[agreement]}
                   </span>
                 )}

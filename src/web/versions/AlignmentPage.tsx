@@ -5,6 +5,7 @@ import { originWords } from '#words/origin';
 import type { Failure } from '../api/answer';
 import { useVersionsQuery } from '../api/versionsApi';
 import { useStoredTune } from '../openTune/useStoredTune';
+import { PageOpening, PageProblem } from '../ui/PageState';
 import { AlignedBars } from './AlignedBars';
 
 /** The settings of a tune beat by beat against the tune as it is now. */
@@ -19,20 +20,14 @@ export default function AlignmentPage() {
   const problem = failure ?? (error as Failure | undefined);
   if (problem)
     return (
-      <main className="mx-auto max-w-xl px-6 py-16" role="alert">
-        <h1 className="mb-2 text-2xl">The settings cannot be shown</h1>
+      <PageProblem title="The settings cannot be shown">
         <p className="mb-4">{failureWords(problem)}</p>
         <Link to="/" className="text-woad underline">
           Back to the book
         </Link>
-      </main>
+      </PageProblem>
     );
-  if (!tune || isLoading)
-    return (
-      <main className="px-6 py-16 text-muted" aria-busy>
-        Laying them side by side …
-      </main>
-    );
+  if (!tune || isLoading) return <PageOpening>Laying them side by side …</PageOpening>;
   const all = versions ?? [];
   const usual = all.filter(({ kind }) => kind === 'setting');
   const shown = picked ?? new Set((usual.length > 0 ? usual : all.slice(0, 1)).map((version) => version.id));
@@ -44,7 +39,7 @@ export default function AlignmentPage() {
             Back to the bench
           </Link>
         </p>
-        <h1 className="text-[28px] leading-tight break-words">{tune.title}: settings</h1>
+        <h1 className="text-page leading-tight break-words">{tune.title}: settings</h1>
         <p className="max-w-3xl text-muted">
           Each is laid along the tune as it is now, bar by bar with the least difference, and compared beat by beat.
           Letters are as they sound; a stroke marks an octave up, a comma one down.
@@ -80,7 +75,7 @@ export default function AlignmentPage() {
             .map((version) => (
               <section key={version.id} className="mb-8" aria-label={version.name}>
                 <h2 className="text-xl break-words">{version.name}</h2>
-                <p className="mb-1 text-[14px] text-muted">{originWords(version)}</p>
+                <p className="mb-1 text-small text-muted">{originWords(version)}</p>
                 <AlignedBars one={tune} other={version.tune} names={['now', version.name]} />
               </section>
             ))}

@@ -25,7 +25,7 @@ export function OriginFields({
           </label>
         ))}
       </fieldset>
-      <label className="flex flex-col text-[14px]">
+      <label className="flex flex-col text-small">
         <span>Taught by</span>
         <input
           className={field}
@@ -34,7 +34,7 @@ export function OriginFields({
           onChange={({ target }) => onChange({ ...origin, taughtBy: target.value })}
         />
       </label>
-      <label className="flex flex-col text-[14px]">
+      <label className="flex flex-col text-small">
         <span>Learned on</span>
         <input
           className={field}
@@ -43,7 +43,7 @@ export function OriginFields({
           onChange={({ target }) => onChange({ ...origin, learnedOn: target.value || null })}
         />
       </label>
-      <label className="flex flex-col text-[14px] sm:col-span-2">
+      <label className="flex flex-col text-small sm:col-span-2">
         <span>Note</span>
         <textarea
           className={field}

@@ -7,6 +7,7 @@ import { failureWords } from '#words/failure';
 import type { Failure } from '../api/answer';
 import { useRevisionQuery, useRevisionsQuery } from '../api/versionsApi';
 import { Button } from '../ui/Button';
+import { NotRead } from '../ui/PageState';
 import { Differences } from './Differences';
 
 interface RevisionsListProps {
@@ -26,15 +27,15 @@ export function RevisionsList({ id, tune, onRestore }: RevisionsListProps) {
   if (isLoading) return <p className="text-muted">Looking for earlier edits …</p>;
   if (error !== undefined || !revisions)
     return (
-      <div role="alert">
-        <p className="mb-2 text-madder">Earlier edits cannot be shown. {error ? failureWords(error as Failure) : ''}</p>
-        <Button onClick={() => void refetch()}>Try again</Button>
-      </div>
+      <NotRead
+        words={`Earlier edits cannot be shown. ${error ? failureWords(error as Failure) : ''}`}
+        onRetry={() => void refetch()}
+      />
     );
   if (revisions.length === 0) return <p className="text-muted">The tune was not changed since it came in.</p>;
   return (
     <section aria-label="Earlier edits" className="flex flex-col gap-2">
-      <p className="text-[14px] text-muted">
+      <p className="text-small text-muted">
         The last {KEPT_REVISIONS.all} are all kept; of older ones the last of each hour, then of each day, then of each
         week.
       </p>
@@ -52,7 +53,7 @@ export function RevisionsList({ id, tune, onRestore }: RevisionsListProps) {
               >
                 {timeWords(savedAt)}
               </Button>
-              {i === 0 && <span className="text-[14px] text-muted"> the last save</span>}
+              {i === 0 && <span className="text-small text-muted"> the last save</span>}
               {looked === revision && <RevisionShown {...{ id, revision, tune, onRestore }} />}
             </li>
           );

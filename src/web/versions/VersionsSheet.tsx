@@ -15,8 +15,10 @@ import {
   useVersionsQuery,
 } from '../api/versionsApi';
 import type { SheetProps } from '../openTune/sheetProps';
+import { Alert } from '../ui/Alert';
 import { Button, SignButton } from '../ui/Button';
 import { INPUT } from '../ui/Field';
+import { NotRead } from '../ui/PageState';
 import { Sheet } from '../ui/Sheet';
 import { Differences } from './Differences';
 import { OriginFields } from './OriginFields';
@@ -81,17 +83,13 @@ export function VersionsSheet({ id, tune, onApply, onClose }: Pick<SheetProps, '
             Compare them beat by beat
           </Link>
         )}
-        {namingError !== undefined && (
-          <p role="alert" className="text-madder">
-            Not kept. {failureWords(namingError as Failure)}
-          </p>
-        )}
+        {namingError !== undefined && <Alert>Not kept. {failureWords(namingError as Failure)}</Alert>}
         {isLoading && <p className="text-muted">Looking for versions …</p>}
         {error !== undefined && (
-          <div role="alert">
-            <p className="mb-2 text-madder">The versions cannot be shown. {failureWords(error as Failure)}</p>
-            <Button onClick={() => void refetch()}>Try again</Button>
-          </div>
+          <NotRead
+            words={`The versions cannot be shown. ${failureWords(error as Failure)}`}
+            onRetry={() => void refetch()}
+          />
         )}
         {removed && (
           <p role="status" className="flex flex-wrap items-center gap-2">
@@ -158,8 +156,8 @@ function VersionRow(props: {
   return (
     <li className="border-t border-line pt-2">
       <div className="flex flex-wrap items-baseline gap-x-3">
-        <b className="font-serif text-[17px]">{version.name}</b>
-        <span className="text-[13.5px] text-muted">{momentWords(version.createdAt)}</span>
+        <b className="font-serif text-lead">{version.name}</b>
+        <span className="text-hint text-muted">{momentWords(version.createdAt)}</span>
         <span className="ml-auto flex items-center gap-1">
           <Button onClick={onRestore} disabled={differences.length === 0}>
             Back to it
@@ -169,9 +167,9 @@ function VersionRow(props: {
           </SignButton>
         </span>
       </div>
-      <p className="text-[14px] text-muted">
+      <p className="text-small text-muted">
         {originWords(version)}{' '}
-        <Button look="link" className="text-[14px]" onClick={() => setChanged(changed ? null : version)}>
+        <Button look="link" className="text-small" onClick={() => setChanged(changed ? null : version)}>
           {changed ? 'leave it so' : 'put it right'}
         </Button>
       </p>
@@ -183,11 +181,7 @@ function VersionRow(props: {
               Keep where it is from
             </Button>
           </span>
-          {error !== undefined && (
-            <p role="alert" className="text-madder">
-              Not kept. {failureWords(error as Failure)}
-            </p>
-          )}
+          {error !== undefined && <Alert>Not kept. {failureWords(error as Failure)}</Alert>}
         </div>
       )}
       <Differences differences={differences} />
