@@ -1,14 +1,13 @@
-import { zodResolver } from '@hookform/resolvers/zod';
-import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
 import { implausibleTuning } from '#contract/pegs';
 import { transposeToKey } from '#core/editing';
-import { keyFifths, keyName, LETTERS, MODES } from '#core/pitch';
+import { keyFifths, keyName, type Letter, LETTERS, type Mode, MODES } from '#core/pitch';
 import { DANCE_TYPES, meterName, type Tune } from '#core/tune';
 import { parseTuning, tuningName, TUNINGS } from '#core/tuning';
 import { Button } from '../ui/Button';
 import { Field, INPUT } from '../ui/Field';
 import { Sheet } from '../ui/Sheet';
+import { useChecked } from '../ui/useChecked';
 
 export const METERS = ['4/4', '2/2', '2/4', '3/4', '3/2', '6/8', '9/8', '12/8', '3/8', '6/4', '5/4', '7/8'] as const;
 export const ALTERS = { '': 0, '♯': 1, '♭': -1 } as const;
@@ -51,23 +50,19 @@ interface TuneSheetProps {
 
 /** What a tune is: its name, dance, meter, key and tuning. */
 export function TuneSheet({ tune, heading, deed, hasNotes, onDone, onClose }: TuneSheetProps) {
-  const { register, handleSubmit, formState, control } = useForm<Fields>({
-    resolver: zodResolver(schema),
-    defaultValues: {
-      title: tune.title,
-      composer: tune.composer ?? '',
-      danceType: tune.danceType ?? '',
-      meter: meterName(tune.meter),
-      letter: tune.key.letter,
-      alter: tune.key.alter === 1 ? '♯' : tune.key.alter === -1 ? '♭' : '',
-      mode: tune.key.mode,
-      tuning: tuningName(tune.tuning),
-      tempo: tune.tempoBpm === null ? '' : String(tune.tempoBpm),
-      moves: hasNotes,
-    },
+  const { fields, set, errors, submit } = useChecked(schema, {
+    title: tune.title,
+    composer: tune.composer ?? '',
+    danceType: tune.danceType ?? '',
+    meter: meterName(tune.meter),
+    letter: tune.key.letter,
+    alter: tune.key.alter === 1 ? '♯' : tune.key.alter === -1 ? '♭' : '',
+    mode: tune.key.mode,
+    tuning: tuningName(tune.tuning),
+    tempo: tune.tempoBpm === null ? '' : String(tune.tempoBpm),
+    moves: hasNotes,
   });
-  const { errors } = formState;
-  const [letter, alter, mode] = useWatch({ control, name: ['letter', 'alter', 'mode'] });
+  const { letter, alter, mode } = fields;
   const isOtherTonic = letter !== tune.key.letter || ALTERS[alter] !== tune.key.alter;
   const canMove = hasNotes && isOtherTonic && mode === tune.key.mode;
 
@@ -75,24 +70,46 @@ export function TuneSheet({ tune, heading, deed, hasNotes, onDone, onClose }: Tu
     <Sheet open onOpenChange={onClose} title={heading}>
       <form
         className="grid gap-x-4 gap-y-3 sm:grid-cols-2"
-        onSubmit={handleSubmit((fields) => onDone(tuneOf(tune, fields, canMove)))}
+        onSubmit={submit((checked) => onDone(tuneOf(tune, checked, canMove)))}
       >
-        <Field label="Title" error={errors.title?.message} wide>
-          <input data-autofocus className={`${INPUT} w-full`} {...register('title')} />
+        <Field label="Title" error={errors.title} wide>
+          <input
+            data-autofocus
+            className={`${INPUT} w-full`}
+            name="title"
+            value={fields.title}
+            onChange={({ target }) => set({ title: target.value })}
+          />
         </Field>
-        <Field label="By, or from" error={errors.composer?.message} wide>
-          <input className={`${INPUT} w-full`} {...register('composer')} />
+        <Field label="By, or from" error={errors.composer} wide>
+          <input
+            className={`${INPUT} w-full`}
+            name="composer"
+            value={fields.composer}
+            onChange={({ target }) => set({ composer: target.value })}
+          />
         </Field>
         <Field label="Dance">
-          <select className={`${INPUT} w-full`} {...register('danceType')}>
+          <select
+            className={`${INPUT} w-full`}
+            name="danceType"
+            value={fields.danceType}
+            onChange={({ target }) => set({ danceType: target.value as Fields['danceType'] })}
+          >
             <option value="">not given</option>
             {DANCE_TYPES.map((type) => (
               <option key={type}>{type}</option>
             ))}
           </select>
         </Field>
-        <Field label="Meter" error={errors.meter?.message}>
-          <input className={`${INPUT} w-full`} list="meters" {...register('meter')} />
+        <Field label="Meter" error={errors.meter}>
+          <input
+            className={`${INPUT} w-full`}
+            list="meters"
+            name="meter"
+            value={fields.meter}
+            onChange={({ target }) => set({ meter: target.value })}
+          />
           <datalist id="meters">
             {METERS.map((meter) => (
               <option key={meter} value={meter} />
@@ -102,19 +119,37 @@ export function TuneSheet({ tune, heading, deed, hasNotes, onDone, onClose }: Tu
         <fieldset className="flex flex-col gap-1">
           <legend className="mb-1 font-bold">Key</legend>
           <div className="flex gap-1.5">
-            <select aria-label="Tonic" className={`${INPUT} w-full`} {...register('letter')}>
+            <select
+              aria-label="Tonic"
+              className={`${INPUT} w-full`}
+              name="letter"
+              value={fields.letter}
+              onChange={({ target }) => set({ letter: target.value as Letter })}
+            >
               {LETTERS.map((name) => (
                 <option key={name}>{name}</option>
               ))}
             </select>
-            <select aria-label="Sharp or flat" className={`${INPUT} w-full`} {...register('alter')}>
+            <select
+              aria-label="Sharp or flat"
+              className={`${INPUT} w-full`}
+              name="alter"
+              value={fields.alter}
+              onChange={({ target }) => set({ alter: target.value as Fields['alter'] })}
+            >
               {Object.keys(ALTERS).map((sign) => (
                 <option key={sign} value={sign}>
                   {sign === '' ? 'natural' : sign}
                 </option>
               ))}
             </select>
-            <select aria-label="Mode" className={`${INPUT} w-full`} {...register('mode')}>
+            <select
+              aria-label="Mode"
+              className={`${INPUT} w-full`}
+              name="mode"
+              value={fields.mode}
+              onChange={({ target }) => set({ mode: target.value as Mode })}
+            >
               {MODES.map((name) => (
                 <option key={name}>{name}</option>
               ))}
@@ -122,13 +157,24 @@ export function TuneSheet({ tune, heading, deed, hasNotes, onDone, onClose }: Tu
           </div>
           {canMove && (
             <label className="flex items-center gap-1.5">
-              <input type="checkbox" className="accent-woad" {...register('moves')} /> the notes go along, from{' '}
-              {keyName(tune.key)}
+              <input
+                type="checkbox"
+                className="accent-woad"
+                checked={fields.moves}
+                onChange={({ target }) => set({ moves: target.checked })}
+              />{' '}
+              the notes go along, from {keyName(tune.key)}
             </label>
           )}
         </fieldset>
-        <Field label="Tuning, low to high" error={errors.tuning?.message}>
-          <input className={`${INPUT} w-full`} list="tunings" {...register('tuning')} />
+        <Field label="Tuning, low to high" error={errors.tuning}>
+          <input
+            className={`${INPUT} w-full`}
+            list="tunings"
+            name="tuning"
+            value={fields.tuning}
+            onChange={({ target }) => set({ tuning: target.value })}
+          />
           <datalist id="tunings">
             {TUNINGS.map(({ name, tuning }) => (
               <option key={name} value={tuningName(tuning)}>
@@ -137,12 +183,14 @@ export function TuneSheet({ tune, heading, deed, hasNotes, onDone, onClose }: Tu
             ))}
           </datalist>
         </Field>
-        <Field label="Tempo wished for, in dance beats a minute" error={errors.tempo?.message} wide>
+        <Field label="Tempo wished for, in dance beats a minute" error={errors.tempo} wide>
           <input
             className={`${INPUT} w-full max-w-40`}
             inputMode="decimal"
             placeholder="middle of the band"
-            {...register('tempo')}
+            name="tempo"
+            value={fields.tempo}
+            onChange={({ target }) => set({ tempo: target.value })}
           />
         </Field>
         <div className="flex justify-end gap-2 sm:col-span-2">
