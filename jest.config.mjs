@@ -15,7 +15,7 @@ const swc = (tsx) => [
 const common = {
   globals: { TEST_SHARE },
   transform: { '\\.ts$': swc(false), '\\.tsx$': swc(true), '\\.js$': swc(false) },
-  transformIgnorePatterns: ['/node_modules/(?!(vexflow|pitchy|p-queue|p-timeout)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(vexflow|pitchy|p-queue|p-timeout|d3-path)/)'],
   moduleFileExtensions: ['ts', 'tsx', 'js', 'mjs', 'cjs', 'json'],
   moduleNameMapper: {
     '^#(core|formats)/(.*)$': '<rootDir>/src/$1/$2/index.ts',

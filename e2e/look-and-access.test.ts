@@ -158,7 +158,7 @@ for (const width of [390, 768, 1280, 1920])
           });
           const marks = ['down', 'up'].flatMap((name) => {
             const d = line.querySelector(`[data-heads="${name}"]`)?.getAttribute('d') ?? '';
-            return [...d.matchAll(/M([\d.-]+) [\d.-]+a([\d.]+)/g)].map(([, x, radius]) => Number(x) + Number(radius));
+            return [...d.matchAll(/M([\d.-]+),[\d.-]+A([\d.]+),/g)].map(([, x, radius]) => Number(x) - Number(radius));
           });
           for (const { middle, x } of heads) {
             worst = Math.max(worst, Math.abs(middle - x));

@@ -3,6 +3,7 @@ import type { NoteState } from '#core/noteStates';
 import type { Tuning } from '#core/tuning';
 import { spokenNote } from '#words/note';
 import { measured } from '../ui/measured';
+import { dot, outline } from '../ui/paths';
 import { bowSignPath } from '../ui/signs';
 import { ArmPaint, type PaintedDrones } from './ArmPaint';
 import { type CaretSpot, caretX, EntryCaret, stepAt } from './EntryCaret';
@@ -348,18 +349,19 @@ const BowSigns = memo(function BowSigns({
   readonly showsOther: boolean;
 }) {
   let signs = '';
-  let dots = '';
+  let others = '';
+  const dots = outline();
   for (const { id, x, y } of bows) {
     const state = states.get(id);
     signs += bowSignPath(x, y, state?.bow === 'down');
     if (!state?.differs) continue;
-    if (showsOther) dots += bowSignPath(x, y - OTHER_SIGN_STEP, state.bow !== 'down');
-    else dots += `M${x - 1.4} ${y - 13}a1.4 1.4 0 1 0 2.8 0a1.4 1.4 0 1 0-2.8 0Z`;
+    if (showsOther) others += bowSignPath(x, y - OTHER_SIGN_STEP, state.bow !== 'down');
+    else dot(dots, x, y - 13, 1.4);
   }
   return (
     <g aria-hidden>
       <path d={signs} fill="var(--ink)" data-sign="bows" />
-      <path d={dots} fill="var(--madder)" data-sign="differing" />
+      <path d={`${others}${dots}`} fill="var(--madder)" data-sign="differing" />
     </g>
   );
 });

@@ -1,6 +1,7 @@
 import { toNumber } from '#core/base';
 import type { BowedNote } from '#core/bowing';
 import type { UnrolledNote } from '#core/tune';
+import { dot, outlines, polyline } from '../ui/paths';
 
 const HEIGHT = 38;
 
@@ -26,15 +27,19 @@ export function StrokeRow({ notes, bowed, label, marked, barLines, width = 360, 
   const last = notes[notes.length - 1]!;
   const span = toNumber(last.onset) + toNumber(last.duration) - origin;
   const xOf = (onset: number) => 5 + ((onset - origin) / span) * (width - 10);
-  let [strokes, ticks, down, up, bars, marks] = ['', '', '', '', '', ''];
+  const [strokes, ticks, down, up, bars, marks] = outlines(6);
   let bowAt: { x: number; y: number } | null = null;
   const playedX = at === null ? null : xOf(origin + at * span);
   for (const [i, { index, onset, bar, duration }] of notes.entries()) {
     const { bow, inStroke, stroke } = bowed[index]!;
     const x = xOf(toNumber(onset));
-    if (barLines && i > 0 && notes[i - 1]!.bar !== bar) bars += `M${x - 4} 3V${HEIGHT - 5}`;
+    if (barLines && i > 0 && notes[i - 1]!.bar !== bar) polyline(bars, [x - 4, 3], [x - 4, HEIGHT - 5]);
     if (marked?.has(index))
-      marks += `M${x - 3} ${HEIGHT - 1}H${Math.max(x + 3, xOf(toNumber(onset) + toNumber(duration)) - 5)}`;
+      polyline(
+        marks,
+        [x - 3, HEIGHT - 1],
+        [Math.max(x + 3, xOf(toNumber(onset) + toNumber(duration)) - 5), HEIGHT - 1],
+      );
     if (inStroke > 1 && i > 0) continue;
     const members = notes.filter((other) => bowed[other.index]!.stroke === stroke);
     const end = members.reduce((at, other) => at + toNumber(other.duration), toNumber(onset));
@@ -42,24 +47,23 @@ export function StrokeRow({ notes, bowed, label, marked, barLines, width = 360, 
     const rise = Math.min(26, 7 + (endX - x) * 0.22);
     const middle = HEIGHT / 2 - 2;
     const [y, toY] = bow === 'down' ? [middle - rise / 2, middle + rise / 2] : [middle + rise / 2, middle - rise / 2];
-    strokes += `M${x} ${y}L${endX} ${toY}`;
+    polyline(strokes, [x, y], [endX, toY]);
     if (playedX !== null && playedX >= x && playedX <= endX + 3)
       bowAt = { x: playedX, y: y + ((toY - y) * (playedX - x)) / Math.max(1, endX - x) };
     for (const member of members.slice(1)) {
       const tickX = xOf(toNumber(member.onset));
-      ticks += `M${tickX} ${y + ((toY - y) * (tickX - x)) / Math.max(1, endX - x) - 4}v8`;
+      const tickY = y + ((toY - y) * (tickX - x)) / Math.max(1, endX - x);
+      polyline(ticks, [tickX, tickY - 4], [tickX, tickY + 4]);
     }
-    const head = `M${x - 3} ${y}a3 3 0 1 0 6 0a3 3 0 1 0-6 0Z`;
-    if (bow === 'down') down += head;
-    else up += head;
+    dot(bow === 'down' ? down : up, x, y, 3);
   }
   return (
     <svg viewBox={`0 0 ${width} ${HEIGHT}`} className="w-full" role="img" aria-label={label}>
-      {bars && <path d={bars} stroke="var(--line)" strokeWidth="1" />}
-      {marks && <path d={marks} stroke="var(--weld)" strokeWidth="2.4" data-marks />}
-      <path d={strokes + ticks} fill="none" stroke="var(--ink)" strokeWidth="1.6" strokeLinecap="round" />
-      <path d={down} fill="var(--ink)" />
-      <path d={up} fill="var(--surface)" stroke="var(--ink)" strokeWidth="1.4" />
+      {barLines && <path d={bars.toString()} stroke="var(--line)" strokeWidth="1" />}
+      {marked && <path d={marks.toString()} stroke="var(--weld)" strokeWidth="2.4" data-marks />}
+      <path d={`${strokes}${ticks}`} fill="none" stroke="var(--ink)" strokeWidth="1.6" strokeLinecap="round" />
+      <path d={down.toString()} fill="var(--ink)" />
+      <path d={up.toString()} fill="var(--surface)" stroke="var(--ink)" strokeWidth="1.4" />
       {bowAt && <circle cx={bowAt.x} cy={bowAt.y} r={5} fill="var(--woad)" data-moving />}
     </svg>
   );

@@ -14,6 +14,7 @@ import {
 import { add, floorQuotient, fraction, ZERO } from '#core/base';
 import type { Pitch } from '#core/pitch';
 import { isCompound, type Meter } from '#core/tune';
+import { outline, polyline } from '../ui/paths';
 import type { WrittenEvent } from './barContent';
 import { type NoteBox, type Obstacle, STAFF_SPACE, STAFF_TOP, type TupletSign } from './geometry';
 
@@ -184,10 +185,12 @@ function tupletSign({ number, members }: TupletGroup): { sign: TupletSign; obsta
   const lineY = above ? Math.min(...edges, STAFF_TOP) - 8 : Math.max(...edges, STAFF_TOP + 4 * STAFF_SPACE) + 8;
   const hook = above ? 5 : -5;
   const x = (left + right) / 2;
-  const bracket = `M${left} ${lineY + hook}V${lineY}H${x - 8}M${x + 8} ${lineY}H${right}V${lineY + hook}`;
+  const bracket = outline();
+  polyline(bracket, [left, lineY + hook], [left, lineY], [x - 8, lineY]);
+  polyline(bracket, [x + 8, lineY], [right, lineY], [right, lineY + hook]);
   const half = TUPLET_HEIGHT / 2;
   const obstacle = { left, right, top: lineY - half - 1, bottom: lineY + half + 1 };
-  return { sign: { x, y: lineY + half, text, bracket }, obstacle };
+  return { sign: { x, y: lineY + half, text, bracket: bracket.toString() }, obstacle };
 }
 
 /** Height of a tuplet's number. */

@@ -27,8 +27,9 @@ test('beats are long ticks and offbeats short ones, between the heads where time
   const t = freely('D4:4 E4:2 F#4:2', {});
   const { beats, offbeats } = roomLane(geometryOf(t), noteStates(reportTune(t), {}));
   const y = LANES.room.height - BEAT_DEPTH + 1;
-  expect(beats).toBe(`M100.00 ${y}v5M200.00 ${y}v5`);
-  expect(offbeats).toBe(`M150.00 ${y}v2.5M300.00 ${y}v2.5`);
+  const ticks = (xs: readonly number[], depth: number) => xs.map((x) => `M${x},${y}L${x},${y + depth}`).join('');
+  expect(beats).toBe(ticks([100, 200], 5));
+  expect(offbeats).toBe(ticks([150, 300], 2.5));
 });
 
 test('a tied head bears no beat of its own: they stand on the way to the next that is struck', () => {
@@ -37,7 +38,7 @@ test('a tied head bears no beat of its own: they stand on the way to the next th
   const [, second] = beats
     .split('M')
     .slice(1)
-    .map((tick) => Number(tick.split(' ')[0]));
+    .map((tick) => Number(tick.split(',')[0]));
   expect(second).toBeCloseTo(100 + (200 * 4) / 6, 0);
 });
 

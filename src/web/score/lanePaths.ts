@@ -1,4 +1,5 @@
 import type { NoteState } from '#core/noteStates';
+import { dot, outlines, polyline } from '../ui/paths';
 import type { LineGeometry } from './geometry';
 
 /** Heights of the lanes under a staff, from the top of the first one. */
@@ -56,6 +57,9 @@ export interface StrokeEnd {
 
 const HEAD_RADIUS = 3.4;
 
+/** A bowed triplet over its stroke, from where the stroke begins. */
+const TEETH = [0, 1, 2, 3, 4, 5, 6].map((i) => [2 * i, i % 2 === 0 ? -7 : -11] as const);
+
 /** The end of each note's stretch: the next note or rest on the line, else the line's edge. */
 export function noteEnds(geometry: LineGeometry): Map<string, number> {
   const starts = [...geometry.notes, ...geometry.rests].sort((a, b) => a.x - b.x);
@@ -68,7 +72,7 @@ export function noteEnds(geometry: LineGeometry): Map<string, number> {
 export function bowLane(geometry: LineGeometry, states: ReadonlyMap<string, NoteState>, scale: HairScale): BowLane {
   const ends = noteEnds(geometry);
   const { height } = LANES.bow;
-  let [strokes, outOfHair, downHeads, upHeads, ticks, pulses] = ['', '', '', '', '', ''];
+  const [strokes, outOfHair, downHeads, upHeads, ticks, pulses] = outlines(6);
   const strokeEnds: StrokeEnd[] = [];
   for (const { id, x } of geometry.notes) {
     const state = states.get(id);
@@ -81,27 +85,31 @@ export function bowLane(geometry: LineGeometry, states: ReadonlyMap<string, Note
     const endY = hairY(state.bowEndCm, scale, height);
     const isHooked = state.link === 'hook' && state.inStroke > 1;
     const startX = isHooked ? x + 3 : x;
-    const stretch = `M${startX.toFixed(2)} ${y.toFixed(2)}L${(span ?? end).toFixed(2)} ${endY.toFixed(2)}`;
     const endX = span ?? end;
     if (state.pulses) {
       const [midX, midY] = [(startX + endX) / 2, (y + endY) / 2];
-      pulses += `M${startX.toFixed(2)} ${y.toFixed(2)}Q${midX.toFixed(2)} ${(midY - 7).toFixed(2)} ${endX.toFixed(2)} ${endY.toFixed(2)}Q${midX.toFixed(2)} ${(midY + 7).toFixed(2)} ${startX.toFixed(2)} ${y.toFixed(2)}Z`;
+      pulses.moveTo(startX, y);
+      pulses.quadraticCurveTo(midX, midY - 7, endX, endY);
+      pulses.quadraticCurveTo(midX, midY + 7, startX, y);
+      pulses.closePath();
     }
     // A bowed triplet: three tiny teeth where the three strokes are drawn.
     if (state.marks.includes('bowed-triplet'))
-      ticks += `M${startX.toFixed(2)} ${(y - 7).toFixed(2)}l2-4l2 4l2-4l2 4l2-4l2 4`;
+      polyline(ticks, ...TEETH.map(([dx, dy]) => [startX + dx, y + dy] as const));
     if (state.inStroke === state.strokeNotes) strokeEnds.push({ head: state.strokeHead, x: endX, y: endY });
-    if (state.outOfHair) outOfHair += stretch;
-    else strokes += stretch;
-    if (state.inStroke > 1) {
-      if (!isHooked) ticks += `M${x.toFixed(2)} ${(y - 4).toFixed(2)}v8`;
-    } else {
-      const circle = `M${(x - HEAD_RADIUS).toFixed(2)} ${y.toFixed(2)}a${HEAD_RADIUS} ${HEAD_RADIUS} 0 1 0 ${2 * HEAD_RADIUS} 0a${HEAD_RADIUS} ${HEAD_RADIUS} 0 1 0 ${-2 * HEAD_RADIUS} 0Z`;
-      if (state.bow === 'down') downHeads += circle;
-      else upHeads += circle;
-    }
+    polyline(state.outOfHair ? outOfHair : strokes, [startX, y], [endX, endY]);
+    if (state.inStroke === 1) dot(state.bow === 'down' ? downHeads : upHeads, x, y, HEAD_RADIUS);
+    else if (!isHooked) polyline(ticks, [x, y - 4], [x, y + 4]);
   }
-  return { strokes, outOfHair, downHeads, upHeads, ticks, pulses, ends: strokeEnds };
+  return {
+    strokes: strokes.toString(),
+    outOfHair: outOfHair.toString(),
+    downHeads: downHeads.toString(),
+    upHeads: upHeads.toString(),
+    ticks: ticks.toString(),
+    pulses: pulses.toString(),
+    ends: strokeEnds,
+  };
 }
 
 /** Where a note's sound ends on this line when further heads are tied to it. */
@@ -140,8 +148,7 @@ export function armLane(
 ): ArmLane {
   const ends = noteEnds(geometry);
   const { height } = LANES.arm;
-  let path = '';
-  let pairs = '';
+  const [path, pairs] = outlines(2);
   const skips: { x: number; y: number; inSlur: boolean }[] = [];
   let before: { y: number } | null = null;
   for (const { id, x } of geometry.notes) {
@@ -153,13 +160,15 @@ export function armLane(
     const y = angleY(state.angle, neighbourAngle, height);
     const end = ends.get(id)!;
     const turn = Math.min(8, (end - x) * 0.4);
-    path += `${before ? 'L' : 'M'}${x.toFixed(2)} ${y.toFixed(2)}L${(end - turn).toFixed(2)} ${y.toFixed(2)}`;
-    if (state.isPair) pairs += `M${x.toFixed(2)} ${y.toFixed(2)}H${(end - turn).toFixed(2)}`;
+    if (before) path.lineTo(x, y);
+    else path.moveTo(x, y);
+    path.lineTo(end - turn, y);
+    if (state.isPair) polyline(pairs, [x, y], [end - turn, y]);
     if (state.skips > 0 && before && !state.continues)
       skips.push({ x: x - 4, y: (before.y + y) / 2, inSlur: state.crossesInSlur });
     before = { y };
   }
-  return { path, pairs, skips };
+  return { path: path.toString(), pairs: pairs.toString(), skips };
 }
 
 export interface RoomLane {
@@ -181,29 +190,31 @@ const TIGHT = 1.15;
 export function roomLane(geometry: LineGeometry, states: ReadonlyMap<string, NoteState>): RoomLane {
   const ends = noteEnds(geometry);
   const height = LANES.room.height - BEAT_DEPTH;
-  let [easy, tight, broken, beats, offbeats] = ['', '', '', '', ''];
+  const [easy, tight, broken, beats, offbeats] = outlines(5);
   const nextX = nextNotes(geometry, states);
   for (const { id, x } of geometry.notes) {
     const state = states.get(id);
     if (!state || state.continues) continue;
     for (const { isBeat, share } of state.beats) {
-      const at = (x + share * (nextX.get(id)! - x)).toFixed(2);
-      if (isBeat) beats += `M${at} ${height + 1}v${BEAT_DEPTH - 1}`;
-      else offbeats += `M${at} ${height + 1}v${(BEAT_DEPTH - 1) / 2}`;
+      const at = x + share * (nextX.get(id)! - x);
+      const depth = isBeat ? BEAT_DEPTH - 1 : (BEAT_DEPTH - 1) / 2;
+      polyline(isBeat ? beats : offbeats, [at, height + 1], [at, height + 1 + depth]);
     }
     const width = Math.max(3, ends.get(id)! - x - 2);
     const room = state.headroom === null ? 1 : Math.min(1, Math.max(0, state.headroom - 1));
     const barHeight = room * (height - 2);
-    const left = (x - 3).toFixed(2);
-    if (state.headroom !== null && state.headroom < 1)
-      broken += `M${left} ${height - 3}h${width.toFixed(2)}v3h${(-width).toFixed(2)}Z`;
-    else {
-      const bar = `M${left} ${height}v${(-Math.max(2, barHeight)).toFixed(2)}h${width.toFixed(2)}V${height}Z`;
-      if (state.headroom !== null && state.headroom < TIGHT) tight += bar;
-      else easy += bar;
-    }
+    const isBroken = state.headroom !== null && state.headroom < 1;
+    const isTight = state.headroom !== null && state.headroom < TIGHT;
+    const tall = isBroken ? 3 : Math.max(2, barHeight);
+    (isBroken ? broken : isTight ? tight : easy).rect(x - 3, height - tall, width, tall);
   }
-  return { easy, tight, broken, beats, offbeats };
+  return {
+    easy: easy.toString(),
+    tight: tight.toString(),
+    broken: broken.toString(),
+    beats: beats.toString(),
+    offbeats: offbeats.toString(),
+  };
 }
 
 /** Where the next note that is struck stands, or the line's end. */

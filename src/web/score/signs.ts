@@ -2,6 +2,7 @@ import type { NoteState } from '#core/noteStates';
 import type { NoteEvent, RestEvent } from '#core/tune';
 import { callOf } from '#words/note';
 import { writtenPitch } from '#words/pitch';
+import { outline, polyline } from '../ui/paths';
 import type { LineGeometry, NoteBox } from './geometry';
 import type { LineSpec } from './lines';
 import type { ScoreMark } from './markPaths';
@@ -76,13 +77,13 @@ export function layOutSigns(
   const { marks, edges } = headMarks(boxes, events, skyline);
   const { curves, hookXs } = curvesOf(boxes, states, events, geometry, edges);
   const paths: string[] = [];
-  let hooks = '';
+  const hooks = outline();
   for (const curve of curves) {
     const cleared = clear(curve, skyline);
     paths.push(curvePath(cleared));
     for (const x of hookXs.get(curve) ?? []) {
       const y = curveY(cleared, x) + (cleared.above ? -5 : 5);
-      hooks += `M${x - 3} ${y}h6`;
+      polyline(hooks, [x - 3, y], [x + 3, y]);
     }
     addCurve(cleared, skyline);
   }
@@ -147,7 +148,7 @@ export function layOutSigns(
   return {
     bottom: skyline.bottom(0, geometry.width),
     curves: paths.join(''),
-    hooks,
+    hooks: hooks.toString(),
     bows,
     locks,
     fingers,
@@ -341,10 +342,14 @@ function curvePath({ from, to, above, bulge }: Curve): string {
   const thickness = span > 24 ? 2.2 : 1.6;
   const [ax, bx] = [from.x + span * 0.25, from.x + span * 0.75];
   const lean = (x: number) => from.y + ((to.y - from.y) * (x - from.x)) / Math.max(1, span);
-  const outer = (x: number) => (lean(x) + sign * bulge * (4 / 3)).toFixed(2);
-  const inner = (x: number) => (lean(x) + sign * (bulge * (4 / 3) - thickness)).toFixed(2);
-  const p = (value: number) => value.toFixed(2);
-  return `M${p(from.x)} ${p(from.y)}C${p(ax)} ${outer(ax)} ${p(bx)} ${outer(bx)} ${p(to.x)} ${p(to.y)}C${p(bx)} ${inner(bx)} ${p(ax)} ${inner(ax)} ${p(from.x)} ${p(from.y)}Z`;
+  const outer = (x: number) => lean(x) + sign * bulge * (4 / 3);
+  const inner = (x: number) => lean(x) + sign * (bulge * (4 / 3) - thickness);
+  const path = outline();
+  path.moveTo(from.x, from.y);
+  path.bezierCurveTo(ax, outer(ax), bx, outer(bx), to.x, to.y);
+  path.bezierCurveTo(bx, inner(bx), ax, inner(ax), from.x, from.y);
+  path.closePath();
+  return path.toString();
 }
 
 function addCurve(curve: Curve, skyline: Skyline): void {
@@ -383,6 +388,26 @@ function endingSigns(line: LineSpec, geometry: LineGeometry, skyline: Skyline): 
     label,
     x: left + 6,
     y: y + 12,
-    path: `M${left + 2} ${opens ? y + ENDING_HEIGHT : y}V${y}H${right - 3}${closes ? `V${y + ENDING_HEIGHT}` : ''}`,
+    path: bracketPath({ left: left + 2, right: right - 3, y, opens, closes }),
   }));
+}
+
+interface Bracket {
+  readonly left: number;
+  readonly right: number;
+  readonly y: number;
+  readonly opens: boolean;
+  readonly closes: boolean;
+}
+
+function bracketPath({ left, right, y, opens, closes }: Bracket): string {
+  const path = outline();
+  polyline(
+    path,
+    [left, opens ? y + ENDING_HEIGHT : y],
+    [left, y],
+    [right, y],
+    ...(closes ? [[right, y + ENDING_HEIGHT] as const] : []),
+  );
+  return path.toString();
 }

@@ -1,4 +1,5 @@
 import type { Direction } from '#core/tune';
+import { dot, outlines, polyline } from './paths';
 
 /** The name sign: two strokes down and up, begun on a filled head and ended on an open one. */
 export function NameSign({ size = 34 }: { readonly size?: number }) {
@@ -53,32 +54,27 @@ export function PatternSign({ slots, width = 96 }: { readonly slots: readonly nu
   const units = cycles.reduce((sum, slot) => sum + slot, 0);
   const unit = (width - 8) / units;
   let x = 4;
-  let strokes = '';
-  let ticks = '';
-  let down = '';
-  let up = '';
+  const [strokes, ticks, down, up] = outlines(4);
   for (const [i, slot] of cycles.entries()) {
     const isDown = i % 2 === 0;
     const rise = Math.min(12, 4 + 2.6 * slot);
     const y = isDown ? 11 - rise / 2 : 11 + rise / 2;
     const toY = isDown ? 11 + rise / 2 : 11 - rise / 2;
     const length = slot * unit - 3;
-    strokes += `M${x} ${y}L${x + length} ${toY}`;
+    polyline(strokes, [x, y], [x + length, toY]);
     for (let k = 1; k < slot; k++) {
       const tickX = x + (length * k) / slot;
       const tickY = y + ((toY - y) * k) / slot;
-      ticks += `M${tickX} ${tickY - 3}v6`;
+      polyline(ticks, [tickX, tickY - 3], [tickX, tickY + 3]);
     }
-    const head = `M${x - 2.2} ${y}a2.2 2.2 0 1 0 4.4 0a2.2 2.2 0 1 0-4.4 0Z`;
-    if (isDown) down += head;
-    else up += head;
+    dot(isDown ? down : up, x, y, 2.2);
     x += slot * unit;
   }
   return (
     <svg width={width} height="22" viewBox={`0 0 ${width} 22`} aria-hidden>
-      <path d={strokes + ticks} fill="none" stroke="currentColor" strokeWidth="1.5" strokeLinecap="round" />
-      <path d={down} fill="currentColor" />
-      <path d={up} fill="var(--surface)" stroke="currentColor" strokeWidth="1.3" />
+      <path d={`${strokes}${ticks}`} fill="none" stroke="currentColor" strokeWidth="1.5" strokeLinecap="round" />
+      <path d={down.toString()} fill="currentColor" />
+      <path d={up.toString()} fill="var(--surface)" stroke="currentColor" strokeWidth="1.3" />
     </svg>
   );
 }

@@ -30,7 +30,10 @@ test('what is wrong is told once the form is handed in, the first wrong field is
   fireEvent.change(name, { target: { value: ' ' } });
   expect(screen.queryByRole('alert')).toBeNull();
   fireEvent.click(screen.getByText('Keep'));
-  expect(screen.getAllByRole('alert').map(({ textContent }) => textContent)).toEqual(['it has a name', 'expected a tempo']);
+  expect(screen.getAllByRole('alert').map(({ textContent }) => textContent)).toEqual([
+    'it has a name',
+    'expected a tempo',
+  ]);
   expect(document.activeElement).toBe(name);
   fireEvent.change(name, { target: { value: ' The Heron ' } });
   fireEvent.change(screen.getByLabelText(/Tempo/), { target: { value: '104' } });
