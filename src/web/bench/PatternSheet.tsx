@@ -15,7 +15,7 @@ import { patternWords } from '#words/pattern';
 import { roundWords } from '#words/round';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
-import { SELECT } from '../ui/Field';
+import { Select } from '../ui/Select';
 import { Sheet } from '../ui/Sheet';
 import { PatternSign } from '../ui/signs';
 import { OwnPattern } from './OwnPattern';
@@ -23,6 +23,11 @@ import { keepOwnPatterns, readOwnPatterns } from './ownPatterns';
 import { PatternFacts } from './PatternFacts';
 import { PatternsNow } from './PatternsNow';
 import { StrokePreview } from './StrokePreview';
+
+const UNITS = [
+  { value: '1/8', name: 'eighth' },
+  { value: '1/16', name: 'sixteenth' },
+];
 
 type Scope = 'selection' | 'bars' | 'part' | 'tune';
 
@@ -143,11 +148,7 @@ export function PatternSheet({
               <div className="flex flex-wrap items-center gap-2">
                 <label className="flex items-center gap-1.5">
                   part
-                  <select value={part} onChange={(event) => setPart(event.target.value)} className={SELECT}>
-                    {tune.parts.map(({ name }) => (
-                      <option key={name}>{name}</option>
-                    ))}
-                  </select>
+                  <Select value={part} options={tune.parts.map(({ name }) => name)} onChange={setPart} />
                 </label>
                 {scope === 'bars' && (
                   <>
@@ -173,14 +174,11 @@ export function PatternSheet({
           <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
             <label className="flex items-center gap-1.5">
               grid unit
-              <select
+              <Select
                 value={formatFraction(unit)}
-                onChange={(event) => setUnit(event.target.value === '1/16' ? fraction(1, 16) : fraction(1, 8))}
-                className={SELECT}
-              >
-                <option value="1/8">eighth</option>
-                <option value="1/16">sixteenth</option>
-              </select>
+                options={UNITS}
+                onChange={(name) => setUnit(name === '1/16' ? fraction(1, 16) : fraction(1, 8))}
+              />
             </label>
             <label className="flex items-center gap-1.5">
               <input

@@ -1,8 +1,13 @@
 import { Layers } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { SignButton } from '../ui/Button';
-import { SELECT } from '../ui/Field';
+import { Select } from '../ui/Select';
 import { type View, ZOOMS } from './view';
+
+const BARS_A_LINE = [
+  { value: null, name: 'as fit' },
+  ...Array.from({ length: 8 }, (_, i) => ({ value: i + 1, name: String(i + 1) })),
+];
 
 const LANES = {
   fingers: 'fingers',
@@ -45,34 +50,19 @@ export function ViewMenu({ view, onView }: { readonly view: View; readonly onVie
           </div>
           <label className="flex items-center justify-between gap-3">
             size
-            <select
-              className={SELECT}
+            <Select
               value={view.zoom}
-              onChange={({ target }) => onView({ ...view, zoom: Number(target.value) })}
-            >
-              {ZOOMS.map((zoom) => (
-                <option key={zoom} value={zoom}>
-                  {zoom} %
-                </option>
-              ))}
-            </select>
+              options={ZOOMS.map((zoom) => ({ value: zoom as number, name: `${zoom} %` }))}
+              onChange={(zoom) => onView({ ...view, zoom })}
+            />
           </label>
           <label className="flex items-center justify-between gap-3">
             bars on a line
-            <select
-              className={SELECT}
-              value={view.barsPerLine ?? ''}
-              onChange={({ target }) =>
-                onView({ ...view, barsPerLine: target.value === '' ? null : Number(target.value) })
-              }
-            >
-              <option value="">as fit</option>
-              {Array.from({ length: 8 }, (_, i) => (
-                <option key={i} value={i + 1}>
-                  {i + 1}
-                </option>
-              ))}
-            </select>
+            <Select
+              value={view.barsPerLine}
+              options={BARS_A_LINE}
+              onChange={(barsPerLine) => onView({ ...view, barsPerLine })}
+            />
           </label>
         </Popover.Content>
       </Popover.Portal>

@@ -1,6 +1,13 @@
 import type { FileChoice } from '#formats/file';
 import type { Voice } from '#formats/score';
+import { Select } from '../ui/Select';
 import type { QueuedFile } from './importQueue';
+
+const GRIDS = [
+  { value: 8, name: 'eighth' },
+  { value: 16, name: 'sixteenth' },
+  { value: 32, name: 'thirty-second' },
+] as const;
 
 /** How a file is to be read, where there is a choice: which voice is the melody, and how fine a MIDI file is heard. */
 export function ReadingChoice({
@@ -23,35 +30,27 @@ export function ReadingChoice({
       {voices.size > 0 && (
         <label className="flex flex-col text-small">
           <span className="text-muted">Melody</span>
-          <select
+          <Select
             className="min-h-9 max-w-72 rounded-md border border-line bg-surface px-1.5 text-control"
-            value={choice.voice ?? ''}
-            onChange={({ target }) => onChoose({ ...choice, voice: target.value || undefined })}
-          >
-            <option value="">as it was found</option>
-            {[...voices.values()].map(({ id, name, notes }) => (
-              <option key={id} value={id}>
-                {name} ({notes} notes)
-              </option>
-            ))}
-          </select>
+            value={choice.voice}
+            options={[
+              { value: undefined, name: 'as it was found' },
+              ...[...voices.values()].map(({ id, name, notes }) => ({ value: id, name: `${name} (${notes} notes)` })),
+            ]}
+            onChange={(voice) => onChoose({ ...choice, voice })}
+          />
         </label>
       )}
       {quantised && (
         <>
           <label className="flex flex-col text-small">
             <span className="text-muted">Shortest note</span>
-            <select
+            <Select
               className="min-h-9 rounded-md border border-line bg-surface px-1.5 text-control"
               value={quantised.grid.shortest}
-              onChange={({ target }) =>
-                onChoose({ ...choice, grid: { ...quantised.grid, shortest: Number(target.value) as 8 | 16 | 32 } })
-              }
-            >
-              <option value={8}>eighth</option>
-              <option value={16}>sixteenth</option>
-              <option value={32}>thirty-second</option>
-            </select>
+              options={GRIDS}
+              onChange={(shortest) => onChoose({ ...choice, grid: { ...quantised.grid, shortest } })}
+            />
           </label>
           <label className="flex min-h-9 items-center gap-1.5">
             <input

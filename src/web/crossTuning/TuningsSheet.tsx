@@ -12,6 +12,7 @@ import { problemWords } from '../threads/problemWords';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
+import { SmallTable } from '../ui/SmallTable';
 import type { RankingRequest } from './tuningsProtocol';
 import { useRanking } from './useRanking';
 
@@ -92,63 +93,55 @@ export function TuningsSheet({
         </span>
       </label>
       {problem !== null && <Alert className="mb-2">{problemWords(problem)}</Alert>}
-      <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Ranked tunings" aria-busy={!ranked}>
-        <table className="w-full min-w-[46rem] text-left text-small">
-          <thead className="text-hint text-muted">
-            <tr>
-              <th className="py-1 pr-3 font-normal">tuning</th>
-              <th className="py-1 pr-3 text-right font-normal">cost</th>
+      <SmallTable
+        label="Ranked tunings"
+        heads={[
+          'tuning',
+          { figures: 'cost' },
+          ...TUNING_TERMS.map((term) => ({ figures: HEADS[term] })),
+          { figures: 'stands to' },
+          { hidden: 'choose' },
+        ]}
+        minWidth="46rem"
+        className="text-small"
+        isBusy={!ranked}
+      >
+        {(ranked ?? []).map((one, i) => {
+          const isNow = tuningName(one.tuning) === tuningName(tune.tuning) && one.key.letter === tune.key.letter;
+          return (
+            <tr key={`${one.name} ${writtenKey(one.key)} ${tuningName(one.tuning)}`} className="border-t border-line">
+              <th scope="row" className="py-1.5 pr-3 font-normal">
+                <b className="whitespace-nowrap">{one.tuning.map(writtenPitch).join(' ')}</b>
+                <span className="block text-hint text-muted">
+                  {one.name}, in {writtenKey(one.key)}
+                </span>
+              </th>
+              <td className="py-1.5 pr-3 text-right font-bold tabular-nums">
+                {one.cost.toFixed(1).replace('-', '−')}
+                {ties[i] && <span className="block font-normal text-muted">as good</span>}
+              </td>
               {TUNING_TERMS.map((term) => (
-                <th key={term} className="py-1 pr-3 text-right font-normal whitespace-nowrap">
-                  {HEADS[term]}
-                </th>
-              ))}
-              <th className="py-1 pr-3 text-right font-normal whitespace-nowrap">stands to</th>
-              <th className="sr-only">choose</th>
-            </tr>
-          </thead>
-          <tbody>
-            {(ranked ?? []).map((one, i) => {
-              const isNow = tuningName(one.tuning) === tuningName(tune.tuning) && one.key.letter === tune.key.letter;
-              return (
-                <tr
-                  key={`${one.name} ${writtenKey(one.key)} ${tuningName(one.tuning)}`}
-                  className="border-t border-line"
+                <td
+                  key={term}
+                  className="py-1.5 pr-3 text-right whitespace-nowrap tabular-nums"
+                  title={`${one.terms[term].toFixed(2)} of the cost`}
                 >
-                  <th scope="row" className="py-1.5 pr-3 font-normal">
-                    <b className="whitespace-nowrap">{one.tuning.map(writtenPitch).join(' ')}</b>
-                    <span className="block text-hint text-muted">
-                      {one.name}, in {writtenKey(one.key)}
-                    </span>
-                  </th>
-                  <td className="py-1.5 pr-3 text-right font-bold tabular-nums">
-                    {one.cost.toFixed(1).replace('-', '−')}
-                    {ties[i] && <span className="block font-normal text-muted">as good</span>}
-                  </td>
-                  {TUNING_TERMS.map((term) => (
-                    <td
-                      key={term}
-                      className="py-1.5 pr-3 text-right whitespace-nowrap tabular-nums"
-                      title={`${one.terms[term].toFixed(2)} of the cost`}
-                    >
-                      {figureWords(term, one.figures[term])}
-                    </td>
-                  ))}
-                  <td className="py-1.5 pr-3 text-right tabular-nums">
-                    {one.ceilingBpm === null ? 'any' : Math.floor(one.ceilingBpm)}
-                  </td>
-                  <td className="py-1.5 text-right">
-                    <Button look="small" disabled={isNow} onClick={() => setChosen(one)}>
-                      {isNow ? 'as now' : 'look'}
-                      <span className="sr-only"> at {one.tuning.map(writtenPitch).join(' ')}</span>
-                    </Button>
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-      </div>
+                  {figureWords(term, one.figures[term])}
+                </td>
+              ))}
+              <td className="py-1.5 pr-3 text-right tabular-nums">
+                {one.ceilingBpm === null ? 'any' : Math.floor(one.ceilingBpm)}
+              </td>
+              <td className="py-1.5 text-right">
+                <Button look="small" disabled={isNow} onClick={() => setChosen(one)}>
+                  {isNow ? 'as now' : 'look'}
+                  <span className="sr-only"> at {one.tuning.map(writtenPitch).join(' ')}</span>
+                </Button>
+              </td>
+            </tr>
+          );
+        })}
+      </SmallTable>
       {chosen && <Adopt report={report} chosen={chosen} onApply={onApply} />}
     </Sheet>
   );

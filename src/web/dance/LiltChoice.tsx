@@ -8,7 +8,7 @@ import { selectSettings } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
-import { SELECT } from '../ui/Field';
+import { Select } from '../ui/Select';
 import { OwnLiltSheet } from './OwnLiltSheet';
 
 interface LiltChoiceProps {
@@ -39,16 +39,12 @@ export function LiltChoice({ report, onLilt }: LiltChoiceProps) {
       <div className="flex flex-wrap items-center gap-2">
         <label className="flex items-center gap-2">
           lilt
-          <select
-            aria-label="lilt"
-            className={SELECT}
+          <Select
+            label="lilt"
             value={lilt.name}
-            onChange={({ target }) => onLilt(target.value === 'straight' ? undefined : target.value)}
-          >
-            {[...LILTS, ...lilts].map(({ name }) => (
-              <option key={name}>{name}</option>
-            ))}
-          </select>
+            options={[...LILTS, ...lilts].map(({ name }) => name)}
+            onChange={(name) => onLilt(name === 'straight' ? undefined : name)}
+          />
         </label>
         <Button look="small" onClick={() => setSheet('new')}>
           one of your own …

@@ -4,6 +4,7 @@ import type { TuneReport } from '#core/report';
 import type { TightSpot } from '#core/standing';
 import { eventName, noteWords } from '#words/standing';
 import { SignButton } from '../ui/Button';
+import { SmallTable } from '../ui/SmallTable';
 
 interface TightTableProps {
   readonly report: TuneReport;
@@ -16,64 +17,59 @@ interface TightTableProps {
   readonly onChoose: (index: number) => void;
 }
 
-const CELL = 'px-2 py-1.5 align-top';
+const CELL = 'py-1.5 pr-3 align-top';
 
 /** The tightest places with what they have and need. */
 export function TightTable({ report, tuneId, places, chosen, onHear, onChoose }: TightTableProps) {
   const { unrolled, figures, settings } = report;
   return (
-    <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="The tightest places">
-      <table className="w-full min-w-120 border-collapse text-left">
-        <thead className="text-hint text-muted">
-          <tr className="border-b border-line">
-            <th className="px-2 py-1 font-normal">place</th>
-            <th className="px-2 py-1 font-normal">what</th>
-            <th className="px-2 py-1 text-right font-normal">has</th>
-            <th className="px-2 py-1 text-right font-normal">needs</th>
-            <th className="px-2 py-1 text-right font-normal">stands to</th>
-            <th className="px-2 py-1">
-              <span className="sr-only">listen</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {places.map((place) => {
-            const { index, kind, availableMs, neededMs, ceilingBpm } = place;
-            const isShort = ceilingBpm < settings.bpm;
-            const words = noteWords(unrolled.notes[index]!);
-            return (
-              <tr
-                key={`${place.id} ${kind}`}
-                className={`border-b border-line last:border-b-0 ${chosen === index ? 'bg-band' : ''}`}
-                data-tight={kind}
+    <SmallTable
+      label="The tightest places"
+      heads={[
+        'place',
+        'what',
+        { figures: 'has' },
+        { figures: 'needs' },
+        { figures: 'stands to' },
+        { hidden: 'listen' },
+      ]}
+      minWidth="30rem"
+    >
+      {places.map((place) => {
+        const { index, kind, availableMs, neededMs, ceilingBpm } = place;
+        const isShort = ceilingBpm < settings.bpm;
+        const words = noteWords(unrolled.notes[index]!);
+        return (
+          <tr
+            key={`${place.id} ${kind}`}
+            className={`border-b border-line last:border-b-0 ${chosen === index ? 'bg-band' : ''}`}
+            data-tight={kind}
+          >
+            <td className={CELL}>
+              <Link
+                to={`/tunes/${tuneId}`}
+                state={{ note: place.id }}
+                className="text-woad underline underline-offset-3"
+                onClick={() => onChoose(index)}
               >
-                <td className={CELL}>
-                  <Link
-                    to={`/tunes/${tuneId}`}
-                    state={{ note: place.id }}
-                    className="text-woad underline underline-offset-3"
-                    onClick={() => onChoose(index)}
-                  >
-                    {words}
-                  </Link>
-                </td>
-                <td className={CELL}>{eventName(kind, figures.arm.crossings[index] ?? null)}</td>
-                <td className={`${CELL} text-right whitespace-nowrap tabular-nums`}>{Math.round(availableMs)} ms</td>
-                <td className={`${CELL} text-right whitespace-nowrap tabular-nums`}>{Math.round(neededMs)} ms</td>
-                <td className={`${CELL} text-right font-bold tabular-nums ${isShort ? 'text-madder' : ''}`}>
-                  {isShort && <span className="sr-only">breaks below the wish: </span>}
-                  {ceilingBpm.toFixed(1)}
-                </td>
-                <td className="py-0.5 text-right">
-                  <SignButton label={`Hear ${words}, over and over`} className="size-8" onClick={() => onHear(index)}>
-                    <Play size={15} aria-hidden />
-                  </SignButton>
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
-    </div>
+                {words}
+              </Link>
+            </td>
+            <td className={CELL}>{eventName(kind, figures.arm.crossings[index] ?? null)}</td>
+            <td className={`${CELL} text-right whitespace-nowrap tabular-nums`}>{Math.round(availableMs)} ms</td>
+            <td className={`${CELL} text-right whitespace-nowrap tabular-nums`}>{Math.round(neededMs)} ms</td>
+            <td className={`${CELL} text-right font-bold tabular-nums ${isShort ? 'text-madder' : ''}`}>
+              {isShort && <span className="sr-only">breaks below the wish: </span>}
+              {ceilingBpm.toFixed(1)}
+            </td>
+            <td className="py-0.5 text-right">
+              <SignButton label={`Hear ${words}, over and over`} className="size-8" onClick={() => onHear(index)}>
+                <Play size={15} aria-hidden />
+              </SignButton>
+            </td>
+          </tr>
+        );
+      })}
+    </SmallTable>
   );
 }

@@ -22,6 +22,7 @@ import { writtenPitch } from '#words/pitch';
 import { playTones } from '../audio/tones';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Button, SignButton } from '../ui/Button';
+import { SmallTable } from '../ui/SmallTable';
 
 const ROLES: Readonly<Record<RankedDrone['role'], string>> = {
   root: 'root of the chord',
@@ -131,50 +132,43 @@ export function BesideNote({
           {strings > 1 ? 'This is a chord already: its strings are told below.' : 'Nothing can sound beside this note.'}
         </p>
       ) : (
-        <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="What may sound beside it">
-          <table className="w-full min-w-[40rem] text-left">
-            <thead className="text-small text-muted">
-              <tr>
-                <th className="py-1 pr-3 font-normal">beside it</th>
-                <th className="py-1 pr-3 text-right font-normal">rank</th>
-                <th className="py-1 pr-3 font-normal">of it rough, class, role</th>
-                <th className="py-1 pr-3 font-normal">the finger’s place</th>
-                <th className="sr-only">choose</th>
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((row) => (
-                <tr key={row.key} className="border-t border-line align-top">
-                  <th scope="row" className="py-1.5 pr-3 font-normal">
-                    <b>{row.name}</b>: {row.interval}
-                    <span className="block text-hint text-muted">{row.why}</span>
-                  </th>
-                  <td className="py-1.5 pr-3 text-right font-bold tabular-nums">{row.rank.toFixed(2)}</td>
-                  <td className="py-1.5 pr-3 text-small whitespace-nowrap tabular-nums">
-                    {row.terms.roughness.toFixed(2)} + {row.terms.class.toFixed(2)} + {row.terms.role.toFixed(2)}
-                  </td>
-                  <td className="py-1.5 pr-3 text-small">{row.intonation}</td>
-                  <td className="py-1.5 text-right whitespace-nowrap">
-                    <SignButton
-                      label={`Hear it with ${row.name}`}
-                      className="mr-1 inline-grid"
-                      onClick={() => setSilent(!playTones([melody, row.midi]))}
-                    >
-                      <Volume2 size={17} aria-hidden />
-                    </SignButton>
-                    <Button
-                      look="small"
-                      disabled={row.isNow}
-                      onClick={() => set(row.choice, `${row.name} in ${where}`)}
-                    >
-                      {row.isNow ? 'sounds now' : 'let it sound'}
-                    </Button>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <SmallTable
+          label="What may sound beside it"
+          heads={[
+            'beside it',
+            { figures: 'rank' },
+            'of it rough, class, role',
+            'the finger’s place',
+            { hidden: 'choose' },
+          ]}
+          minWidth="40rem"
+        >
+          {rows.map((row) => (
+            <tr key={row.key} className="border-t border-line align-top">
+              <th scope="row" className="py-1.5 pr-3 font-normal">
+                <b>{row.name}</b>: {row.interval}
+                <span className="block text-hint text-muted">{row.why}</span>
+              </th>
+              <td className="py-1.5 pr-3 text-right font-bold tabular-nums">{row.rank.toFixed(2)}</td>
+              <td className="py-1.5 pr-3 text-small whitespace-nowrap tabular-nums">
+                {row.terms.roughness.toFixed(2)} + {row.terms.class.toFixed(2)} + {row.terms.role.toFixed(2)}
+              </td>
+              <td className="py-1.5 pr-3 text-small">{row.intonation}</td>
+              <td className="py-1.5 text-right whitespace-nowrap">
+                <SignButton
+                  label={`Hear it with ${row.name}`}
+                  className="mr-1 inline-grid"
+                  onClick={() => setSilent(!playTones([melody, row.midi]))}
+                >
+                  <Volume2 size={17} aria-hidden />
+                </SignButton>
+                <Button look="small" disabled={row.isNow} onClick={() => set(row.choice, `${row.name} in ${where}`)}>
+                  {row.isNow ? 'sounds now' : 'let it sound'}
+                </Button>
+              </td>
+            </tr>
+          ))}
+        </SmallTable>
       )}
       {isSilent && <p role="alert">No sound device was found; the figures stand without it.</p>}
       <div className="mt-3 flex flex-wrap items-center gap-2">

@@ -21,6 +21,7 @@ import { positionWords } from '#words/position';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
+import { SmallTable } from '../ui/SmallTable';
 
 /** The fingering hand: the tune as a whole, and what else could be done at the note chosen. */
 export function FingeringSheet({
@@ -210,46 +211,38 @@ function OneNote({ report, found, id, where, onApply }: OneProps) {
           No position up to the fifth has this note in this tuning, or your hand leaves no way.
         </p>
       ) : (
-        <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Other ways to play it">
-          <table className="w-full min-w-[26rem] text-left">
-            <thead className="text-small text-muted">
-              <tr>
-                <th className="py-1 pr-3 font-normal">as</th>
-                <th className="py-1 pr-3 text-right font-normal whitespace-nowrap">costs more</th>
-                <th className="py-1 pr-3 font-normal">and then</th>
-                <th className="sr-only">choose</th>
+        <SmallTable
+          label="Other ways to play it"
+          heads={['as', { figures: 'costs more' }, 'and then', { hidden: 'choose' }]}
+          minWidth="26rem"
+        >
+          {rows.map(({ alternative: { chord, costsMore }, next, effect }) => {
+            const [top] = chord;
+            const isNow = isAsNow(top!, now);
+            return (
+              <tr key={callWords(chord)} className="border-t border-line">
+                <th scope="row" className="py-1.5 pr-3 font-bold whitespace-nowrap">
+                  {callWords(chord)}
+                </th>
+                <td className="py-1.5 pr-3 text-right whitespace-nowrap tabular-nums">
+                  {costsMore < 0.05 ? 'least' : `${costsMore.toFixed(1)} mm`}
+                </td>
+                <td className="py-1.5 pr-3 text-small">{isNow ? 'as it is now' : effect}</td>
+                <td className="py-1.5 text-right">
+                  <Button
+                    look="small"
+                    className="whitespace-nowrap"
+                    disabled={isNow}
+                    onClick={() => onApply(next, `${callWords(chord)} in ${where}`)}
+                  >
+                    take it
+                    <span className="sr-only"> as {callWords(chord)}</span>
+                  </Button>
+                </td>
               </tr>
-            </thead>
-            <tbody>
-              {rows.map(({ alternative: { chord, costsMore }, next, effect }) => {
-                const [top] = chord;
-                const isNow = isAsNow(top!, now);
-                return (
-                  <tr key={callWords(chord)} className="border-t border-line">
-                    <th scope="row" className="py-1.5 pr-3 font-bold whitespace-nowrap">
-                      {callWords(chord)}
-                    </th>
-                    <td className="py-1.5 pr-3 text-right whitespace-nowrap tabular-nums">
-                      {costsMore < 0.05 ? 'least' : `${costsMore.toFixed(1)} mm`}
-                    </td>
-                    <td className="py-1.5 pr-3 text-small">{isNow ? 'as it is now' : effect}</td>
-                    <td className="py-1.5 text-right">
-                      <Button
-                        look="small"
-                        className="whitespace-nowrap"
-                        disabled={isNow}
-                        onClick={() => onApply(next, `${callWords(chord)} in ${where}`)}
-                      >
-                        take it
-                        <span className="sr-only"> as {callWords(chord)}</span>
-                      </Button>
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        </div>
+            );
+          })}
+        </SmallTable>
       )}
     </section>
   );

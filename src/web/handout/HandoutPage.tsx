@@ -17,11 +17,12 @@ import { selectPlayer } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
-import { SELECT } from '../ui/Field';
 import { PageOpening, PageProblem } from '../ui/PageState';
 import { saveFile } from '../ui/saveFile';
+import { Select } from '../ui/Select';
 import { type Block, blockOf, fontRule, pagesOf, singleSvg, textBlock } from './composeSvg';
 import { CSS_PX_PER_MM, HandoutLines, headWords, legendWords, type LineOptions, MM_PER_PX } from './HandoutLines';
+import { PAPER_NAMES } from './paperNames';
 
 interface Options extends LineOptions {
   readonly paper: Paper;
@@ -104,14 +105,7 @@ function Handout({ id, tune }: { readonly id: string; readonly tune: Tune }) {
         </Link>
         <label className="flex items-center gap-1.5">
           paper
-          <select
-            className={SELECT}
-            value={options.paper}
-            onChange={({ target }) => setOptions({ ...options, paper: target.value as Paper })}
-          >
-            <option value="a4">A4</option>
-            <option value="letter">Letter</option>
-          </select>
+          <Select value={options.paper} options={PAPER_NAMES} onChange={(paper) => setOptions({ ...options, paper })} />
         </label>
         {(['fingers', 'calls', 'letters'] as const).map((name) => (
           <label key={name} className="flex items-center gap-1.5">

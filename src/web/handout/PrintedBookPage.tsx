@@ -17,10 +17,12 @@ import { selectPlayer } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
-import { INPUT, SELECT } from '../ui/Field';
+import { INPUT } from '../ui/Field';
 import { saveFile } from '../ui/saveFile';
+import { Select } from '../ui/Select';
 import { type Block, blockOf, contentsBlock, placedPages, stacked, textBlock } from './composeSvg';
 import { CSS_PX_PER_MM, HandoutLines, headWords, MM_PER_PX } from './HandoutLines';
+import { PAPER_NAMES } from './paperNames';
 
 /** Tunes that are set into one book: more would take minutes and a file that no reader likes. */
 const MAX_TUNES = 200;
@@ -109,15 +111,7 @@ export default function PrintedBookPage() {
       </label>
       <label className="flex items-center gap-2">
         <span className="font-bold">Paper</span>
-        <select
-          className={SELECT}
-          value={paper}
-          disabled={isBusy}
-          onChange={({ target }) => setPaper(target.value as Paper)}
-        >
-          <option value="a4">A4</option>
-          <option value="letter">Letter</option>
-        </select>
+        <Select value={paper} options={PAPER_NAMES} disabled={isBusy} onChange={setPaper} />
       </label>
       <div className="flex items-center gap-3">
         <Button look="main" disabled={isBusy} onClick={() => void make()}>

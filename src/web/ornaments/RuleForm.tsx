@@ -12,8 +12,8 @@ import { ornamentName, RULE_SPOT_WORDS } from '#words/ornament';
 import { counted } from '#words/plural';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
+import { Select } from '../ui/Select';
 
-const SELECT = 'rounded-md border border-line bg-surface px-2 py-1';
 const DENSITIES = [1, 2, 3, 4, 6, 8] as const;
 
 /** "Flick each dotted quarter on the beat, two in a phrase at the most." */
@@ -45,35 +45,29 @@ export function RuleForm({
       <p className="flex flex-wrap items-center gap-2">
         <label>
           <span className="sr-only">Ornament</span>
-          <select className={SELECT} value={ornament} onChange={({ target }) => setOrnament(target.value as Ornament)}>
-            {ORNAMENTS.map((kind) => (
-              <option key={kind} value={kind}>
-                {ornamentName(kind, words)}
-              </option>
-            ))}
-          </select>
+          <Select
+            value={ornament}
+            options={ORNAMENTS.map((kind) => ({ value: kind, name: ornamentName(kind, words) }))}
+            onChange={setOrnament}
+          />
         </label>
         on
         <label>
           <span className="sr-only">Place</span>
-          <select className={SELECT} value={spot} onChange={({ target }) => setSpot(target.value as RuleSpot)}>
-            {RULE_SPOTS.map((kind) => (
-              <option key={kind} value={kind}>
-                {RULE_SPOT_WORDS[kind]}
-              </option>
-            ))}
-          </select>
+          <Select
+            value={spot}
+            options={RULE_SPOTS.map((kind) => ({ value: kind, name: RULE_SPOT_WORDS[kind] }))}
+            onChange={setSpot}
+          />
         </label>
         ,
         <label>
           at most{' '}
-          <select className={SELECT} value={most} onChange={({ target }) => setMost(Number(target.value))}>
-            {DENSITIES.map((count) => (
-              <option key={count} value={count}>
-                {count}
-              </option>
-            ))}
-          </select>{' '}
+          <Select
+            value={most}
+            options={DENSITIES.map((count) => ({ value: count as number, name: String(count) }))}
+            onChange={setMost}
+          />{' '}
           in four bars
         </label>
       </p>

@@ -8,6 +8,7 @@ import { dayWords, today } from '#words/days';
 import { Button, SignButton } from '../ui/Button';
 import { NumberField } from '../ui/NumberField';
 import { Sheet } from '../ui/Sheet';
+import { SmallTable } from '../ui/SmallTable';
 
 interface FiddleSheetProps {
   readonly pegs: Pegs;
@@ -80,87 +81,72 @@ export function FiddleSheet({ pegs, fiddle, isCounted, onPegs, onCount, onClose 
         </div>
         <section>
           <h3 className="mb-1 text-section">Strings</h3>
-          <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Strings">
-            <table className="w-full text-left">
-              <thead className="text-small text-muted">
-                <tr>
-                  <th className="pr-3 font-normal">place</th>
-                  <th className="pr-3 font-normal">kind</th>
-                  <th className="pr-3 font-normal">fitted on</th>
-                  <th className="pr-3 font-normal">hours played</th>
-                  <th className="pr-3 font-normal">tension at its usual pitch</th>
-                  <th className="sr-only">new</th>
-                </tr>
-              </thead>
-              <tbody>
-                {fiddle.strings.map((string, i) => (
-                  <tr key={PLACES[i]} className="border-t border-line">
-                    <th scope="row" className="py-1.5 pr-3">
-                      {PLACES[i]}
-                    </th>
-                    <td className="py-1.5 pr-3">
-                      <TextCell
-                        label={`Kind of the ${PLACES[i]} string`}
-                        value={string.name}
-                        onText={(name) => setString(i, { name }, `${PLACES[i]} string`)}
-                      />
-                    </td>
-                    <td className="py-1.5 pr-3">
-                      <input
-                        type="date"
-                        className={INPUT}
-                        aria-label={`The ${PLACES[i]} string was fitted on`}
-                        max={today()}
-                        value={string.fittedOn ?? ''}
-                        onChange={({ target }) =>
-                          setString(
-                            i,
-                            { fittedOn: target.value === '' ? null : target.value },
-                            `${PLACES[i]} string fitted`,
-                          )
-                        }
-                      />
-                    </td>
-                    <td className="py-1.5 pr-3">
-                      <FigureCell
-                        label={`Hours on the ${PLACES[i]} string`}
-                        unit="h"
-                        value={string.hours}
-                        low={0}
-                        high={5000}
-                        onFigure={(hours) => setString(i, { hours }, `hours of the ${PLACES[i]} string`)}
-                      />
-                    </td>
-                    <td className="py-1.5 pr-3">
-                      <FigureCell
-                        label={`Tension of the ${PLACES[i]} string`}
-                        unit="N"
-                        value={string.newtons}
-                        low={10}
-                        high={120}
-                        onFigure={(newtons) => setString(i, { newtons }, `tension of the ${PLACES[i]} string`)}
-                      />
-                    </td>
-                    <td className="py-1.5 text-right">
-                      <Button
-                        look="small"
-                        className="whitespace-nowrap"
-                        onClick={() =>
-                          setString(
-                            i,
-                            { fittedOn: today(), hours: 0, newtons: string.newtons },
-                            `new ${PLACES[i]} string`,
-                          )
-                        }
-                      >
-                        new today
-                      </Button>
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
+          <SmallTable
+            label="Strings"
+            heads={['place', 'kind', 'fitted on', 'hours played', 'tension at its usual pitch', { hidden: 'new' }]}
+          >
+            {fiddle.strings.map((string, i) => (
+              <tr key={PLACES[i]} className="border-t border-line">
+                <th scope="row" className="py-1.5 pr-3">
+                  {PLACES[i]}
+                </th>
+                <td className="py-1.5 pr-3">
+                  <TextCell
+                    label={`Kind of the ${PLACES[i]} string`}
+                    value={string.name}
+                    onText={(name) => setString(i, { name }, `${PLACES[i]} string`)}
+                  />
+                </td>
+                <td className="py-1.5 pr-3">
+                  <input
+                    type="date"
+                    className={INPUT}
+                    aria-label={`The ${PLACES[i]} string was fitted on`}
+                    max={today()}
+                    value={string.fittedOn ?? ''}
+                    onChange={({ target }) =>
+                      setString(
+                        i,
+                        { fittedOn: target.value === '' ? null : target.value },
+                        `${PLACES[i]} string fitted`,
+                      )
+                    }
+                  />
+                </td>
+                <td className="py-1.5 pr-3">
+                  <FigureCell
+                    label={`Hours on the ${PLACES[i]} string`}
+                    unit="h"
+                    value={string.hours}
+                    low={0}
+                    high={5000}
+                    onFigure={(hours) => setString(i, { hours }, `hours of the ${PLACES[i]} string`)}
+                  />
+                </td>
+                <td className="py-1.5 pr-3">
+                  <FigureCell
+                    label={`Tension of the ${PLACES[i]} string`}
+                    unit="N"
+                    value={string.newtons}
+                    low={10}
+                    high={120}
+                    onFigure={(newtons) => setString(i, { newtons }, `tension of the ${PLACES[i]} string`)}
+                  />
+                </td>
+                <td className="py-1.5 text-right">
+                  <Button
+                    look="small"
+                    className="whitespace-nowrap"
+                    onClick={() =>
+                      setString(i, { fittedOn: today(), hours: 0, newtons: string.newtons }, `new ${PLACES[i]} string`)
+                    }
+                  >
+                    new today
+                  </Button>
+                </td>
+              </tr>
+            ))}
+          </SmallTable>
           <p className="text-hint text-muted">
             Typical tensions are guesses ({TENSION_NEWTONS.join(', ')} N); the maker’s own are better.
           </p>

@@ -16,7 +16,7 @@ import { selectSettings } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import { Alert } from '../ui/Alert';
 import { Button, SignButton } from '../ui/Button';
-import { SELECT } from '../ui/Field';
+import { Select } from '../ui/Select';
 import { FiddleSheet } from './FiddleSheet';
 import { type Listening, PitchPanel } from './PitchPanel';
 import { FiddleSource, MicrophoneSource, type PitchSource } from './pitchSource';
@@ -166,18 +166,12 @@ function PegBox({ pegs, fiddle, undo, onPegs }: PegBoxProps) {
         <h1 className="text-page leading-tight">Pegs</h1>
         <div className="flex flex-wrap items-center gap-2">
           {pegs.fiddles.length > 1 ? (
-            <select
-              aria-label="Fiddle"
-              className={SELECT}
+            <Select
+              label="Fiddle"
               value={fiddle.id}
-              onChange={({ target: { value } }) => onPegs({ ...pegs, chosen: value }, 'fiddle chosen')}
-            >
-              {pegs.fiddles.map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-            </select>
+              options={pegs.fiddles.map(({ id, name }) => ({ value: id, name }))}
+              onChange={(chosen) => onPegs({ ...pegs, chosen }, 'fiddle chosen')}
+            />
           ) : (
             <span className="font-bold">{fiddle.name}</span>
           )}

@@ -5,6 +5,7 @@ import { type Tuning } from '#core/tuning';
 import { writtenPitch } from '#words/pitch';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
+import { Select } from '../ui/Select';
 import { PitchChart } from './PitchChart';
 import { shownCents, STANDS_CENTS, type StringForecast, type StringSession } from './tuningSession';
 
@@ -121,17 +122,15 @@ export function PitchPanel(props: PitchPanelProps) {
           ))}
           <label className="ml-auto text-small text-muted">
             time goes{' '}
-            <select
+            <Select
               className="rounded-md border border-line bg-surface px-1 py-0.5"
               value={props.speed}
-              onChange={({ target }) => props.onSpeed(Number(target.value))}
-            >
-              {SPEEDS.map((speed) => (
-                <option key={speed} value={speed}>
-                  {speed === 1 ? 'as it does' : `${speed} times as fast`}
-                </option>
-              ))}
-            </select>
+              options={SPEEDS.map((speed) => ({
+                value: speed as number,
+                name: speed === 1 ? 'as it does' : `${speed} times as fast`,
+              }))}
+              onChange={props.onSpeed}
+            />
           </label>
         </div>
       )}

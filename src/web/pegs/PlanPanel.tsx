@@ -4,6 +4,7 @@ import type { RetunePlan, RetuneStep } from '#core/tuning';
 import { writtenPitch } from '#words/pitch';
 import { SAFETY, toRetune } from '#words/retuneJson';
 import { Button } from '../ui/Button';
+import { SmallTable } from '../ui/SmallTable';
 
 interface PlanPanelProps {
   readonly plan: RetunePlan;
@@ -34,45 +35,40 @@ export function PlanPanel({ plan, at, leftHanded, isOld, onAt }: PlanPanelProps)
         </p>
       ) : (
         <>
-          <table className="mb-2 w-full text-left text-small tabular-nums">
-            <thead className="text-muted">
-              <tr>
-                <th className="py-0.5 pr-2 font-normal">string</th>
-                <th className="py-0.5 pr-2 font-normal">from, to</th>
-                <th className="py-0.5 pr-2 text-right font-normal">tension</th>
-              </tr>
-            </thead>
-            <tbody>
-              {strings.map(({ place, from, to, semitones, newtons, tensionRatio, warnings }) => (
-                <tr key={place} className="border-t border-line align-top">
-                  <th scope="row" className="py-1 pr-2 font-bold">
-                    {place}
-                  </th>
-                  <td className="py-1 pr-2">
-                    {semitones === 0
-                      ? `${written(to)} stays`
-                      : `${written(from)} → ${written(to)}, ${signed(semitones)} semitones`}
-                    {warnings.map((warning) => (
-                      <span key={warning} className="block text-madder">
-                        {warning}
-                      </span>
-                    ))}
-                  </td>
-                  <td className="py-1 pr-2 text-right whitespace-nowrap">
-                    {newtons.to.toFixed(1)} N{semitones !== 0 && ` (${signed(Math.round(100 * (tensionRatio - 1)))} %)`}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-            <tfoot>
+          <SmallTable
+            label="What each string does"
+            heads={['string', 'from, to', { figures: 'tension' }]}
+            className="mb-2 text-small tabular-nums"
+            foot={
               <tr className="border-t border-line">
                 <th scope="row" colSpan={2} className="py-1 font-normal text-muted">
                   all four
                 </th>
                 <td className="py-1 pr-2 text-right">{percent === 0 ? 'as before' : `${signed(percent)} %`}</td>
               </tr>
-            </tfoot>
-          </table>
+            }
+          >
+            {strings.map(({ place, from, to, semitones, newtons, tensionRatio, warnings }) => (
+              <tr key={place} className="border-t border-line align-top">
+                <th scope="row" className="py-1 pr-2 font-bold">
+                  {place}
+                </th>
+                <td className="py-1 pr-2">
+                  {semitones === 0
+                    ? `${written(to)} stays`
+                    : `${written(from)} → ${written(to)}, ${signed(semitones)} semitones`}
+                  {warnings.map((warning) => (
+                    <span key={warning} className="block text-madder">
+                      {warning}
+                    </span>
+                  ))}
+                </td>
+                <td className="py-1 pr-2 text-right whitespace-nowrap">
+                  {newtons.to.toFixed(1)} N{semitones !== 0 && ` (${signed(Math.round(100 * (tensionRatio - 1)))} %)`}
+                </td>
+              </tr>
+            ))}
+          </SmallTable>
           {printed.warnings.map((warning) => (
             <p key={warning} className="mb-1 text-madder">
               {warning.charAt(0).toUpperCase() + warning.slice(1)}.

@@ -5,11 +5,21 @@ import type { Layer } from '#core/performance';
 import type { TuneReport } from '#core/report';
 import type { Balance } from '#core/sound';
 import { Button, SignButton } from '../ui/Button';
+import { Select } from '../ui/Select';
 import { type Comparison, comparisonsOf } from './comparisons';
 import type { ListenSettings } from './listenSettings';
 import type { Span } from './player';
 import { SoundFilesSheet } from './SoundFilesSheet';
 import type { Listening } from './usePlayer';
+
+const COUNT_INS = [
+  { value: 0, name: 'nothing' },
+  { value: 1, name: 'one bar' },
+  { value: 2, name: 'two bars' },
+];
+
+/** Percent faster each time round. */
+const CLIMBS = [0, 2, 3, 4, 5, 6];
 
 const LAYER_WORDS: readonly { readonly layer: Layer; readonly words: string; readonly level: keyof Balance | null }[] =
   [
@@ -96,15 +106,7 @@ export function ListenMenu(props: {
             </fieldset>
             <label className="flex items-center justify-between gap-3">
               count in
-              <select
-                className={SELECT}
-                value={settings.countIn}
-                onChange={({ target }) => change({ countIn: Number(target.value) })}
-              >
-                <option value={0}>nothing</option>
-                <option value={1}>one bar</option>
-                <option value={2}>two bars</option>
-              </select>
+              <Select value={settings.countIn} options={COUNT_INS} onChange={(countIn) => change({ countIn })} />
             </label>
             <fieldset className="flex flex-col gap-1.5 border-t border-line pt-2">
               <legend className="float-left mb-1 w-full text-hint text-muted">When it loops</legend>
@@ -119,19 +121,14 @@ export function ListenMenu(props: {
               </label>
               <label className="flex items-center justify-between gap-3">
                 tempo climbs each round by
-                <select
-                  className={SELECT}
+                <Select
                   value={settings.climb}
-                  onChange={({ target }) =>
-                    change({ climb: Number(target.value), loop: Number(target.value) > 0 || settings.loop })
-                  }
-                >
-                  {[0, 2, 3, 4, 5, 6].map((percent) => (
-                    <option key={percent} value={percent}>
-                      {percent === 0 ? 'nothing' : `${percent} %`}
-                    </option>
-                  ))}
-                </select>
+                  options={CLIMBS.map((percent) => ({
+                    value: percent as number,
+                    name: percent === 0 ? 'nothing' : `${percent} %`,
+                  }))}
+                  onChange={(climb) => change({ climb, loop: climb > 0 || settings.loop })}
+                />
               </label>
               <label className="flex flex-col gap-1">
                 by turns with

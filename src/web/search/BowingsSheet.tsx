@@ -11,7 +11,7 @@ import type { SheetProps } from '../openTune/sheetProps';
 import { StrokeRow, strokeWords } from '../score/StrokeRow';
 import { problemWords } from '../threads/problemWords';
 import { Button, SignButton } from '../ui/Button';
-import { SELECT } from '../ui/Field';
+import { Select } from '../ui/Select';
 import { Sheet } from '../ui/Sheet';
 import { type Search, useSearch, WANTED } from './useSearch';
 import { keepWishes, readWishes } from './wishesKept';
@@ -65,18 +65,14 @@ export function BowingsSheet({
       <div className="mt-3 mb-2 flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-line pt-3">
         <label className="flex items-center gap-1.5">
           part
-          <select
+          <Select
             value={part}
-            onChange={({ target }) => {
-              setPart(target.value);
+            options={report.tune.parts.map(({ name }) => name)}
+            onChange={(name) => {
+              setPart(name);
               setFrom(1);
             }}
-            className={SELECT}
-          >
-            {report.tune.parts.map(({ name }) => (
-              <option key={name}>{name}</option>
-            ))}
-          </select>
+          />
         </label>
         <div className="flex items-center">
           <SignButton label="Bars before" disabled={from === 1} onClick={() => setFrom(Math.max(1, from - room.bars))}>

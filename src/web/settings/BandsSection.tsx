@@ -2,8 +2,8 @@ import { BAND_RANGE, type StoredSettings } from '#contract/settings';
 import { beatUnit, REGIONS, type TempoBand, tempoBand } from '#core/tempo';
 import { DANCE_TYPES, type DanceType, type Meter } from '#core/tune';
 import { beatWords } from '#words/tempo';
-import { SELECT } from '../ui/Field';
 import { NumberField } from '../ui/NumberField';
+import { Select } from '../ui/Select';
 
 interface BandsSectionProps {
   readonly settings: StoredSettings;
@@ -45,21 +45,12 @@ export function BandsSection({ settings, onChange }: BandsSectionProps) {
       </h2>
       <label className="mb-2 flex flex-wrap items-center gap-2">
         where
-        <select
-          aria-label="Region of the bands"
-          className={SELECT}
+        <Select
+          label="Region of the bands"
           value={bands.region}
-          onChange={({ target }) =>
-            onChange(
-              { ...settings, bands: { ...bands, region: target.value as (typeof REGIONS)[number] } },
-              `bands of the ${target.value}`,
-            )
-          }
-        >
-          {REGIONS.map((region) => (
-            <option key={region}>{region}</option>
-          ))}
-        </select>
+          options={REGIONS}
+          onChange={(region) => onChange({ ...settings, bands: { ...bands, region } }, `bands of the ${region}`)}
+        />
         <span className="text-hint text-muted">guesses all; the middle is the tempo of a tune that names none</span>
       </label>
       <div className="flex flex-col gap-1">

@@ -6,8 +6,8 @@ import { FULL_SIZE } from '#core/instrument';
 import { type Place, PLACES } from '#core/tune';
 import { dayWords, today } from '#words/days';
 import { Button, SignButton } from '../ui/Button';
-import { SELECT } from '../ui/Field';
 import { NumberField } from '../ui/NumberField';
+import { Select } from '../ui/Select';
 
 interface HandSectionProps {
   readonly settings: StoredSettings;
@@ -41,25 +41,19 @@ export function HandSection({ settings, onChange }: HandSectionProps) {
           <span className="flex-1">
             Fiddle <span className="text-hint text-muted">sets the string length</span>
           </span>
-          <select
-            className={SELECT}
-            value={STRING_LENGTHS.some(({ mm }) => mm === size) ? size : ''}
-            onChange={({ target }) => {
-              const mm = Number(target.value);
+          <Select
+            value={STRING_LENGTHS.some(({ mm }) => mm === size) ? size : null}
+            options={[
+              ...(STRING_LENGTHS.some(({ mm }) => mm === size) ? [] : [{ value: null, name: 'its own length' }]),
+              ...STRING_LENGTHS.map(({ size: name, mm }) => ({ value: mm as number, name: `${name}, ${mm} mm` })),
+            ]}
+            onChange={(mm) => {
+              if (mm === null) return;
               const { stringLengthMm: _old, ...others } = settings.instrument;
               const instrument = mm === FULL_SIZE.stringLengthMm ? others : { ...others, stringLengthMm: mm };
               onChange({ ...settings, instrument }, `fiddle of ${mm} mm`);
             }}
-          >
-            <option value="" disabled>
-              its own length
-            </option>
-            {STRING_LENGTHS.map(({ size: name, mm }) => (
-              <option key={name} value={mm}>
-                {name}, {mm} mm
-              </option>
-            ))}
-          </select>
+          />
         </label>
         <NumberField
           name="Largest span"
@@ -122,6 +116,8 @@ function Check(props: {
   );
 }
 
+const BANNED_FINGERS = [1, 2, 3, 4] as const;
+
 /** Fingers and strings that are kept from the hand, and one more. */
 function Bans({
   bans,
@@ -130,13 +126,13 @@ function Bans({
   readonly bans: readonly Ban[];
   readonly onBans: (bans: Ban[], label: string) => void;
 }) {
-  const [finger, setFinger] = useState<'' | '1' | '2' | '3' | '4'>('4');
-  const [place, setPlace] = useState<'' | Place>('');
+  const [finger, setFinger] = useState<Ban['finger']>(4);
+  const [place, setPlace] = useState<Place | null>(null);
   const [reason, setReason] = useState<BanReason>('banned');
-  const isNothing = finger === '' && place === '';
+  const isNothing = finger === null && place === null;
   const made: Ban = {
-    finger: finger === '' ? null : (Number(finger) as 1 | 2 | 3 | 4),
-    place: place === '' ? null : place,
+    finger,
+    place,
     reason,
     ...(reason === 'pain' ? { date: today() } : {}),
   };
@@ -176,29 +172,30 @@ function Bans({
         </p>
       )}
       <div className="flex flex-wrap items-center gap-2">
-        <Select label="Finger" value={finger} onChange={(value) => setFinger(value as typeof finger)}>
-          <option value="">any finger</option>
-          {([1, 2, 3, 4] as const).map((number) => (
-            <option key={number} value={number}>
-              {FINGERS[number]}
-            </option>
-          ))}
-        </Select>
-        <Select label="String" value={place} onChange={(value) => setPlace(value as typeof place)}>
-          <option value="">on any string</option>
-          {PLACES.map((name) => (
-            <option key={name} value={name}>
-              on the {name} string
-            </option>
-          ))}
-        </Select>
-        <Select label="Reason" value={reason} onChange={(value) => setReason(value as BanReason)}>
-          {BAN_REASONS.map((why) => (
-            <option key={why} value={why}>
-              {REASONS[why]}
-            </option>
-          ))}
-        </Select>
+        <Select
+          label="Finger"
+          value={finger}
+          options={[
+            { value: null, name: 'any finger' },
+            ...BANNED_FINGERS.map((number) => ({ value: number, name: FINGERS[number] })),
+          ]}
+          onChange={setFinger}
+        />
+        <Select
+          label="String"
+          value={place}
+          options={[
+            { value: null, name: 'on any string' },
+            ...PLACES.map((name) => ({ value: name, name: `on the ${name} string` })),
+          ]}
+          onChange={setPlace}
+        />
+        <Select
+          label="Reason"
+          value={reason}
+          options={BAN_REASONS.map((why) => ({ value: why, name: REASONS[why] }))}
+          onChange={setReason}
+        />
         <Button
           disabled={isNothing || isThere}
           title={isNothing ? 'Choose a finger, a string or both' : undefined}
@@ -216,18 +213,4 @@ function banWords({ finger, place }: Ban): string {
   const string = place === null ? '' : `${place} string`;
   if (finger === null) return string;
   return place === null ? FINGERS[finger] : `${FINGERS[finger]} on the ${string}`;
-}
-
-function Select(props: {
-  readonly label: string;
-  readonly value: string;
-  readonly onChange: (value: string) => void;
-  readonly children: React.ReactNode;
-}) {
-  const { label, value, onChange, children } = props;
-  return (
-    <select aria-label={label} className={SELECT} value={value} onChange={({ target }) => onChange(target.value)}>
-      {children}
-    </select>
-  );
 }

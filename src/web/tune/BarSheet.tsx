@@ -1,10 +1,11 @@
 import { useId, useState } from 'react';
 import { setEnding, setKeyFrom, setMeterFrom } from '#core/editing';
-import { type Key, type Letter, LETTERS, type Mode, MODES } from '#core/pitch';
+import { type Key, LETTERS, MODES } from '#core/pitch';
 import { meterName, writtenBars } from '#core/tune';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
 import { INPUT } from '../ui/Field';
+import { Select } from '../ui/Select';
 import { Sheet } from '../ui/Sheet';
 import { ALTERS, METERS } from './TuneSheet';
 
@@ -81,38 +82,30 @@ export function BarSheet({
         </label>
         <fieldset className="flex gap-1.5">
           <legend className="mb-1 font-bold">Key</legend>
-          <select
-            aria-label="Tonic"
+          <Select
+            label="Tonic"
             className={INPUT}
             value={key.letter}
-            onChange={({ target }) => setKey({ mode: key.mode, alter: key.alter, letter: target.value as Letter })}
-          >
-            {LETTERS.map((name) => (
-              <option key={name}>{name}</option>
-            ))}
-          </select>
-          <select
-            aria-label="Sharp or flat"
+            options={LETTERS}
+            onChange={(letter) => setKey({ mode: key.mode, alter: key.alter, letter })}
+          />
+          <Select
+            label="Sharp or flat"
             className={INPUT}
             value={key.alter}
-            onChange={({ target }) => setKey({ letter: key.letter, mode: key.mode, alter: Number(target.value) })}
-          >
-            {Object.entries(ALTERS).map(([sign, alter]) => (
-              <option key={alter} value={alter}>
-                {sign === '' ? 'natural' : sign}
-              </option>
-            ))}
-          </select>
-          <select
-            aria-label="Mode"
+            options={Object.entries(ALTERS).map(([sign, alter]) => ({
+              value: alter as number,
+              name: sign || 'natural',
+            }))}
+            onChange={(alter) => setKey({ letter: key.letter, mode: key.mode, alter })}
+          />
+          <Select
+            label="Mode"
             className={INPUT}
             value={key.mode}
-            onChange={({ target }) => setKey({ letter: key.letter, alter: key.alter, mode: target.value as Mode })}
-          >
-            {MODES.map((name) => (
-              <option key={name}>{name}</option>
-            ))}
-          </select>
+            options={MODES}
+            onChange={(mode) => setKey({ letter: key.letter, alter: key.alter, mode })}
+          />
         </fieldset>
         <label className="flex flex-col gap-1">
           <span className="font-bold">Ending</span>

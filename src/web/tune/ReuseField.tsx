@@ -4,6 +4,7 @@ import { barNumbers, type Tune, writtenBars } from '#core/tune';
 import { counted } from '#words/plural';
 import { barSpan, reuseWords } from '#words/spot';
 import { Button } from '../ui/Button';
+import { Select } from '../ui/Select';
 
 interface ReuseProps {
   readonly tune: Tune;
@@ -46,7 +47,6 @@ function barChoices(tune: Tune, part: string): BarChoice[] {
 }
 
 const AT_END = 'end';
-const SELECT = 'rounded-md border border-soft bg-surface px-1.5 py-1';
 
 /** Lets bars of one part stand in another too. */
 export function ReuseField({ tune, onEdit }: ReuseProps) {
@@ -74,13 +74,12 @@ export function ReuseField({ tune, onEdit }: ReuseProps) {
   const place = targets.some(({ id }) => id === at) ? at : AT_END;
   const next = reuseBars(tune, barIds, into, place === AT_END ? null : place);
   const select = (label: string, value: string, options: readonly BarChoice[], onChoose: (id: string) => void) => (
-    <select aria-label={label} className={SELECT} value={value} onChange={({ target }) => onChoose(target.value)}>
-      {options.map(({ id, words }) => (
-        <option key={id} value={id}>
-          {words}
-        </option>
-      ))}
-    </select>
+    <Select
+      label={label}
+      value={value}
+      options={options.map(({ id, words }) => ({ value: id, name: words }))}
+      onChange={onChoose}
+    />
   );
   const parts = tune.parts.map(({ name }) => ({ id: name, words: name }));
   return (

@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { implausibleTuning } from '#contract/pegs';
 import { transposeToKey } from '#core/editing';
-import { keyFifths, keyName, type Letter, LETTERS, type Mode, MODES } from '#core/pitch';
+import { keyFifths, keyName, LETTERS, MODES } from '#core/pitch';
 import { DANCE_TYPES, meterName, type Tune } from '#core/tune';
 import { parseTuning, tuningName, TUNINGS } from '#core/tuning';
 import { Button } from '../ui/Button';
 import { Field, INPUT } from '../ui/Field';
+import { Select } from '../ui/Select';
 import { Sheet } from '../ui/Sheet';
 import { useChecked } from '../ui/useChecked';
 
@@ -90,17 +91,13 @@ export function TuneSheet({ tune, heading, deed, hasNotes, onDone, onClose }: Tu
           />
         </Field>
         <Field label="Dance">
-          <select
+          <Select
             className={`${INPUT} w-full`}
             name="danceType"
             value={fields.danceType}
-            onChange={({ target }) => set({ danceType: target.value as Fields['danceType'] })}
-          >
-            <option value="">not given</option>
-            {DANCE_TYPES.map((type) => (
-              <option key={type}>{type}</option>
-            ))}
-          </select>
+            options={[{ value: '', name: 'not given' }, ...DANCE_TYPES]}
+            onChange={(danceType) => set({ danceType })}
+          />
         </Field>
         <Field label="Meter" error={errors.meter}>
           <input
@@ -119,41 +116,30 @@ export function TuneSheet({ tune, heading, deed, hasNotes, onDone, onClose }: Tu
         <fieldset className="flex flex-col gap-1">
           <legend className="mb-1 font-bold">Key</legend>
           <div className="flex gap-1.5">
-            <select
-              aria-label="Tonic"
+            <Select
+              label="Tonic"
               className={`${INPUT} w-full`}
               name="letter"
               value={fields.letter}
-              onChange={({ target }) => set({ letter: target.value as Letter })}
-            >
-              {LETTERS.map((name) => (
-                <option key={name}>{name}</option>
-              ))}
-            </select>
-            <select
-              aria-label="Sharp or flat"
+              options={LETTERS}
+              onChange={(chosen) => set({ letter: chosen })}
+            />
+            <Select
+              label="Sharp or flat"
               className={`${INPUT} w-full`}
               name="alter"
               value={fields.alter}
-              onChange={({ target }) => set({ alter: target.value as Fields['alter'] })}
-            >
-              {Object.keys(ALTERS).map((sign) => (
-                <option key={sign} value={sign}>
-                  {sign === '' ? 'natural' : sign}
-                </option>
-              ))}
-            </select>
-            <select
-              aria-label="Mode"
+              options={[{ value: '', name: 'natural' }, '♯', '♭']}
+              onChange={(chosen) => set({ alter: chosen })}
+            />
+            <Select
+              label="Mode"
               className={`${INPUT} w-full`}
               name="mode"
               value={fields.mode}
-              onChange={({ target }) => set({ mode: target.value as Mode })}
-            >
-              {MODES.map((name) => (
-                <option key={name}>{name}</option>
-              ))}
-            </select>
+              options={MODES}
+              onChange={(chosen) => set({ mode: chosen })}
+            />
           </div>
           {canMove && (
             <label className="flex items-center gap-1.5">

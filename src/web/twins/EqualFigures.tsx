@@ -13,6 +13,7 @@ import { counted } from '#words/plural';
 import { roundWords } from '#words/round';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
+import { Select } from '../ui/Select';
 import { BowSign } from '../ui/signs';
 import { noteNames, placeName } from './placeNames';
 
@@ -130,17 +131,12 @@ function Alike({
     <div className="mt-2 flex flex-wrap items-center gap-2 text-small">
       <label className="flex items-center gap-1.5">
         bow all as in
-        <select
-          value={model}
-          onChange={({ target }) => onModel(Number(target.value))}
+        <Select
           className="rounded-md border border-soft bg-surface px-1.5 py-1"
-        >
-          {figure.spots.map((place, i) => (
-            <option key={place[0]!.id} value={i}>
-              {placeName(report, place)}
-            </option>
-          ))}
-        </select>
+          value={model}
+          options={figure.spots.map((spot, i) => ({ value: i, name: placeName(report, spot) }))}
+          onChange={onModel}
+        />
       </label>
       <span className={after.figures.ledger.comesRound ? 'text-lichen-ink' : 'text-madder'}>{roundWords(after)}</span>
       {!after.figures.ledger.comesRound && flipping.length > 0 && (

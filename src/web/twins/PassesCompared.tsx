@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { type BowOf, type PassBarDifference, passDifferences } from '#core/difference';
 import type { Link } from '#core/tune';
 import type { SheetProps } from '../openTune/sheetProps';
-import { SELECT } from '../ui/Field';
+import { Select } from '../ui/Select';
 
 const LINK_WORDS: Record<Link, string> = {
   start: 'turned to',
@@ -34,14 +34,11 @@ export function PassesCompared({ report }: Pick<SheetProps, 'report'>) {
     <>
       <label className="mb-3 flex items-center gap-2">
         compare
-        <select value={chosen} onChange={({ target }) => setChosen(Number(target.value))} className={SELECT}>
-          {pairs.map(({ part, pass, other }, i) => (
-            <option key={other} value={i}>
-              {part}1 with {part}
-              {pass}
-            </option>
-          ))}
-        </select>
+        <Select
+          value={chosen}
+          options={pairs.map(({ part, pass }, i) => ({ value: i, name: `${part}1 with ${part}${pass}` }))}
+          onChange={setChosen}
+        />
       </label>
       {differences.length === 0 ? (
         <p data-passes="same">The two are the same, note for note and bow for bow.</p>
