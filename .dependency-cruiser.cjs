@@ -22,6 +22,7 @@ const WEB_ROOMS = [
   ['commands'],
   ['tune', 'search', 'fingering', 'drones', 'ornaments', 'crossTuning', 'twins', 'versions'],
   ['bench', 'dance', 'ground', 'handout', 'pegs', 'settings', 'book'],
+  ['gallery'],
   ['app'],
 ];
 

@@ -29,7 +29,7 @@ async function scanner(page: Page, theme: 'day' | 'evening') {
 const DIALOG = '[role=dialog]';
 
 for (const theme of ['day', 'evening'] as const) {
-  test(`nothing serious is found by axe on the bench and its sheets in the ${theme} theme`, async ({ page }) => {
+  test(`nothing serious is found by axe on the bench in the ${theme} theme`, async ({ page }) => {
     test.setTimeout(120_000);
     const scan = await scanner(page, theme);
     await openTune(page, 'The Heron on the Slipway');
@@ -39,26 +39,12 @@ for (const theme of ['day', 'evening'] as const) {
     await expect(page.getByRole('dialog')).toBeVisible();
     await scan('patterns', DIALOG);
     await page.keyboard.press('Escape');
-    for (const item of [
-      'Title, meter, key, tuning …',
-      'Form …',
-      'Other bowings … (W)',
-      'Bow amount and tone … (M)',
-      'Figures that come again … (F)',
-      'Fingering hand … (G)',
-      'Drones and double stops … (C)',
-      'Ornaments … (A)',
-      'Tunings for this tune … (I)',
-      'Named versions …',
-      'Find what to do by its name (Ctrl K)',
-      'Keys and signs … (?)',
-    ]) {
-      await fromMenu(page, item);
-      await expect(page.getByRole('dialog')).toBeVisible();
-      await scan(item, DIALOG);
-      await page.keyboard.press('Escape');
-      await expect(page.getByRole('dialog')).toHaveCount(0);
-    }
+    // The sheets in all their states are looked over in the gallery.
+    await fromMenu(page, 'Find what to do by its name (Ctrl K)');
+    await expect(page.getByRole('dialog')).toBeVisible();
+    await scan('palette', DIALOG);
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('dialog')).toHaveCount(0);
     await page.locator('[data-note]').nth(60).press('n');
     await expect(page.getByLabel('Chord name')).toBeFocused();
     await scan('note', DIALOG);

@@ -34,6 +34,8 @@ const PrintedBookPage = lazyPage(() => import('../handout/PrintedBookPage'), 'th
 const AlignmentPage = lazyPage(() => withBench(import('../versions/AlignmentPage')), 'the settings side by side');
 const GroundPage = lazyPage(() => withBench(import('../ground/GroundPage')), 'the key sheet');
 const DancePage = lazyPage(() => withBench(import('../dance/DancePage')), 'the dance check');
+/** Parts of the pages in all their states: for those who build it, and not shipped. */
+const GalleryPage = import.meta.env.DEV ? lazyPage(() => import('../gallery/GalleryPage'), 'the gallery') : null;
 const PegsPage = lazyPage(() => import('../pegs/PegsPage'), 'the peg box');
 
 export const router = createBrowserRouter([
@@ -50,6 +52,7 @@ export const router = createBrowserRouter([
       { path: '/tunes/:id/settings', element: <AlignmentPage /> },
       { path: '/pegs', element: <PegsPage /> },
       { path: '/settings', element: <SettingsPage /> },
+      ...(GalleryPage ? [{ path: '/gallery', element: <GalleryPage /> }] : []),
       { path: '*', element: <Nowhere /> },
     ],
   },

@@ -1,0 +1,4 @@
+import { type Scenes, sheetScene } from '../testing/scene';
+import { BarSheet } from './BarSheet';
+
+export const scenes: Scenes = { 'a bar': sheetScene(BarSheet) };
