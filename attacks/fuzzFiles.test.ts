@@ -1,5 +1,6 @@
 import { reportTune } from '#core/report';
 import { readFile } from '#formats/file';
+import { importWords } from '#words/importMessage';
 import { cases } from '../src/core/testing/share';
 import { seeded } from '../src/core/testing/tunes';
 import { mutated, seedFiles } from './mutants';
@@ -20,8 +21,8 @@ test('files that are almost right are read or refused, at once, and what is read
     const begun = performance.now();
     const outcomes = [...readFile(new Uint8Array(file))];
     for (const outcome of outcomes)
-      for (const { code, message } of 'failed' in outcome ? outcome.failed : outcome.messages)
-        if (code === 'fault') faults.push(`file ${number}: ${message}`);
+      for (const said of 'failed' in outcome ? outcome.failed : outcome.messages)
+        if (said.code === 'fault') faults.push(`file ${number}: ${importWords(said)}`);
     const read = outcomes.flatMap((one) => ('tune' in one ? [one.tune] : []));
     const readMs = performance.now() - begun;
     let judgedMs = 0;

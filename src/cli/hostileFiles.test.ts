@@ -4,6 +4,7 @@ import { readAbc, writeAbc } from '#formats/abc';
 import { type FileRead, MAX_ENTRIES, readFile } from '#formats/file';
 import { tuneSchema } from '#formats/json';
 import { writeMusicXml } from '#formats/musicxml';
+import { importWords } from '#words/importMessage';
 import { inventedTune } from '../core/testing/books';
 import { randomScore } from '../core/testing/scores';
 import { cases } from '../core/testing/share';
@@ -20,10 +21,11 @@ function readAll(bytes: Uint8Array): FileRead[] {
   for (const read of reads) {
     if ('failed' in read) {
       expect(read.failed.length).toBeGreaterThan(0);
-      for (const { line, column, message } of read.failed) {
-        expect(line).toBeGreaterThanOrEqual(1);
-        expect(column).toBeGreaterThanOrEqual(1);
-        expect(message).not.toBe('');
+      for (const said of read.failed) {
+        expect(said.line).toBeGreaterThanOrEqual(1);
+        expect(said.column).toBeGreaterThanOrEqual(1);
+        const message = importWords(said);
+        expect(message).not.toMatch(/^$|NaN/);
         // A number beyond all numbers is the file's fault, anything else that is thrown the reader's.
         expect(message).not.toMatch(/could not be read: (?!.*expected)/);
       }
@@ -33,7 +35,7 @@ function readAll(bytes: Uint8Array): FileRead[] {
 }
 
 const failures = (reads: readonly FileRead[]) =>
-  reads.flatMap((read) => ('failed' in read ? read.failed.map(({ message }) => message) : []));
+  reads.flatMap((read) => ('failed' in read ? read.failed.map(importWords) : []));
 
 describe('mutated files', () => {
   const PIECES = [

@@ -7,6 +7,7 @@ import { GUESSED_LIMITS, type Limit, LIMIT_KEYS, type LimitKey, type Limits, lim
 import type { Tune } from '#core/tune';
 import { readFile } from '#formats/file';
 import type { ImportMessage } from '#formats/text';
+import { importWords } from '#words/importMessage';
 import { InputError, UsageError } from './usage';
 
 export interface InputTune {
@@ -46,7 +47,7 @@ export function readTunes(file: string, wanted: string | undefined, leftOut: str
 }
 
 function inputLines(file: string, messages: readonly ImportMessage[]): string {
-  return messages.map(({ line, column, message }) => `${file}:${line}:${column}: ${message}`).join('\n');
+  return messages.map((message) => `${file}:${message.line}:${message.column}: ${importWords(message)}`).join('\n');
 }
 
 function readJson<T>(file: string, schema: z.ZodType<T>): T {

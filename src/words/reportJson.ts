@@ -13,6 +13,7 @@ import { meterName, type NoteEvent, type Place, PLACES, type Tune } from '#core/
 import { playingShare, twinFigures } from '#core/twins';
 import type { ImportMessage } from '#formats/text';
 import { findingWords } from '#words/finding';
+import { importWords } from './importMessage';
 import { mendWords } from './mend';
 
 const rounded = (digits: number) => (value: number) => Math.round(value * 10 ** digits) / 10 ** digits;
@@ -93,7 +94,10 @@ export function toReport(
         })),
       };
     }),
-    messages: messages.map((message) => ({ ...message })),
+    messages: messages.map((message) => {
+      const { line, column, severity, code } = message;
+      return { line, column, severity, code, message: importWords(message) };
+    }),
     twins: twinFigures(tune).map((figure) => ({
       length: figure.length,
       places: figure.spots.map((place) => place.map(({ id }) => id)),

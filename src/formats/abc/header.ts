@@ -65,15 +65,7 @@ export function readHeader(
     rhythm === null ? null : (DANCE_TYPES.find((type) => type === rhythm) ?? TYPE_NAMES[rhythm] ?? null);
   if (rhythm !== null && danceType === null) {
     const line = firstLine + lines.findIndex((text) => text.startsWith('R:'));
-    messages.push(
-      importMessage(
-        line,
-        1,
-        'info',
-        'unknown-type',
-        `"${rhythm}" is not a dance type known here, so its tempo is only a guess. Known: ${DANCE_TYPES.join(', ')}.`,
-      ),
-    );
+    messages.push(importMessage({ line, column: 1 }, { what: 'unknown-dance', name: rhythm }));
   }
   const notes = [
     ...fields('T')
@@ -107,13 +99,7 @@ export function tempoOf(
   const unit = tempo.duration?.reduce((sum, length) => sum + length, 0) ?? beat;
   if (isPlain)
     messages.push(
-      importMessage(
-        firstLine + Math.max(0, line),
-        1,
-        'info',
-        'tempo-beat',
-        `Q: gives no note value; ${tempo.bpm} is taken as dance beats a minute.`,
-      ),
+      importMessage({ line: firstLine + Math.max(0, line), column: 1 }, { what: 'tempo-without-beat', bpm: tempo.bpm }),
     );
   // The parser drops what comes after the point.
   const exact = Number(/=\s*(\d+(?:\.\d+)?)/.exec(text.split('\n')[line] ?? '')?.[1] ?? tempo.bpm);

@@ -1,4 +1,4 @@
-import type { ImportMessage, TextPositions } from '../text';
+import { type ImportMatter, type ImportMessage, importMessage, type TextPositions } from '../text';
 import { SlurStack } from './slurStack';
 
 /** Text that the parser reads rightly, every character at its old offset, and what had to be said about it. */
@@ -104,13 +104,13 @@ class TextScan {
     }
   }
 
-  private say(at: number, code: ImportMessage['code'], severity: ImportMessage['severity'], message: string): void {
-    this.messages.push({ ...this.positions.at(at), severity, code, message });
+  private say(at: number, matter: ImportMatter): void {
+    this.messages.push(importMessage(this.positions.at(at), matter));
   }
 
   private leaveOpen(at: number): void {
     this.unclosed.push(at);
-    this.say(at, 'unclosed-slur', 'error', 'A slur is opened here and never closed; the notes keep a stroke each.');
+    this.say(at, { what: 'slur-unclosed' });
   }
 
   private beginEnding(at: number, number: string | undefined): void {
@@ -120,8 +120,7 @@ class TextScan {
   private quoted({ text, start, change }: ScannedLine, i: number): number {
     const end = text.indexOf('"', i + 1);
     if (end >= 0) return end;
-    const words = 'A chord name or note is opened with " and not closed; it is left out.';
-    this.say(start + i, 'unclosed-mark', 'error', words);
+    this.say(start + i, { what: 'quote-unclosed' });
     change(i, blank(text, i, text.length));
     return text.length;
   }
@@ -130,8 +129,7 @@ class TextScan {
     const word = matchAt(MARK, text, i);
     if (word !== null) return i + word.length - 1;
     const rest = matchAt(OPEN_MARK, text, i)!;
-    const words = `The mark ${rest} is opened with ! and not closed; it is left out.`;
-    this.say(start + i, 'unclosed-mark', 'error', words);
+    this.say(start + i, { what: 'mark-unclosed', mark: rest });
     const end = i + unclosedLength(rest);
     change(i, blank(text, i, end));
     return end - 1;
@@ -139,18 +137,14 @@ class TextScan {
 
   private openSlur({ start, change }: ScannedLine, i: number): void {
     const { depth } = this.slurs;
-    if (depth === MAX_NESTED_SLURS) {
-      const words = `Slurs are open inside ${MAX_NESTED_SLURS} others here; they are left out.`;
-      this.say(start + i, 'not-kept', 'warning', words);
-    }
+    if (depth === MAX_NESTED_SLURS) this.say(start + i, { what: 'slurs-too-deep', max: MAX_NESTED_SLURS });
     if (depth >= MAX_NESTED_SLURS) change(i, '`');
     this.slurs.open(depth >= MAX_NESTED_SLURS ? null : start + i);
   }
 
   private closeSlur({ start, change }: ScannedLine, i: number): void {
     const opened = this.slurs.close();
-    if (opened === undefined)
-      this.say(start + i, 'unopened-slur', 'warning', 'A slur is closed here that was never opened; it is left out.');
+    if (opened === undefined) this.say(start + i, { what: 'slur-unopened' });
     if (opened === undefined || opened === null) change(i, '`');
   }
 

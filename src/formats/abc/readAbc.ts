@@ -13,7 +13,7 @@ import {
   type ReadResult,
   type ReadTune,
 } from '../score';
-import { type ImportMessage, importMessage, stopMessage, TextPositions } from '../text';
+import { FILE_START, type ImportMatter, type ImportMessage, importMessage, stopMessage, TextPositions } from '../text';
 import { keyOf, meterOf } from './elements';
 import { readHeader, tempoOf } from './header';
 import { prepareText } from './prepare';
@@ -50,10 +50,7 @@ export function readAbc(text: string): ReadResult<ReadAbcTune> {
     if ('failed' in result) messages.push(...result.failed);
     else tunes.push(result);
   }
-  if (tunes.length === 0 && messages.length === 0)
-    messages.push(
-      importMessage(1, 1, 'error', 'no-notes', 'No tune was found: expected ABC with a K: line and notes after it.'),
-    );
+  if (tunes.length === 0 && messages.length === 0) messages.push(importMessage(FILE_START, { what: 'no-abc-tune' }));
   return { tunes, messages };
 }
 
@@ -62,19 +59,16 @@ type Failed = { readonly failed: ImportMessage[] };
 function readOne(tuneText: AbcTuneText, defaults: readonly string[], wanted: string | undefined): ReadAbcTune | Failed {
   const { text, firstLine, reference } = tuneText;
   const positions = new TextPositions(text, firstLine);
-  const fail = (code: ImportMessage['code'], words: string, before: readonly ImportMessage[] = []): Failed => ({
-    failed: [...before, importMessage(firstLine, 1, 'error', code, words)],
+  const start = { line: firstLine, column: 1 };
+  const fail = (matter: ImportMatter, before: readonly ImportMessage[] = []): Failed => ({
+    failed: [...before, importMessage(start, matter)],
   });
-  if (!/^K:/m.test(text))
-    return fail(
-      'no-notes',
-      'No K: line was found; in ABC the music begins after the line that names the key, such as K:D.',
-    );
+  if (!/^K:/m.test(text)) return fail({ what: 'no-key-line' });
   const prepared = prepareText(text, positions);
   const { messages } = prepared;
   const lead = defaults.map((line) => `${line}\n`).join('');
   const tree = parsed(lead, prepared.text, positions, messages);
-  if (!tree) return fail('not-read', 'This tune could not be read at all; its text is kept as it is.', messages);
+  if (!tree) return fail({ what: 'not-parsed' }, messages);
 
   const header = readHeader(tuneText, defaults, messages);
   const { builder, head, voices } = readVoice(tree, wanted, {
@@ -85,23 +79,18 @@ function readOne(tuneText: AbcTuneText, defaults: readonly string[], wanted: str
     prepared,
     propagate: /%%propagate-accidentals\s+(\w+)/.exec(lead + text)?.[1] ?? 'pitch',
   });
-  if (!builder.bars.some(({ events }) => events.some(({ kind }) => kind === 'note'))) {
-    const named = header.title ? ` in "${header.title}"` : '';
-    return fail('no-notes', `No notes were found${named}: expected a K: line and notes after it.`, messages);
-  }
+  if (!builder.bars.some(({ events }) => events.some(({ kind }) => kind === 'note')))
+    return fail({ what: 'no-abc-notes', title: header.title }, messages);
 
   const ownLines = text.split('\n').map((line, i) => ({ text: line, line: firstLine + i }));
-  const { order, say } = playingOrder(header.order, firstLine, messages);
+  const order = header.order === null ? null : readOrder(header.order);
+  if (header.order !== null && order === null)
+    messages.push(importMessage(start, { what: 'order-not-understood', order: header.order }));
   const directives = readDirectives(ownLines, messages);
   const { parts, form, isTooLong } = assemble(builder.bars, order, directives);
-  if (isTooLong)
-    say('error', 'too-long', `With its repeats this plays over ${MAX_PLAYED_EVENTS} notes; each part is kept once.`);
+  if (isTooLong) messages.push(importMessage(start, { what: 'too-many-plays', max: MAX_PLAYED_EVENTS }));
   if (order && !directives.form && namesTwice(order, form, parts))
-    say(
-      'warning',
-      'part-order',
-      `P:${header.order} names parts twice that also have repeat signs; both are followed, so the form is ${form.join('')}.`,
-    );
+    messages.push(importMessage(start, { what: 'order-and-repeats', order: header.order ?? '', form: form.join('') }));
   const tune: Tune = applyDirectives(
     {
       schemaVersion: 1,
@@ -140,7 +129,7 @@ function parsed(lead: string, text: string, positions: TextPositions, messages: 
     if (typeof warning.message !== 'string') continue;
     if (warning.message.startsWith('Duration not representable')) continue;
     const { line } = positions.at(Math.max(0, warning.startChar - lead.length));
-    messages.push(importMessage(line, warning.column + 1, 'warning', 'syntax', `${warning.message}.`));
+    messages.push(importMessage({ line, column: warning.column + 1 }, { what: 'parser', words: warning.message }));
   }
   return parser.getTune();
 }
@@ -157,9 +146,8 @@ function readVoice(tree: AbcTune, wanted: string | undefined, options: WalkOptio
   const key: Key = firstStaff?.key ? keyOf(firstStaff.key) : { letter: 'C', alter: 0, mode: 'major' };
   const builder = new PartBuilder(meter, key);
   if (voices.length > 1) {
-    const { line, column } = positions.at(Math.max(0, text.search(/^V:|\[V:|&/m)));
-    const words = `Several voices: ${place === 0 ? 'the first one' : `“${chosen!.name}”`} is read as the melody, the others are left out.`;
-    messages.push(importMessage(line, column, 'warning', 'voice-left-out', words));
+    const at = positions.at(Math.max(0, text.search(/^V:|\[V:|&/m)));
+    messages.push(importMessage(at, { what: 'voices', read: place === 0 ? null : chosen!.name }));
   }
   walkLines(
     builder,
@@ -167,16 +155,6 @@ function readVoice(tree: AbcTune, wanted: string | undefined, options: WalkOptio
     options,
   );
   return { builder, head: { meter, key }, voices };
-}
-
-/** The order of parts that the header names; null where it names none, or none that is understood. */
-function playingOrder(text: string | null, firstLine: number, messages: ImportMessage[]) {
-  const say = (severity: ImportMessage['severity'], code: ImportMessage['code'], words: string) =>
-    messages.push(importMessage(firstLine, 1, severity, code, words));
-  const order = text === null ? null : readOrder(text);
-  if (text !== null && order === null)
-    say('warning', 'part-order', `The playing order P:${text} was not understood; the written order is used.`);
-  return { order, say };
 }
 
 /** Whether an order names a part twice in a row that its repeat signs repeat as well. */

@@ -3,7 +3,7 @@ import type { Fraction } from '#core/base';
 import { midiOf } from '#core/pitch';
 import { barLength, type Meter, type NoteMark, type TupletMark } from '#core/tune';
 import { type OpenNote, PartBuilder } from '../score';
-import { type ImportMessage, importMessage, type TextPositions } from '../text';
+import { type ImportMatter, type ImportMessage, importMessage, type TextPositions } from '../text';
 import { chordOf, endingNumbers, keyOf, lengthOf, meterOf, pitchOf, tupletOf } from './elements';
 import type { PreparedText } from './prepare';
 import type { VoiceLine } from './voices';
@@ -65,7 +65,7 @@ class VoiceWalk {
   private runsOn = false;
   private openBeforeEndings: number | null = null;
   private readonly accidentals = new Map<string, number>();
-  private readonly unkept = new Set<string>();
+  private readonly told = new Set<string>();
   private readonly playsIn;
   private readonly slursIn;
 
@@ -111,14 +111,13 @@ class VoiceWalk {
     return startChar - this.options.leadLength;
   }
 
-  private say(offset: number, severity: ImportMessage['severity'], code: ImportMessage['code'], words: string): void {
-    const { line, column } = this.options.positions.at(Math.max(0, offset));
-    this.options.messages.push(importMessage(line, column, severity, code, words));
+  private say(offset: number, matter: ImportMatter): void {
+    this.options.messages.push(importMessage(this.options.positions.at(Math.max(0, offset)), matter));
   }
 
   private meter(meter: Meter | null, offset: number): void {
     if (meter) this.builder.changeMeter(meter);
-    else this.say(offset, 'warning', 'not-kept', 'This meter cannot be kept; the meter before it stays.');
+    else this.say(offset, { what: 'meter-not-kept' });
   }
 
   private barLine(element: AbcElement): void {
@@ -145,8 +144,7 @@ class VoiceWalk {
   private closeTuplet(): void {
     const { tuplet } = this.builder;
     if (!tuplet) return;
-    const words = `A tuplet of ${tuplet.notes} is not full: ${tuplet.left} more expected before the bar line.`;
-    this.say(tuplet.offset, 'warning', 'unclosed-tuplet', words);
+    this.say(tuplet.offset, { what: 'tuplet-not-full', notes: tuplet.notes, left: tuplet.left });
     this.builder.tuplet = null;
   }
 
@@ -158,9 +156,7 @@ class VoiceWalk {
     this.builder.openEnding(numbers);
     this.runsOn = this.openBeforeEndings > 0;
     this.openSlurs = this.slursIn(offset - 1, element.endChar - this.options.leadLength) ?? this.openSlurs;
-    if (numbers) return;
-    const words = `The ending "${text}" is not a number; its bars are played every time.`;
-    this.say(offset, 'warning', 'not-kept', words);
+    if (!numbers) this.say(offset, { what: 'ending-not-number', text });
   }
 
   /** A note, a chord or a rest. */
@@ -168,7 +164,7 @@ class VoiceWalk {
     const { builder } = this;
     const offset = this.offsetOf(element);
     if (!builder.isBarOpen && builder.bars.length >= MAX_BARS) {
-      this.say(offset, 'error', 'too-long', `Only the first ${MAX_BARS} bars are read.`);
+      this.say(offset, { what: 'too-many-bars', max: MAX_BARS });
       return false;
     }
     if (element.rest) this.rest(element, element.rest);
@@ -238,21 +234,10 @@ class VoiceWalk {
     const offset = this.offsetOf(element);
     const decorations = element.decoration ?? [];
     for (const decoration of decorations)
-      if (JUMPS.includes(decoration)) {
-        const words = `${decoration} is not followed: the tune is read in its written order.`;
-        this.say(offset, 'warning', 'not-followed', words);
-      } else if (!isKept(decoration))
-        this.sayUnkept(
-          decoration,
-          offset,
-          `The mark "${decoration}" has no place in a plan yet; the original text keeps it.`,
-        );
+      if (JUMPS.includes(decoration)) this.say(offset, { what: 'jump', name: decoration });
+      else if (!isKept(decoration)) this.sayOnce(decoration, offset, { what: 'mark-not-kept', name: decoration });
     if (element.chord?.some(({ position }) => position !== undefined && position !== 'default'))
-      this.sayUnkept(
-        '"',
-        offset,
-        'Written remarks over notes have no place in a plan yet; the original text keeps them.',
-      );
+      this.sayOnce('"', offset, { what: 'remarks-not-kept' });
     const finger = decorations.find((decoration) => /^[0-4]$/.test(decoration));
     const marks = decorations.flatMap((decoration) => MARKS[decoration] ?? []);
     if (decorations.includes('upbow')) note.lock = 'up';
@@ -263,10 +248,10 @@ class VoiceWalk {
     if (marks.length > 0) note.marks = marks;
   }
 
-  private sayUnkept(key: string, offset: number, words: string): void {
-    if (this.unkept.has(key)) return;
-    this.unkept.add(key);
-    this.say(offset, 'info', 'not-kept', words);
+  private sayOnce(key: string, offset: number, matter: ImportMatter): void {
+    if (this.told.has(key)) return;
+    this.told.add(key);
+    this.say(offset, matter);
   }
 }
 

@@ -6,7 +6,7 @@ import type { FileKind } from '../kinds';
 import { type MidiChoice, type ReadMidi, readMidi, writeMidi } from '../midi';
 import { readMusicXml, writeMusicXml } from '../musicxml';
 import type { ReadTune } from '../score';
-import { type ImportMessage, importMessage } from '../text';
+import { FILE_START, type ImportMessage, importMessage } from '../text';
 
 /** How a file is to be read; a tune whose file has no such voice is read by its main one. */
 export type FileChoice = MidiChoice;
@@ -76,8 +76,7 @@ export const FILE_FORMATS: Readonly<Record<FileKind, FileFormat>> = {
         yield 'failed' in read ? read : { ...read, quantised: null };
       }
       if (count > 0) return;
-      const words = 'No tune was found: expected ABC with a K: line and notes after it.';
-      yield { failed: [importMessage(1, 1, 'error', 'no-notes', words)] };
+      yield { failed: [importMessage(FILE_START, { what: 'no-abc-tune' })] };
     },
     write: (tune, { number }) => (number === undefined ? writeAbc(tune) : writeAbc(tune, number)),
   },

@@ -1,8 +1,8 @@
 import { newTuneSchema } from '../json';
-import { ALL_FILE_KINDS, FILE_KINDS, type FileKind, READ_EXTENSIONS } from '../kinds';
+import { type FileKind, READ_EXTENSIONS } from '../kinds';
 import type { ReadMidi } from '../midi';
 import type { ReadTune } from '../score';
-import { decodeText, type ImportMessage, importMessage } from '../text';
+import { decodeText, FILE_START, type ImportMatter, type ImportMessage, importMessage } from '../text';
 import { FILE_FORMATS, type FileChoice, type FileContent, startsWith } from './fileFormats';
 import { unzip, type ZipEntry } from './unzip';
 
@@ -33,8 +33,7 @@ function checked(read: FileTune): FileRead {
   const parsed = newTuneSchema.safeParse(read.tune);
   if (parsed.success) return { ...read, tune: parsed.data };
   const failed = parsed.error.issues.slice(0, 20).map(({ path, message }) => {
-    const { line, column } = positionOf(read, path);
-    return importMessage(line, column, 'error', 'not-read', `${path.join('.')}: ${message}.`);
+    return importMessage(positionOf(read, path), { what: 'field', path: path.join('.'), words: message });
   });
   return { failed, entry: read.entry };
 }
@@ -50,26 +49,20 @@ function positionOf({ tune, barPositions }: FileTune, path: readonly PropertyKey
 function* readKinds(bytes: Uint8Array, choice: FileChoice): Generator<FileRead> {
   if (startsWith(bytes, 'PK')) {
     const unzipped = unzip(bytes);
-    if (!unzipped.ok) yield failure('not-read', unzipped.message);
+    if (!unzipped.ok) yield failure(unzipped.matter);
     else yield* readArchive(unzipped.entries, choice);
   } else yield* readPlain(bytes, choice, null);
 }
 
 const KIND_ORDER = Object.keys(FILE_FORMATS) as FileKind[];
 
-/** `ABC, MusicXML, MIDI or a Morrin plan`. */
-const EXPECTED = `${ALL_FILE_KINDS.slice(0, -1)
-  .map((kind) => FILE_KINDS[kind].label)
-  .join(', ')} or`;
-
 function* readPlain(bytes: Uint8Array, choice: FileChoice, entry: string | null): Generator<FileRead> {
   const decoded = decodeText(bytes);
   const content: FileContent = { bytes, text: decoded.ok ? decoded.text : null };
   const kind = KIND_ORDER.find((candidate) => FILE_FORMATS[candidate].sniff(content));
   if (!kind) {
-    const reason = decoded.ok ? 'not-text' : decoded.reason;
-    const words = reason === 'empty' ? 'The file is empty' : 'This is no file of tunes';
-    yield failure(reason, `${words}: expected ${EXPECTED} a Morrin plan.`, entry);
+    const isEmpty = !decoded.ok && decoded.reason === 'empty';
+    yield failure({ what: isEmpty ? 'file-empty' : 'no-tunes-file' }, entry);
     return;
   }
   for (const read of FILE_FORMATS[kind].read(content, choice))
@@ -86,12 +79,11 @@ function* readArchive(entries: readonly ZipEntry[], choice: FileChoice): Generat
     const path = text.ok ? /<rootfile\b[^>]*\bfull-path\s*=\s*["']([^"']+)["']/.exec(text.text)?.[1] : undefined;
     const score = entries.find(({ name }) => name === path) ?? entries.find(({ name }) => isScore(name));
     if (score) yield* readPlain(score.bytes, choice, null);
-    else yield failure('not-read', 'This packed score does not hold the file that it names.');
+    else yield failure({ what: 'packed-score-missing' });
     return;
   }
   const files = entries.filter(({ name }) => isTuneFile(name)).sort((a, b) => (a.name < b.name ? -1 : 1));
-  if (files.length === 0)
-    yield failure('not-read', `This archive holds no file of tunes: expected ${EXPECTED} Morrin plans.`);
+  if (files.length === 0) yield failure({ what: 'archive-without-tunes' });
   for (const { name, bytes } of files) yield* readPlain(bytes, choice, shownName(name));
 }
 
@@ -106,6 +98,6 @@ function shownName(name: string): string {
   return name.replace(/\p{Cc}/gu, ' ').slice(-120);
 }
 
-function failure(code: ImportMessage['code'], words: string, entry: string | null = null): FileRead {
-  return { failed: [importMessage(1, 1, 'error', code, words)], entry };
+function failure(matter: ImportMatter, entry: string | null = null): FileRead {
+  return { failed: [importMessage(FILE_START, matter)], entry };
 }

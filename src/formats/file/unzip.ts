@@ -1,4 +1,5 @@
 import { Unzip, UnzipInflate } from 'fflate';
+import type { ImportMatter } from '../text';
 
 /** A file inside an archive. */
 export interface ZipEntry {
@@ -7,7 +8,7 @@ export interface ZipEntry {
 }
 
 export type Unzipped =
-  { readonly ok: true; readonly entries: readonly ZipEntry[] } | { readonly ok: false; readonly message: string };
+  { readonly ok: true; readonly entries: readonly ZipEntry[] } | { readonly ok: false; readonly matter: ImportMatter };
 
 /** Limits of what an archive may hold: it tells its sizes as it likes, so what really comes out is counted. */
 export const MAX_ENTRIES = 2000;
@@ -23,18 +24,18 @@ const PIECE_BYTES = 4096;
 export function unzip(bytes: Uint8Array): Unzipped {
   const entries: ZipEntry[] = [];
   let total = 0;
-  let problem: string | null = null;
-  const abort = (words: string) => {
-    problem ??= words;
-    throw new Error(words);
+  let problem: ImportMatter | null = null;
+  const abort = (matter: ImportMatter) => {
+    problem ??= matter;
+    throw new Error(matter.what);
   };
   const archive = new Unzip((file) => {
-    if (entries.length >= MAX_ENTRIES) abort(`This archive holds more than ${MAX_ENTRIES} files.`);
+    if (entries.length >= MAX_ENTRIES) abort({ what: 'archive-too-many', max: MAX_ENTRIES });
     const parts: Uint8Array[] = [];
     file.ondata = (error, data, isLast) => {
-      if (error) abort('This archive is damaged.');
+      if (error) abort({ what: 'archive-damaged' });
       total += data.length;
-      if (total > MAX_UNZIPPED_BYTES) abort(`Unpacked, this archive is over ${MAX_UNZIPPED_BYTES / 1024 / 1024} MB.`);
+      if (total > MAX_UNZIPPED_BYTES) abort({ what: 'archive-too-large', maxMb: MAX_UNZIPPED_BYTES / 1024 / 1024 });
       parts.push(data);
       if (isLast && !file.name.endsWith('/')) entries.push({ name: file.name, bytes: joined(parts) });
     };
@@ -45,11 +46,9 @@ export function unzip(bytes: Uint8Array): Unzipped {
     for (let at = 0; at < bytes.length; at += PIECE_BYTES)
       archive.push(bytes.subarray(at, at + PIECE_BYTES), at + PIECE_BYTES >= bytes.length);
   } catch {
-    return { ok: false, message: problem ?? 'This archive is damaged.' };
+    return { ok: false, matter: problem ?? { what: 'archive-damaged' } };
   }
-  return entries.length > 0
-    ? { ok: true, entries }
-    : { ok: false, message: 'This archive holds no files, or is damaged.' };
+  return entries.length > 0 ? { ok: true, entries } : { ok: false, matter: { what: 'archive-empty' } };
 }
 
 function joined(parts: readonly Uint8Array[]): Uint8Array {

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { Tune } from '#core/tune';
-import { type ImportMessage, importMessage, TextPositions } from '../text';
+import { FILE_START, type ImportMessage, importMessage, TextPositions } from '../text';
 import { newTuneSchema } from './tuneSchema';
 
 export type ReadJson =
@@ -14,8 +14,7 @@ export function readMorrinJson(text: string): ReadJson {
   } catch (error) {
     const words = error instanceof Error ? error.message : 'not JSON';
     const offset = Number(/position (\d+)/.exec(words)?.[1] ?? 0);
-    const { line, column } = new TextPositions(text).at(offset);
-    return { ok: false, messages: [importMessage(line, column, 'error', 'syntax', `Not JSON: ${words}.`)] };
+    return { ok: false, messages: [importMessage(new TextPositions(text).at(offset), { what: 'not-json', words })] };
   }
   const parsed = newTuneSchema.safeParse(value);
   if (parsed.success) return { ok: true, tune: parsed.data };
@@ -44,7 +43,7 @@ export function* readMorrinBook(
     yield read.ok ? { tune: read.tune } : { failed: read.messages };
     return;
   }
-  if (list.length === 0) yield { failed: [importMessage(1, 1, 'error', 'no-notes', 'There is no tune in this book.')] };
+  if (list.length === 0) yield { failed: [importMessage(FILE_START, { what: 'empty-book' })] };
   for (const [i, plan] of list.entries()) {
     const parsed = newTuneSchema.safeParse(plan);
     if (parsed.success) yield { tune: parsed.data };
@@ -65,9 +64,11 @@ function plansIn(text: string): unknown[] | null {
 }
 
 function issueMessages(error: z.ZodError, prefix = ''): ImportMessage[] {
-  return error.issues
-    .slice(0, 20)
-    .map(({ path, message }) =>
-      importMessage(1, 1, 'error', 'syntax', `${prefix}${path.join('.') || 'the plan'}: ${message}.`),
-    );
+  return error.issues.slice(0, 20).map(({ path, message }) =>
+    importMessage(FILE_START, {
+      what: 'plan-field',
+      path: `${prefix}${path.join('.') || 'the plan'}`,
+      words: message,
+    }),
+  );
 }

@@ -185,7 +185,7 @@ test('voices are told, the melody is chosen by its name or height, and another c
 });
 
 test('drums are no melody, and what is no MIDI file, cut off or empty is said to be so', () => {
-  expect(readMidi(file([[0, 1, 38]], [], 9)).messages[0]!.message).toBe('No notes were found in this MIDI file.');
+  expect(readMidi(file([[0, 1, 38]], [], 9)).messages[0]!.matter).toEqual({ what: 'no-midi-notes' });
   const good = file([[0, 1, 60]]);
   for (const bytes of [
     new Uint8Array(0),
@@ -201,13 +201,14 @@ test('a damaged time, and a gap that no tune has, are told at once and filled wi
     [0, 1, 60],
     [90_000, 1, 62],
   ]);
-  expect(readMidi(far).messages[0]!.message).toMatch(/22,5\d\d whole notes played .*: expected at most 20,000/);
+  const { matter } = readMidi(far).messages[0]!;
+  expect(matter).toEqual({ what: 'midi-too-much', found: expect.closeTo(22_500, -1) as number });
   const good = [...file([[0, 1, 60]])];
   const noteOff = good.lastIndexOf(0x80);
   const damaged = [...good.slice(0, noteOff - 1), ...Array<number>(9).fill(0xff), 0x7f, ...good.slice(noteOff)];
   // The last byte of the track's length.
   damaged[String.fromCharCode(...damaged).lastIndexOf('MTrk') + 7]! += damaged.length - good.length;
-  expect(readMidi(Uint8Array.from(damaged)).messages[0]!.message).toMatch(/damaged: a time/);
+  expect(readMidi(Uint8Array.from(damaged)).messages[0]!.matter).toEqual({ what: 'midi-damaged' });
 });
 
 test('ticks are fine enough for every length of the grid', () => {

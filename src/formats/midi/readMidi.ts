@@ -5,7 +5,7 @@ import { beatUnit } from '#core/tempo';
 import { type Meter, MUSIC_BOUNDS, type Tune, writtenNotes } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
 import type { ReadTune, Voice } from '../score';
-import { type ImportMessage, importMessage, lengthWords, stopMessage } from '../text';
+import { FILE_START, type ImportMatter, type ImportMessage, importMessage, stopMessage } from '../text';
 import { foldPasses } from './foldPasses';
 import { barsOfMelody, type MidiMeter } from './melodyBars';
 import { defaultGrid, type Grid, type MidiNote, quantise, QUARTER } from './quantise';
@@ -49,46 +49,44 @@ export function readMidi(bytes: Uint8Array, choice: MidiChoice = {}): ReadMidi {
   try {
     return readNotes(bytes, choice);
   } catch (error) {
-    const message = stopMessage(error, 'file', { line: 1, column: 1 });
+    const message = stopMessage(error, 'file', FILE_START);
     return { tune: null, voices: [], messages: [message], quantised: null };
   }
 }
 
 function readNotes(bytes: Uint8Array, choice: MidiChoice): ReadMidi {
-  const failed = (words: string, voices: readonly Voice[] = []): ReadMidi => ({
+  const failed = (matter: ImportMatter, voices: readonly Voice[] = []): ReadMidi => ({
     tune: null,
     voices,
-    messages: [importMessage(1, 1, 'error', 'not-read', words)],
+    messages: [importMessage(FILE_START, matter)],
     quantised: null,
   });
   let midi: MidiData;
   try {
     midi = parseMidi(bytes);
   } catch {
-    return failed('This is not a standard MIDI file, or it is cut off.');
+    return failed({ what: 'not-midi' });
   }
   const ticks = midi.header.ticksPerBeat;
-  if (!ticks || ticks < 1) return failed('This MIDI file counts in film frames: expected one that counts in beats.');
+  if (!ticks || ticks < 1) return failed({ what: 'midi-frames' });
   if (midi.tracks.some((events) => events.some(({ deltaTime }) => !(deltaTime >= 0 && deltaTime <= MAX_DELTA))))
-    return failed('This MIDI file is damaged: a time in it is longer than a MIDI file can say.');
+    return failed({ what: 'midi-damaged' });
   const sources = notesByVoice(midi, ticks);
   const voices = sources.map(({ id, name, notes }) => ({ id, name, notes: notes.length }));
   const source = sources.find(({ id }) => id === choice.voice) ?? mainVoice(sources);
-  if (!source) return failed('No notes were found in this MIDI file.');
+  if (!source) return failed({ what: 'no-midi-notes' });
   const head = readHead(midi, ticks);
   const grid = choice.grid ?? defaultGrid(source.notes);
   // An odd byte in a time of the file may be a gap of years, which would be filled with rests.
   const wholes = source.notes.reduce((last, { end }) => Math.max(last, end), 0) / 4;
-  if (!(wholes <= MUSIC_BOUNDS.playedWholes))
-    return failed(`This MIDI file could not be read: ${lengthWords({ code: 'too-much', found: wholes })}.`, voices);
+  if (!(wholes <= MUSIC_BOUNDS.playedWholes)) return failed({ what: 'midi-too-much', found: wholes }, voices);
   const quantised = quantise(source.notes, grid);
   const messages: ImportMessage[] = [];
-  const say = (code: ImportMessage['code'], words: string) => messages.push(importMessage(1, 1, 'info', code, words));
-  if (sources.length > 1)
-    say('voice-left-out', `“${source.name}” is read as the melody, ${sources.length - 1} other voices are left out.`);
-  if (source.isCut) say('too-long', `Only the first ${MAX_NOTES} notes are read.`);
+  const say = (matter: ImportMatter) => messages.push(importMessage(FILE_START, matter));
+  if (sources.length > 1) say({ what: 'midi-voices', read: source.name, others: sources.length - 1 });
+  if (source.isCut) say({ what: 'too-many-notes', max: MAX_NOTES });
   const key = head.key ?? guessedKey(source.notes);
-  if (!head.key) say('not-kept', 'The file names no key; it was guessed from the notes.');
+  if (!head.key) say({ what: 'midi-key-guessed' });
   const bars = barsOfMelody(quantised.notes, head.meters, key);
   const meter = mainMeter(head.meters, Math.max(...source.notes.map(({ end }) => end)));
   const { parts, form } = foldPasses(bars, meter);
@@ -105,7 +103,7 @@ function readNotes(bytes: Uint8Array, choice: MidiChoice): ReadMidi {
     parts,
     form,
   };
-  if (writtenNotes(tune).length === 0) return failed('No notes were found in this voice.', voices);
+  if (writtenNotes(tune).length === 0) return failed({ what: 'no-midi-voice-notes' }, voices);
   const msPerQuarter = 60_000 / head.quarterTempo;
   const offsets = quantised.offsets.map((offset) => Math.abs(offset));
   return {

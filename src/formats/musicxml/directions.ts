@@ -45,23 +45,17 @@ export class Directions {
         break;
       case 'segno':
       case 'coda':
-        this.jump(sign, sign.name);
+        this.teller.once(sign, { what: 'jump', name: sign.name });
         break;
       case 'words':
-        if (/^(d\.?\s?[cs]\.?|fine|to coda)\b/i.test(sign.text)) this.jump(sign, sign.text);
+        if (/^(d\.?\s?[cs]\.?|fine|to coda)\b/i.test(sign.text))
+          this.teller.once(sign, { what: 'jump', name: sign.text });
         break;
       case 'dynamics':
-      case 'wedge': {
-        const words = 'Dynamics have no place in a plan; the original file keeps them.';
-        this.teller.once('dynamics', sign, 'info', 'not-kept', words);
+      case 'wedge':
+        this.teller.once(sign, { what: 'dynamics-not-kept' });
         break;
-      }
     }
-  }
-
-  private jump(sign: XmlElement, name: string): void {
-    const words = `${name} is not followed: the tune is read in its written order.`;
-    this.teller.once(name, sign, 'warning', 'not-followed', words);
   }
 
   private metronome(sign: XmlElement): void {
@@ -83,14 +77,9 @@ export class Directions {
     ]);
     const byString = new Map(strings);
     const [g, d, a, e] = [4, 3, 2, 1].map((number) => byString.get(number));
-    const fault = g && d && a && e ? tuningFault([g, d, a, e]) : null;
-    if (g && d && a && e && !fault) {
-      this.tuning = [g, d, a, e];
-      return;
-    }
-    const words = fault
-      ? `The tuning stays: ${fault}.`
-      : 'This scordatura does not name all four strings; the tuning stays.';
-    this.teller.once('scordatura', sign, 'warning', 'not-kept', words);
+    if (!g || !d || !a || !e) this.teller.once(sign, { what: 'scordatura-incomplete' });
+    else if (tuningFault([g, d, a, e]))
+      this.teller.once(sign, { what: 'scordatura-implausible', tuning: [g, d, a, e] });
+    else this.tuning = [g, d, a, e];
   }
 }

@@ -24,7 +24,7 @@ function read(xml: string, voice?: string): Tune {
 }
 const told = (xml: string) => {
   const { tunes, messages } = readMusicXml(xml);
-  return [...messages, ...tunes.flatMap((own) => own.messages)].map(({ code, message }) => `${code}: ${message}`);
+  return [...messages, ...tunes.flatMap((own) => own.messages)].map(({ matter }) => matter);
 };
 
 describe('what is read', () => {
@@ -191,7 +191,7 @@ describe('what is read', () => {
       '<divisions>2</divisions><transpose><diatonic>-1</diatonic><chromatic>-2</chromatic></transpose>',
     );
     expect(pitchName(writtenNotes(read(xml))[0]!.pitch)).toBe('D5');
-    expect(told(xml)[0]).toContain('as they sound');
+    expect(told(xml)[0]).toEqual({ what: 'transposing' });
   });
 });
 
@@ -210,9 +210,7 @@ describe('voices', () => {
       { id: 'P1/2', name: 'Fiddle, voice 2', notes: 2 },
     ]);
     expect(writtenNotes(tunes[0]!.tune).map(({ pitch }) => pitchName(pitch))).toEqual(['D5', 'E5']);
-    expect(tunes[0]!.messages[0]!.message).toBe(
-      'Several voices: “Fiddle, voice 1” is read as the melody, the others are left out.',
-    );
+    expect(tunes[0]!.messages[0]!.matter).toEqual({ what: 'voices', read: 'Fiddle, voice 1' });
   });
 
   test('another can be asked for, with rests where it is silent', () => {
@@ -227,33 +225,33 @@ describe('voices', () => {
 
 describe('what is said about a file', () => {
   test.each([
-    ['a broken one', '<score-partwise><part></score-partwise>', /^syntax: Not XML: .*part/],
-    ['another kind of XML', '<html><body/></html>', /^syntax: Expected score-partwise or score-timewise, found html/],
-    ['one without notes', score(measure(1, '<note><rest/><duration>8</duration></note>')), /^no-notes/],
+    ['a broken one', '<score-partwise><part></score-partwise>', { what: 'not-xml' }],
+    ['another kind of XML', '<html><body/></html>', { what: 'no-score', found: 'html' }],
+    ['one without notes', score(measure(1, '<note><rest/><duration>8</duration></note>')), { what: 'no-part-notes' }],
     [
       'a jump',
       score(
         measure(1, `<direction><direction-type><words>D.C. al Fine</words></direction-type></direction>${four('D')}`),
       ),
-      /^not-followed: D\.C\./,
+      { what: 'jump', name: 'D.C. al Fine' },
     ],
     [
       'an ending without a number',
       score(measure(1, `<barline location="left"><ending number="last" type="start"/></barline>${four('D')}`)),
-      /^not-kept: The ending "last"/,
+      { what: 'ending-not-number', text: 'last' },
     ],
     [
       'a bar that does not add up',
       score(measure(1, four('D')) + measure(2, note('E', 5, 2)) + measure(3, four('D'))),
-      /^bar-sum: This bar is too short/,
+      { what: 'bar-short' },
     ],
     [
       'notes without a pitch',
       score(measure(1, `${note('D', 5, 4)}<note><unpitched/><duration>4</duration></note>`)),
-      /^not-kept: Notes without a pitch/,
+      { what: 'unpitched' },
     ],
-  ])('%s', (_what, xml, words) => {
-    expect(told(xml).join('\n')).toMatch(words);
+  ])('%s', (_what, xml, matter) => {
+    expect(told(xml)).toContainEqual(expect.objectContaining(matter));
   });
 
   test('has the place of its measure', () => {

@@ -4,7 +4,7 @@ import { beatUnit } from '#core/tempo';
 import { type DanceType, type Tune, writtenNotes } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
 import { applyDirectives, assemble, barSumMessages, readDirectives, type ReadResult, type Voice } from '../score';
-import { type ImportMessage, importMessage, stopMessage, TextPositions } from '../text';
+import { FILE_START, type ImportMatter, type ImportMessage, importMessage, stopMessage, TextPositions } from '../text';
 import { readHeadFields, withFields } from './fields';
 import { FIELD_PREFIX } from './names';
 import { byPart } from './timewise';
@@ -17,31 +17,23 @@ import { child, childrenOf, childText, parseXml, type XmlElement } from './xml';
  * @param voice id of the voice that is the melody; left out: the first part's voice with the most notes
  */
 export function readMusicXml(text: string, voice?: string): ReadResult {
-  const failed = (line: number, column: number, code: ImportMessage['code'], words: string): ReadResult => ({
+  const failed = (at: Pick<ImportMessage, 'line' | 'column'>, matter: ImportMatter): ReadResult => ({
     tunes: [],
-    messages: [importMessage(line, column, 'error', code, words)],
+    messages: [importMessage(at, matter)],
   });
   const parsed = parseXml(text);
-  if (!parsed.ok) return failed(parsed.line, parsed.column, 'syntax', `Not XML: ${parsed.message}`);
+  if (!parsed.ok) return failed(parsed, { what: 'not-xml', words: parsed.message });
   const positions = new TextPositions(text);
   const root = byPart(parsed.root);
-  if (!root) {
-    const { line, column } = positions.at(parsed.root.offset);
-    return failed(
-      line,
-      column,
-      'syntax',
-      `Expected score-partwise or score-timewise, found ${parsed.root.name.slice(0, 40)}.`,
-    );
-  }
+  if (!root)
+    return failed(positions.at(parsed.root.offset), { what: 'no-score', found: parsed.root.name.slice(0, 40) });
   const voices = listVoices(root);
   const chosen = voices.find(({ id }) => id === voice) ?? mainVoice(voices);
-  if (!chosen) return failed(1, 1, 'no-notes', 'No notes were found: expected a part with notes that have a pitch.');
+  if (!chosen) return failed(FILE_START, { what: 'no-part-notes' });
   try {
     return readVoice(root, chosen, voices, positions);
   } catch (error) {
-    const start = { line: 1, column: 1 };
-    return { tunes: [], messages: [stopMessage(error, 'score', start, (offset) => positions.at(offset))] };
+    return { tunes: [], messages: [stopMessage(error, 'score', FILE_START, (offset) => positions.at(offset))] };
   }
 }
 
@@ -58,18 +50,7 @@ function readVoice(root: XmlElement, voice: Voice, voices: readonly Voice[], pos
   const part = childrenOf(root, 'part').find(({ attributes }) => (attributes.id ?? '') === voice.id.slice(0, slash))!;
   const fields = miscellaneousFields(root);
   const messages: ImportMessage[] = [];
-  if (voices.length > 1) {
-    const { line, column } = positions.at(part.offset);
-    messages.push(
-      importMessage(
-        line,
-        column,
-        'warning',
-        'voice-left-out',
-        `Several voices: “${voice.name}” is read as the melody, the others are left out.`,
-      ),
-    );
-  }
+  if (voices.length > 1) messages.push(importMessage(positions.at(part.offset), { what: 'voices', read: voice.name }));
   const lines = fields.map(({ name, element }) => ({
     text: `%%morrin-${name} ${element.text}`,
     line: positions.at(element.offset).line,
@@ -85,16 +66,7 @@ function readVoice(root: XmlElement, voice: Voice, voices: readonly Voice[], pos
     hasOwnLabels: directives.parts !== undefined,
   });
   const { parts, form, isTooLong } = assemble(walk.bars, null, directives);
-  if (isTooLong)
-    messages.push(
-      importMessage(
-        1,
-        1,
-        'error',
-        'too-long',
-        `With its repeats this plays over ${MAX_PLAYED_EVENTS} notes; each part is kept once.`,
-      ),
-    );
+  if (isTooLong) messages.push(importMessage(FILE_START, { what: 'too-many-plays', max: MAX_PLAYED_EVENTS }));
   const { danceType } = head;
   const composer = compositionCredit(root);
   const source = childText(child(root, 'identification') ?? root, 'source');
@@ -120,7 +92,7 @@ function readVoice(root: XmlElement, voice: Voice, voices: readonly Voice[], pos
     directives,
   );
   if (writtenNotes(tune).length === 0) {
-    const message = importMessage(1, 1, 'error', 'no-notes', 'No notes were found in this voice.');
+    const message = importMessage(FILE_START, { what: 'no-voice-notes' });
     return { tunes: [], messages: [...messages, message] };
   }
   messages.push(...walk.messages, ...barSumMessages(tune, walk.offsets, positions));

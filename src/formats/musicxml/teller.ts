@@ -1,4 +1,4 @@
-import { type ImportMessage, importMessage, type TextPositions } from '../text';
+import { type ImportMatter, type ImportMessage, importMessage, type TextPositions } from '../text';
 import type { XmlElement } from './xml';
 
 /** What is said of a file, each thing with the place of the element that it is about. */
@@ -8,15 +8,15 @@ export class Teller {
 
   constructor(private readonly positions: TextPositions) {}
 
-  say(at: XmlElement, severity: ImportMessage['severity'], code: ImportMessage['code'], words: string): void {
-    const { line, column } = this.positions.at(at.offset);
-    this.messages.push(importMessage(line, column, severity, code, words));
+  say(at: XmlElement, matter: ImportMatter): void {
+    this.messages.push(importMessage(this.positions.at(at.offset), matter));
   }
 
   /** The same, for what may stand at every note: the first place is told. */
-  once(kind: string, ...said: Parameters<Teller['say']>): void {
+  once(at: XmlElement, matter: ImportMatter): void {
+    const kind = JSON.stringify(matter);
     if (this.told.has(kind)) return;
     this.told.add(kind);
-    this.say(...said);
+    this.say(at, matter);
   }
 }

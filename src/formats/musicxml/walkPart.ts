@@ -55,7 +55,7 @@ export function walkPart(part: XmlElement, options: PartOptions): PartRead {
   const measures = childrenOf(part, 'measure');
   for (const measure of measures.slice(0, MAX_MEASURES)) walk.measure(measure);
   if (measures.length > MAX_MEASURES)
-    teller.say(measures[MAX_MEASURES]!, 'error', 'too-long', `Only the first ${MAX_MEASURES} measures are read.`);
+    teller.say(measures[MAX_MEASURES]!, { what: 'too-many-measures', max: MAX_MEASURES });
   const { bars, offsets } = walk.builder;
   const { quarterTempo, tuning } = directions;
   return { bars, offsets, messages: teller.messages, ...walk.head, quarterTempo, tuning };
@@ -194,10 +194,8 @@ class PartWalk {
   private key(element: XmlElement, bar: RawBar): void {
     const { builder } = this;
     const key = keyOf(element);
-    if (!key) {
-      const words = 'This key signature cannot be kept; the key before it stays.';
-      this.teller.once('key', element, 'warning', 'not-kept', words);
-    } else if (!sameKey(key, builder.key)) {
+    if (!key) this.teller.once(element, { what: 'key-not-kept' });
+    else if (!sameKey(key, builder.key)) {
       builder.key = key;
       if (builder.bars.length === 1) this.head.key = key;
       else bar.key = key;
@@ -207,10 +205,8 @@ class PartWalk {
   private time(element: XmlElement, bar: RawBar): void {
     const { builder } = this;
     const meter = meterOf(element);
-    if (!meter) {
-      const words = 'This meter cannot be kept; the meter before it stays.';
-      this.teller.once('time', element, 'warning', 'not-kept', words);
-    } else if (!sameMeter(meter, builder.meter)) {
+    if (!meter) this.teller.once(element, { what: 'meter-not-kept' });
+    else if (!sameMeter(meter, builder.meter)) {
       builder.meter = meter;
       if (builder.bars.length === 1) this.head.meter = meter;
       else bar.meter = meter;
@@ -221,9 +217,7 @@ class PartWalk {
     const stated = (name: string) => Number(childText(element, name) ?? 0) || 0;
     const octaves = stated('octave-change');
     this.transposition = { steps: stated('diatonic') + 7 * octaves, semitones: stated('chromatic') + 12 * octaves };
-    if (this.transposition.semitones === 0) return;
-    const words = 'The part is written for a transposing instrument; pitches are read as they sound.';
-    this.teller.once('transpose', element, 'info', 'not-kept', words);
+    if (this.transposition.semitones !== 0) this.teller.once(element, { what: 'transposing' });
   }
 
   private barline(item: XmlElement, bar: RawBar): void {
@@ -241,19 +235,13 @@ class PartWalk {
       const times = Number(repeat.attributes.times ?? 2);
       bar.plays = Number.isInteger(times) && times >= 2 && times <= 16 ? times : 2;
     }
-    if (child(item, 'segno') || child(item, 'coda')) {
-      const words = 'Jumps are not followed: the tune is read in its written order.';
-      this.teller.once('jump', item, 'warning', 'not-followed', words);
-    }
+    if (child(item, 'segno') || child(item, 'coda')) this.teller.once(item, { what: 'jumps' });
   }
 
   private ending(element: XmlElement, bar: RawBar): void {
     const numbers = endingNumbers(element);
     this.builder.openEnding(numbers, bar);
-    if (!numbers) {
-      const words = `The ending "${element.attributes.number ?? ''}" is not a number; its bars are played every time.`;
-      this.teller.say(element, 'warning', 'not-kept', words);
-    }
+    if (!numbers) this.teller.say(element, { what: 'ending-not-number', text: element.attributes.number ?? '' });
   }
 
   private pitch(note: XmlElement): Pitch | null {
@@ -293,8 +281,7 @@ class PartWalk {
     const tuplet = tupletOf(item);
     const pitch = this.pitch(item);
     if (!pitch) {
-      if (child(item, 'unpitched'))
-        this.teller.once('unpitched', item, 'warning', 'not-kept', 'Notes without a pitch are read as rests.');
+      if (child(item, 'unpitched')) this.teller.once(item, { what: 'unpitched' });
       this.rest(length, bar, tuplet);
       return;
     }
@@ -308,10 +295,7 @@ class PartWalk {
     this.hands(item, note);
     builder.place(note, bar, this.openSlurs.size > 0);
     this.followSlurs(item);
-    if (childrenOf(item, 'lyric').length > 0) {
-      const words = 'Words to be sung have no place in a plan; the original file keeps them.';
-      this.teller.once('lyric', item, 'info', 'not-kept', words);
-    }
+    if (childrenOf(item, 'lyric').length > 0) this.teller.once(item, { what: 'lyrics-not-kept' });
   }
 
   /** What a note says of bow, string and finger, and its marks. */

@@ -1,7 +1,7 @@
 import type { LinedField } from '#core/document';
 import { POSITIONS } from '#core/fingering';
 import { midiOf } from '#core/pitch';
-import { HOLD_RANGE, LILT_NAME, LILTS, MAX_BREATH, PACE_RANGE } from '#core/tempo';
+import { HOLD_RANGE, LILT_NAME, MAX_BREATH, PACE_RANGE } from '#core/tempo';
 import { MAX_WISH, MIN_WISH } from '#core/travel';
 import {
   type BarEvent,
@@ -54,32 +54,38 @@ export interface WrittenTune {
   readonly said: ReadonlySet<NoteMark>;
 }
 
-/** One kind of line: how it is read, with what was expected where it was not as it should be, and what is written on it. */
+/** An item of a line that is not as it should be; a tuning may be four pitches and still none. */
+export type DirectiveFault =
+  { readonly what?: 'bad-directive' } | { readonly what: 'directive-tuning'; readonly tuning: Tuning };
+
+/** One kind of line: how it is read, with what is not as it should be, and what is written on it. */
 interface Directive {
-  readonly read: (value: string, into: DirectiveDraft) => readonly string[];
+  readonly read: (value: string, into: DirectiveDraft) => readonly DirectiveFault[];
   /** The items of the line; none: it is not written. */
   readonly write: (written: WrittenTune) => readonly string[];
 }
 
+const BAD: DirectiveFault = {};
+
 /** Items of a line, each by itself: those that are none are told one by one. */
 const items =
-  (expected: string, pattern: RegExp, take: (found: RegExpExecArray, into: DirectiveDraft) => boolean | number) =>
+  (pattern: RegExp, take: (found: RegExpExecArray, into: DirectiveDraft) => boolean | number) =>
   (value: string, into: DirectiveDraft) =>
     value
       .trim()
       .split(/\s+/)
       .flatMap((item) => {
         const found = pattern.exec(item);
-        return found && take(found, into) ? [] : [expected];
+        return found && take(found, into) ? [] : [BAD];
       });
 
 /** A line that says one thing. */
 const one =
-  (expected: string, take: (value: string, into: DirectiveDraft) => boolean) =>
-  (value: string, into: DirectiveDraft) => (take(value.trim(), into) ? [] : [expected]);
+  (take: (value: string, into: DirectiveDraft) => boolean) =>
+  (value: string, into: DirectiveDraft): readonly DirectiveFault[] =>
+    take(value.trim(), into) ? [] : [BAD];
 
 interface NoteLine {
-  readonly expected: string;
   readonly pattern: RegExp;
   /** What a note gets by its item, null where the item is none. */
   readonly own: (text: string) => NoteItem['own'] | null;
@@ -88,8 +94,8 @@ interface NoteLine {
 }
 
 /** A line with items `5:text` for single notes, or the bare numbers of notes where its items say no more. */
-const onNotes = (line: string, { expected, pattern, own, write }: NoteLine): Directive => ({
-  read: items(expected, pattern, ([, note, text = ''], into) => {
+const onNotes = (line: string, { pattern, own, write }: NoteLine): Directive => ({
+  read: items(pattern, ([, note, text = ''], into) => {
     const set = own(text);
     return set !== null && into.notes.push({ note: Number(note), line, own: set });
   }),
@@ -102,7 +108,6 @@ const onNotes = (line: string, { expected, pattern, own, write }: NoteLine): Dir
 const BARE = /^(\d+)$/;
 
 interface Amounts {
-  readonly expected: string;
   readonly pattern: RegExp;
   readonly min: number;
   readonly max: number;
@@ -111,7 +116,6 @@ interface Amounts {
 /** A note's amount within bounds. */
 const amounts = (line: string, field: 'bowLength' | 'hold' | 'breath' | 'pace', bounds: Amounts) =>
   onNotes(line, {
-    expected: bounds.expected,
     pattern: bounds.pattern,
     own: (text) => {
       const amount = Number(text);
@@ -123,13 +127,12 @@ const amounts = (line: string, field: 'bowLength' | 'hold' | 'breath' | 'pace', 
 /** What is played freely. */
 const freely = (line: string, field: 'hold' | 'breath' | 'pace', range: Pick<Amounts, 'min' | 'max'>) =>
   amounts(line, field, {
-    expected: `notes with an amount from ${range.min} to ${range.max} such as 5:1`,
     pattern: /^(\d+):(\d*\.?\d+)$/,
     ...range,
   });
 
 const partsOf = (field: 'form' | 'parts') =>
-  one('names of parts such as ["A","B"]', (value, into) => {
+  one((value, into) => {
     const names = partNames(value);
     if (names) into[field] = names;
     return names !== null;
@@ -152,20 +155,16 @@ export const DIRECTIVES = {
     write: ({ tune, plain }) => (plain.plays ? [] : [JSON.stringify(tune.form)]),
   },
   plays: {
-    read: items(
-      'bars with their passes such as 9:1,2e',
-      /^(\d+):([1-9]\d{0,2}(?:,[1-9]\d{0,2}){0,63})(e?)$/,
-      ([, bar, passes, ending], { plays }) =>
-        plays.push({ bar: Number(bar), onPlays: passes!.split(',').map(Number), ending: ending === 'e' }),
+    read: items(/^(\d+):([1-9]\d{0,2}(?:,[1-9]\d{0,2}){0,63})(e?)$/, ([, bar, passes, ending], { plays }) =>
+      plays.push({ bar: Number(bar), onPlays: passes!.split(',').map(Number), ending: ending === 'e' }),
     ),
     write: playItems,
   },
   tuning: {
     read: (value: string, into: DirectiveDraft) => {
       const parsed = parseTuning(value);
-      if (!parsed) return ['four pitches low to high, such as A3 E4 A4 E5'];
-      const fault = tuningFault(parsed);
-      if (fault) return [`a tuning that a fiddle can be brought into (${fault})`];
+      if (!parsed) return [BAD];
+      if (tuningFault(parsed)) return [{ what: 'directive-tuning', tuning: parsed }];
       into.tuning = parsed;
       return [];
     },
@@ -173,7 +172,7 @@ export const DIRECTIVES = {
     write: () => [],
   },
   start: {
-    read: one('down or up', (value, into) => {
+    read: one((value, into) => {
       if (value !== 'down' && value !== 'up') return false;
       into.start = value;
       return true;
@@ -181,24 +180,18 @@ export const DIRECTIVES = {
     write: ({ tune }) => (tune.start ? [tune.start] : []),
   },
   links: {
-    read: items(
-      'links such as 5:retake or 9@2:change',
-      /^(\d+)(?:@(\d+))?:(\w+)$/,
-      ([, note, pass, name], { links }) => {
-        const link = LINKS.find((candidate) => candidate === name);
-        return link !== undefined && links.push({ note: Number(note), pass: pass ? Number(pass) : null, link });
-      },
-    ),
+    read: items(/^(\d+)(?:@(\d+))?:(\w+)$/, ([, note, pass, name], { links }) => {
+      const link = LINKS.find((candidate) => candidate === name);
+      return link !== undefined && links.push({ note: Number(note), pass: pass ? Number(pass) : null, link });
+    }),
     write: ({ notes, plain }) => notes.flatMap((note, i) => linkItems(note, i + 1, plain)),
   },
   places: onNotes('places', {
-    expected: 'places such as 5:D',
     pattern: /^(\d+):([GDAE])$/,
     own: (text) => () => ({ place: PLACES.find((place) => place === text)! }),
     write: ({ place }) => (place ? [place] : []),
   }),
   pulse: onNotes('pulse', {
-    expected: 'notes such as 5 9',
     pattern: BARE,
     own:
       () =>
@@ -206,25 +199,21 @@ export const DIRECTIVES = {
     write: ({ marks }) => (marks?.includes('pulse') ? [''] : []),
   }),
   melody: onNotes('melody', {
-    expected: 'notes such as 5 9',
     pattern: BARE,
     own: () => lowestAsMelody,
     write: ({ pitch, stops }) => (stops?.[0] && midiOf(stops[0]) > midiOf(pitch) ? [''] : []),
   }),
   bow: amounts('bow', 'bowLength', {
-    expected: `stroke lengths from ${MIN_WISH} to ${MAX_WISH} such as 5:1.25`,
     pattern: /^(\d+):(\d+(?:\.\d+)?)$/,
     min: MIN_WISH,
     max: MAX_WISH,
   }),
   drones: onNotes('drones', {
-    expected: 'notes with a side such as 5:upper',
     pattern: /^(\d+):(lower|upper)$/,
     own: (text) => () => ({ drone: text as 'lower' | 'upper' }),
     write: ({ drone }) => (drone ? [drone] : []),
   }),
   positions: onNotes('positions', {
-    expected: `positions (${POSITIONS.join(', ')}) such as 5:3`,
     pattern: /^(\d+):([\d.]+)$/,
     own: (text) => {
       const position = POSITIONS.find((candidate) => candidate === Number(text));
@@ -233,7 +222,6 @@ export const DIRECTIVES = {
     write: ({ position }) => (position === undefined ? [] : [`${position}`]),
   }),
   marks: onNotes('marks', {
-    expected: 'marks such as 5:cut',
     pattern: /^(\d+):([a-z-]+)$/,
     own: (text) => {
       const mark = NOTE_MARKS.find((candidate) => candidate === text);
@@ -243,7 +231,7 @@ export const DIRECTIVES = {
     write: ({ marks = [] }, { said }) => marks.filter((mark) => mark !== 'pulse' && !said.has(mark)),
   }),
   lilt: {
-    read: one(`the name of a lilt, such as ${LILTS.map((known) => known.name).join(', ')}`, (value, into) => {
+    read: one((value, into) => {
       if (!LILT_NAME.test(value)) return false;
       into.lilt = value;
       return true;
@@ -254,9 +242,7 @@ export const DIRECTIVES = {
   breaths: freely('breaths', 'breath', { min: 0.001, max: MAX_BREATH }),
   paces: freely('paces', 'pace', PACE_RANGE),
   reuse: {
-    read: items('bars such as 9:5', /^(\d+):(\d+)$/, ([, bar, of], { reuses }) =>
-      reuses.push({ bar: Number(bar), of: Number(of) }),
-    ),
+    read: items(/^(\d+):(\d+)$/, ([, bar, of], { reuses }) => reuses.push({ bar: Number(bar), of: Number(of) })),
     write: ({ bars }) => {
       const numbers = new Map(bars.map(({ id }, i) => [id, i + 1]));
       return bars.flatMap(({ reuses: root }, i) => (root === undefined ? [] : [`${i + 1}:${numbers.get(root)}`]));

@@ -1,4 +1,4 @@
-import type { ImportMessage } from '../text';
+import { type ImportMatter, type ImportMessage, importMessage } from '../text';
 import { type DirectiveDraft, DIRECTIVES, type MorrinDirectives } from './directiveTable';
 
 const NAMES = Object.keys(DIRECTIVES) as (keyof typeof DIRECTIVES)[];
@@ -14,15 +14,13 @@ export function readDirectives(
     if (!match) continue;
     const [, name, value] = match as unknown as [string, string, string];
     const known = NAMES.find((candidate) => candidate === name);
-    const faults = known ? DIRECTIVES[known].read(value, read) : [`one of ${NAMES.join(', ')}`];
-    for (const expected of faults)
-      messages.push({
-        line,
-        column: 10 + name.length,
-        severity: 'warning',
-        code: 'bad-directive',
-        message: `%%morrin-${name}: expected ${expected}, got "${value.slice(0, 60)}".`,
-      });
+    const said = { name, value: value.slice(0, 60) };
+    const faults: readonly ImportMatter[] = known
+      ? DIRECTIVES[known]
+          .read(value, read)
+          .map((fault) => ({ what: 'bad-directive', ...said, ...fault }) as ImportMatter)
+      : [{ what: 'unknown-directive', ...said, known: NAMES }];
+    for (const matter of faults) messages.push(importMessage({ line, column: 10 + name.length }, matter));
   }
   // In the order of the table, whatever the order of the file.
   const rank = (line: string) => NAMES.findIndex((name) => name === line);

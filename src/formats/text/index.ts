@@ -1,8 +1,10 @@
 // Bytes to text, and what readers say of it.
 export type { Decoded } from './decode';
 export { decodeText } from './decode';
-export type { ImportCode, ImportMessage } from './messages';
+export { IMPORT_CODES, type ImportCode } from './codes';
+export type { ImportMessage } from './messages';
 export { OutOfBounds, lengthWords } from './lengths';
 export { stopMessage } from './stopped';
 export { implausibleWords, tuningFault } from './tuningWords';
-export { IMPORT_CODES, TextPositions, importMessage } from './messages';
+export { FILE_START, TextPositions, importMessage } from './messages';
+export type { ImportMatter, ReadSubject } from './matters';

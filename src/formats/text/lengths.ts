@@ -5,7 +5,7 @@ export class OutOfBounds extends Error {
   /** @param offset where it stands in the text */
   constructor(
     readonly offset: number,
-    fault: Pick<LengthFault, 'code' | 'found'>,
+    readonly fault: Pick<LengthFault, 'code' | 'found'>,
   ) {
     super(lengthWords(fault));
   }

@@ -1,44 +1,28 @@
+import type { ImportCode, ImportSeverity } from './codes';
+import { type ImportMatter, MATTER_GRADES } from './matters';
+
 /** What a reader has to say about its input; line and column count from 1. */
 export interface ImportMessage {
   readonly line: number;
   readonly column: number;
-  readonly severity: 'error' | 'warning' | 'info';
+  readonly severity: ImportSeverity;
   readonly code: ImportCode;
-  readonly message: string;
+  readonly matter: ImportMatter;
+  /** The file inside an archive, where it was read with others. */
+  readonly entry?: string;
 }
 
-export const IMPORT_CODES = [
-  'empty',
-  'not-text',
-  'not-read',
-  'fault',
-  'no-notes',
-  'too-long',
-  'syntax',
-  'unclosed-slur',
-  'unopened-slur',
-  'unclosed-tuplet',
-  'unclosed-mark',
-  'bar-sum',
-  'voice-left-out',
-  'not-kept',
-  'not-followed',
-  'unknown-type',
-  'tempo-beat',
-  'part-order',
-  'bad-directive',
-] as const;
-export type ImportCode = (typeof IMPORT_CODES)[number];
-
+/** A matter at its place. */
 export function importMessage(
-  line: number,
-  column: number,
-  severity: ImportMessage['severity'],
-  code: ImportMessage['code'],
-  words: string,
+  { line, column }: Pick<ImportMessage, 'line' | 'column'>,
+  matter: ImportMatter,
 ): ImportMessage {
-  return { line, column, severity, code, message: words };
+  const [severity, code] = MATTER_GRADES[matter.what];
+  return { line, column, severity, code, matter };
 }
+
+/** Where a file is told of as a whole. */
+export const FILE_START = { line: 1, column: 1 } as const;
 
 /** Turns offsets into lines and columns of a text. */
 export class TextPositions {

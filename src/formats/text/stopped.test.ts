@@ -9,11 +9,11 @@ test('music out of bounds is told where it stands, with the bound', () => {
     column: offset,
   }));
   expect(message).toMatchObject({ line: 5, column: 7, code: 'not-read' });
-  expect(message.message).toBe('This tune could not be read: a note or rest of 900 whole notes: expected at most 64.');
+  expect(message.matter).toEqual({ what: 'out-of-bounds', subject: 'tune', fault: { code: 'too-long', found: 900 } });
 });
 
 test('a fault of the program is not blamed on the file', () => {
   const message = stopMessage(new TypeError('of undefined'), 'score', START);
   expect(message).toMatchObject({ ...START, code: 'fault' });
-  expect(message.message).toMatch(/fault of Morrin \(of undefined\)/);
+  expect(message.matter).toEqual({ what: 'fault', subject: 'score', detail: 'of undefined' });
 });

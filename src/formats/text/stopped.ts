@@ -1,4 +1,5 @@
 import { OutOfBounds } from './lengths';
+import type { ReadSubject } from './matters';
 import { type ImportMessage, importMessage } from './messages';
 
 type Position = Pick<ImportMessage, 'line' | 'column'>;
@@ -9,15 +10,12 @@ type Position = Pick<ImportMessage, 'line' | 'column'>;
  */
 export function stopMessage(
   error: unknown,
-  subject: 'tune' | 'score' | 'file',
+  subject: ReadSubject,
   start: Position,
   placeOf: (offset: number) => Position = () => start,
 ): ImportMessage {
-  if (error instanceof OutOfBounds) {
-    const { line, column } = placeOf(Math.max(0, error.offset));
-    return importMessage(line, column, 'error', 'not-read', `This ${subject} could not be read: ${error.message}.`);
-  }
+  if (error instanceof OutOfBounds)
+    return importMessage(placeOf(Math.max(0, error.offset)), { what: 'out-of-bounds', subject, fault: error.fault });
   const detail = error instanceof Error ? error.message : String(error);
-  const words = `Reading this ${subject} ended in a fault of Morrin (${detail}). Nothing of the file is lost; the rest is read.`;
-  return importMessage(start.line, start.column, 'error', 'fault', words);
+  return importMessage(start, { what: 'fault', subject, detail });
 }

@@ -8,7 +8,7 @@ const message = (line: number, severity: ImportMessage['severity'] = 'warning'):
   column: 3,
   severity,
   code: 'syntax',
-  message: `said of line ${line}.`,
+  matter: { what: 'parser', words: `said of line ${line}` },
 });
 
 test('each says how grave it is, with its line, its column and its bar', () => {

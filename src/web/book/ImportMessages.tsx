@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { ImportMessage } from '#formats/text';
+import { importWords } from '#words/importMessage';
 import { Button } from '../ui/Button';
 
 export const TONES = { error: 'text-madder', warning: 'text-weld-ink', info: 'text-muted' } as const;
@@ -20,13 +21,13 @@ export function ImportMessages({ messages, where }: ImportMessagesProps) {
   const shown = isWhole ? messages : messages.slice(0, MAX_MESSAGES);
   return (
     <ul className="mt-1 text-small">
-      {shown.map(({ line, column, severity, message }, i) => (
+      {shown.map((message, i) => (
         <li key={i} className="flex flex-wrap gap-x-2 sm:flex-nowrap">
           <span className="w-40 shrink-0 text-muted">
-            {where && <b className="font-medium text-ink">{where(i)}</b>} line {line}, col. {column}
+            {where && <b className="font-medium text-ink">{where(i)}</b>} line {message.line}, col. {message.column}
           </span>
           <span className="min-w-0 break-words">
-            <b className={TONES[severity]}>{SEVERITY_NAMES[severity]}.</b> {message}
+            <b className={TONES[message.severity]}>{SEVERITY_NAMES[message.severity]}.</b> {importWords(message)}
           </span>
         </li>
       ))}

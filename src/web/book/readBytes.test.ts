@@ -40,7 +40,7 @@ test('a plan is read back, and one that is not as expected says where', () => {
   expect(tuneOf(read(JSON.stringify(plan)).tunes[0]!)).toEqual(plan);
   const { tunes, messages } = read(JSON.stringify({ ...plan, form: ['Q'] }));
   expect(tunes).toEqual([]);
-  expect(messages[0]!.message).toContain('form.0');
+  expect(messages[0]!.matter).toMatchObject({ what: 'plan-field', path: 'form.0' });
 });
 
 test('tunes are handed on while the others are still read', () => {

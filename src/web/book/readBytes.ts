@@ -38,7 +38,7 @@ export function readBytes(bytes: Uint8Array, choice: FileChoice): ImportOutcome 
 
 /** A message about a file inside an archive says which. */
 function inEntry(message: ImportMessage, entry: string | null): ImportMessage {
-  return entry === null ? message : { ...message, message: `${entry}: ${message.message}` };
+  return entry === null ? message : { ...message, entry };
 }
 
 function toImported(read: FileTune): ImportedTune {
