@@ -4,6 +4,7 @@ import { HOLD_RANGE, LILTS, MAX_BREATH, PACE_RANGE } from '#core/tempo';
 import { MAX_WISH, MIN_WISH } from '#core/travel';
 import { DANCE_TYPES } from '#core/tune';
 import { ALL_FILE_KINDS, FILE_KINDS } from '#formats/kinds';
+import type { DirectiveName } from '#formats/score';
 import { type ImportMatter, type ImportMessage, lengthWords, type ReadSubject, tuningFault } from '#formats/text';
 import { counted } from './plural';
 
@@ -104,7 +105,7 @@ const WORDS: { readonly [W in ImportMatter['what']]: (matter: MatterOf<W>) => st
   'order-not-understood': ({ order }) => `The playing order P:${order} was not understood; the written order is used.`,
   'order-and-repeats': ({ order, form }) =>
     `P:${order} names parts twice that also have repeat signs; both are followed, so the form is ${form}.`,
-  'bad-directive': ({ name, value }) => directiveWords(name, DIRECTIVE_EXPECTED[name] ?? 'something else', value),
+  'bad-directive': ({ name, value }) => directiveWords(name, DIRECTIVE_EXPECTED[name as DirectiveName], value),
   'directive-tuning': ({ tuning, value }) =>
     directiveWords('tuning', `a tuning that a fiddle can be brought into (${tuningFault(tuning) ?? ''})`, value),
   'unknown-directive': ({ name, value, known }) => directiveWords(name, `one of ${known.join(', ')}`, value),
@@ -118,7 +119,7 @@ const freely = ({ min, max }: { readonly min: number; readonly max: number }) =>
   `notes with an amount from ${min} to ${max} such as 5:1`;
 
 /** What each of our own lines is to hold. */
-const DIRECTIVE_EXPECTED: Readonly<Record<string, string>> = {
+const DIRECTIVE_EXPECTED: Readonly<Record<DirectiveName, string>> = {
   parts: 'names of parts such as ["A","B"]',
   form: 'names of parts such as ["A","B"]',
   plays: 'bars with their passes such as 9:1,2e',

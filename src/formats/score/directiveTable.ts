@@ -250,8 +250,10 @@ export const DIRECTIVES = {
   },
 } as const satisfies Readonly<Record<string, Directive>>;
 
+export type DirectiveName = keyof typeof DIRECTIVES;
+
 /** Fields that notation does not say wholly, each with the line that does. */
-export const LINE_OF_FIELD: Readonly<Record<LinedField, keyof typeof DIRECTIVES>> = {
+export const LINE_OF_FIELD: Readonly<Record<LinedField, DirectiveName>> = {
   pitch: 'melody',
   link: 'links',
   linkOnPass: 'links',

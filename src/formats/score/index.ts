@@ -10,7 +10,7 @@ export { assemble } from './assemble';
 // What plain notation says of a tune, and what must be said in words beside it.
 export type { PlainScore } from './plainScore';
 export { downwards, opensWithPickup, plainScore } from './plainScore';
-export type { MorrinDirectives } from './directiveTable';
+export type { DirectiveName, MorrinDirectives } from './directiveTable';
 export { applyDirectives, directiveLines } from './directives';
 export { readDirectives } from './readDirectives';
 // Bars that do not add up, where they stand.

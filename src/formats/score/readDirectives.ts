@@ -1,7 +1,7 @@
 import { type ImportMatter, type ImportMessage, importMessage } from '../text';
-import { type DirectiveDraft, DIRECTIVES, type MorrinDirectives } from './directiveTable';
+import { type DirectiveDraft, type DirectiveName, DIRECTIVES, type MorrinDirectives } from './directiveTable';
 
-const NAMES = Object.keys(DIRECTIVES) as (keyof typeof DIRECTIVES)[];
+const NAMES = Object.keys(DIRECTIVES) as DirectiveName[];
 
 /** Lines about a tune, each with the line of the file on which it stands. */
 export function readDirectives(
