@@ -55,6 +55,13 @@ module.exports = {
     layer('web', 'server|cli'),
     layer('cli', 'server|web'),
     ...WEB_ROOMS.flatMap(stage),
+    {
+      name: 'web-folder-is-listed',
+      comment: 'A new folder of web has its line in WEB_ROOMS, so that it is known what it may use.',
+      severity: 'error',
+      from: { path: '^src/web/[^/]+/', pathNot: `^src/web/(${['testing', ...WEB_ROOMS.flat()].join('|')})/` },
+      to: {},
+    },
   ],
   options: {
     doNotFollow: { path: 'node_modules' },
