@@ -4,6 +4,7 @@ import { ORNAMENTS } from '#core/ornaments';
 import type { Finding } from '#core/report';
 import type { EventKind } from '#core/tempo';
 import type { Direction } from '#core/tune';
+import type { MemberOf } from './memberOf';
 import { obstacleWords, ornamentName } from './ornament';
 import { counted } from './plural';
 import { positionWords } from './position';
@@ -29,13 +30,7 @@ const round = (value: number) => String(Math.round(value));
 const strokes = (count: number) => counted(count, 'stroke');
 
 /** The finding of a kind. */
-type FindingOf<C extends Finding['code']> = Finding extends infer F
-  ? F extends { readonly code: infer K }
-    ? C extends K
-      ? F
-      : never
-    : never
-  : never;
+type FindingOf<C extends Finding['code']> = MemberOf<Finding, 'code', C>;
 
 /** A finding that has no lead of its own begins with its place. */
 type Told = Omit<FindingWords, 'lead'> & Partial<Pick<FindingWords, 'lead'>>;

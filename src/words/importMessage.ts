@@ -6,6 +6,7 @@ import { DANCE_TYPES } from '#core/tune';
 import { ALL_FILE_KINDS, FILE_KINDS } from '#formats/kinds';
 import type { DirectiveName } from '#formats/score';
 import { type ImportMatter, type ImportMessage, lengthWords, type ReadSubject, tuningFault } from '#formats/text';
+import type { MemberOf } from './memberOf';
 import { counted } from './plural';
 
 /** What a reader has to say in words; of a file inside an archive it says which. */
@@ -14,13 +15,7 @@ export function importWords({ matter, entry }: Pick<ImportMessage, 'matter' | 'e
   return `${entry === undefined ? '' : `${entry}: `}${tell(matter)}`;
 }
 
-type MatterOf<W extends ImportMatter['what']> = ImportMatter extends infer M
-  ? M extends { readonly what: infer K }
-    ? W extends K
-      ? M
-      : never
-    : never
-  : never;
+type MatterOf<W extends ImportMatter['what']> = MemberOf<ImportMatter, 'what', W>;
 
 /** `ABC, MusicXML, MIDI or`, before a plan or plans. */
 const KINDS = `${ALL_FILE_KINDS.slice(0, -1)

@@ -16,6 +16,7 @@ import PegsPage from '../pegs/PegsPage';
 import { SettingsPage } from '../settings/SettingsPage';
 import { type FakeServer, fakeServer } from '../testing/fakeServer';
 import { renderPage } from '../testing/page';
+import { standInForBrowser } from '../testing/standIns';
 import { summary } from '../testing/summary';
 import { TIDE_REEL } from '../testing/tideReel';
 import AlignmentPage from '../versions/AlignmentPage';
@@ -37,12 +38,6 @@ async function does(words: string): Promise<void> {
   await userEvent.keyboard('{Enter}');
 }
 
-/** What the simulated page lacks of a browser: sizes, sight, sound and threads. */
-class Watcher {
-  observe() {}
-  unobserve() {}
-  disconnect() {}
-}
 let server: FakeServer;
 beforeEach(() => {
   number += 1;
@@ -51,18 +46,7 @@ beforeEach(() => {
   localStorage.clear();
   server = fakeServer();
   server.answer(tuneRoutes.saveTune, { revision: 4, updatedAt: AT });
-  Object.assign(globalThis, { ResizeObserver: Watcher, IntersectionObserver: Watcher });
-  Object.assign(window, { matchMedia: () => ({ matches: false, addEventListener() {}, removeEventListener() {} }) });
-  Element.prototype.scrollIntoView = () => undefined;
-  // Threads are started and never answer.
-  Object.assign(globalThis, {
-    Worker: class {
-      addEventListener() {}
-      removeEventListener() {}
-      postMessage() {}
-      terminate() {}
-    },
-  });
+  standInForBrowser();
 });
 
 describe('the bench', () => {

@@ -2,27 +2,10 @@ import 'fake-indexeddb/auto';
 import { act, render, screen } from '@testing-library/react';
 import { fakeServer } from '../testing/fakeServer';
 import { Stage } from '../testing/scene';
+import { standInForBrowser } from '../testing/standIns';
 import { ALL_SCENES } from './allScenes';
 
-/** What the simulated page lacks of a browser: sizes, sight and threads. */
-beforeEach(() => {
-  class Watcher {
-    observe() {}
-    unobserve() {}
-    disconnect() {}
-  }
-  Object.assign(globalThis, { ResizeObserver: Watcher, IntersectionObserver: Watcher });
-  Object.assign(globalThis, {
-    Worker: class {
-      addEventListener() {}
-      removeEventListener() {}
-      postMessage() {}
-      terminate() {}
-    },
-  });
-  Object.assign(window, { matchMedia: () => ({ matches: false, addEventListener() {}, removeEventListener() {} }) });
-  Element.prototype.scrollIntoView = () => undefined;
-});
+beforeEach(standInForBrowser);
 
 const all = Object.entries(ALL_SCENES).flatMap(([sheet, scenes]) =>
   Object.entries(scenes).map(([state, scene]) => [`${sheet}: ${state}`, scene] as const),
