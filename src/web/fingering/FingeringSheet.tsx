@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useCallback, useMemo } from 'react';
 import { holdFinger } from '#core/drones';
 import {
   type Alternative,
@@ -14,11 +14,12 @@ import {
   searchFingering,
 } from '#core/fingering';
 import { handOf, reportTune, type TuneReport } from '#core/report';
-import { writtenNotes } from '#core/tune';
+import { type Tune, writtenNotes } from '#core/tune';
 import { callWords, fingerList, hopWords, leanWords } from '#words/hand';
 import { writtenPitch } from '#words/pitch';
 import { positionWords } from '#words/position';
 import type { SheetProps } from '../openTune/sheetProps';
+import { usePreviews } from '../threads/usePreviews';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { SmallTable } from '../ui/SmallTable';
@@ -178,11 +179,15 @@ function OneNote({ report, found, id, where, onApply }: OneProps) {
   const rows = useMemo(
     () =>
       alternatives.map((alternative) => {
-        const next = pinFingering(tune, new Map([[id, alternative.chord[0]!]]));
-        return { alternative, next, effect: difference(report, reportTune(next, report.settings)) };
+        return { alternative, next: pinFingering(tune, new Map([[id, alternative.chord[0]!]])) };
       }),
-    [alternatives, tune, id, report],
+    [alternatives, tune, id],
   );
+  const effectOf = useCallback(
+    ({ next }: { readonly next: Tune }) => difference(report, reportTune(next, report.settings)),
+    [report],
+  );
+  const effects = usePreviews(rows, effectOf);
   const through = played ? handOf(report)[played.index]!.dronesThrough : null;
   if (!note || !now) return null;
   return (
@@ -216,7 +221,7 @@ function OneNote({ report, found, id, where, onApply }: OneProps) {
           heads={['as', { figures: 'costs more' }, 'and then', { hidden: 'choose' }]}
           minWidth="26rem"
         >
-          {rows.map(({ alternative: { chord, costsMore }, next, effect }) => {
+          {rows.map(({ alternative: { chord, costsMore }, next }, i) => {
             const [top] = chord;
             const isNow = isAsNow(top!, now);
             return (
@@ -227,7 +232,7 @@ function OneNote({ report, found, id, where, onApply }: OneProps) {
                 <td className="py-1.5 pr-3 text-right whitespace-nowrap tabular-nums">
                   {costsMore < 0.05 ? 'least' : `${costsMore.toFixed(1)} mm`}
                 </td>
-                <td className="py-1.5 pr-3 text-small">{isNow ? 'as it is now' : effect}</td>
+                <td className="py-1.5 pr-3 text-small">{isNow ? 'as it is now' : (effects[i] ?? '…')}</td>
                 <td className="py-1.5 text-right">
                   <Button
                     look="small"

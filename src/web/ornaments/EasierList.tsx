@@ -1,21 +1,20 @@
-import { useMemo } from 'react';
-import { easierVersions } from '#core/ornaments';
+import { useCallback, useMemo } from 'react';
+import { type EasierStep, easierVersions } from '#core/ornaments';
 import { reportTune } from '#core/report';
 import { counted } from '#words/plural';
 import type { SheetProps } from '../openTune/sheetProps';
+import { usePreviews } from '../threads/usePreviews';
 import { Button } from '../ui/Button';
 
 /** The same tune with ever fewer layers, and to what tempo each stands. */
 export function EasierList({ report, onApply }: Pick<SheetProps, 'report' | 'onApply'>) {
   const { tune, settings } = report;
-  const steps = useMemo(
-    () =>
-      easierVersions(tune).map((step) => ({
-        ...step,
-        ceiling: reportTune(step.tune, settings).figures.check.ceiling?.ceilingBpm ?? null,
-      })),
-    [tune, settings],
+  const steps = useMemo(() => easierVersions(tune), [tune]);
+  const ceilingOf = useCallback(
+    (step: EasierStep) => reportTune(step.tune, settings).figures.check.ceiling?.ceilingBpm ?? null,
+    [settings],
   );
+  const ceilings = usePreviews(steps, ceilingOf);
   const words = (bpm: number | null) => (bpm === null ? 'at any tempo' : `to ${Math.floor(bpm)}`);
   if (steps.length === 0)
     return <p className="text-muted">Nothing decorates this tune and no drone sounds: it is as plain as it can be.</p>;
@@ -26,14 +25,14 @@ export function EasierList({ report, onApply }: Pick<SheetProps, 'report' | 'onA
         layer more; undo brings it back.
       </p>
       <ol>
-        {steps.map(({ off, tune: easier, notes, ceiling }, i) => (
+        {steps.map(({ off, tune: easier, notes }, i) => (
           <li key={off} className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-line py-1.5">
             <span className="flex-1">
               <b>
                 {i === 0 ? 'without' : 'and without'} {off}
               </b>{' '}
               <span className="text-small text-muted">
-                on {counted(notes, 'note')}; stands {words(ceiling)}
+                on {counted(notes, 'note')}; stands {ceilings[i] === undefined ? '…' : words(ceilings[i])}
               </span>
             </span>
             <Button
