@@ -45,6 +45,18 @@ describe('beyond this machine', () => {
     const kept = cookie!.split(';')[0]!;
     expect((await request(app).get('/api/health').set('Cookie', kept)).status).toBe(200);
     expect((await request(app).get('/api/health').set('Cookie', `${kept}x`)).status).toBe(403);
+    const again = await request(app).get('/').query({ key: SECRET }).set('Cookie', kept);
+    expect([again.status, again.headers.location]).toEqual([303, '/']);
+  });
+
+  test('whoever is in already may open the link too, and the book is asked for no such key', async () => {
+    const link = 'a link for this start';
+    const door = machineKeys('the machine’s own', link, () => true);
+    const app = createApp({ db, jobs: jobsHere, log: pino({ level: 'silent' }), door });
+    const opened = await request(app).get('/').query({ key: link, dance: 'reel' });
+    expect([opened.status, opened.headers.location]).toEqual([303, '/']);
+    // The key of a tune is none of the door's.
+    expect((await request(app).get('/api/health').query({ key: 'D major' })).status).toBe(200);
   });
 
   test('on this machine its own user is known; others come in by a link, once, and stay in by its cookie', async () => {

@@ -55,24 +55,28 @@ export interface DoorKeys {
   readonly secret: string;
   /** Whether a key in a link lets in. */
   readonly isKey: (key: string) => boolean;
+  /** Whether it is the key of the link at all, used up or not: of that nothing stays in the address. */
+  readonly isLink: (key: string) => boolean;
   /** Who needs no key. */
   readonly isKnown?: (request: Request) => boolean;
 }
 
 /** A key that lets in each time. */
 export function lastingKey(secret: string): DoorKeys {
-  return { secret, isKey: (key) => isSame(key, secret) };
+  const isKey = (key: string) => isSame(key, secret);
+  return { secret, isKey, isLink: isKey };
 }
 
 /** Keys of this machine: its own user is known, others come in once by a link that is used up then. */
 export function machineKeys(secret: string, link: string | null, isKnown: (request: Request) => boolean): DoorKeys {
   let unused = link;
+  const isLink = (key: string) => link !== null && isSame(key, link);
   const isKey = (key: string) => {
     if (unused === null || !isSame(key, unused)) return false;
     unused = null;
     return true;
   };
-  return { secret, isKey, isKnown };
+  return { secret, isKey, isLink, isKnown };
 }
 
 /** Whether a request comes from the user whose Morrin this is, or who may do everything on the machine anyway. */
@@ -99,20 +103,20 @@ function isSame(one: string, other: string): boolean {
  * Lets in who is known, and who came once by a link with a key, `/?key=…`: it gives a cookie that scripts cannot read and
  * other sites cannot send, and leads to the same address without the key.
  */
-export function onlyWithKey({ secret, isKey, isKnown }: DoorKeys): RequestHandler {
+export function onlyWithKey({ secret, isKey, isLink, isKnown }: DoorKeys): RequestHandler {
   const token = createHmac('sha256', secret).update(COOKIE).digest('base64url');
   return (request: Request, response: Response, next: NextFunction) => {
-    if (isKnown?.(request)) {
-      next();
-      return;
-    }
     const kept = new RegExp(`(?:^|; *)${COOKIE}=([^;]+)`).exec(request.headers.cookie ?? '')?.[1];
-    if (kept !== undefined && isSame(kept, token)) {
-      next();
+    const isIn = isKnown?.(request) || (kept !== undefined && isSame(kept, token));
+    const { key } = request.query;
+    const asked = request.method === 'GET' && typeof key === 'string' ? key : null;
+    if (isIn) {
+      // Whoever is in already may open the link as well: the book would take its key for that of a tune.
+      if (asked !== null && isLink(asked)) response.redirect(303, request.path);
+      else next();
       return;
     }
-    const { key } = request.query;
-    if (request.method === 'GET' && typeof key === 'string' && isKey(key)) {
+    if (asked !== null && isKey(asked)) {
       response.cookie(COOKIE, token, { httpOnly: true, sameSite: 'strict', maxAge: YEAR_MS, secure: request.secure });
       response.redirect(303, request.path);
       return;
