@@ -81,6 +81,7 @@ test('a lilt is chosen, the ceiling moves with it, and it is kept with the tune'
   await kept(page);
   await page.reload();
   await expect(page.getByLabel('lilt', { exact: true })).toHaveValue('dotted');
+  await expect(page.locator('[data-gains="new"]')).toBeVisible();
   await page.getByRole('button', { name: 'play it straight' }).click();
   await expect.poll(() => ceiling(page)).toBeCloseTo(before, 1);
   await kept(page);

@@ -21,7 +21,8 @@ export function GainsList({ report, gains: { gains, isOld, problem }, words, onM
   if (problem) return <Alert>{problemWords(problem)}</Alert>;
   if (!gains)
     return (
-      <p className="text-muted" aria-busy>
+      // As high as the list will be: what stands below it does not move away under a pointer.
+      <p className="text-muted lg:min-h-[26.5rem]" aria-busy>
         trying each change …
       </p>
     );
