@@ -56,7 +56,7 @@ export interface WrittenTune {
 
 /** An item of a line that is not as it should be; a tuning may be four pitches and still none. */
 export type DirectiveFault =
-  { readonly what?: 'bad-directive' } | { readonly what: 'directive-tuning'; readonly tuning: Tuning };
+  { readonly what: 'bad-directive' } | { readonly what: 'directive-tuning'; readonly tuning: Tuning };
 
 /** One kind of line: how it is read, with what is not as it should be, and what is written on it. */
 interface Directive {
@@ -65,7 +65,7 @@ interface Directive {
   readonly write: (written: WrittenTune) => readonly string[];
 }
 
-const BAD: DirectiveFault = {};
+const BAD: DirectiveFault = { what: 'bad-directive' };
 
 /** Items of a line, each by itself: those that are none are told one by one. */
 const items =

@@ -18,7 +18,7 @@ export function readDirectives(
     const faults: readonly ImportMatter[] = known
       ? DIRECTIVES[known]
           .read(value, read)
-          .map((fault) => ({ what: 'bad-directive', ...said, ...fault }) as ImportMatter)
+          .map((fault) => (fault.what === 'bad-directive' ? { ...fault, ...said } : { ...fault, value: said.value }))
       : [{ what: 'unknown-directive', ...said, known: NAMES }];
     for (const matter of faults) messages.push(importMessage({ line, column: 10 + name.length }, matter));
   }

@@ -16,6 +16,7 @@ import { selectSettings } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import { Alert } from '../ui/Alert';
 import { Button, SignButton } from '../ui/Button';
+import { PageOpening, PageProblem } from '../ui/PageState';
 import { Select } from '../ui/Select';
 import { FiddleSheet } from './FiddleSheet';
 import { type Listening, PitchPanel } from './PitchPanel';
@@ -62,22 +63,15 @@ export default function PegsPage() {
     [save],
   );
 
+  if (isLoading) return <PageOpening>Opening the peg box …</PageOpening>;
   if (!record)
     return (
-      <main className="px-6 py-10">
-        {isLoading ? (
-          <p className="text-muted" aria-busy>
-            Opening the peg box …
-          </p>
-        ) : (
-          <div role="alert">
-            <p className="mb-3">{error ? failureWords(error as Failure) : ''} Your fiddles cannot be shown.</p>
-            <Button look="main" onClick={() => void refetch()}>
-              Try again
-            </Button>
-          </div>
-        )}
-      </main>
+      <PageProblem title="Your fiddles cannot be shown">
+        <p className="mb-4">{error ? failureWords(error as Failure) : ''}</p>
+        <Button look="main" onClick={() => void refetch()}>
+          Try again
+        </Button>
+      </PageProblem>
     );
   const { pegs } = record;
   const last = steps[steps.length - 1];

@@ -23,6 +23,7 @@ import { useSaveSettingsMutation, useSettingsQuery } from '../api/settingsApi';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { NumberField } from '../ui/NumberField';
+import { PageOpening, PageProblem } from '../ui/PageState';
 import { BandsSection } from './BandsSection';
 import { DottedSection } from './DottedSection';
 import { HandSection } from './HandSection';
@@ -44,22 +45,15 @@ export function SettingsPage() {
     document.title = 'Settings · Morrin';
   }, []);
 
+  if (isLoading) return <PageOpening>Opening the settings …</PageOpening>;
   if (!record)
     return (
-      <main className="px-6 py-10">
-        {isLoading ? (
-          <p className="text-muted" aria-busy>
-            Opening the settings …
-          </p>
-        ) : (
-          <div role="alert">
-            <p className="mb-3">{error ? failureWords(error as Failure) : ''} The settings cannot be shown.</p>
-            <Button look="main" onClick={() => void refetch()}>
-              Try again
-            </Button>
-          </div>
-        )}
-      </main>
+      <PageProblem title="The settings cannot be shown">
+        <p className="mb-4">{error ? failureWords(error as Failure) : ''}</p>
+        <Button look="main" onClick={() => void refetch()}>
+          Try again
+        </Button>
+      </PageProblem>
     );
 
   const { settings, revision } = record;
