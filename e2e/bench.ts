@@ -27,7 +27,7 @@ export async function bringIn(page: Page, abc: string): Promise<void> {
   await page.getByRole('button', { name: 'Bring tunes in' }).click();
   await page.getByLabel('Text').fill(abc);
   await page.getByRole('button', { name: 'Read it' }).click();
-  await page.getByRole('button', { name: /^Keep \d/ }).click();
+  await page.getByRole('button', { name: /^Add \d/ }).click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
 }
 

@@ -20,7 +20,7 @@ test('a dropped file is read, its bars and messages are listed, and what could b
   await expect(dialog).toContainText('A slur is opened here and never closed');
   await expect(dialog).toContainText('This bar is too short: it holds 6 eighths, 8 eighths are expected.');
   await expect(dialog).toContainText('No K: line');
-  await dialog.getByRole('button', { name: 'Keep 2 tunes' }).click();
+  await dialog.getByRole('button', { name: 'Add 2 tunes' }).click();
   await expect(page.getByRole('link', { name: 'Half <i>Read</i>' })).toBeVisible();
 });
 
@@ -65,6 +65,6 @@ test('a tune of thousands of bars is read, kept and opened', async ({ page }) =>
     buffer: Buffer.from(`X:1\nT:Ten Thousand Bars\nR:reel\nM:4/4\nL:1/8\nK:D\n${bars}`),
   });
   await expect(page.getByText(`${count} bars, ${8 * count} notes`)).toBeVisible({ timeout: 60_000 });
-  await page.getByRole('button', { name: 'Keep 1 tune' }).click();
+  await page.getByRole('button', { name: 'Add 1 tune' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Ten Thousand Bars' })).toBeVisible({ timeout: 60_000 });
 });

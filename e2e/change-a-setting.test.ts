@@ -3,7 +3,7 @@ import { expect, test } from './story';
 
 test('a school says which figures it changed, the bench follows it, and undo brings them back', async ({ page }) => {
   await openTune(page, 'The Heron on the Slipway');
-  const stands = page.getByText(/^stands to/).first();
+  const stands = page.getByText(/^holds up to/).first();
   const before = await stands.textContent();
   await page.getByRole('link', { name: 'Settings' }).click();
   await page.getByRole('radio', { name: /^stop, turn, bow on/ }).check();
@@ -13,7 +13,7 @@ test('a school says which figures it changed, the bench follows it, and undo bri
   await expect(stands).not.toHaveText(before!);
   await page.getByRole('link', { name: 'Settings' }).click();
   await page.getByRole('radio', { name: /^merged into the turn/ }).check();
-  await expect(outcome).toContainText('stands to');
+  await expect(outcome).toContainText('holds up to');
   await page.getByRole('button', { name: /^Undo: a crossing at a bow change merged/ }).click();
   await expect(page.getByRole('radio', { name: /^stop, turn, bow on/ })).toBeChecked();
 });
@@ -63,12 +63,12 @@ test('a limit is measured by a drill that climbs, by keyboard, and the book foll
   await expect(dialog).toContainText('a second miss ends it');
   await page.keyboard.press('Enter');
   await expect(dialog).toContainText(`Clean up to ${first}`);
-  const keep = dialog.getByRole('button', { name: /^Keep \d+ ms/ });
-  const value = /Keep ([\d.]+)/.exec((await keep.textContent()) ?? '')![1]!;
+  const keep = dialog.getByRole('button', { name: /^Use \d+ ms/ });
+  const value = /Use ([\d.]+)/.exec((await keep.textContent()) ?? '')![1]!;
   await keep.click();
   await expect(page.locator('[data-settings]')).toHaveAttribute('data-settings', 'kept');
   await expect(page.getByLabel(/^Shortest stroke measured/)).toHaveValue(value);
-  await expect(page.locator('[data-outcome]')).toContainText('stands to');
+  await expect(page.locator('[data-outcome]')).toContainText('holds up to');
 });
 
 test.describe('with a clock of its own', () => {
@@ -85,7 +85,7 @@ test.describe('with a clock of its own', () => {
     await dialog.getByRole('button', { name: 'Once more' }).click();
     await page.clock.runFor(1600);
     await dialog.getByRole('button', { name: 'At the tip' }).click();
-    await expect(dialog.getByRole('button', { name: /^Keep \d+(\.\d+)? cm\/s/ })).toBeVisible();
+    await expect(dialog.getByRole('button', { name: /^Use \d+(\.\d+)? cm\/s/ })).toBeVisible();
   });
 });
 

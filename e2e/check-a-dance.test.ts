@@ -31,7 +31,7 @@ test('the tempo is changed and trouble answers; all by keyboard, to the note on 
   await toTheDanceCheck(page, 'The Heron on the Slipway');
   const words = page.locator('[data-trouble]');
   await expect(words).toContainText('At 109 half notes');
-  const thumb = page.getByRole('slider', { name: 'Tempo wished for' });
+  const thumb = page.getByRole('slider', { name: 'Tempo wanted' });
   await thumb.focus();
   // By tens and by ones.
   for (let i = 0; i < 2; i++) await page.keyboard.press('Shift+ArrowLeft');
@@ -56,7 +56,7 @@ test('the fewest changes for a tempo are found, looked at and taken; then it sta
   await page.getByLabel(/^at/).press('Enter');
   const found = page.locator('[data-standing="done"]');
   await expect(found).toBeVisible({ timeout: 30_000 });
-  const promised = Number(/stands to ([\d.]+)/.exec((await found.textContent()) ?? '')![1]);
+  const promised = Number(/holds up to ([\d.]+)/.exec((await found.textContent()) ?? '')![1]);
   expect(promised).toBeGreaterThanOrEqual(380);
   await found.getByRole('button', { name: /^Take/ }).click();
   await expect.poll(() => ceiling(page)).toBeCloseTo(promised, 1);
@@ -106,7 +106,7 @@ test('a lilt of one’s own is made, one that lets a note grow is refused with t
   await expect(dialog.locator('[data-lilt-problem]')).toContainText(
     'would grow longer as the tempo rises from 110 to 132',
   );
-  await expect(dialog.getByRole('button', { name: 'Keep' })).toBeDisabled();
+  await expect(dialog.getByRole('button', { name: 'Save' })).toBeDisabled();
   await dialog.getByLabel('Shares of a quarter').fill('60 40');
   await dialog.getByLabel('Name').press('Enter');
   await expect(dialog).toHaveCount(0);
@@ -114,7 +114,7 @@ test('a lilt of one’s own is made, one that lets a note grow is refused with t
   await expect.poll(() => ceiling(page)).toBeLessThan(before - 3);
   await kept(page);
   await page.getByRole('button', { name: 'change “harbour” …' }).click();
-  await page.getByRole('button', { name: 'Take it away' }).click();
+  await page.getByRole('button', { name: 'Delete it' }).click();
   await expect(page.getByLabel('lilt', { exact: true })).toHaveValue('straight');
   await expect.poll(() => ceiling(page)).toBeCloseTo(before, 1);
   await kept(page);

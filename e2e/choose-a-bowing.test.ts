@@ -13,7 +13,7 @@ test('other bowings are laid side by side with the plan, and one is taken for th
   await expect(dialog.locator('[data-bowing="As it is now"]')).toContainText('does not come round');
   const second = dialog.locator('[data-bowing="Bowing 2"]');
   await expect(second).toContainText('comes round');
-  const promised = /stands to (\d+)/.exec((await second.textContent())!)![1];
+  const promised = /holds up to (\d+)/.exec((await second.textContent())!)![1];
 
   await dialog.getByLabel('part').selectOption('B');
   await dialog.getByRole('button', { name: 'Bars after' }).click();
@@ -35,7 +35,7 @@ test('other bowings are laid side by side with the plan, and one is taken for th
     .getByRole('button', { name: /^Take it/ })
     .click();
   await expect(verdict(page)).toContainText('It comes round.');
-  await expect(page.getByRole('paragraph').filter({ hasText: `stands to ${promised},` })).toBeVisible();
+  await expect(page.getByRole('paragraph').filter({ hasText: `holds up to ${promised},` })).toBeVisible();
   await page.keyboard.press('Control+z');
   await kept(page);
 });

@@ -15,7 +15,7 @@ test('a drone is chosen beside a note, written on the staff, and a line of drone
   await dialog
     .getByRole('row')
     .filter({ hasText: 'open' })
-    .getByRole('button', { name: /let it sound/ })
+    .getByRole('button', { name: /take it/ })
     .first()
     .click();
   await expect(arm).not.toHaveAttribute('d', before ?? '');
@@ -31,7 +31,7 @@ test('a drone is chosen beside a note, written on the staff, and a line of drone
   await page.locator('[data-note]').nth(8).press('c');
   await dialog.getByRole('tab', { name: 'A whole line' }).click();
   await dialog.getByRole('radio', { name: 'the tune', exact: true }).check();
-  const off = dialog.getByRole('button', { name: /^Take off \d+ drones$/ });
+  const off = dialog.getByRole('button', { name: /^Remove \d+ drones$/ });
   await off.click();
   await expect(page.locator('[data-note][aria-label*="with the open"]')).toHaveCount(0);
 });
@@ -74,7 +74,7 @@ test('an ornament that does not fit says why, one set by rule is drawn, an easie
   await dialog.getByRole('button', { name: 'Set them' }).click();
   await expect(page.locator('[data-note][aria-label*="with a flick"]').first()).toBeAttached();
   await page.locator('[data-note]').nth(0).press('a');
-  await dialog.getByRole('tab', { name: 'An easier version' }).click();
+  await dialog.getByRole('tab', { name: 'Easier versions' }).click();
   await dialog.getByRole('button', { name: 'take it without cuts and flicks' }).click();
   await expect(page.locator('[data-note][aria-label*="with a flick"]')).toHaveCount(0);
 });

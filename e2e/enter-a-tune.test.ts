@@ -56,7 +56,7 @@ test('a reel is entered by keys alone, in calls and again in letters, and is the
   expect(await fingersOf()).toEqual(fingers);
   // The first thing undone is the last thing entered.
   await page.keyboard.press('Control+z');
-  await expect(page.getByRole('button', { name: /^Do again:/ })).toBeEnabled();
+  await expect(page.getByRole('button', { name: /^Redo:/ })).toBeEnabled();
 });
 
 test('keys that come quickly are all taken', async ({ page }) => {

@@ -1,7 +1,7 @@
 import { fromMenu, kept, openTune } from './bench';
 import { expect, test } from './story';
 
-test('a note is taken another way, undone, the tune fingered anew and folded, all by keyboard', async ({ page }) => {
+test('a note is taken another way, undone, the tune fingered afresh and folded, all by keyboard', async ({ page }) => {
   await openTune(page, 'The Ebb, a Sketch');
   const note = page.locator('[data-note]').nth(28);
   await note.click();
@@ -30,7 +30,7 @@ test('a reported pain refingers the book, is told note by note, and is never sug
   await page.getByLabel('Finger', { exact: true }).selectOption('1');
   await page.getByLabel('String', { exact: true }).selectOption('E');
   await page.getByLabel('Reason').selectOption('pain');
-  await page.getByRole('button', { name: 'Keep it out' }).click();
+  await page.getByRole('button', { name: 'Leave it out' }).click();
   const outcome = page.locator('[data-outcome]');
   await expect(outcome).toContainText('refingered', { timeout: 30_000 });
   await expect(outcome).toContainText('E:1 →');

@@ -19,7 +19,7 @@ async function openBook(page: Page, query = ''): Promise<void> {
 async function takeOut(page: Page, search: string): Promise<void> {
   await openBook(page, `?words=${encodeURIComponent(search)}`);
   await page.getByRole('checkbox', { name: 'Choose all' }).check();
-  await page.getByRole('button', { name: 'Take out' }).click();
+  await page.getByRole('button', { name: 'Remove' }).click();
   await expect(page.getByText(/^\d+ tunes? taken out of the book/)).toBeVisible();
 }
 
@@ -44,19 +44,19 @@ test('a tune is found by a misspelt title, by its first notes in another key, an
 
 test('a view keeps a filter with its order, and is taken up again', async ({ page }) => {
   await openBook(page, '?type=reel');
-  await page.getByRole('button', { name: 'Stands to' }).click();
+  await page.getByRole('button', { name: 'Holds up to' }).click();
   await expect(page).toHaveURL(/sort=tempo/);
   await page.getByRole('button', { name: 'Views' }).click();
-  await page.getByLabel('Keep what is shown now as').fill('Reels by room');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByLabel('Save what is shown as').fill('Reels by room');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await openBook(page);
   await page.getByRole('button', { name: 'Views' }).click();
   await page.getByRole('button', { name: 'Reels by room', exact: true }).click();
   await expect(page).toHaveURL(/type=reel/);
-  await expect(page.getByRole('columnheader', { name: 'Stands to' })).toHaveAttribute('aria-sort', 'ascending');
+  await expect(page.getByRole('columnheader', { name: 'Holds up to' })).toHaveAttribute('aria-sort', 'ascending');
   await page.getByRole('button', { name: 'Views' }).click();
-  await page.getByRole('button', { name: 'Forget the view “Reels by room”' }).click();
-  await expect(page.getByText('No view is kept yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'Delete the view “Reels by room”' }).click();
+  await expect(page.getByText('No saved views yet.')).toBeVisible();
 });
 
 test('by keys alone tunes are walked, chosen, tagged and untagged by undo, and one is opened', async ({ page }) => {
@@ -77,7 +77,7 @@ test('by keys alone tunes are walked, chosen, tagged and untagged by undo, and o
   await expect(page.getByText('3 tunes tagged “by the keys”.')).toBeVisible();
   await expect(table(page).getByText('by the keys')).toHaveCount(3);
   await page.keyboard.press('Control+z');
-  await expect(page.getByText('Taken back.')).toBeVisible();
+  await expect(page.getByText('Undone.')).toBeVisible();
   await expect(table(page).getByText('by the keys')).toHaveCount(0);
   await rows(page).nth(1).focus();
   const title = (await rows(page).nth(1).getAttribute('aria-label'))!;
@@ -89,14 +89,14 @@ test('tunes taken out come back, and only what is out can be gone for good', asy
   await bringIn(page, 'X:1\nT:Short Stay\nM:4/4\nL:1/8\nK:D\nd8|e8|\n');
   await takeOut(page, 'Short Stay');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('Taken back.')).toBeVisible();
+  await expect(page.getByText('Undone.')).toBeVisible();
   await openBook(page, '?words=Short+Stay');
   await takeOut(page, 'Short Stay');
   await page.goto('/?removed=yes&words=Short');
   await expect(page.getByRole('row', { name: 'Short Stay' })).toBeVisible();
   page.once('dialog', (dialog) => void dialog.accept());
   await page.getByRole('button', { name: 'Delete them for good' }).click();
-  await expect(page.getByText('They are gone for good.')).toBeVisible();
+  await expect(page.getByText('Deleted for good.')).toBeVisible();
 });
 
 test('several files of several kinds are read in a row, a known tune becomes a setting, and it is compared beat by beat', async ({
@@ -132,7 +132,7 @@ test('several files of several kinds are read in a row, a known tune becomes a s
   await voices.getByLabel('Melody').selectOption({ label: 'Low (2 notes)' });
   await expect(voices).toContainText('“Low” is read as the melody');
   expect((await new AxeBuilder({ page }).setLegacyMode().include('[role=dialog]').analyze()).violations).toEqual([]);
-  await dialog.getByRole('button', { name: 'Keep 2 tunes' }).click();
+  await dialog.getByRole('button', { name: 'Add 2 tunes' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Two Voices of One' })).toBeVisible();
   await openTune(page, 'Tern over the Causeway');
   await page.getByRole('button', { name: 'The tune as a whole' }).click();
@@ -164,13 +164,13 @@ test('an import that is given up leaves nothing behind', async ({ page }) => {
     .setInputFiles({ name: 'many.abc', mimeType: 'text/plain', buffer: Buffer.from(many) });
   const dialog = page.getByRole('dialog', { name: 'Bring tunes in' });
   await expect(dialog.getByText('300 tunes read.')).toBeVisible({ timeout: 30_000 });
-  await dialog.getByRole('button', { name: /^Keep \d/ }).click();
+  await dialog.getByRole('button', { name: /^Add \d/ }).click();
   await dialog.getByRole('button', { name: 'Cancel' }).click();
   goOn();
-  await expect(dialog.getByRole('button', { name: 'Keep 300 tunes' })).toBeEnabled({ timeout: 15_000 });
+  await expect(dialog.getByRole('button', { name: 'Add 300 tunes' })).toBeEnabled({ timeout: 15_000 });
   await dialog.getByRole('button', { name: 'Close' }).click();
   await page.goto('/?words=Given+Up');
-  await expect(page.getByText('No tune is like that.')).toBeVisible();
+  await expect(page.getByText('No tune matches.')).toBeVisible();
 });
 
 test('the book goes out as files and as a backup that is taken back', async ({ page }) => {
@@ -180,23 +180,23 @@ test('the book goes out as files and as a backup that is taken back', async ({ p
   await dialog.getByRole('radio', { name: /MusicXML/ }).check();
   const [file] = await Promise.all([
     page.waitForEvent('download'),
-    dialog.getByRole('button', { name: 'Keep as a file' }).click(),
+    dialog.getByRole('button', { name: 'Save as a file' }).click(),
   ]);
   expect(file.suggestedFilename()).toBe('Marsh Lamps.musicxml');
   expect(readFileSync(await file.path(), 'utf8')).toContain('<work-title>Marsh Lamps</work-title>');
   const [backup] = await Promise.all([
     page.waitForEvent('download'),
-    dialog.getByRole('link', { name: 'Keep a backup' }).click(),
+    dialog.getByRole('link', { name: 'Save a backup' }).click(),
   ]);
   expect(backup.suggestedFilename()).toMatch(/^morrin-backup-\d{4}-\d\d-\d\d\.jsonl\.gz$/);
-  await dialog.getByLabel('Take one back').setInputFiles(await backup.path());
+  await dialog.getByLabel('Restore a backup').setInputFiles(await backup.path());
   await dialog.getByRole('checkbox').check();
-  await dialog.getByRole('button', { name: 'Take the backup back' }).click();
-  await expect(dialog.getByText('The backup is back:')).toBeVisible({ timeout: 30_000 });
+  await dialog.getByRole('button', { name: 'Restore this backup' }).click();
+  await expect(dialog.getByText('The backup is restored:')).toBeVisible({ timeout: 30_000 });
   // The book as it was is kept, and can be had.
-  const copies = dialog.getByRole('list', { name: 'Copies made by themselves' });
+  const copies = dialog.getByRole('list', { name: 'Automatic copies' });
   await expect(copies.getByRole('link')).not.toHaveCount(0);
-  await expect(copies).toContainText('the book before a backup was taken back');
+  await expect(copies).toContainText('the book before a backup was restored');
 });
 
 test('chosen tunes are printed as one book with contents', async ({ page }) => {
@@ -235,7 +235,7 @@ test('an empty book offers what can be done first', async ({ page }) => {
   await page.route('**/api/book/count?*', (route) => route.fulfill({ json: { tunes: 0, notRound: 0, short: 0 } }));
   await page.goto('/');
   const first = page.getByRole('region', { name: 'The book is empty' });
-  for (const deed of ['Bring tunes in', 'Begin a tune', 'Load the demo', 'Take a backup back'])
+  for (const deed of ['Bring tunes in', 'Begin a tune', 'Load the demo', 'Restore a backup'])
     await expect(first.getByRole('button', { name: deed })).toBeVisible();
   expect((await new AxeBuilder({ page }).setLegacyMode().analyze()).violations).toEqual([]);
   await first.getByRole('button', { name: 'Begin a tune' }).click();
@@ -245,7 +245,7 @@ test('an empty book offers what can be done first', async ({ page }) => {
 test('a tune that was played into a MIDI file is heard, quantised and previewed', async ({ page }) => {
   await openTune(page, 'Marsh Lamps');
   await page.getByRole('button', { name: 'The tune as a whole' }).click();
-  await page.getByRole('menuitem', { name: 'Keep as a file' }).press('ArrowRight');
+  await page.getByRole('menuitem', { name: 'Save as a file' }).press('ArrowRight');
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('menuitem', { name: 'MIDI' }).press('Enter'),

@@ -69,7 +69,7 @@ test('a range loops by keys alone; a slur is changed while it plays, and the pla
   await page.keyboard.press('Space');
   await expect(player(page)).toHaveAttribute('data-player', 'idle');
   await page.keyboard.press('Control+z');
-  await expect(page.getByRole('button', { name: /^Do again: slur/ })).toBeEnabled();
+  await expect(page.getByRole('button', { name: /^Redo: slur/ })).toBeEnabled();
   await kept(page);
 });
 
@@ -78,7 +78,7 @@ test('the tempo climbs with each round, and another way is heard by turns', asyn
   await openTune(page, 'The Heron on the Slipway');
   await page.locator('[data-note]').first().focus();
   for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowRight');
-  await page.getByRole('button', { name: 'How it is listened to' }).click();
+  await page.getByRole('button', { name: 'Sound and loop' }).click();
   await page.getByLabel('tempo climbs each round by').selectOption('6');
   await page.getByLabel('by turns with').selectOption({ label: 'a lilt that is dotted' });
   await page.keyboard.press('Escape');
@@ -148,7 +148,7 @@ test('sound files are made: WAV with progress, cancelled without a file, click t
   test.setTimeout(90_000);
   await listenWith(page, {});
   await openTune(page, 'The Heron on the Slipway');
-  await page.getByRole('button', { name: 'How it is listened to' }).click();
+  await page.getByRole('button', { name: 'Sound and loop' }).click();
   await page.getByRole('button', { name: 'Sound files …' }).click();
   const dialog = page.getByRole('dialog', { name: 'Sound files' });
   let files = 0;

@@ -40,7 +40,7 @@ for (const theme of ['day', 'evening'] as const) {
     await scan('patterns', DIALOG);
     await page.keyboard.press('Escape');
     // The sheets in all their states are looked over in the gallery.
-    await fromMenu(page, 'Find what to do by its name (Ctrl K)');
+    await fromMenu(page, 'Find a command by name (Ctrl K)');
     await expect(page.getByRole('dialog')).toBeVisible();
     await scan('palette', DIALOG);
     await page.keyboard.press('Escape');
@@ -74,7 +74,7 @@ for (const theme of ['day', 'evening'] as const) {
     await page.getByRole('link', { name: 'Dance', exact: true }).click();
     await expect(page.locator('[data-gains="new"]')).toBeVisible({ timeout: 20_000 });
     await scan('dance check');
-    await page.getByRole('button', { name: 'How it is listened to' }).click();
+    await page.getByRole('button', { name: 'Sound and loop' }).click();
     await expect(page.getByRole('button', { name: 'Sound files …' })).toBeVisible();
     await scan('listening', DIALOG);
     await page.getByRole('button', { name: 'Sound files …' }).click();
@@ -94,7 +94,7 @@ for (const theme of ['day', 'evening'] as const) {
     await page.goBack();
     await page.goBack();
     await fromMenu(page, 'Hand-out on paper');
-    await expect(page.getByRole('button', { name: 'Keep as PDF' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Save as PDF' })).toBeVisible();
     await scan('hand-out');
   });
 }

@@ -11,7 +11,7 @@ test('bring a tune in, lay a pattern on it, see that it does not come round, men
   await page.getByRole('dialog').getByText('Pair-first shuffle').click();
   await page.getByRole('radio', { name: 'whole tune' }).check();
   await expect(page.getByRole('dialog')).toContainText('strokes a bar');
-  await page.getByRole('button', { name: 'Apply to the tune' }).click();
+  await page.getByRole('button', { name: 'Take it for the tune' }).click();
   await expect(verdict(page)).toContainText('flips');
 
   for (let tries = 0; tries < 3 && !(await verdict(page).textContent())?.includes('It comes round.'); tries++)
@@ -46,7 +46,7 @@ test('the same by keyboard only', async ({ page }) => {
   await tabTo(/Read it/);
   await page.keyboard.press('Enter');
   await expect(page.getByText('1 tune read.')).toBeVisible();
-  await tabTo(/Keep 1 tune/);
+  await tabTo(/Add 1 tune/);
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { level: 1, name: 'Mended by Keys' })).toBeVisible();
   await expect(page.locator('[data-note]').first()).toBeVisible();
@@ -54,13 +54,13 @@ test('the same by keyboard only', async ({ page }) => {
   await tabTo(/Bar 1, beat 1: D/);
   await page.keyboard.press('p');
   await expect(page.getByRole('radio', { name: /Pair-first shuffle/ })).toBeFocused();
-  await tabTo(/Apply to part A/);
+  await tabTo(/Take it for part A/);
   await page.keyboard.press('Enter');
   await expect(verdict(page)).toContainText('A flips');
 
   // A mend of the margin for each part that flips.
   for (let mends = 0; mends < 3 && !(await verdict(page).textContent())?.includes('It comes round.'); mends++) {
-    await tabTo(/: (comes round|stands to)/);
+    await tabTo(/: (comes round|holds up to)/);
     await page.keyboard.press('Enter');
   }
   await expect(verdict(page)).toContainText('It comes round.');
@@ -169,9 +169,9 @@ test('a figure bowed in two ways is found and bowed alike, by keyboard', async (
   await addTune(page, 'X:1\nT:Twins Apart\nR:reel\nM:4/4\nL:1/8\nK:D\n|:dfaf d2A2|BdgB A2F2|(df)af d2A2|B2g2 d4:|\n');
   await page.locator('[data-note]').first().click();
   await page.keyboard.press('f');
-  await expect(page.getByRole('dialog', { name: 'Figures that come again' })).toBeVisible();
-  await expect(page.getByText('bowed in more than one way', { exact: true })).toBeVisible();
-  await page.getByLabel('bow all as in').focus();
+  await expect(page.getByRole('dialog', { name: 'Repeated figures' })).toBeVisible();
+  await expect(page.getByText('bowed more than one way', { exact: true })).toBeVisible();
+  await page.getByLabel('bow them all as in').focus();
   await page.keyboard.press('Tab');
   await page.keyboard.press('Enter');
   await expect(page.getByText('all bowed alike')).toBeVisible();
@@ -184,9 +184,9 @@ test('a part takes up bars of another: an edit in one place is made in both, and
 }) => {
   await addTune(page, ODD_REEL('Taken Up'));
   await page.getByRole('button', { name: 'Form: parts and their order' }).click();
-  await page.getByRole('button', { name: 'Take up bars of another part' }).click();
-  await page.getByLabel('Last bar to take').selectOption('1');
-  await page.getByRole('button', { name: 'Take up', exact: true }).click();
+  await page.getByRole('button', { name: 'Reuse bars of another part' }).click();
+  await page.getByLabel('Last bar to reuse').selectOption('1');
+  await page.getByRole('button', { name: 'Reuse', exact: true }).click();
   await expect(page.getByText('bar 5 as A 1')).toBeVisible();
   await page.getByRole('button', { name: 'Done' }).click();
   await expect(page.locator('[data-sign="reuses"]').filter({ hasText: 'as A 1' })).toHaveCount(1);

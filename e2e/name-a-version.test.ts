@@ -8,9 +8,9 @@ test('a version gets a name, the difference to now is told in words, and it can 
   await expect(page.locator('[data-note]').first()).toBeVisible();
   await fromMenu(page, 'Named versions …');
   const sheet = page.getByRole('dialog', { name: 'Named versions' });
-  await sheet.getByLabel(/Keep the tune as it is now/).fill('every note a stroke');
+  await sheet.getByLabel(/Save the tune as it is now/).fill('every note a stroke');
   await page.keyboard.press('Enter');
-  await expect(sheet.getByText('The tune is just like it now.')).toBeVisible();
+  await expect(sheet.getByText('The tune is the same now.')).toBeVisible();
   await page.keyboard.press('Escape');
 
   await page.locator('[data-note]').nth(1).click();
@@ -18,7 +18,7 @@ test('a version gets a name, the difference to now is told in words, and it can 
   await kept(page);
   await fromMenu(page, 'Named versions …');
   await expect(sheet).toContainText('A, bar 1: notes slurred');
-  await sheet.getByRole('button', { name: 'Back to it' }).click();
+  await sheet.getByRole('button', { name: 'Go back to it' }).click();
   await expect(page.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /open, up-bow/);
   await page.getByRole('button', { name: 'Undo: back to “every note a stroke”' }).click();
   await expect(page.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /slurred to the one before/);
@@ -26,7 +26,7 @@ test('a version gets a name, the difference to now is told in words, and it can 
   await fromMenu(page, 'Named versions …');
   await sheet.getByRole('button', { name: /^Take “every note a stroke” away/ }).click();
   await expect(sheet.getByText('No version has a name yet.')).toBeVisible();
-  await sheet.getByRole('button', { name: 'put it back' }).click();
+  await sheet.getByRole('button', { name: 'restore it' }).click();
   await expect(sheet.getByText('every note a stroke', { exact: true })).toBeVisible();
 });
 
@@ -37,11 +37,11 @@ test('an earlier edit is found under its time, told in words, and gone back to b
   await kept(page);
   await fromMenu(page, 'Named versions …');
   const sheet = page.getByRole('dialog', { name: 'Named versions' });
-  await sheet.getByRole('button', { name: 'show how it stood after earlier edits' }).press('Enter');
+  await sheet.getByRole('button', { name: 'show how it was after earlier edits' }).press('Enter');
   const edits = sheet.getByRole('region', { name: 'Earlier edits' });
   await edits.getByRole('listitem').getByRole('button').last().press('Enter');
   await expect(edits).toContainText('Since then:');
-  await edits.getByRole('button', { name: 'Back to it' }).press('Enter');
+  await edits.getByRole('button', { name: 'Go back to it' }).press('Enter');
   await expect(page.locator('[data-note]').nth(1)).not.toHaveAttribute('aria-label', /slurred to the one before/);
   await kept(page);
   await page.keyboard.press('Control+z');

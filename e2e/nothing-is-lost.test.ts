@@ -81,7 +81,7 @@ test('two windows on one tune: a stale save overwrites nothing, and either versi
 
   await page.unroute('**/api/tunes/*');
   await expect(page.getByRole('dialog', { name: 'Two versions of this tune' })).toBeVisible();
-  await page.getByRole('button', { name: 'Take the other version' }).click();
+  await page.getByRole('button', { name: 'Use the other version' }).click();
   await expect(page.locator('[data-note]').nth(3)).toHaveAttribute('aria-label', /slurred to the one before/);
   await expect(page.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /up-bow/);
   // Mine is one undo away, and now stands on top of the other.
@@ -101,7 +101,7 @@ test('a tune that is deleted for good while it is open can be kept as a new one'
   await page.locator('[data-note]').nth(1).click();
   await page.keyboard.press('s');
   await expect(page.getByRole('alert')).toContainText('deleted from the book while it was open here');
-  await page.getByRole('button', { name: 'Keep it as a new tune' }).click();
+  await page.getByRole('button', { name: 'Save it as a new tune' }).click();
   await expect(page).not.toHaveURL(new RegExp(id));
   await kept(page);
   await page.reload();

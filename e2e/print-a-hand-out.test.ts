@@ -33,10 +33,10 @@ test('a tune is laid out on paper and kept as PDF and SVG, staff at least 7 mm h
     ]);
     return { name: file.suggestedFilename(), bytes: await readFile(await file.path()) };
   };
-  const pdf = await download('Keep as PDF');
+  const pdf = await download('Save as PDF');
   expect(pdf.name).toBe('The Heron on the Slipway.pdf');
   expect(pdf.bytes.subarray(0, 5).toString()).toBe('%PDF-');
-  const svg = (await download('Keep as SVG')).bytes.toString();
+  const svg = (await download('Save as SVG')).bytes.toString();
   expect(svg).toContain('font-family:"Bravura"');
   expect(svg).not.toMatch(/href="http|url\(http/);
 

@@ -32,16 +32,16 @@ test.describe('with a clock of its own', () => {
     await page.getByRole('button', { name: 'simulated fiddle' }).click();
     for (let step = 0; step < 5; step++) {
       await tune(page);
-      await page.getByRole('button', { name: /^(It stands: next string|Done: all strings stand)$/ }).click();
+      await page.getByRole('button', { name: /^(In tune: next string|Done: all strings are in tune)$/ }).click();
     }
-    await expect(page.getByText('stands in A3 D4 A4 E5')).toBeVisible();
+    await expect(page.getByText('is in A3 D4 A4 E5')).toBeVisible();
     await page.getByRole('radio', { name: /^G/ }).click();
-    await expect(page.locator('[data-forecast]')).toContainText(/Look again in|look after it now/);
+    await expect(page.locator('[data-forecast]')).toContainText(/Look again in|retune it now/);
     await expect(page.locator('[data-forecast]')).toContainText(/from \d+ readings/);
-    await page.getByRole('button', { name: 'Keep this as a check' }).click();
+    await page.getByRole('button', { name: 'Record this check' }).click();
     await expect(page.getByRole('button', { name: 'Undo: check of the G string' })).toBeEnabled();
     await page.reload();
-    await expect(page.getByText('stands in A3 D4 A4 E5')).toBeVisible();
+    await expect(page.getByText('is in A3 D4 A4 E5')).toBeVisible();
   });
 });
 
@@ -51,9 +51,9 @@ test('a tuning of one’s own is kept, a list read the wrong way round is refuse
   await page.getByLabel('Name').fill('Tide table');
   await page.getByLabel('Low to high').fill('E5 A4 D4 G3');
   await expect(page.getByText(/is the list low to high\?/).first()).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Keep it' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Save it' })).toBeDisabled();
   await page.getByLabel('Low to high').fill('A3 D4 A4 D5');
-  await page.getByRole('button', { name: 'Keep it' }).click();
+  await page.getByRole('button', { name: 'Save it' }).click();
   await expect(page.getByLabel('into').locator('option:checked')).toHaveText('A3 D4 A4 D5, Tide table');
   await page.reload();
   await page.getByLabel('into').selectOption({ label: 'A3 D4 A4 D5, Tide table' });

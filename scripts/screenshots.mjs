@@ -30,7 +30,7 @@ const listening = async (page) => {
   await page.keyboard.press('x');
   await page.keyboard.press('Space');
   await page.locator('[data-play-mark][data-index]').waitFor();
-  await page.getByRole('button', { name: 'How it is listened to' }).click();
+  await page.getByRole('button', { name: 'Sound and loop' }).click();
   await page.getByLabel('backing: bass and chords', { exact: true }).check();
   await page.waitForTimeout(600);
 };
@@ -73,9 +73,9 @@ const pegs = async (page) => {
     await page.waitForTimeout(1100);
     const stands = await page.locator('[data-stands]').getAttribute('data-stands');
     if (stands === 'stands') break;
-    await page.getByRole('button', { name: stands === 'low' ? 'a hair up' : 'a hair down', exact: true }).click();
+    await page.getByRole('button', { name: stands === 'low' ? 'a touch up' : 'a touch down', exact: true }).click();
   }
-  await page.getByRole('button', { name: 'It stands: watch its drift' }).click();
+  await page.getByRole('button', { name: 'In tune: track its drift' }).click();
   await page.getByLabel(/time goes/).selectOption('10');
   await page.waitForTimeout(7000);
   await page.getByLabel(/time goes/).selectOption('1');

@@ -64,7 +64,7 @@ describe.each(LILTS)('the demo danced $name', (lilt) => {
   });
 });
 
-test('a lilt moves ceilings: under a dotted one a run of eighths stands to no more than straight', () => {
+test('a lilt moves ceilings: under a dotted one a run of eighths holds up to no more than straight', () => {
   const [straight, dotted] = ['straight', 'dotted'].map((name) => {
     const lilt = LILTS.find((known) => known.name === name)!;
     return tunes.map((tune) => reportTune(tune, { lilt }).figures.check.ceiling?.ceilingBpm ?? 400);

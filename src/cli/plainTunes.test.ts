@@ -98,7 +98,7 @@ test('proposed bowings keep equal bars alike, tuplets whole, and begin most bars
   expect(down / bars).toBeGreaterThanOrEqual(0.7);
 });
 
-test('fingered anew no finger slides, and nothing leaves first position without need', () => {
+test('fingered afresh no finger slides, and nothing leaves first position without need', () => {
   for (const { tune, unrolled, settings } of some(reports, 5)) {
     const { notes } = searchFingering(tune, unrolled, settings.hand, settings.instrument);
     let before: { place: string; finger: number; semitones: number } | null = null;

@@ -81,14 +81,14 @@ function summary(report: Report): string {
       ({ part, pass, pickup, entry, strokes, turns, exit, next }) =>
         `  ${part}${pass}: ${pickup ? `pickup ${pickup}, ` : ''}entered ${entry ?? '-'}, ${strokes} strokes, ${turns} turns, left ${exit ?? '-'}, then ${next ?? '-'}`,
     ),
-    `  ${report.comesRound ? 'comes round' : 'does not come round'}; stands to ${ceiling ? `${ceiling.bpm.toFixed(1)} (${ceiling.event} at ${ceiling.note.id})` : 'any tempo'}, down to ${floor ? floor.bpm.toFixed(1) : '-'}`,
+    `  ${report.comesRound ? 'comes round' : 'does not come round'}; holds up to ${ceiling ? `${ceiling.bpm.toFixed(1)} (${ceiling.event} at ${ceiling.note.id})` : 'any tempo'}, down to ${floor ? floor.bpm.toFixed(1) : '-'}`,
     `  crossings: ${crossings.adjacent} to the next string, ${crossings.skip} over strings, ${crossings.inSlur} in slurs; ovals ${crossings.naturalOvals} natural, ${crossings.reverseOvals} reverse, ${crossings.free} free; arm ${crossings.armDegrees.toFixed(0)}° (through the middles ${crossings.armDegreesNaive.toFixed(0)}°)`,
     `  hair: ${hairWords(report)}`,
     `  hand: ${handWords(report)}`,
     ...colourLines(report),
     ...(twins.length > 0
       ? [
-          `  ${counted(twins.length, 'figure')} come again, ${twins.filter(({ bowedAlike }) => !bowedAlike).length} bowed in more than one way`,
+          `  ${counted(twins.length, 'figure')} come again, ${twins.filter(({ bowedAlike }) => !bowedAlike).length} bowed more than one way`,
         ]
       : []),
     ...findings.flatMap(({ severity, message, mends }) => [
@@ -97,7 +97,7 @@ function summary(report: Report): string {
     ]),
     ...candidates.map(
       (candidate, i) =>
-        `  bowing ${i + 1}: ${candidate.cost.toFixed(2)} points, starts ${candidate.start}, ${candidate.comesRound ? 'comes round' : 'does not come round'}, ${candidate.ceilingBpm === null ? 'stands at any tempo' : `stands to ${candidate.ceilingBpm.toFixed(1)}`}, ${candidate.strokesPerSecond.toFixed(1)} strokes/s, ${candidate.slurCrossings} crossings in slurs, ${Math.round(100 * candidate.likeness)} % as now`,
+        `  bowing ${i + 1}: ${candidate.cost.toFixed(2)} points, starts ${candidate.start}, ${candidate.comesRound ? 'comes round' : 'does not come round'}, ${candidate.ceilingBpm === null ? 'holds at any tempo' : `holds up to ${candidate.ceilingBpm.toFixed(1)}`}, ${candidate.strokesPerSecond.toFixed(1)} strokes/s, ${candidate.slurCrossings} crossings in slurs, ${Math.round(100 * candidate.likeness)} % as it is now`,
     ),
     ...messages.map(({ line, column, message }) => `  line ${line}, column ${column}: ${message}`),
   ];

@@ -12,8 +12,8 @@ test.each([
 
 test('a change tells how many tunes it changed, and when it changed none', () => {
   expect(deedWords({ kind: 'tag', tag: 'class' }, 2)).toBe('2 tunes tagged “class”.');
-  expect(deedWords({ kind: 'untag', tag: 'class' }, 1)).toBe('“class” taken off 1 tune.');
-  expect(deedWords({ kind: 'remove' }, 1)).toBe('1 tune taken out of the book.');
+  expect(deedWords({ kind: 'untag', tag: 'class' }, 1)).toBe('“class” removed from 1 tune.');
+  expect(deedWords({ kind: 'remove' }, 1)).toBe('1 tune removed from the book.');
   expect(deedWords({ kind: 'bring-back' }, 3)).toBe('3 tunes back in the book.');
-  expect(deedWords({ kind: 'practised', at: '2026-01-01T00:00:00Z' }, 0)).toBe('Nothing changed: they are so already.');
+  expect(deedWords({ kind: 'practised', at: '2026-01-01T00:00:00Z' }, 0)).toBe('Nothing to change.');
 });

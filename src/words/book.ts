@@ -15,16 +15,16 @@ export function summaryWords(count: BookCount | undefined, isSearching: boolean)
 
 /** What a change did, in words. */
 export function deedWords(deed: BulkDeed, changed: number): string {
-  if (changed === 0) return 'Nothing changed: they are so already.';
+  if (changed === 0) return 'Nothing to change.';
   switch (deed.kind) {
     case 'tag':
       return `${tunes(changed)} tagged “${deed.tag}”.`;
     case 'untag':
-      return `“${deed.tag}” taken off ${tunes(changed)}.`;
+      return `“${deed.tag}” removed from ${tunes(changed)}.`;
     case 'practised':
       return `${tunes(changed)} practised today.`;
     case 'remove':
-      return `${tunes(changed)} taken out of the book.`;
+      return `${tunes(changed)} removed from the book.`;
     case 'bring-back':
       return `${tunes(changed)} back in the book.`;
   }

@@ -9,7 +9,7 @@ const CHANGES: Record<BarChange, readonly [one: string, many: string]> = {
   'pass-links': ['bowing of a single pass', 'bowings of single passes'],
   lock: ['lock', 'locks'],
   entered: ['note entered', 'notes entered'],
-  'taken-away': ['note taken away', 'notes taken away'],
+  'taken-away': ['note deleted', 'notes deleted'],
   pitch: ['pitch', 'pitches'],
   length: ['length', 'lengths'],
   string: ['string', 'strings'],
@@ -45,7 +45,7 @@ export function differenceWords(difference: Difference): string {
     case 'part-added':
       return `${difference.part} part: new`;
     case 'part-removed':
-      return `${difference.part} part: taken away`;
+      return `${difference.part} part: deleted`;
     default:
       return `${HEADS[difference.kind]}: ${difference.from}, now ${difference.to}`;
   }

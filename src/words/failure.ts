@@ -21,19 +21,19 @@ export function failureWords({ code, details }: Failure): string {
     case 'bad-tune':
       return `The tune is not as expected${issueWords(details)}.`;
     case 'stale-save':
-      return 'A newer version of this tune was kept from elsewhere.';
+      return 'A newer version of this tune was saved from elsewhere.';
     case 'too-many-versions':
-      return 'This tune has as many named versions as are kept: take one away first.';
+      return 'This tune has as many named versions as it can hold: delete one first.';
     case 'too-many-views':
-      return `There are ${MAX_VIEWS} views: take one away first.`;
+      return `There are ${MAX_VIEWS} views: delete one first.`;
     case 'import-incomplete':
       return 'Some tunes did not arrive.';
     case 'bad-backup':
-      return `This is no backup that can be taken back${issueWords(details)}.`;
+      return `This is not a backup that can be restored${issueWords(details)}.`;
     case 'too-large':
-      return 'This is too large to be kept in one piece.';
+      return 'This is too large to save in one piece.';
     case 'too-much-work':
-      return 'This takes more time or memory than one piece of work is given: try it with less at once.';
+      return 'This would take too much time or memory: try it with less at once.';
     case 'busy':
       return 'The server is busy with other work just now. Try again in a moment.';
     case 'no-key':

@@ -14,29 +14,31 @@ const wordsOf = (music: string, code: string, header?: string) => {
 test('a part that flips says on which bow, by what count, and what brings it round', () => {
   const { all, mends } = wordsOf('|:fgaf (gf)ed:|', 'part-flips');
   expect(all).toBe(
-    'A flips. Its pass 2 starts on the up-bow, pass 1 on the other. 7 turns from beat 1 to the next: an odd count flips it · 8 notes change direction',
+    'A flips. The 2nd time starts on the up-bow, the first on the other. 7 turns of the bow from one first beat to the next, and an odd number flips it · 8 notes change direction',
   );
-  expect(mends[0]).toMatch(/^(split|slur|retake).*: comes round, stands to \d+$/);
+  expect(mends[0]).toMatch(/^(split|slur|retake).*: comes round, holds up to \d+$/);
 });
 
 test('a slur over a string says how far and how long, and that splitting it helps', () => {
   const { all, mends } = wordsOf('|:(fF)Ad (fF)Ad:|', 'slur-skips-string');
   expect(all).toMatch(
-    /^Bar 1 of A\. This slur jumps from E to D over a string between\. 18° in 138 ms, you need 181 after 3 other crossings in 0.6 s · stands to 88/,
+    /^Bar 1 of A, beat 3\. This slur jumps from E to D over the string between\. 18° in 138 ms, you need 181 after 3 other crossings in 0.6 s · holds up to 88/,
   );
   expect(mends.some((words) => words.startsWith('split it'))).toBe(true);
 });
 
 test('a contradicted lock names its passes, and can be unlocked', () => {
   const { all, mends } = wordsOf('|:dvAFA defd:|', 'lock-contradicted');
-  expect(all).toContain('Locked to the down-bow, but the strokes before it bring the other. on A1, A2');
+  expect(all).toContain(
+    'Bar 1 of A, the “and” of 1. You locked this down-bow, but the strokes before it lead to the other. in A1, A2',
+  );
   expect(mends.at(-1)).toMatch(/^unlock it/);
 });
 
 test('a bar that does not add up counts in eighths, and its mend promises no tempo', () => {
   const { all, mends } = wordsOf('d8|dAFA def|d8|]', 'bar-short');
-  expect(all).toBe('Bar 2 of A. This bar holds too little. 7 eighths, 8 eighths are expected');
-  expect(mends).toEqual(['draw the bar lines anew from here']);
+  expect(all).toBe('Bar 2 of A. This bar is too short. 7 eighths where 8 eighths should be');
+  expect(mends).toEqual(['redraw the bar lines from here']);
 });
 
 test('what the hand cannot reach is named', () => {

@@ -4,11 +4,14 @@ import { ORNAMENTS } from '#core/ornaments';
 import type { Finding } from '#core/report';
 import type { EventKind } from '#core/tempo';
 import type { Direction } from '#core/tune';
+import { STANDARD_TUNING, type Tuning } from '#core/tuning';
 import type { MemberOf } from './memberOf';
+import { ordinal } from './ordinal';
 import { obstacleWords, ornamentName } from './ornament';
 import { counted } from './plural';
 import { positionWords } from './position';
-import { spotWords } from './spot';
+import { capitalised, noteSpotWords, spotWords } from './spot';
+import { stringName, stringNames } from './strings';
 
 /** A finding in words: where, why with figures. */
 export interface FindingWords {
@@ -21,10 +24,11 @@ export interface FindingWords {
 
 const BOW: Record<Direction, string> = { down: 'down-bow', up: 'up-bow' };
 
-type PlayersWords = Pick<Words, 'cut' | 'flick'>;
+/** The player's names for ornaments, and the tuning in which strings are named. */
+type FindingTerms = Pick<Words, 'cut' | 'flick'> & { readonly tuning: Tuning };
 
 /** Labels where the player has chosen none. */
-const DEFAULT_WORDS: PlayersWords = { cut: 'left-hand', flick: 'flick' };
+const DEFAULT_TERMS: FindingTerms = { cut: 'left-hand', flick: 'flick', tuning: STANDARD_TUNING };
 
 const round = (value: number) => String(Math.round(value));
 const strokes = (count: number) => counted(count, 'stroke');
@@ -36,67 +40,78 @@ type FindingOf<C extends Finding['code']> = MemberOf<Finding, 'code', C>;
 type Told = Omit<FindingWords, 'lead'> & Partial<Pick<FindingWords, 'lead'>>;
 
 const barSum = (finding: FindingOf<'bar-short'>): Told => ({
-  body: `This bar holds too ${finding.code === 'bar-long' ? 'much' : 'little'}.`,
-  figures: `${eighths(finding.length)}, ${eighths(finding.expected)} are expected`,
+  body: `This bar is too ${finding.code === 'bar-long' ? 'long' : 'short'}.`,
+  figures: `${eighths(finding.length)} where ${eighths(finding.expected)} should be`,
 });
 
 /** Words for each kind of finding: one without words does not compile. */
-const TOLD: { readonly [C in Finding['code']]: (finding: FindingOf<C>, words: PlayersWords) => Told } = {
+const TOLD: { readonly [C in Finding['code']]: (finding: FindingOf<C>, terms: FindingTerms) => Told } = {
   'part-flips': (finding) => ({
     lead: `${finding.part} flips.`,
-    body: `Its pass ${finding.pass} starts on the ${BOW[finding.entry]}, pass 1 on the other.`,
-    figures: `${turns(finding.turns)} from beat 1 to the next: an odd count flips it · ${finding.changed} notes change direction${finding.locks > 0 ? `, ${notes(finding.locks)} of them locked` : ''}${unmended(finding)}`,
+    body: `The ${ordinal(finding.pass)} time starts on the ${BOW[finding.entry]}, the first on the other.`,
+    figures: `${turns(finding.turns)} of the bow from one first beat to the next, and an odd number flips it · ${finding.changed} notes change direction${finding.locks > 0 ? `, ${notes(finding.locks)} of them locked` : ''}${unmended(finding)}`,
   }),
   'tune-flips-again': (finding) => ({
-    lead: 'Flips when begun again.',
-    body: 'Each part comes round, but the second time through the tune starts on the other bow.',
-    figures: `${turns(finding.turns)} from first note to first note: an odd count flips it${unmended(finding)}`,
+    lead: 'The whole tune flips.',
+    body: 'Each part comes round, but the second time through, the tune starts on the other bow.',
+    figures: `${turns(finding.turns)} of the bow from first note to first note, and an odd number flips it${unmended(finding)}`,
   }),
-  'slur-skips-string': (finding) => ({
-    body: `This slur jumps from ${finding.from} to ${finding.to} over a string between.`,
+  'slur-skips-string': (finding, { tuning }) => ({
+    ...atNote(finding),
+    body: `This slur jumps from ${stringNames(finding.from, tuning)} to ${stringNames(finding.to, tuning)} over the string between.`,
     figures: tempoFigures(finding),
   }),
-  'crossing-too-fast': (finding) => ({
-    body: `The bow cannot get from ${finding.from} to ${finding.to} in time${finding.inSlur ? ' inside a slur' : ''}.`,
+  'crossing-too-fast': (finding, { tuning }) => ({
+    ...atNote(finding),
+    body: `${finding.inSlur ? 'Inside this slur the' : 'The'} bow cannot get from ${stringNames(finding.from, tuning)} to ${stringNames(finding.to, tuning)} in time.`,
     figures: tempoFigures(finding),
   }),
   'stroke-too-fast': (finding) => ({
-    body: 'This stroke is shorter than the hand can turn.',
+    ...atNote(finding),
+    body: 'This stroke is over before your hand can turn the bow.',
     figures: tempoFigures(finding),
   }),
-  'hop-too-fast': (finding) => ({
-    body: `One finger cannot ${finding.event === 'barre' ? 'be laid across' : 'hop from'} the ${finding.from} ${finding.event === 'barre' ? 'and' : 'to'} the ${finding.to} string in time.`,
+  'hop-too-fast': (finding, { tuning }) => ({
+    ...atNote(finding),
+    body:
+      finding.event === 'barre'
+        ? `There is no time to lay one finger across the ${stringNames(finding.from, tuning)} and ${stringNames(finding.to, tuning)} strings.`
+        : `There is no time for one finger to hop from the ${stringNames(finding.from, tuning)} to the ${stringNames(finding.to, tuning)} string.`,
     figures: tempoFigures(finding),
   }),
   'shift-too-fast': (finding) => ({
+    ...atNote(finding),
     body: `The hand cannot shift from ${positionWords(finding.from)} to ${positionWords(finding.to)} position in time.`,
     figures: tempoFigures(finding),
   }),
   'retake-too-fast': (finding) => ({
-    body: 'The bow cannot be lifted and set again in time.',
+    ...atNote(finding),
+    body: 'There is no time to lift the bow and set it again.',
     figures: tempoFigures(finding),
   }),
-  'ornament-too-fast': (finding, words) => ({
-    body: `There is no time for this ${eventName(finding.event, words)}.`,
+  'ornament-too-fast': (finding, terms) => ({
+    ...atNote(finding),
+    body: `There is no time for this ${eventName(finding.event, terms)}.`,
     figures: tempoFigures(finding),
   }),
   'runs-out-of-hair': (finding) => ({
     body:
       finding.cause === 'slow'
-        ? 'However slowly you draw it, this stroke runs out of hair.'
-        : 'This stroke is asked to be longer than the hair.',
-    figures: `${finding.seconds.toFixed(1)} s take ${round(finding.cm)} cm at least, you have ${round(finding.hairCm)}${others(finding.others, 'stroke')}`,
+        ? 'Even drawn as slowly as you can, this stroke runs out of bow.'
+        : 'This stroke asks for more bow than there is.',
+    figures: `${finding.seconds.toFixed(1)} s takes at least ${round(finding.cm)} cm, you have ${round(finding.hairCm)}${others(finding.others, 'stroke')}`,
   }),
   'lock-contradicted': (finding) => ({
-    body: `Locked to the ${BOW[finding.lock]}, but the strokes before it bring the other.`,
-    figures: `on ${finding.passes.join(', ')}`,
+    ...atNote(finding),
+    body: `You locked this ${BOW[finding.lock]}, but the strokes before it lead to the other.`,
+    figures: `in ${finding.passes.join(', ')}`,
   }),
   'out-of-reach': (finding) => ({
-    body: 'Out of reach: no position up to the fifth has it, or your hand leaves no way. Another octave may do.',
+    body: 'Out of reach: no position up to the fifth has it, or your hand settings rule it out. Another octave may work.',
     figures: notes(finding.ids.length),
   }),
   'stops-out-of-reach': (finding) => ({
-    body: 'The hand cannot stop these notes together; the top note is planned alone.',
+    body: 'The hand cannot stop these notes together, so only the top note is planned.',
     figures: notes(finding.ids.length),
   }),
   'finger-misfits': (finding) => ({
@@ -104,38 +119,40 @@ const TOLD: { readonly [C in Finding['code']]: (finding: FindingOf<C>, words: Pl
     figures: notes(finding.ids.length),
   }),
   'hand-forbids': (finding) => ({
-    body: 'This asks for a finger or a span that you keep from your hand; nothing was changed here.',
+    body: 'This needs a finger or a stretch that your hand leaves out. Nothing was changed here.',
     figures: notes(finding.ids.length),
   }),
-  'ornament-misfits': (finding, words) => ({
-    body: `This ${ornamentName(finding.ornament, words)} does not fit: ${obstacleWords(finding.obstacle, finding.ornament)}.`,
+  'ornament-misfits': (finding, terms) => ({
+    ...atNote(finding),
+    body: `This ${ornamentName(finding.ornament, terms)} does not fit: ${obstacleWords(finding.obstacle, finding.ornament)}.`,
     figures: `1 note${others(finding.others, 'place')}`,
   }),
   'drone-grates': (finding) => ({
-    body: `The drone ${finding.drone} is a ${finding.interval} from this note and does not resolve.`,
-    figures: `rank ${finding.rank.toFixed(2)}${finding.bestRank < finding.rank ? `, the other side has ${finding.bestRank.toFixed(2)}` : ', less is better'}${others(finding.others, 'place')}`,
+    ...atNote(finding),
+    body: `The drone on ${finding.drone} is a ${finding.interval} from this note, and the clash is not resolved.`,
+    figures: `harshness ${finding.rank.toFixed(2)}${finding.bestRank < finding.rank ? `; the string on the other side has ${finding.bestRank.toFixed(2)}` : '; less is better'}${others(finding.others, 'place')}`,
   }),
   'bar-short': barSum,
   'bar-long': barSum,
   'join-does-not-add-up': (finding) => ({
     body:
       finding.to === null
-        ? 'Last bar and pickup do not make a whole bar when the tune begins again.'
-        : `Last bar and pickup do not make a whole bar from ${finding.from} to ${finding.to}.`,
-    figures: `${eighths(finding.length)}, ${eighths(finding.expected)} are expected`,
+        ? 'The last bar and the pickup do not make a whole bar when the tune begins again.'
+        : `The last bar and the pickup do not make a whole bar from ${finding.from} to ${finding.to}.`,
+    figures: `${eighths(finding.length)} where ${eighths(finding.expected)} should be`,
   }),
   'reverse-crossings': (finding) => ({
-    body: `The bow crosses the other way round than you like it: the ${finding.liked === 'lower-down' ? 'lower' : 'upper'} string is drawn up each time.`,
+    body: `The bow crosses the way you like least: the ${finding.liked === 'lower-down' ? 'lower' : 'upper'} string gets the up-bow each time.`,
     figures: `${finding.count} such crossings in a row${others(finding.others, 'passage')}`,
   }),
   'bars-begin-up': (finding) => ({
-    lead: `Up-bow bars in ${finding.part}.`,
-    body: 'Most of its bars begin where the bow pulls least.',
+    lead: `Up-bows on the downbeat in ${finding.part}.`,
+    body: 'Most of its bars begin on the up-bow, where the bow pulls least.',
     figures: `${finding.up} of ${finding.bars} bars${others(finding.others, 'part')}`,
   }),
   'bowed-unlike': (finding) => ({
-    body: 'This figure comes again and is bowed another way there: at speed it is two figures to the hand.',
-    figures: `${notes(finding.notes)}, ${finding.spots} places${finding.flips > 0 ? ' · bowed alike, what follows one of them flips' : ''}${others(finding.others, 'figure')}`,
+    body: 'This figure comes back bowed another way: at speed, the hand has two figures to learn.',
+    figures: `${notes(finding.notes)}, ${finding.spots} places${finding.flips > 0 ? ' · if they are bowed alike, what follows one of them flips' : ''}${others(finding.others, 'figure')}`,
   }),
   'window-left': (finding) => ({
     body:
@@ -145,38 +162,46 @@ const TOLD: { readonly [C in Finding['code']]: (finding: FindingOf<C>, words: Pl
     figures: `${strokes(finding.strokes)} of the phrase outside the working window, ${round(100 * finding.share)} % of its time, by up to ${finding.cm.toFixed(1)} cm${others(finding.others, 'phrase')}`,
   }),
   jerk: (finding) => ({
+    ...atNote(finding),
     body:
       finding.to > finding.from
         ? 'The bow must jerk forward here: this stroke is much quicker than the one before.'
         : 'The bow must brake hard here: this stroke is much slower than the one before.',
     figures: `from ${round(finding.from)} to ${round(finding.to)} cm a second${others(finding.others, 'place')}`,
   }),
-  'skip-may-sound': (finding) => ({
-    body: `The bow passes over a string between ${finding.from} and ${finding.to}, which may sound.`,
-    figures: `at a bow change, on the string${others(finding.others, 'place')}`,
+  'skip-may-sound': (finding, { tuning }) => ({
+    ...atNote(finding),
+    body: `Between ${stringNames(finding.from, tuning)} and ${stringNames(finding.to, tuning)} the bow passes over a string, which may sound.`,
+    figures: `at a bow change, without lifting${others(finding.others, 'place')}`,
   }),
-  'one-plane': (finding) => ({
-    body: `The bow may stay on ${finding.pair} together: the melody changes string, the plane need not.`,
-    figures: `${finding.crossings} crossings in a row, and both open strings agree${others(finding.others, 'passage')}`,
+  'one-plane': (finding, { tuning }) => ({
+    body: `Let the bow stay on ${stringNames(finding.pair, tuning)} together: the melody changes string, the arm need not move.`,
+    figures: `saves ${finding.crossings} crossings in a row, and both open strings fit${others(finding.others, 'passage')}`,
   }),
-  'extended-fourth': (finding) => ({
-    body: `Reached only with the fourth finger stretched, 8 semitones up the ${finding.string} string.`,
+  'extended-fourth': (finding, { tuning }) => ({
+    ...atNote(finding),
+    body: `Only a stretched fourth finger reaches this, 8 semitones up the ${stringName(finding.string, tuning)} string.`,
     figures: notes(finding.ids.length),
   }),
   'string-inferred': (finding) => ({
-    body: 'The string was not said when this was called out: it was guessed.',
+    body: 'No string was given for this note, so it was guessed.',
     figures: notes(finding.notes),
   }),
 };
 
 /** A finding in words. */
-export function findingWords(finding: Finding, words: PlayersWords = DEFAULT_WORDS): FindingWords {
-  const tell = TOLD[finding.code] as (finding: Finding, words: PlayersWords) => Told;
-  return { lead: `${spotWords(finding.spot)}.`, ...tell(finding, words) };
+export function findingWords(finding: Finding, terms: Partial<FindingTerms> = {}): FindingWords {
+  const tell = TOLD[finding.code] as (finding: Finding, terms: FindingTerms) => Told;
+  return { lead: `${capitalised(spotWords(finding.spot))}.`, ...tell(finding, { ...DEFAULT_TERMS, ...terms }) };
+}
+
+/** The lead of a finding about one note: with the beat. */
+function atNote({ spot }: Pick<Finding, 'spot'>): Pick<FindingWords, 'lead'> {
+  return { lead: `${capitalised(noteSpotWords(spot))}.` };
 }
 
 /** A timed ornament as the player's school calls it. */
-function eventName(event: EventKind, words: PlayersWords): string {
+function eventName(event: EventKind, words: FindingTerms): string {
   if (event === 'short-roll') return 'short roll';
   if (event === 'long-roll') return 'long roll';
   if (event === 'grace') return 'grace note';
@@ -191,7 +216,7 @@ function others(count: number, what: 'place' | 'passage' | 'phrase' | 'stroke' |
 
 /** Said where the search over one and two links found nothing that brings all of it round. */
 function unmended({ mends }: Finding): string {
-  return mends.some(({ comesRound }) => comesRound) ? '' : ' · no one or two changes bring all round';
+  return mends.some(({ comesRound }) => comesRound) ? '' : ' · no one or two changes make everything come round';
 }
 
 /** A length as a player counts it: `7 eighths`, or as a fraction where eighths do not fit. */
@@ -219,5 +244,5 @@ function tempoFigures(finding: {
   const way = finding.degrees > 0 ? `${round(finding.degrees)}° in ` : '';
   const close =
     finding.recent > 0 ? ` after ${finding.recent} other crossing${finding.recent === 1 ? '' : 's'} in 0.6 s` : '';
-  return `${way}${round(finding.availableMs)} ms, you need ${round(finding.neededMs)}${close} · stands to ${round(finding.standsTo)}${others(finding.others, 'place')}`;
+  return `${way}${round(finding.availableMs)} ms, you need ${round(finding.neededMs)}${close} · holds up to ${Math.floor(finding.standsTo)}${others(finding.others, 'place')}`;
 }

@@ -3,13 +3,13 @@ import type { Finding, Mend, NoteEdit, Spot, Turn } from '#core/report';
 import type { Direction, Link } from '#core/tune';
 import { counted } from './plural';
 import { positionWords } from './position';
-import { barWords } from './spot';
+import { barWords, countWords } from './spot';
 
 const BOW: Record<Direction, string> = { down: 'down-bow', up: 'up-bow' };
 
 type MendedFinding = Pick<Finding, 'spot' | 'ids'>;
 
-/** What a mend does and what it buys: `split it: stands to 115`. */
+/** What a mend does and what it buys: `split it: holds up to 115`. */
 export function mendWords(mend: Mend, finding: MendedFinding): string {
   // Bar lines change nothing but where they stand.
   if (mend.deed === 'rebar' || mend.deed === 'fit-last-note') return deedWords(mend, finding);
@@ -37,7 +37,7 @@ function deedWords(mend: Mend, finding: MendedFinding): string {
     case 'start':
       return `start on the ${BOW[mend.start]}`;
     case 'rebar':
-      return 'draw the bar lines anew from here';
+      return 'redraw the bar lines from here';
     case 'unlock':
       return 'unlock it';
     case 'slower':
@@ -50,13 +50,13 @@ function deedWords(mend: Mend, finding: MendedFinding): string {
 type TurnMend = Mend & { readonly deed: Turn };
 type NoteMend = Extract<Mend, { readonly notes: unknown }>;
 
-/** `split the slur in bar 3, beat 2 and turn on the next note`. */
+/** `split the slur in bar 3, the “and” of 2 and turn on the next note`. */
 function turnWords(mend: TurnMend, { spot: own, ids }: MendedFinding): string {
   const { spot, edits, also } = mend;
   const isHere = ids.includes(edits[0]!.id);
   const isSameBar = spot !== null && spot.part === own.part && spot.bar === own.bar;
   const bar = spot === null || isSameBar ? '' : ` in ${barIn(spot, own.part)}`;
-  const beat = spot === null ? '' : `${isSameBar ? ' at' : ','} beat ${Number(spot.beat.toFixed(2))}`;
+  const beat = spot === null ? '' : `${isSameBar ? ' on' : ','} ${countWords(spot)}`;
   const where = isHere ? '' : `${bar}${beat}`;
   const other = edits.find(({ id }) => id !== edits[0]!.id);
   const next = also ? ` and ${alsoWords(also, own.part)}` : other ? ` and ${NEXT_WORDS[other.link]}` : '';
@@ -76,7 +76,7 @@ function noteDeedWords({ deed, notes }: NoteMend, { ids }: MendedFinding): strin
     case 'less-bow':
       return `draw ${notes.length === 1 ? 'one stroke' : `${notes.length} strokes`} with less bow`;
     case 'accent':
-      return 'mean the quick stroke as an accent';
+      return 'make the quick stroke an accent';
     case 'hold-pair':
       return 'stay on both strings';
     case 'barre':
@@ -84,9 +84,9 @@ function noteDeedWords({ deed, notes }: NoteMend, { ids }: MendedFinding): strin
     case 'refinger':
       return refingerWords(notes);
     case 'confirm-string':
-      return ids.length === 1 ? 'keep the string' : `keep all ${ids.length} strings`;
+      return ids.length === 1 ? 'yes, this string' : `yes, these strings for all ${ids.length}`;
     case 'leave-off':
-      return 'leave it off';
+      return 'leave it out';
     case 'press-in':
       return 'press it in instead';
     case 'other-drone':
@@ -113,12 +113,12 @@ function refingerWords(edits: readonly NoteEdit[]): string {
 
 function alsoWords({ deed, spot }: NonNullable<TurnMend['also']>, ownPart: string): string {
   const deeds = { split: 'split the slur', join: 'slur two', turn: 'turn the bow', retake: 'retake' };
-  return `${deeds[deed]} in ${barIn(spot, ownPart)}, beat ${Number(spot.beat.toFixed(2))}`;
+  return `${deeds[deed]} in ${barIn(spot, ownPart)}, ${countWords(spot)}`;
 }
 
 /** `bar 3`, with its part where that is another than the finding's. */
 function barIn(spot: Spot, ownPart: string): string {
-  const bar = barWords(spot).toLowerCase();
+  const bar = barWords(spot);
   return spot.part === ownPart ? bar : `${bar} of ${spot.part}`;
 }
 
@@ -126,9 +126,9 @@ const COSTS: Partial<Record<Disturbance, string>> = {
   'crossing-in-slur': 'crosses in a slur',
   'accent-moved': 'moves an accent',
   'pattern-broken': 'breaks the pattern',
-  'twin-broken': 'parts a figure from its twin',
-  'one-pass': 'the passes then begin differently',
-  'lock-contradicted': 'contradicts a lock',
+  'twin-broken': 'no longer like the same figure elsewhere',
+  'one-pass': 'the two times then begin differently',
+  'lock-contradicted': 'goes against a lock',
 };
 
 /** What a mend costs beside its gain, where it says so. */
@@ -140,40 +140,40 @@ function costWords(mend: Mend): string {
 function gainWords(mend: Mend): string {
   const { deed, gain, ceilingBpm, comesRound, flippedParts } = mend;
   if (deed === 'confirm-string') return 'nothing else changes';
-  if (deed === 'slower') return `${Math.floor(ceilingBpm ?? 0)} stands`;
-  const stands = standsWords(mend);
+  if (deed === 'slower') return `it holds at ${Math.floor(ceilingBpm ?? 0)}`;
+  const holds = holdsWords(mend);
   const round = comesRound ? '' : 'does not come round, ';
   switch (gain.of) {
     case 'outside':
-      return `${gain.left === 0 ? 'all within the window' : `${counted(gain.left, 'stroke')} still outside`}, ${round}${stands}`;
+      return `${gain.left === 0 ? 'all in the working part of the bow' : `${counted(gain.left, 'stroke')} still outside`}, ${round}${holds}`;
     case 'jerks':
-      return `${gain.left === 0 ? 'no jerk left' : `${counted(gain.left, 'jerk')} left`}, ${round}${stands}`;
+      return `${gain.left === 0 ? 'no jerk left' : `${counted(gain.left, 'jerk')} left`}, ${round}${holds}`;
     case 'arm':
-      return `the arm turns ${Math.round(gain.degreesSaved)}° less, ${round}${stands}`;
+      return `the arm turns ${Math.round(gain.degreesSaved)}° less, ${round}${holds}`;
     case 'reverse-crossings':
-      return `${deed === 'start' ? `${gain.left} reverse crossings left` : 'all natural here'}, ${round}${stands}`;
+      return `${deed === 'start' ? `${gain.left} reverse crossings left` : 'all as you like them here'}, ${round}${holds}`;
     case 'tune':
     case 'spot':
-      if (comesRound) return `comes round, ${stands}`;
-      if (flippedParts.length === 0) return `${stands}, flips when begun again`;
-      return `${stands}, ${flippedParts.join(' and ')} flip${flippedParts.length === 1 ? 's' : ''}`;
+      if (comesRound) return `comes round, ${holds}`;
+      if (flippedParts.length === 0) return `${holds}, flips when begun again`;
+      return `${holds}, ${flippedParts.join(' and ')} flip${flippedParts.length === 1 ? 's' : ''}`;
   }
 }
 
-/** `stands to 112`; where other places still hold the tune back, what is gained at the place itself. */
-function standsWords({ gain, ceilingBpm }: Mend): string {
-  const to = (bpm: number | null) => (bpm === null ? 'at any tempo' : `to ${Math.floor(bpm)}`);
+/** `holds up to 112`; where other places still hold the tune back, what is gained at the place itself. */
+function holdsWords({ gain, ceilingBpm }: Mend): string {
+  const to = (bpm: number | null) => (bpm === null ? 'at any tempo' : `up to ${Math.floor(bpm)}`);
   const isHereOnly = gain.of === 'spot' && ceilingBpm !== null && (gain.bpm === null || gain.bpm > ceilingBpm + 0.5);
-  return isHereOnly ? `stands ${to(gain.bpm)} here` : `stands ${to(ceilingBpm)}`;
+  return isHereOnly ? `holds ${to(gain.bpm)} here` : `holds ${to(ceilingBpm)}`;
 }
 
 /** What undo says of a mend that was made. */
 export function mendLabel(mend: Mend, finding: MendedFinding): string {
   const spot = mend.spot ?? finding.spot;
-  const bar = spot.bar === 0 ? 'the pickup' : `bar ${spot.bar}`;
+  const bar = barWords(spot);
   switch (mend.deed) {
     case 'rebar':
-      return `draw the bar lines anew from ${bar}`;
+      return `redraw the bar lines from ${bar}`;
     case 'start':
       return `start on the ${BOW[mend.start]}`;
     case 'slower':
@@ -208,7 +208,7 @@ function noteMendLabel(deed: NoteMend['deed'], bar: string): string {
     case 'refinger':
       return `refinger in ${bar}`;
     case 'leave-off':
-      return `ornament left off in ${bar}`;
+      return `ornament left out in ${bar}`;
     case 'press-in':
       return `slide pressed in, ${bar}`;
     case 'other-drone':

@@ -14,7 +14,7 @@ function spoken(line: string, index: number, tuning = 'G3 D4 A4 E5') {
 }
 
 test('a note is told by place, pitch, string, finger and bow', () => {
-  expect(spoken('D4 E4 F#4', 1)).toBe('Bar 3, beat 1.5: E, D string, first finger, up-bow');
+  expect(spoken('D4 E4 F#4', 1)).toBe('Bar 3, the “and” of 1: E, D string, first finger, up-bow');
   expect(spoken('D4 (E4 F#4)', 2)).toBe(
     'Bar 3, beat 2: F sharp, D string, second finger, up-bow, slurred to the one before',
   );

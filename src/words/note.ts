@@ -1,25 +1,27 @@
 import type { NoteState } from '#core/noteStates';
-import { samePitch } from '#core/pitch';
-import { type NoteEvent, type NoteMark, type Place, PLACES } from '#core/tune';
+import type { NoteEvent, NoteMark } from '#core/tune';
 import { STANDARD_TUNING, type Tuning } from '#core/tuning';
 import { spokenPitch } from './pitch';
 import { positionWords } from './position';
+import { barWords, capitalised, countWords } from './spot';
+import { spokenString } from './strings';
 
 const FINGERS = ['open', 'first finger', 'second finger', 'third finger', 'fourth finger'];
-/** `Bar 3, beat 2: E, D string, first finger, up-bow, slurred with the next`. */
+
+/** `Bar 3, the “and” of 2: E, D string, first finger, up-bow, slurred with the next`. */
 export function spokenNote(
   note: NoteEvent,
   state: NoteState | undefined,
   bar: number,
   tuning: Tuning = STANDARD_TUNING,
 ): string {
-  const barWords = bar === 0 ? 'Pickup' : `Bar ${bar}`;
+  const inBar = capitalised(barWords({ bar, ending: state?.ending ?? null }));
   const pitches = [note.pitch, ...(note.stops ?? [])].map(spokenPitch).join(' with ');
-  if (!state) return `${barWords}: ${pitches}, not played in this form`;
-  const where = `${barWords}, beat ${Number(state.beat.toFixed(2))}`;
+  if (!state) return `${inBar}: ${pitches}, not played in this form`;
+  const where = `${inBar}, ${countWords(state)}`;
   const hand =
     state.reachable && state.finger !== null
-      ? `${stringWords(state.place, tuning)}, ${FINGERS[state.finger]}${positionSpoken(state)}`
+      ? `${spokenString(state.place, tuning)}, ${FINGERS[state.finger]}${positionSpoken(state)}`
       : 'out of reach';
   if (state.continues) return `${where}: ${pitches}, tied`;
   const link = linkWords(state);
@@ -27,13 +29,13 @@ export function spokenNote(
     `${where}: ${pitches}`,
     hand,
     `${state.bow}-bow`,
-    ...(state.drone ? [`with the open ${stringWords(state.drone, tuning)}`] : []),
+    ...(state.drone ? [`with the open ${spokenString(state.drone, tuning)}`] : []),
     ...(link ? [link] : []),
     ...(state.joinsNext ? ['slurred with the next'] : []),
     ...state.marks.flatMap((mark) => MARK_SPOKEN[mark] ?? []),
     ...freeWords(note),
-    ...(state.lock ? [state.lockBroken ? `locked ${state.lock}, which it is not` : 'locked'] : []),
-    ...(state.differs ? ['other direction on another pass'] : []),
+    ...(state.lock ? [state.lockBroken ? `locked ${state.lock}-bow, but it comes out the other way` : 'locked'] : []),
+    ...(state.differs ? ['bowed the other way another time through'] : []),
   ].join(', ');
 }
 
@@ -44,13 +46,6 @@ function freeWords({ hold, breath, pace }: NoteEvent): string[] {
     ...(breath === undefined ? [] : ['then a breath']),
     ...(pace === undefined ? [] : [`pace ${Math.round(100 * pace)} percent`]),
   ];
-}
-
-/** `D string`; where it is tuned otherwise than its name says, to what: `E string tuned to C sharp`. */
-function stringWords(place: Place, tuning: Tuning): string {
-  const at = PLACES.indexOf(place);
-  const open = tuning[at]!;
-  return samePitch(open, STANDARD_TUNING[at]!) ? `${place} string` : `${place} string tuned to ${spokenPitch(open)}`;
 }
 
 function positionSpoken({ position, finger }: NoteState): string {
@@ -75,7 +70,7 @@ const MARK_SPOKEN: Partial<Record<NoteMark, string>> = {
   'vibrato-growing': 'with vibrato slow to fast',
   'closing-swell': 'with a closing swell',
   fade: 'fading away',
-  'inferred-string': 'on a string that was not said',
+  'inferred-string': 'on a string that was guessed',
   barre: 'one finger across both strings',
   fermata: 'held',
 };

@@ -43,15 +43,15 @@ export function obstacleWords(obstacle: Obstacle, ornament: Ornament): string {
     case 'no-room':
       return 'no room from a semitone away: press it in instead';
     case 'not-up-bow':
-      return 'the stroke is no up-bow on every pass: mend the bowing first';
+      return 'the stroke is no up-bow on every pass: change the bowing first';
     case 'neighbour-does-not-fit':
       return 'no neighbour string agrees with both notes of it';
     case 'not-at-phrase-end':
-      return 'it closes on a note of a beat or more that ends a phrase, and the next note is none';
+      return 'it closes on a note of a beat or more that ends a phrase, and the next note is not';
     case 'not-before-longer':
       return 'it stands before a longer note';
     case 'kept-from-hand':
-      return 'it asks for a finger that you keep from your hand';
+      return 'it asks for a finger your hand leaves out';
     case 'in-slur':
       return 'it is three strokes of its own: the slur must be split for it';
     case 'not-into-strong':

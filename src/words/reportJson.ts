@@ -80,7 +80,7 @@ export function toReport(
     limits: { ...settings.limits },
     instrument: { ...settings.instrument },
     findings: report.findings.map((finding) => {
-      const { lead, body, figures: reason } = findingWords(finding);
+      const { lead, body, figures: reason } = findingWords(finding, { tuning: tune.tuning });
       return {
         code: finding.code,
         severity: finding.severity,

@@ -176,7 +176,7 @@ export const FINDING_NAMES: Readonly<Record<Finding['code'], string>> = {
   'finger-misfits': 'a finger that does not fit',
   'ornament-misfits': 'an ornament that does not fit',
   'drone-grates': 'a drone that grates',
-  'hand-forbids': 'a finger kept from the hand',
+  'hand-forbids': 'a finger your hand leaves out',
   'extended-fourth': 'a stretched fourth finger',
   'string-inferred': 'a string that was guessed',
   'reverse-crossings': 'reverse crossings',

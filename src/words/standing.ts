@@ -4,9 +4,10 @@ import { ORNAMENTS } from '#core/ornaments';
 import type { TuneReport } from '#core/report';
 import type { Change } from '#core/standing';
 import type { EventKind } from '#core/tempo';
-import { occurrencesOf, type UnrolledNote } from '#core/tune';
+import { occurrencesOf } from '#core/tune';
 import { ornamentName } from './ornament';
 import { positionWords } from './position';
+import { noteSpotWords } from './spot';
 
 const EVENT_NAMES: Partial<Record<EventKind, string>> = {
   stroke: 'a stroke',
@@ -24,15 +25,10 @@ export function eventName(kind: EventKind, crossing: Pick<Crossing, 'inSlur' | '
   return crossing.skips > 0 ? 'crossing over a skipped string' : 'crossing';
 }
 
-/** `bar 3 of A, beat 2.5`. */
-export function noteWords({ bar, part, beat }: Pick<UnrolledNote, 'bar' | 'part' | 'beat'>): string {
-  return `${bar === 0 ? 'pickup' : `bar ${bar}`} of ${part}, beat ${Number(beat.toFixed(2))}`;
-}
-
 /** Where a change is made: the first time its note is played. */
 export function changePlace({ unrolled }: TuneReport, { id }: Change): string {
   const index = occurrencesOf(unrolled).get(id)?.[0];
-  return index === undefined ? 'a note that is not played' : noteWords(unrolled.notes[index]!);
+  return index === undefined ? 'a note that is not played' : noteSpotWords(unrolled.notes[index]!);
 }
 
 /** What a change does: `split the slur`. */
@@ -43,15 +39,15 @@ export function changeWords({ deed, note }: Change, words: Pick<Words, 'cut' | '
     case 'join':
       return 'slur it to the note before';
     case 'turn':
-      return 'turn instead of the retake';
+      return 'turn the bow instead of retaking';
     case 'barre':
       return 'lay the finger across both strings';
     case 'no-drone':
-      return 'leave the drone off';
+      return 'leave the drone out';
     case 'leave-off': {
       const mark = note && 'unmark' in note ? note.unmark : null;
       const ornament = ORNAMENTS.find((known) => known === mark);
-      return `leave the ${ornament ? ornamentName(ornament, words).toLowerCase() : 'ornament'} off`;
+      return `leave the ${ornament ? ornamentName(ornament, words).toLowerCase() : 'ornament'} out`;
     }
     case 'refinger': {
       if (!note || !('refinger' in note)) return 'take another finger';

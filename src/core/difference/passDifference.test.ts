@@ -31,6 +31,7 @@ test('a link of a single pass is told at its note, with both ways', () => {
   expect(first!.bowed[0]).toEqual({
     id: 'A2',
     beat: 1.5,
+    meter: { num: 4, den: 4 },
     was: { link: 'change', bow: 'up' },
     is: { link: 'slur', bow: 'down' },
   });

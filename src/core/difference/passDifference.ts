@@ -1,6 +1,6 @@
 import type { BowedNote } from '#core/bowing';
 import { pitchName } from '#core/pitch';
-import type { Direction, Link, Unrolled, UnrolledNote } from '#core/tune';
+import type { Direction, Link, Meter, Unrolled, UnrolledNote } from '#core/tune';
 
 /** How a bar of one pass differs from the same bar of another. */
 export interface PassBarDifference {
@@ -8,7 +8,13 @@ export interface PassBarDifference {
   /** Every note goes the other way, and nothing else is different. */
   readonly isFlipped: boolean;
   /** Notes that are bowed otherwise: as on the one pass, and as on the other. */
-  readonly bowed: readonly { readonly id: string; readonly beat: number; readonly was: BowOf; readonly is: BowOf }[];
+  readonly bowed: readonly {
+    readonly id: string;
+    readonly beat: number;
+    readonly meter: Meter;
+    readonly was: BowOf;
+    readonly is: BowOf;
+  }[];
   /** Other notes are played, as in an ending: both as they are read; null where they are the same. */
   readonly notes: { readonly was: string; readonly is: string } | null;
 }
@@ -48,7 +54,9 @@ export function passDifferences(
       return [{ bar, isFlipped: false, bowed: [], notes: { was: words(before), is: words(after) } }];
     const different = before.flatMap((note, i) => {
       const [a, b] = [bowOf(note), bowOf(after[i]!)];
-      return a.link === b.link && a.bow === b.bow ? [] : [{ id: note.note.id, beat: note.beat, was: a, is: b }];
+      return a.link === b.link && a.bow === b.bow
+        ? []
+        : [{ id: note.note.id, beat: note.beat, meter: note.meter, was: a, is: b }];
     });
     if (different.length === 0) return [];
     const isFlipped = different.length === before.length && different.every((item) => item.was.link === item.is.link);

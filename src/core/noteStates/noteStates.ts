@@ -1,7 +1,7 @@
 import { beatsUnderNotes, type NoteBeat } from '#core/performance';
 import { type Figures, minHair, type TuneReport } from '#core/report';
 import { sharedTravel } from '#core/travel';
-import { type Direction, type Link, type NoteEvent, type NoteMark, type Place, PLACES } from '#core/tune';
+import { type Direction, type Link, type Meter, type NoteEvent, type NoteMark, type Place, PLACES } from '#core/tune';
 
 /** What the lanes and signs show of a written note, on the pass in view. */
 export interface NoteState {
@@ -9,8 +9,10 @@ export interface NoteState {
   /** Index of the played note. */
   readonly index: number;
   readonly passIndex: number;
-  /** Beat of the bar on which it begins, from 1. */
+  /** Where in the bar it begins, as `UnrolledNote` counts it. */
   readonly beat: number;
+  readonly meter: Meter;
+  readonly ending: number | null;
   /** Tied into the note before: shown, but part of it. */
   readonly continues: boolean;
   readonly link: Link;
@@ -99,6 +101,8 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
       index,
       passIndex: played.passIndex,
       beat: played.beat,
+      meter: played.meter,
+      ending: played.ending,
       continues: false,
       link,
       bow,

@@ -1,6 +1,6 @@
 import type { Seconds } from '#core/base';
 import type { Fingering } from '#core/fingering';
-import type { Direction, Tune, Unrolled } from '#core/tune';
+import type { Direction, Meter, Tune, Unrolled } from '#core/tune';
 import type { LinkEdit } from './edits';
 import type { Figures, ReportSettings, SharedStroke, Trial } from './figures';
 
@@ -10,6 +10,9 @@ export interface Spot {
   readonly pass: number;
   readonly bar: number;
   readonly beat: number;
+  readonly meter: Meter;
+  /** Under which ending bracket; null under none. */
+  readonly ending: number | null;
 }
 
 /** What findings are looked for in, and how their mends are tried. */
@@ -33,6 +36,6 @@ export interface FindingInput {
 }
 
 export function spotOf({ unrolled }: FindingInput, index: number): Spot {
-  const { part, pass, bar, beat } = unrolled.notes[index]!;
-  return { part, pass, bar, beat };
+  const { part, pass, bar, beat, meter, ending } = unrolled.notes[index]!;
+  return { part, pass, bar, beat, meter, ending };
 }

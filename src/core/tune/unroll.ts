@@ -15,6 +15,9 @@ export interface UnrolledNote {
   readonly passIndex: number;
   /** Counted from 1 within the pass, 0 = pickup. */
   readonly bar: number;
+  readonly meter: Meter;
+  /** Under which ending bracket it stands; null under none. */
+  readonly ending: number | null;
   /** 1 + the onset in the bar in units of the meter's denominator. */
   readonly beat: number;
   /** In whole notes from the start of the tune, pickup included. */
@@ -178,6 +181,8 @@ export function unroll(tune: Tune): Unrolled {
               pass,
               passIndex,
               bar: number,
+              meter: bar.meter,
+              ending: bar.event.ending ? ending : null,
               beat: 1 + toNumber(subtract(onset, barOnset)) * bar.meter.den,
               onset,
               duration: event.duration,

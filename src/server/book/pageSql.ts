@@ -6,7 +6,7 @@ import { nearQuery, type NearWords } from './nearSpelling';
 
 /** By what a sort orders, and how its key is read back from a cursor. Each has an index with title and id after it. */
 const SORT_KEYS: Readonly<Record<Exclude<BookSort, 'best'>, { readonly key: string; readonly type: string }>> = {
-  title: { key: 'lower(title)', type: 'text' },
+  title: { key: 'title_order(title)', type: 'text' },
   type: { key: "coalesce(dance_type, '')", type: 'text' },
   key: { key: 'key_name', type: 'text' },
   tuning: { key: 'tuning', type: 'text' },
@@ -49,7 +49,7 @@ export function pageStatement(query: BookQuery, near: NearWords | null = null): 
   const { key, type } = sortKey(query, search !== null);
   const isByTitle = key === SORT_KEYS.title.key;
   const [compare, direction] = query.down ? ['<', 'DESC'] : ['>', 'ASC'];
-  const order = [...(isByTitle ? [] : [key]), 'lower(title)', 'id'];
+  const order = [...(isByTitle ? [] : [key]), 'title_order(title)', 'id'];
   if (cursor) {
     const place = (value: string, cast: string) => `$${values.push(value)}::${cast}`;
     const after = [
@@ -60,7 +60,7 @@ export function pageStatement(query: BookQuery, near: NearWords | null = null): 
     where.push(`(${order.join(', ')}) ${compare} (${after.join(', ')})`);
   }
   const limit = `$${values.push((query.limit ?? DEFAULT_PAGE) + 1)}`;
-  const text = `SELECT ${SUMMARY_COLUMNS}, (${key})::text AS sort_key, lower(title) AS sort_title
+  const text = `SELECT ${SUMMARY_COLUMNS}, (${key})::text AS sort_key, title_order(title) AS sort_title
   FROM tunes
  WHERE ${where.join('\n   AND ')}
  ORDER BY ${order.map((expression) => `${expression} ${direction}`).join(', ')}

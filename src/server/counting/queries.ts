@@ -38,7 +38,7 @@ export async function listUncounted(db: Queryable, key: string, limit: number): 
 /** The first tunes of the book by title. */
 export async function listFirstTunes(db: Queryable, limit: number): Promise<UncountedTune[]> {
   const { rows } = await db.query<UncountedTune>(
-    'SELECT id, revision, document::text FROM tunes WHERE removed_at IS NULL ORDER BY lower(title), id LIMIT $1',
+    'SELECT id, revision, document::text FROM tunes WHERE removed_at IS NULL ORDER BY title_order(title), id LIMIT $1',
     [limit],
   );
   return rows;

@@ -17,11 +17,11 @@ export async function* chosenDocuments(db: Queryable, choice: TuneChoice): Async
   const at = values.length;
   let after: readonly [title: string, id: string] | null = null;
   for (;;) {
-    const cursor = after ? `AND (lower(title), id) > ($${at + 2}, $${at + 3}::uuid)` : '';
+    const cursor = after ? `AND (title_order(title), id) > ($${at + 2}, $${at + 3}::uuid)` : '';
     const rows: Row[] = await fetchRows(
       db,
-      `SELECT id, title, lower(title) AS sort_title, document::text FROM tunes
-        WHERE ${where} ${cursor} ORDER BY lower(title), id LIMIT $${at + 1}`,
+      `SELECT id, title, title_order(title) AS sort_title, document::text FROM tunes
+        WHERE ${where} ${cursor} ORDER BY title_order(title), id LIMIT $${at + 1}`,
       [...values, BATCH, ...(after ?? [])],
     );
     for (const { title, document } of rows) yield { title, document };

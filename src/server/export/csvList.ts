@@ -32,7 +32,7 @@ export async function csvList(db: Queryable, choice: TuneChoice): Promise<string
               CASE WHEN comes_round THEN 'yes' WHEN NOT comes_round THEN 'no' END,
               round(ceiling_bpm::numeric, 1), round(wish_bpm::numeric, 1), beat, problems, cares,
               array_to_string(tags, '; '), composer, to_char(practised_at, 'YYYY-MM-DD'), to_char(updated_at, 'YYYY-MM-DD')) AS cells
-       FROM tunes WHERE ${where} ORDER BY lower(title), id`,
+       FROM tunes WHERE ${where} ORDER BY title_order(title), id`,
     [...values],
   );
   return writeCsv([HEADINGS, ...rows.map(({ cells }) => cells)]);

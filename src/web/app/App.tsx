@@ -141,8 +141,8 @@ function ThemeButton() {
 function Broken() {
   const error = useRouteError();
   return (
-    <PageProblem title="This page broke">
-      <p className="mb-2">What you did last is kept in this browser and will be here when the page is loaded again.</p>
+    <PageProblem title="Something went wrong on this page">
+      <p className="mb-2">What you did last is saved in this browser and will be here when you reload the page.</p>
       <p className="mb-4 text-small text-muted">{error instanceof Error ? error.message : 'An unknown error.'}</p>
       <div className="flex gap-3">
         <button
@@ -150,7 +150,7 @@ function Broken() {
           className="rounded-md border border-woad bg-woad px-3 py-1.5 font-medium text-on-woad"
           onClick={() => window.location.reload()}
         >
-          Load it again
+          Reload
         </button>
         <Link to="/" reloadDocument className="self-center text-woad underline">
           Back to the book
@@ -163,9 +163,9 @@ function Broken() {
 function Nowhere() {
   return (
     <main className="mx-auto max-w-xl px-6 py-16">
-      <h1 className="mb-2 text-2xl">Nothing is here</h1>
+      <h1 className="mb-2 text-2xl">Nothing here</h1>
       <p>
-        This address leads to no room.{' '}
+        There is no page at this address.{' '}
         <Link to="/" className="text-woad underline">
           Back to the book
         </Link>

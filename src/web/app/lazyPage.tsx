@@ -6,10 +6,10 @@ export function lazyPage(load: () => Promise<{ default: ComponentType }>, what: 
   const Page = lazy(() => load().catch(() => ({ default: Away })));
   function Away() {
     return (
-      <PageProblem title="This room could not be fetched">
+      <PageProblem title="This page could not be loaded">
         <p>
-          The server does not answer, so {what} cannot be opened. What you did elsewhere is kept; load the page again
-          when it is back.
+          The server does not answer, so {what} cannot be opened. What you did elsewhere is saved; reload the page when
+          the server is back.
         </p>
       </PageProblem>
     );

@@ -58,8 +58,8 @@ describe('the bench', () => {
     expect(await screen.findByRole('heading', { level: 1, name: 'Reel of the Turning Tide' })).toBeTruthy();
     expect(document.querySelector('[data-verdict]')!.textContent).toMatch(/round|flips/);
     await does('First note');
-    await does('Note after');
-    await does('Note after');
+    await does('Next note');
+    await does('Next note');
     await does('Slur');
     const { open } = store.getState().openTune;
     expect(open!.past.map(({ label }) => label)).toEqual([expect.stringMatching(/^slur in /)]);

@@ -98,6 +98,7 @@ function Bench(props: OpenTuneProps) {
           margin={(line) => (
             <Margin
               findings={findingsOf(report, line)}
+              tuning={tune.tuning}
               onShow={mends.show}
               onMend={mends.make}
               onPreview={mends.preview}

@@ -36,7 +36,7 @@ export function CommandPalette({ bench, onClose }: CommandPaletteProps) {
         <Palette.Input autoFocus placeholder="slur, drone, tempo …" className={INPUT} />
         <Palette.List className="max-h-[50dvh] overflow-y-auto">
           <Palette.Empty className="px-2 py-1 text-muted">
-            Nothing of that name can be done here. Some things need notes to be chosen first.
+            No command of that name works here. Some need notes to be selected first.
           </Palette.Empty>
           {GROUPS.map((group) => (
             <Palette.Group

@@ -24,7 +24,7 @@ export function EditMenu({ bench }: { readonly bench: Bench }) {
       <DropdownMenu.Portal>
         <DropdownMenu.Content sideOffset={6} align="end" className={PANEL}>
           {bench.ids.length === 0 && (
-            <DropdownMenu.Label className="px-2 py-1 text-muted">Choose notes in the score first.</DropdownMenu.Label>
+            <DropdownMenu.Label className="px-2 py-1 text-muted">Select notes in the score first.</DropdownMenu.Label>
           )}
           <EditItems bench={bench} />
         </DropdownMenu.Content>

@@ -11,7 +11,7 @@ test('every command is told in the key sheet, alone or with its family', () => {
 test('commands that differ by their key alone are one line', () => {
   const lines = keyLines(COMMANDS.filter(({ id }) => id.startsWith('show-pass') || id === 'redo'));
   expect(lines).toEqual([
-    ['1 … 9', 'Show that pass of the part'],
-    ['Ctrl Y, Ctrl Shift Z', 'Do again'],
+    ['1 … 9', 'Show that time through the part'],
+    ['Ctrl Y, Ctrl Shift Z', 'Redo'],
   ]);
 });

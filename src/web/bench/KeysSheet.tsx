@@ -22,7 +22,12 @@ const ENTRY_KEYS: readonly [string, string][] = [
 
 export function KeysSheet({ onClose }: Pick<SheetProps, 'onClose'>) {
   return (
-    <Sheet open onOpenChange={onClose} title="Keys" description="They work while a note of the score is focused.">
+    <Sheet
+      open
+      onOpenChange={onClose}
+      title="Keys"
+      description="They work anywhere on the page except in a text field."
+    >
       {/* Focusable, so that the keys scroll it. */}
       <div tabIndex={0}>
         <CommandKeys />

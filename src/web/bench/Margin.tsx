@@ -1,6 +1,7 @@
 import { CircleAlert, Info, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import type { Finding, Mend } from '#core/report';
+import type { Tuning } from '#core/tuning';
 import { findingWords } from '#words/finding';
 import { mendWords } from '#words/mend';
 import { selectWords } from '../store/selectSettings';
@@ -9,6 +10,8 @@ import { Button } from '../ui/Button';
 
 interface MarginProps {
   readonly findings: readonly Finding[];
+  /** In which strings are named. */
+  readonly tuning: Tuning;
   readonly onShow: (finding: Finding) => void;
   readonly onMend: (mend: Mend, finding: Finding) => void;
   /** A mend is pointed at, or no longer: the score shows what it would make. */
@@ -26,7 +29,7 @@ const SEVERITY = {
 } as const;
 
 /** Findings beside the line they speak of, as a teacher would pencil them. */
-export function Margin({ findings, onShow, onMend, onPreview }: MarginProps) {
+export function Margin({ findings, tuning, onShow, onMend, onPreview }: MarginProps) {
   const [isOpen, setOpen] = useState(false);
   const fitting = fittingFindings(findings);
   const shown = isOpen ? findings : findings.slice(0, fitting);
@@ -34,7 +37,14 @@ export function Margin({ findings, onShow, onMend, onPreview }: MarginProps) {
   return (
     <aside className="border-line pb-3 lg:border-l lg:pl-4" aria-label="Findings">
       {shown.map((finding, i) => (
-        <FindingNote key={keys[i]} finding={finding} onShow={onShow} onMend={onMend} onPreview={onPreview} />
+        <FindingNote
+          key={keys[i]}
+          finding={finding}
+          tuning={tuning}
+          onShow={onShow}
+          onMend={onMend}
+          onPreview={onPreview}
+        />
       ))}
       {findings.length > fitting && (
         <Button look="link" onClick={() => setOpen(!isOpen)} aria-expanded={isOpen}>
@@ -74,12 +84,13 @@ export function keysOf(findings: readonly Finding[]): string[] {
 
 function FindingNote({
   finding,
+  tuning,
   onShow,
   onMend,
   onPreview,
 }: Omit<MarginProps, 'findings'> & { readonly finding: Finding }) {
   const [isOpen, setOpen] = useState(false);
-  const { lead, body, figures } = findingWords(finding, useAppSelector(selectWords));
+  const { lead, body, figures } = findingWords(finding, { ...useAppSelector(selectWords), tuning });
   const { Icon, tone, name } = SEVERITY[finding.severity];
   const [first, ...others] = finding.mends;
   const mends = isOpen ? finding.mends : first ? [first] : [];

@@ -46,7 +46,7 @@ export function MoreMenu({ bench }: { readonly bench: Bench }) {
           ))}
           <DropdownMenu.Sub>
             <DropdownMenu.SubTrigger className={`${ITEM} flex items-center justify-between`}>
-              Keep as a file <ChevronRight size={15} aria-hidden />
+              Save as a file <ChevronRight size={15} aria-hidden />
             </DropdownMenu.SubTrigger>
             <DropdownMenu.Portal>
               <DropdownMenu.SubContent className={PANEL}>

@@ -10,11 +10,11 @@ interface OwnPatternProps {
   readonly onAdd: (pattern: Pattern) => void;
   /** The player's own pattern that is chosen, where one is. */
   readonly chosen: Pattern | null;
-  readonly onForget: (pattern: Pattern) => void;
+  readonly onDelete: (pattern: Pattern) => void;
 }
 
 /** A pattern of the player's own, typed as the lengths of its strokes. */
-export function OwnPattern({ meter, onAdd, chosen, onForget }: OwnPatternProps) {
+export function OwnPattern({ meter, onAdd, chosen, onDelete }: OwnPatternProps) {
   const [typed, setTyped] = useState('');
   const hint = useId();
   const slots = readSlots(typed);
@@ -44,8 +44,8 @@ export function OwnPattern({ meter, onAdd, chosen, onForget }: OwnPatternProps) 
         Add
       </Button>
       {chosen && (
-        <Button type="button" onClick={() => onForget(chosen)}>
-          Forget {chosen.slots?.join(' ')}
+        <Button type="button" onClick={() => onDelete(chosen)}>
+          Delete {chosen.slots?.join(' ')}
         </Button>
       )}
       <div
@@ -73,13 +73,13 @@ export function OwnPattern({ meter, onAdd, chosen, onForget }: OwnPatternProps) 
             )
           }
         >
-          take the last away
+          remove the last
         </Button>
       </div>
       <p id={hint} className={`w-full text-hint ${isWrong ? 'text-madder' : 'text-muted'}`}>
         {isWrong
           ? 'expected lengths of strokes in grid units, 1 to 16, such as 3 1 2 2'
-          : 'Lengths of its strokes in grid units; it starts afresh at each bar line.'}
+          : 'Lengths of its strokes in grid units; it starts again at each bar line.'}
       </p>
     </form>
   );

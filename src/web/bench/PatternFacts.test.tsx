@@ -27,6 +27,6 @@ test('a pattern that creeps says which stroke must be driven, and how much', () 
 test('single strokes in a jig accent both bows in turn', () => {
   show(JIG, 'saw');
   expect(
-    screen.getByText(/accents fall on the down-bow and the up-bow in turn; first to others 1.12 : 1/),
+    screen.getByText(/accents fall on the down-bow and the up-bow in turn; first note to the others 1.12 : 1/),
   ).toBeTruthy();
 });

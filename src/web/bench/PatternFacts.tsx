@@ -44,7 +44,7 @@ export function PatternFacts({ pattern, report, ids, where }: PatternFactsProps)
 
 function accentWords(pattern: Pattern, { tune }: TuneReport): string {
   if (accentsAlternate(pattern, tune.meter))
-    return `accents fall on the down-bow and the up-bow in turn; first to others ${accentLength().toFixed(2)} : 1, home after two groups`;
+    return `accents fall on the down-bow and the up-bow in turn; first note to the others ${accentLength().toFixed(2)} : 1, home after two groups`;
   const accents = naturalAccents(pattern);
   if (accents.length === 0) return 'no accent comes by itself';
   const slots = accents.map(({ slot }) => slot).join(', ');

@@ -32,7 +32,7 @@ test('bars are counted as played: bar 1 is the first full one, not the pickup', 
   const to = screen.getByRole('spinbutton', { name: 'to bar' });
   await userEvent.clear(to);
   await userEvent.type(to, '1');
-  await userEvent.click(screen.getByRole('button', { name: /^Apply to bars/ }));
+  await userEvent.click(screen.getByRole('button', { name: /^Take it for bars/ }));
   const before = writtenNotes(tune);
   const changed = writtenNotes(applied[0]!).flatMap(({ id, link }, i) => (link === before[i]!.link ? [] : [id]));
   // Pickup n1 n2; bar 1 is n3 to n10, slurred in pairs.
@@ -64,12 +64,12 @@ test('a pattern of one’s own is typed as lengths, applied like the others, and
   await userEvent.clear(own);
   await userEvent.type(own, '3 5{Enter}');
   expect(screen.getByRole<HTMLInputElement>('radio', { name: 'Own 3 5 3 5' }).checked).toBe(true);
-  await userEvent.click(screen.getByRole('button', { name: /^Apply to part A/ }));
+  await userEvent.click(screen.getByRole('button', { name: /^Take it for part A/ }));
   const links = writtenNotes(applied[0]!).map(({ link }) => link[0]);
   // Pickup in the last slot; bar 1 in strokes of three and five notes.
   expect(links.slice(2, 10).join('')).toBe('csscssss');
   expect(tune.parts[0]!.events.length).toBe(applied[0]!.parts[0]!.events.length);
   expect(localStorage.getItem('morrin.patterns')).toContain('[3,5]');
-  await userEvent.click(screen.getByRole('button', { name: 'Forget 3 5' }));
+  await userEvent.click(screen.getByRole('button', { name: 'Delete 3 5' }));
   expect(screen.queryByRole('radio', { name: 'Own 3 5 3 5' })).toBeNull();
 });

@@ -79,7 +79,7 @@ export function PatternSheet({
       open
       onOpenChange={onClose}
       title="Bowing patterns"
-      description="Laid on the rhythm, not on the count of notes."
+      description="It follows the rhythm, not the number of notes."
       wide
     >
       <PatternsNow tune={tune} words={words} />
@@ -118,7 +118,7 @@ export function PatternSheet({
               setPattern(added);
             }}
             chosen={own.includes(pattern) ? pattern : null}
-            onForget={(forgotten) => {
+            onDelete={(forgotten) => {
               const next = own.filter((other) => other !== forgotten);
               keepOwnPatterns(next);
               setOwn(next);
@@ -203,14 +203,15 @@ export function PatternSheet({
                 .join(' · ')}
             </p>
             <p className="text-hint text-muted">
-              {ceiling ? `stands to ${Math.floor(ceiling.ceilingBpm)}` : 'stands at any tempo'} · on running notes{' '}
+              {ceiling ? `holds up to ${Math.floor(ceiling.ceilingBpm)}` : 'holds at any tempo'} · on running notes{' '}
               {figures.strokesPerBar} strokes a bar of {meterName(pattern.meter)} ({figures.parityPerBar}), drift{' '}
               {figures.driftUnits} {Math.abs(figures.driftUnits) === 1 ? 'unit' : 'units'}
             </p>
             <PatternFacts pattern={pattern} report={after} ids={ids} where={where} />
             {broken > 0 && (
               <p className="text-madder">
-                {broken} locked {broken === 1 ? 'note' : 'notes'} would come out the other way. Locks are kept and told.
+                {broken} locked {broken === 1 ? 'note' : 'notes'} would come out the other way. Locks stay, and each
+                clash is listed.
               </p>
             )}
           </div>
@@ -220,7 +221,7 @@ export function PatternSheet({
               look="main"
               onClick={() => onApply(result, `${patternWords(pattern.name, words).toLowerCase()} on ${where}`)}
             >
-              Apply to {where}
+              Take it for {where}
             </Button>
           </div>
         </div>

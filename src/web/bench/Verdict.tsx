@@ -38,11 +38,11 @@ export function Verdict(props: {
       <p className="text-muted">
         {ceiling ? (
           <>
-            stands to <b className="text-ink">{Math.floor(ceiling.ceilingBpm)}</b>, you want{' '}
+            holds up to <b className="text-ink">{Math.floor(ceiling.ceilingBpm)}</b>, you want{' '}
             <b className="text-ink">{Math.round(settings.bpm)}</b>
           </>
         ) : (
-          'stands at any tempo'
+          'holds at any tempo'
         )}{' '}
         <span className="whitespace-nowrap">
           ({beatWords(settings.beat)} a minute; {tune.danceType ? `${tune.danceType} band` : 'guessed band'} {low}–

@@ -5,7 +5,7 @@ import { Select } from '../ui/Select';
 import { type View, ZOOMS } from './view';
 
 const BARS_A_LINE = [
-  { value: null, name: 'as fit' },
+  { value: null, name: 'automatic' },
   ...Array.from({ length: 8 }, (_, i) => ({ value: i + 1, name: String(i + 1) })),
 ];
 
@@ -57,7 +57,7 @@ export function ViewMenu({ view, onView }: { readonly view: View; readonly onVie
             />
           </label>
           <label className="flex items-center justify-between gap-3">
-            bars on a line
+            bars a line
             <Select
               value={view.barsPerLine}
               options={BARS_A_LINE}

@@ -52,7 +52,7 @@ describe('the fingering sheet', () => {
     const plain = base(tune([part('A', 'D4 E4 F#4 G4')]), []);
     render(<FingeringSheet {...plain.props} settings={DEFAULT_SETTINGS} onClose={() => undefined} />);
     expect(screen.getByRole('button', { name: 'Fold into first position' })).toHaveProperty('disabled', true);
-    expect(screen.getByText(/Choose a note in the score/)).toBeTruthy();
+    expect(screen.getByText(/Select a note in the score/)).toBeTruthy();
   });
 });
 
@@ -68,7 +68,7 @@ describe('drones', () => {
       .map((row) => Number(within(row).getAllByRole('cell')[0]!.textContent));
     expect(ranks).toEqual([...ranks].sort((a, b) => a - b));
     const row = screen.getByRole('rowheader', { name: /open A, A4, above/ }).closest('tr')!;
-    await userEvent.click(within(row).getByRole('button', { name: /let it sound/ }));
+    await userEvent.click(within(row).getByRole('button', { name: /take it/ }));
     expect(writtenNotes(applied[0]!.tune).find(({ id }) => id === 'A2')!.drone).toBe('upper');
   });
 
@@ -82,13 +82,13 @@ describe('drones', () => {
     unmount();
     const again = base(droned, []);
     render(<DroneLineForm {...again.props} {...more} />);
-    await userEvent.click(screen.getByRole('button', { name: /^Take off \d+ drones?/ }));
+    await userEvent.click(screen.getByRole('button', { name: /^Remove \d+ drones?/ }));
     expect(writtenNotes(again.applied[0]!.tune).every(({ drone }) => !drone)).toBe(true);
   });
 
   test('without a note chosen it says what to do', () => {
     render(<BesideNote {...base(t, []).props} {...more} />);
-    expect(screen.getByText(/Choose a note/)).toBeTruthy();
+    expect(screen.getByText(/Select a note/)).toBeTruthy();
   });
 });
 

@@ -52,7 +52,7 @@ function HeadSheet({ tune, onApply, onClose }: SheetProps) {
     <TuneSheet
       tune={tune}
       heading="This tune"
-      deed="Keep"
+      deed="Save"
       hasNotes={writtenNotes(tune).length > 0}
       onClose={onClose}
       onDone={(next) => onApply(next, 'title, meter, key, tuning')}
@@ -65,8 +65,8 @@ function BowSheetUnavailable({ onClose }: Pick<SheetProps, 'onClose'>) {
   return (
     <Sheet open onOpenChange={onClose} title="Bow amount and tone">
       <p role="alert">
-        This sheet could not be fetched: the server does not answer. Your edits are kept in this browser; load the page
-        again when it is back.
+        The charts could not be loaded: the server does not answer. Your edits are saved in this browser; reload the
+        page when it is back.
       </p>
     </Sheet>
   );

@@ -132,9 +132,9 @@ test('opened by an address that has conditions, they are seen; “any” takes o
   expect(told.at(-1)).toEqual({});
 });
 
-test('a tune without a dance type can be asked for, and those taken out of the book too', async () => {
+test('a tune without a dance type can be asked for, and tunes removed from the book too', async () => {
   const told = shown({ round: 'yes' });
-  await userEvent.selectOptions(screen.getByLabelText('Type'), 'not given (3)');
-  await userEvent.click(screen.getByLabelText('those taken out of the book (2)'));
+  await userEvent.selectOptions(screen.getByLabelText('Type'), 'not set (3)');
+  await userEvent.click(screen.getByLabelText('tunes removed from the book (2)'));
   expect(told.at(-1)).toEqual({ round: 'yes', type: 'none', removed: 'yes' });
 });

@@ -68,7 +68,7 @@ export function BookFilters({ query, facets, notesProblem, onChange, children }:
           <Choice label="Type" value={query.type} onChange={(type) => with_({ type: type as BookQuery['type'] })}>
             {facets?.types.map(({ value, count }) => (
               <option key={value} value={value}>
-                {value === NO_TYPE ? 'not given' : value} ({count})
+                {value === NO_TYPE ? 'not set' : value} ({count})
               </option>
             ))}
           </Choice>
@@ -98,8 +98,8 @@ export function BookFilters({ query, facets, notesProblem, onChange, children }:
             <option value="no">flips</option>
           </Choice>
           <Choice label="Tempo" value={query.tempo} onChange={(tempo) => with_({ tempo: tempo as BookQuery['tempo'] })}>
-            <option value="stands">stands to its wish</option>
-            <option value="short">falls short of it</option>
+            <option value="stands">holds up to the wanted tempo</option>
+            <option value="short">falls short of the wanted tempo</option>
           </Choice>
           <Choice
             label="Findings"
@@ -129,7 +129,7 @@ export function BookFilters({ query, facets, notesProblem, onChange, children }:
               checked={query.removed === 'yes'}
               onChange={({ target }) => with_({ removed: target.checked ? 'yes' : undefined })}
             />
-            those taken out of the book{facets && facets.removed > 0 ? ` (${facets.removed})` : ''}
+            tunes removed from the book{facets && facets.removed > 0 ? ` (${facets.removed})` : ''}
           </label>
           {conditions > 0 && (
             <Button

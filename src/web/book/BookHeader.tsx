@@ -23,9 +23,9 @@ export function BookHeader(props: BookHeaderProps) {
         <h1 className="text-page leading-tight">Book</h1>
         <p className="text-muted" role="status">
           {summaryWords(count, isSearching)}
-          {left > 0 && ` · counting figures, ${left} to go`}
+          {left > 0 && ` · checking tunes, ${left} to go`}
           {givenUp > 0 &&
-            ` · ${givenUp} could not be counted: ${givenUp === 1 ? 'it opens, plays and prints' : 'they open, play and print'} as ever`}
+            ` · ${givenUp} could not be checked: ${givenUp === 1 ? 'it opens, plays and prints' : 'they open, play and print'} as ever`}
         </p>
       </div>
       <div className="flex flex-wrap gap-2">

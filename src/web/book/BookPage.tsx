@@ -100,7 +100,7 @@ export function BookPage() {
       {shown.what === 'nothing' && <NothingFound query={query} isSearching={isSearching} onShowAll={() => show({})} />}
       {shown.isNear && (
         <p role="status" className="mb-1 text-weld-ink">
-          Nothing is spelt “{query.words}”. These are spelt nearly so.
+          No match for “{query.words}”. These are close:
         </p>
       )}
       {shown.what === 'list' && (
@@ -206,10 +206,10 @@ interface NothingFoundProps {
 
 /** Why there is nothing to show. */
 function NothingFound({ query, isSearching, onShowAll }: NothingFoundProps) {
-  const why = isSearching ? 'No tune is like that.' : 'Every tune is taken out of the book; the filter shows them.';
+  const why = isSearching ? 'No tune matches.' : 'Every tune has been removed from the book; the filter shows them.';
   return (
     <div className="py-8">
-      <p className="mb-2">{query.removed === 'yes' ? 'Nothing is out of the book.' : why}</p>
+      <p className="mb-2">{query.removed === 'yes' ? 'No tunes have been removed.' : why}</p>
       {isSearching && <Button onClick={onShowAll}>Show the whole book</Button>}
     </div>
   );

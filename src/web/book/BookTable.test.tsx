@@ -149,7 +149,7 @@ test('a heading tells by what the list is sorted and asks for another order', as
   render(<Book tunes={many} onSort={onSort} />);
   expect(screen.getByRole('columnheader', { name: 'Tune' }).getAttribute('aria-sort')).toBe('ascending');
   expect(screen.getByRole('columnheader', { name: 'Key' }).getAttribute('aria-sort')).toBe('none');
-  await userEvent.click(screen.getByRole('button', { name: 'Stands to' }));
+  await userEvent.click(screen.getByRole('button', { name: 'Holds up to' }));
   expect(onSort).toHaveBeenCalledWith('tempo');
 });
 
@@ -173,19 +173,19 @@ describe('a row tells', () => {
     expect(row.getByText(/short of 112/)).toBeTruthy();
   });
 
-  test('that a tune without bounds stands to any tempo', () => {
+  test('that a tune without bounds holds up to any tempo', () => {
     expect(said({ ceilingBpm: null }).getByText('any')).toBeTruthy();
   });
 
-  test('that what is not counted yet is being counted', () => {
+  test('that what is not counted yet is being checked', () => {
     const row = said({ comesRound: null, ceilingBpm: null, isCounted: false });
-    expect(row.getByText('being counted')).toBeTruthy();
+    expect(row.getByText('being checked')).toBeTruthy();
     expect(row.queryByText('any')).toBeNull();
   });
 
-  test('that what was given up could not be counted, and why', () => {
+  test('that what was given up could not be checked, and why', () => {
     const row = said({ comesRound: null, ceilingBpm: null, isCounted: false, givenUp: 'took too long' });
-    expect(row.getByText('could not be counted').title).toBe('took too long');
-    expect(row.queryByText('being counted')).toBeNull();
+    expect(row.getByText('could not be checked').title).toBe('took too long');
+    expect(row.queryByText('being checked')).toBeNull();
   });
 });

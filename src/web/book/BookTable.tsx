@@ -35,7 +35,7 @@ const COLUMNS: readonly Column[] = [
       </span>
     ),
   },
-  { id: 'type', header: 'Type', cell: ({ danceType }) => danceType ?? 'not given' },
+  { id: 'type', header: 'Type', cell: ({ danceType }) => danceType ?? 'not set' },
   { id: 'key', header: 'Key', cell: ({ key }) => keySigns(key) },
   {
     id: 'tuning',
@@ -54,7 +54,7 @@ const COLUMNS: readonly Column[] = [
   { id: 'round', header: 'Comes round', cell: (tune) => <RoundMark tune={tune} /> },
   {
     id: 'tempo',
-    header: 'Stands to',
+    header: 'Holds up to',
     cell: (tune) =>
       tune.comesRound === null ? (
         <NotCounted tune={tune} />
@@ -262,10 +262,10 @@ export function BookTable(props: BookTableProps) {
 
 /** What stands where figures are not known: they come, or why they do not. */
 function NotCounted({ tune: { givenUp } }: { readonly tune: TuneSummary }) {
-  if (givenUp === null) return <span className="text-muted">being counted</span>;
+  if (givenUp === null) return <span className="text-muted">being checked</span>;
   return (
     <span className="line-clamp-2 text-madder" title={givenUp}>
-      could not be counted
+      could not be checked
     </span>
   );
 }

@@ -14,7 +14,7 @@ export function CeilingMark({ tune, beat }: { readonly tune: TuneSummary; readon
   return (
     <span
       className="flex flex-col max-md:items-end"
-      title={`stands to ${figure} ${beat} a minute; wished for ${Math.round(wishBpm)}; usual ${bandLow}–${bandHigh}`}
+      title={`holds up to ${figure} ${beat} a minute; wanted ${Math.round(wishBpm)}; usual ${bandLow}–${bandHigh}`}
     >
       <span className="flex items-center gap-2.5">
         <span className={`w-8 text-right font-bold ${stands ? '' : 'text-madder'}`}>{figure}</span>

@@ -46,8 +46,8 @@ test('an empty tag is none', async () => {
 
 test('tunes that are out of the book can only be brought back', async () => {
   const deeds = shown({ areRemoved: true });
-  expect(screen.queryByRole('button', { name: 'Take out' })).toBeNull();
-  await userEvent.click(screen.getByRole('button', { name: 'Bring back' }));
+  expect(screen.queryByRole('button', { name: 'Remove' })).toBeNull();
+  await userEvent.click(screen.getByRole('button', { name: 'Restore' }));
   expect(deeds).toEqual([{ kind: 'bring-back' }]);
 });
 

@@ -28,7 +28,7 @@ export function ChosenBar({ count, tags, areRemoved, isBusy, onDeed, onFiles, on
       </b>
       {areRemoved ? (
         <Button className="flex items-center gap-1.5" disabled={isBusy} onClick={() => onDeed({ kind: 'bring-back' })}>
-          <Undo2 size={16} aria-hidden /> Bring back
+          <Undo2 size={16} aria-hidden /> Restore
         </Button>
       ) : (
         <>
@@ -51,11 +51,11 @@ export function ChosenBar({ count, tags, areRemoved, isBusy, onDeed, onFiles, on
             <FileOutput size={16} aria-hidden /> As files
           </Button>
           <Button className="flex items-center gap-1.5" disabled={isBusy} onClick={() => onDeed({ kind: 'remove' })}>
-            <Trash2 size={16} aria-hidden /> Take out
+            <Trash2 size={16} aria-hidden /> Remove
           </Button>
         </>
       )}
-      <SignButton label="Choose none" className="ml-auto" onClick={onClear}>
+      <SignButton label="Clear selection" className="ml-auto" onClick={onClear}>
         <X size={17} aria-hidden />
       </SignButton>
       {isTagging && !areRemoved && (

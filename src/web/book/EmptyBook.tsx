@@ -39,8 +39,8 @@ export function EmptyBook(props: {
     },
     {
       Icon: ArchiveRestore,
-      deed: 'Take a backup back',
-      words: 'A file that you kept from another machine, or from before.',
+      deed: 'Restore a backup',
+      words: 'A file you saved on another machine, or earlier on this one.',
       onClick: onFiles,
     },
   ];

@@ -105,14 +105,14 @@ export function FilesSheet({ choice, chosen, filter, shown, total, onClose }: Fi
           </fieldset>
           <div className="flex flex-wrap items-center gap-3">
             <Button look="main" disabled={isMaking} onClick={() => void make()}>
-              {isMaking ? 'Making the file …' : 'Keep as a file'}
+              {isMaking ? 'Making the file …' : 'Save as a file'}
             </Button>
             <Link to="/printed-book" state={{ choice: wanted }} className="text-woad underline">
               as a printed book with contents (PDF)
             </Link>
             {made && !isMaking && <span role="status">{made} is made.</span>}
           </div>
-          {failure && <Alert className="mt-2">The file was not made. {failureWords(failure)}</Alert>}
+          {failure && <Alert className="mt-2">The file could not be made. {failureWords(failure)}</Alert>}
         </section>
         <Backup />
       </div>
@@ -133,11 +133,11 @@ function Backup() {
       <p className="mb-2">
         Everything in one file: tunes with their history, versions, sources, settings, fiddles, views.{' '}
         <a href="/api/backup" download className="text-woad underline">
-          Keep a backup
+          Save a backup
         </a>
       </p>
       <label className="mb-2 flex flex-wrap items-center gap-2">
-        <span>Take one back</span>
+        <span>Restore a backup</span>
         <input
           type="file"
           className="file:mr-2 file:rounded-md file:border file:border-line file:bg-surface file:px-3 file:py-1.5 hover:file:border-soft"
@@ -158,23 +158,26 @@ function Backup() {
               onChange={({ target }) => setSure(target.checked)}
             />
             <span>
-              Everything that is in the book now gives way to what is in “{file.name}”. If anything is wrong with the
+              This replaces everything now in the book with what is in “{file.name}”. If anything is wrong with the
               file, nothing changes.
             </span>
           </label>
           <span>
             <Button disabled={!isSure || isLoading} onClick={() => void restore(file)}>
-              {isLoading ? 'Taking it back …' : 'Take the backup back'}
+              {isLoading ? 'Restoring …' : 'Restore this backup'}
             </Button>
           </span>
         </div>
       )}
       {restored && (
         <p role="status">
-          The backup is back: {counted(restored.tunes, 'tune')}. The book as it was is among the copies below.
+          The backup is restored: {counted(restored.tunes, 'tune')}. The book as it was before is among the copies
+          below.
         </p>
       )}
-      {error !== undefined && <Alert className="mt-2">The book is as it was. {failureWords(error as Failure)}</Alert>}
+      {error !== undefined && (
+        <Alert className="mt-2">The book has not changed. {failureWords(error as Failure)}</Alert>
+      )}
       <KeptCopiesList />
       <BookSizeWords />
     </section>

@@ -154,7 +154,7 @@ export function ImportSheet({ input, onClose }: ImportSheetProps) {
               Back to the text
             </Button>
             <Button look="main" disabled={keepCount === 0 || isReading || isKeeping} onClick={() => void keep()}>
-              {isKeeping ? 'Keeping …' : keepCount === 0 ? 'Keep' : `Keep ${tuneCount(keepCount)}`}
+              {isKeeping ? 'Saving …' : keepCount === 0 ? 'Add' : `Add ${tuneCount(keepCount)}`}
             </Button>
           </div>
         </div>
@@ -191,7 +191,7 @@ function FileRead(props: {
       {(stage.kind === 'keeping' || stage.kind === 'reading') && (
         <progress
           className="h-1.5 w-full accent-woad"
-          aria-label={stage.kind === 'keeping' ? `Keeping ${name}` : `Reading ${name}`}
+          aria-label={stage.kind === 'keeping' ? `Adding ${name}` : `Reading ${name}`}
           {...(stage.kind === 'keeping' ? { value: stage.sent, max: Math.max(1, items.length) } : {})}
         />
       )}
@@ -257,17 +257,17 @@ function StageWords({
     case 'kept':
       return (
         <span className="text-lichen-ink">
-          kept: {tuneCount(stage.tunes)}
+          added: {tuneCount(stage.tunes)}
           {stage.settings > 0 && `, ${counted(stage.settings, 'setting')}`}
         </span>
       );
     case 'not-kept':
       return (
         <span role="alert" className="text-madder">
-          Not kept: {failureWords(stage.failure)} What was read is still here; try again.
+          Not saved: {failureWords(stage.failure)} Nothing is lost: what was read is still here. Try again.
         </span>
       );
     case 'aborted':
-      return <span className="text-muted">given up</span>;
+      return <span className="text-muted">cancelled</span>;
   }
 }

@@ -107,7 +107,7 @@ function Known(props: {
         </Button>
       </p>
       <fieldset className="flex flex-wrap gap-x-5">
-        <legend className="sr-only">What becomes of {read.title}</legend>
+        <legend className="sr-only">What to do with {read.title}</legend>
         {fates.map((own) => (
           <label key={own.words} className="flex items-center gap-1.5">
             <input

@@ -42,8 +42,8 @@ export function ViewsMenu({
           aria-label="Views"
           className="z-30 w-80 max-w-[94vw] rounded-md border border-line bg-surface p-3 text-ink shadow-xl"
         >
-          {views?.length === 0 && <p className="mb-2 text-muted">No view is kept yet.</p>}
-          <ul className="mb-2 max-h-72 overflow-y-auto" aria-label="Kept views">
+          {views?.length === 0 && <p className="mb-2 text-muted">No saved views yet.</p>}
+          <ul className="mb-2 max-h-72 overflow-y-auto" aria-label="Saved views">
             {views?.map((view) => (
               <li key={view.id} className="flex items-center gap-1">
                 <button
@@ -56,7 +56,7 @@ export function ViewsMenu({
                 >
                   {view.name}
                 </button>
-                <SignButton label={`Forget the view “${view.name}”`} onClick={() => void removeView(view.id)}>
+                <SignButton label={`Delete the view “${view.name}”`} onClick={() => void removeView(view.id)}>
                   <Trash2 size={15} aria-hidden />
                 </SignButton>
               </li>
@@ -64,7 +64,7 @@ export function ViewsMenu({
           </ul>
           <form className="flex items-end gap-2 border-t border-line pt-2" onSubmit={(event) => void keep(event)}>
             <label className="flex min-w-0 flex-1 flex-col text-small">
-              <span>Keep what is shown now as</span>
+              <span>Save what is shown as</span>
               <input
                 value={name}
                 maxLength={80}
@@ -74,7 +74,7 @@ export function ViewsMenu({
               />
             </label>
             <Button type="submit" disabled={name.trim() === ''}>
-              Keep
+              Save
             </Button>
           </form>
           {problem && (

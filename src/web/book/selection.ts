@@ -14,7 +14,7 @@ export function toggled(chosen: Chosen, id: string, shown: readonly string[]): C
   return { kind: 'some', ids };
 }
 
-/** Everything from one tune to another in the order shown, added to what is chosen. */
+/** Everything from one tune to another in the order shown, added to the selection. */
 export function extended(chosen: Chosen, from: string, to: string, shown: readonly string[]): Chosen {
   if (chosen.kind === 'all') return chosen;
   const [a, b] = [shown.indexOf(from), shown.indexOf(to)];

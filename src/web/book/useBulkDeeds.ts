@@ -20,7 +20,7 @@ export function useBulkDeeds() {
     async (id: string) => {
       setDone(null);
       const answer = await takeBack(id);
-      setDone({ words: answer.error ? failureWords(answer.error as Failure) : 'Taken back.', undo: null });
+      setDone({ words: answer.error ? failureWords(answer.error as Failure) : 'Undone.', undo: null });
     },
     [takeBack],
   );
@@ -46,7 +46,7 @@ export function useBulkDeeds() {
   /** Deletes for good what was out of the book by then. */
   const deleteRemoved = async (by: string) => {
     await emptyRemoved(by);
-    setDone({ words: 'They are gone for good.', undo: null });
+    setDone({ words: 'Deleted for good.', undo: null });
   };
   return { done, change, undo, deleteRemoved, isBusy, error: error as Failure | undefined };
 }

@@ -41,7 +41,7 @@ export const BOW_COMMANDS: readonly Command[] = [
   lock('up'),
   {
     id: 'this-pass-only',
-    label: 'Gestures only on the pass in view, or on all',
+    label: 'Change bowing on this time through only, or on all',
     group: 'bow',
     keys: ['o'],
     applies: ({ passes }) => passes > 1,

@@ -49,7 +49,7 @@ export const COMMAND_GROUPS = {
   string: 'String',
   bars: 'Bars',
   tune: 'The tune as a whole',
-  files: 'Keep as a file',
+  files: 'Save as a file',
 } as const;
 export type CommandGroup = keyof typeof COMMAND_GROUPS;
 

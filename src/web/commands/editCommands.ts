@@ -100,7 +100,7 @@ const takeAway: EditRun = ({ tune, ids }) =>
     ? null
     : {
         tune: removeEvents(tune, new Set(ids)),
-        label: `take away ${count(ids.length)}`,
+        label: `delete ${count(ids.length)}`,
         select: neighbourOf(tune, ids),
       };
 
@@ -124,7 +124,7 @@ const ending =
 const redraw: EditRun = ({ tune, ids }) => {
   const [bar] = barsOf(tune, new Set(ids));
   if (bar === undefined) return null;
-  return { tune: rebar(tune, bar), label: 'draw the bar lines anew' };
+  return { tune: rebar(tune, bar), label: 'redraw the bar lines' };
 };
 
 const join: EditRun = ({ tune, ids }) => {
@@ -162,11 +162,11 @@ type Edit = readonly [CommandGroup, string, string, string | null, EditRun];
 export const EDITS: readonly Edit[] = [
   ['copies', 'copy', 'Copy', 'ctrl+c', copy],
   ['copies', 'cut', 'Cut', 'ctrl+x', cut],
-  ['copies', 'paste', 'Paste behind', 'ctrl+v', paste(null)],
+  ['copies', 'paste', 'Paste after', 'ctrl+v', paste(null)],
   ['copies', 'paste-up', 'Paste on the higher strings', 'ctrl+shift+v', paste(1)],
   ['copies', 'paste-down', 'Paste on the lower strings', 'ctrl+alt+v', paste(-1)],
   ['copies', 'repeat', 'Repeat the bars', 'ctrl+d', repeat],
-  ['copies', 'take-away', 'Take away', 'delete', takeAway],
+  ['copies', 'take-away', 'Delete', 'delete', takeAway],
   ['copies', 'rests', 'Make rests', 'shift+delete', rests],
   ['copies', 'earlier', 'Move earlier', 'alt+arrowleft', move('earlier')],
   ['copies', 'later', 'Move later', 'alt+arrowright', move('later')],
@@ -211,16 +211,14 @@ export const EDITS: readonly Edit[] = [
   [
     'stroke',
     'bow-own',
-    'Length of its own',
+    'Its natural length',
 
     null,
-    onNotes('length of its own', (t, ids) =>
-      setBowLengths(t, new Map(strokeHeads(t, ids).map(({ id }) => [id, null]))),
-    ),
+    onNotes('natural length', (t, ids) => setBowLengths(t, new Map(strokeHeads(t, ids).map(({ id }) => [id, null])))),
   ],
-  ['stroke', 'drone-upper', 'With the open string above', null, drone('upper', 'with the string above')],
-  ['stroke', 'drone-lower', 'With the open string below', null, drone('lower', 'with the string below')],
-  ['stroke', 'no-drone', 'On one string', null, drone(null, 'on one string')],
+  ['stroke', 'drone-upper', 'Add the open string above', null, drone('upper', 'with the string above')],
+  ['stroke', 'drone-lower', 'Add the open string below', null, drone('lower', 'with the string below')],
+  ['stroke', 'no-drone', 'Remove the drone', null, drone(null, 'on one string')],
   ...PLACES.map((place): Edit => [
     'string',
     `on-${place}`,
@@ -229,8 +227,8 @@ export const EDITS: readonly Edit[] = [
     null,
     onNotes(`on the ${place} string`, (t, ids) => pinPlace(t, ids, place)),
   ]),
-  ['string', 'unpinned', 'String by the hand', null, onNotes('string by the hand', (t, ids) => pinPlace(t, ids, null))],
-  ['bars', 'rebar', 'Draw the bar lines anew from here', null, redraw],
+  ['string', 'unpinned', 'Free the string', null, onNotes('string freed', (t, ids) => pinPlace(t, ids, null))],
+  ['bars', 'rebar', 'Redraw the bar lines from here', null, redraw],
   ['bars', 'join-bar', 'Join to the bar before', null, join],
   ['bars', 'begin-part', 'Begin a part with this bar', null, cutPart],
   ['bars', 'ending-1', 'First ending', null, ending([1], 'first ending')],

@@ -4,32 +4,32 @@ import { always, type Command } from './command';
 type Move = Parameters<typeof moveSelection>[2];
 
 const MOVES: readonly (readonly [Move, string, string])[] = [
-  ['next', 'arrowright', 'Note after'],
-  ['previous', 'arrowleft', 'Note before'],
-  ['next-bar', 'arrowdown', 'Bar after'],
-  ['previous-bar', 'arrowup', 'Bar before'],
+  ['next', 'arrowright', 'Next note'],
+  ['previous', 'arrowleft', 'Previous note'],
+  ['next-bar', 'arrowdown', 'Next bar'],
+  ['previous-bar', 'arrowup', 'Previous bar'],
   ['first', 'home', 'First note'],
   ['last', 'end', 'Last note'],
 ];
 
 const move = ([way, key, label]: (typeof MOVES)[number], extends_: boolean): Command => ({
   id: extends_ ? `extend-${way}` : way,
-  label: extends_ ? `Choose as far as the ${label.toLowerCase()}` : label,
+  label: extends_ ? `Extend to the ${label.toLowerCase()}` : label,
   group: 'go',
   keys: [extends_ ? `shift+${key}` : key],
-  ...(extends_ ? { family: 'Choose as far as these lead' } : {}),
+  ...(extends_ ? { family: 'Extend the selection' } : {}),
   applies: ({ notes }) => notes.length > 0,
   run: ({ tune, open, select }) => select(moveSelection(tune, open.selection, way, extends_)),
 });
 
-/** From note to note, and what is chosen. */
+/** From note to note, and the selection. */
 export const GO_COMMANDS: readonly Command[] = [
   ...MOVES.map((one) => move(one, false)),
   ...MOVES.map((one) => move(one, true)),
   {
     id: 'choose-wider',
-    label: 'Choose the bars, then the part, then the tune',
-    help: 'with the mouse: draw over notes; a double click chooses a bar',
+    label: 'Select the bars, then the part, then the tune',
+    help: 'with the mouse: drag over notes; double-click selects a bar',
     group: 'go',
     keys: ['ctrl+a'],
     applies: ({ notes }) => notes.length > 0,
@@ -37,7 +37,7 @@ export const GO_COMMANDS: readonly Command[] = [
   },
   {
     id: 'choose-nothing',
-    label: 'Choose nothing',
+    label: 'Clear the selection',
     group: 'go',
     keys: ['escape'],
     applies: always,
@@ -47,8 +47,8 @@ export const GO_COMMANDS: readonly Command[] = [
     const pass = at + 1;
     return {
       id: `show-pass-${pass}`,
-      label: `Show pass ${pass} of the part`,
-      family: 'Show that pass of the part',
+      label: `Show time ${pass} through the part`,
+      family: 'Show that time through the part',
       group: 'go',
       keys: [String(pass)],
       applies: ({ passes }) => pass <= passes,
@@ -57,7 +57,7 @@ export const GO_COMMANDS: readonly Command[] = [
   }),
   {
     id: 'begin-entry',
-    label: 'Enter notes behind this one',
+    label: 'Enter notes after this one',
     help: 'Esc ends it',
     group: 'go',
     keys: ['enter'],
@@ -75,7 +75,7 @@ export const GO_COMMANDS: readonly Command[] = [
   },
   {
     id: 'redo',
-    label: 'Do again',
+    label: 'Redo',
     group: 'go',
     keys: ['ctrl+y', 'ctrl+shift+z'],
     isPageWide: true,
@@ -84,7 +84,7 @@ export const GO_COMMANDS: readonly Command[] = [
   },
   {
     id: 'palette',
-    label: 'Find what to do by its name',
+    label: 'Find a command by name',
     group: 'go',
     keys: ['ctrl+k'],
     isPageWide: true,

@@ -15,7 +15,7 @@ export const LISTEN_COMMANDS: readonly Command[] = [
   },
   {
     id: 'loop',
-    label: 'Loop what is chosen, or play on',
+    label: 'Loop the selection, or play on',
     group: 'listen',
     keys: ['x'],
     applies: always,

@@ -36,7 +36,7 @@ export const SHEETS: Readonly<Record<SheetName, SheetFacts>> = {
   patterns: { label: 'Bowing patterns', applies: always },
   bowings: { label: 'Other bowings', applies: hasNotes },
   bow: { label: 'Bow amount and tone', applies: hasNotes },
-  twins: { label: 'Figures that come again', applies: always },
+  twins: { label: 'Repeated figures', applies: always },
   fingering: { label: 'Fingering hand', applies: hasNotes },
   drones: { label: 'Drones and double stops', applies: hasNotes },
   ornaments: { label: 'Ornaments', applies: hasNotes },

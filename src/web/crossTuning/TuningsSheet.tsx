@@ -7,6 +7,7 @@ import { reportTune, type TuneReport } from '#core/report';
 import { tuningName } from '#core/tuning';
 import { writtenKey, writtenPitch } from '#words/pitch';
 import { counted } from '#words/plural';
+import { spotWords } from '#words/spot';
 import type { SheetProps } from '../openTune/sheetProps';
 import { problemWords } from '../threads/problemWords';
 import { Alert } from '../ui/Alert';
@@ -99,7 +100,7 @@ export function TuningsSheet({
           'tuning',
           { figures: 'cost' },
           ...TUNING_TERMS.map((term) => ({ figures: HEADS[term] })),
-          { figures: 'stands to' },
+          { figures: 'holds up to' },
           { hidden: 'choose' },
         ]}
         minWidth="46rem"
@@ -167,7 +168,7 @@ function Adopt({ report, chosen, onApply }: AdoptProps) {
     <section
       className="mt-3 rounded-md bg-band px-4 py-3"
       aria-live="polite"
-      aria-label={`Take up ${strings}`}
+      aria-label={`Reuse ${strings}`}
       data-adopt
     >
       <p>
@@ -199,10 +200,10 @@ const LOST_NAMED = 5;
 function lostWords({ unrolled, fingers }: TuneReport): string {
   const seen = new Set<string>();
   const places: string[] = [];
-  for (const { note, part, bar } of unrolled.notes) {
+  for (const { note, ...at } of unrolled.notes) {
     if (seen.has(note.id) || fingers.get(note.id)!.reachable) continue;
     seen.add(note.id);
-    places.push(`${writtenPitch(note.pitch)} in ${bar === 0 ? 'the pickup' : `bar ${bar}`} of ${part}`);
+    places.push(`${writtenPitch(note.pitch)} in ${spotWords(at)}`);
   }
   return places.slice(0, LOST_NAMED).join(', ') + (places.length > LOST_NAMED ? ' …' : '');
 }

@@ -142,7 +142,7 @@ function Dance({ open, report }: OpenTuneProps) {
             <div className="flex min-w-0 flex-col gap-5">
               <section aria-labelledby="stand">
                 <h2 id="stand" className="mb-1 text-xl">
-                  Make it stand
+                  Make it hold
                 </h2>
                 <StandForm report={report} request={request} words={words} beatWords={beat} onMake={make} />
               </section>

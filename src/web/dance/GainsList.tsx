@@ -59,7 +59,7 @@ export function GainsList({ report, gains: { gains, isOld, problem }, words, onM
 
 const tempo = (bpm: number | null) => (bpm === null ? 'any tempo' : bpm.toFixed(1));
 
-/** `the place stands to 115.2, the tune to 96.0; no longer comes round`. */
+/** `the place holds up to 115.2, the tune to 96.0; no longer comes round`. */
 function gainWords({ figures }: TuneReport, { hereBpm, ceilingBpm, comesRound }: Gain): string {
   const before = figures.check.ceiling?.ceilingBpm ?? null;
   const lifts = (ceilingBpm ?? Infinity) > (before ?? Infinity) + 0.05;
@@ -70,5 +70,5 @@ function gainWords({ figures }: TuneReport, { hereBpm, ceilingBpm, comesRound }:
       : comesRound
         ? '; then it comes round'
         : '; then it no longer comes round';
-  return `the place stands to ${tempo(hereBpm)}, ${tune}${round}`;
+  return `the place holds up to ${tempo(hereBpm)}, ${tune}${round}`;
 }

@@ -60,7 +60,7 @@ export function LiltChoice({ report, onLilt }: LiltChoiceProps) {
           The tune asks for a lilt called “{tune.lilt}”, which is not among yours: it is counted straight.
         </p>
       )}
-      {error !== undefined && <Alert look="small">The lilt was not kept. {failureWords(error as Failure)}</Alert>}
+      {error !== undefined && <Alert look="small">The lilt was not saved. {failureWords(error as Failure)}</Alert>}
       <p className="text-small text-muted">{liltWords(report)}</p>
       {lilt.name !== 'straight' && (
         <Button look="link" className="self-start" onClick={() => onLilt(undefined)}>

@@ -35,7 +35,7 @@ export function OwnLiltSheet({ lilt, taken, onKeep, onRemove, onClose }: OwnLilt
       open
       onOpenChange={onClose}
       title={lilt ? `The lilt “${lilt.name}”` : 'A lilt of your own'}
-      description="Shares in percent of the notes that divide a beat evenly on the page. Kept with your settings; tunes name it."
+      description="Shares in percent of the notes that divide a beat evenly on the page. It is saved with your settings, and tunes refer to it by name."
     >
       <form
         className="flex flex-col gap-3"
@@ -102,12 +102,12 @@ export function OwnLiltSheet({ lilt, taken, onKeep, onRemove, onClose }: OwnLilt
         <div className="flex justify-end gap-2">
           {onRemove && (
             <Button className="mr-auto" onClick={onRemove}>
-              Take it away
+              Delete it
             </Button>
           )}
           <Button onClick={onClose}>Cancel</Button>
           <Button look="main" type="submit" disabled={problem !== null}>
-            Keep
+            Save
           </Button>
         </div>
       </form>

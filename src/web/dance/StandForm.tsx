@@ -3,7 +3,8 @@ import type { Words } from '#contract/settings';
 import type { TuneReport } from '#core/report';
 import type { Change } from '#core/standing';
 import { counted } from '#words/plural';
-import { changePlace, changeWords, eventName, noteWords } from '#words/standing';
+import { noteSpotWords } from '#words/spot';
+import { changePlace, changeWords, eventName } from '#words/standing';
 import { problemWords } from '../threads/problemWords';
 import { Button } from '../ui/Button';
 import type { DanceRequest } from './danceProtocol';
@@ -20,7 +21,7 @@ interface StandFormProps {
 const MIN_BPM = 20;
 const MAX_BPM = 400;
 
-/** "Make it stand at N": the fewest changes, found by search, looked at, and taken or left. */
+/** "Make it hold at N": the fewest changes, found by search, looked at, and taken or left. */
 export function StandForm({ report, request, words, beatWords, onMake }: StandFormProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const { state, search, cancel } = useStanding(request);
@@ -73,7 +74,7 @@ export function StandForm({ report, request, words, beatWords, onMake }: StandFo
               words={words}
               bpm={found.bpm}
               standing={found.standing}
-              onMake={(changes) => onMake(changes, `stands at ${Math.round(found.bpm)}`)}
+              onMake={(changes) => onMake(changes, `make it hold at ${Math.round(found.bpm)}`)}
             />
           ))}
       </div>
@@ -92,12 +93,12 @@ function Found(props: {
   const { reached, changes, ceilingBpm, comesRound, isProven, tried, stays } = standing;
   const { unrolled, figures } = report;
   if (reached && changes.length === 0) return <p>It stands at {bpm} as it is.</p>;
-  const trials = `${tried} plans counted`;
+  const trials = `${tried} plans tried`;
   return (
     <>
       {reached ? (
         <p>
-          <b>{counted(changes.length, 'change')}</b>: then it stands to{' '}
+          <b>{counted(changes.length, 'change')}</b>: then it holds up to{' '}
           {ceilingBpm === null ? 'any tempo' : ceilingBpm.toFixed(1)}
           {comesRound
             ? ' and comes round'
@@ -106,24 +107,22 @@ function Found(props: {
               : ', and does not come round'}
           .{' '}
           <span className="text-muted">
-            {isProven ? `No fewer do it (${trials}).` : `Fewer may do it: the search was given up (${trials}).`}
+            {isProven ? `Fewer will not do it (${trials}).` : `Fewer might do it: the search was stopped (${trials}).`}
           </span>
         </p>
       ) : (
         <p>
-          {changes.length > 0
-            ? 'It cannot be made to stand there with these means. '
-            : 'No change of these means gets it there. '}
+          {changes.length > 0 ? 'These changes cannot make it hold there. ' : 'None of these changes gets it there. '}
           {stays && (
             <>
               What stays: {eventName(stays.kind, figures.arm.crossings[stays.index] ?? null)} at{' '}
-              {unrolled.notes[stays.index] ? noteWords(unrolled.notes[stays.index]!) : 'a note'}, which stands to{' '}
+              {unrolled.notes[stays.index] ? noteSpotWords(unrolled.notes[stays.index]!) : 'a note'}, which holds up to{' '}
               {stays.ceilingBpm.toFixed(1)}.{' '}
             </>
           )}
           {changes.length > 0 && (
             <>
-              The best that was found lifts it to <b>{ceilingBpm?.toFixed(1) ?? 'any tempo'}</b>:
+              The best found lifts it to <b>{ceilingBpm?.toFixed(1) ?? 'any tempo'}</b>:
             </>
           )}
         </p>

@@ -2,7 +2,8 @@ import { Play } from 'lucide-react';
 import { Link } from 'react-router';
 import type { TuneReport } from '#core/report';
 import type { TightSpot } from '#core/standing';
-import { eventName, noteWords } from '#words/standing';
+import { noteSpotWords } from '#words/spot';
+import { eventName } from '#words/standing';
 import { SignButton } from '../ui/Button';
 import { SmallTable } from '../ui/SmallTable';
 
@@ -30,7 +31,7 @@ export function TightTable({ report, tuneId, places, chosen, onHear, onChoose }:
         'what',
         { figures: 'has' },
         { figures: 'needs' },
-        { figures: 'stands to' },
+        { figures: 'holds up to' },
         { hidden: 'listen' },
       ]}
       minWidth="30rem"
@@ -38,7 +39,7 @@ export function TightTable({ report, tuneId, places, chosen, onHear, onChoose }:
       {places.map((place) => {
         const { index, kind, availableMs, neededMs, ceilingBpm } = place;
         const isShort = ceilingBpm < settings.bpm;
-        const words = noteWords(unrolled.notes[index]!);
+        const words = noteSpotWords(unrolled.notes[index]!);
         return (
           <tr
             key={`${place.id} ${kind}`}
@@ -59,7 +60,7 @@ export function TightTable({ report, tuneId, places, chosen, onHear, onChoose }:
             <td className={`${CELL} text-right whitespace-nowrap tabular-nums`}>{Math.round(availableMs)} ms</td>
             <td className={`${CELL} text-right whitespace-nowrap tabular-nums`}>{Math.round(neededMs)} ms</td>
             <td className={`${CELL} text-right font-bold tabular-nums ${isShort ? 'text-madder' : ''}`}>
-              {isShort && <span className="sr-only">breaks below the wish: </span>}
+              {isShort && <span className="sr-only">breaks below the tempo wanted: </span>}
               {ceilingBpm.toFixed(1)}
             </td>
             <td className="py-0.5 text-right">

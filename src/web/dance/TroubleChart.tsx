@@ -93,7 +93,7 @@ export function TroubleChart({ report, band, beatWords }: TroubleChartProps) {
               x={settings.bpm}
               stroke="var(--woad)"
               strokeWidth={2}
-              label={{ value: 'wished', position: 'top', fill: 'var(--woad)', fontSize: 13 }}
+              label={{ value: 'wanted', position: 'top', fill: 'var(--woad)', fontSize: 13 }}
             />
             {ceiling !== null && ceiling <= curve[curve.length - 1]!.bpm && (
               <ReferenceLine

@@ -36,7 +36,7 @@ test('the tightest places are told with what they have and need, and lead to the
   const [, first] = screen.getAllByRole('row');
   expect(first!.textContent).toContain('slur over a skipped string');
   expect(first!.textContent).toContain(places[0]!.ceilingBpm.toFixed(1));
-  expect(within(first!).getByRole('link').textContent).toBe('bar 2 of A, beat 1.5');
+  expect(within(first!).getByRole('link').textContent).toBe('bar 2 of A, the “and” of 1');
   await userEvent.click(within(first!).getByRole('button'));
   expect(heard).toEqual([places[0]!.index]);
 });
@@ -54,7 +54,7 @@ test('changes are told with what they buy, and made one at a time', async () => 
   );
   const { rerender } = render(show(false));
   const [first] = screen.getAllByRole('listitem');
-  expect(first!.textContent).toMatch(/the place stands to [\d.]+, the tune to [\d.]+/);
+  expect(first!.textContent).toMatch(/the place holds up to [\d.]+, the tune to [\d.]+/);
   await userEvent.click(within(first!).getByRole('button'));
   expect(made).toEqual([[gains[0]!.change]]);
   rerender(show(true));
@@ -70,7 +70,7 @@ test('while changes are tried, where none helps, and where it failed, it is said
   rerender(show({ gains: [], isOld: false, problem: null }));
   expect(container.textContent).toMatch(/^No single change/);
   rerender(show({ gains: null, isOld: false, problem: 'too-long' }));
-  expect(screen.getByRole('alert').textContent).toBe('It took too long and was given up.');
+  expect(screen.getByRole('alert').textContent).toBe('It took too long and was stopped.');
 });
 
 test('every change and event has its words', () => {
@@ -86,18 +86,18 @@ test('every change and event has its words', () => {
   const id = 'n';
   expect(changeWords(change({}), words)).toBe('split the slur');
   expect(changeWords(change({ deed: 'leave-off', note: { id, unmark: 'bowed-triplet' } }), words)).toBe(
-    'leave the bowed triplet off',
+    'leave the bowed triplet out',
   );
   expect(
     changeWords(change({ deed: 'leave-off', note: { id, unmark: 'bowed-triplet' } }), {
       cut: 'bowed-triplet',
       flick: 'flick',
     }),
-  ).toBe('leave the cut off');
+  ).toBe('leave the cut out');
   expect(
     changeWords(change({ deed: 'refinger', note: { id, refinger: { place: 'D', finger: 4, position: 3 } } }), words),
   ).toBe('take it as D:4 in third position');
-  expect(changePlace(report, change({}))).toBe('bar 1 of A, beat 3.5');
+  expect(changePlace(report, change({}))).toBe('bar 1 of A, the “and” of 3');
   expect(changePlace(report, change({ id: 'gone' }))).toBe('a note that is not played');
   expect(eventName('crossing', { inSlur: true, skips: 0 })).toBe('crossing inside a slur');
   expect(eventName('long-roll', null)).toBe('long roll');
@@ -147,7 +147,7 @@ describe('a lilt of one’s own', () => {
     if (label !== 'Name') await type('Name', 'mine');
     await type(label, text);
     expect(problem()).toMatch(words);
-    expect(screen.getByRole('button', { name: 'Keep' })).toHaveProperty('disabled', true);
+    expect(screen.getByRole('button', { name: 'Save' })).toHaveProperty('disabled', true);
     expect(kept).toEqual([]);
   });
 

@@ -36,7 +36,7 @@ export interface FoundStanding {
   readonly standing: Standing;
 }
 
-/** The search for the fewest changes; begun and given up by hand. Its progress is the number of plans counted. */
+/** The search for the fewest changes; begun and given up by hand. Its progress is the number of plans tried. */
 export function useStanding(request: DanceRequest): Pick<Work<FoundStanding>, 'state' | 'cancel'> & {
   readonly search: (bpm: number) => void;
 } {

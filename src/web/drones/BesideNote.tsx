@@ -112,7 +112,7 @@ export function BesideNote({
     return [...open, ...stopped].sort((a, b) => a.rank - b.rank);
   }, [played, scene, ear, fingers, tune, settings]);
 
-  if (!played) return <p className="text-muted">Choose a note in the score first.</p>;
+  if (!played) return <p className="text-muted">Select a note in the score first.</p>;
   const { note } = played;
   const melody = midiOf(note.pitch);
   const set = (choice: DroneChoice, label: string) => onApply(applyDrones(tune, new Map([[note.id, choice]])), label);
@@ -129,11 +129,13 @@ export function BesideNote({
       </p>
       {rows.length === 0 ? (
         <p className="text-muted">
-          {strings > 1 ? 'This is a chord already: its strings are told below.' : 'Nothing can sound beside this note.'}
+          {strings > 1
+            ? 'This is already a chord: its strings are described below.'
+            : 'No other string can sound with this note.'}
         </p>
       ) : (
         <SmallTable
-          label="What may sound beside it"
+          label="What can sound with it"
           heads={[
             'beside it',
             { figures: 'rank' },
@@ -163,14 +165,14 @@ export function BesideNote({
                   <Volume2 size={17} aria-hidden />
                 </SignButton>
                 <Button look="small" disabled={row.isNow} onClick={() => set(row.choice, `${row.name} in ${where}`)}>
-                  {row.isNow ? 'sounds now' : 'let it sound'}
+                  {row.isNow ? 'sounding now' : 'take it'}
                 </Button>
               </td>
             </tr>
           ))}
         </SmallTable>
       )}
-      {isSilent && <p role="alert">No sound device was found; the figures stand without it.</p>}
+      {isSilent && <p role="alert">No sound device was found; the figures hold without it.</p>}
       <div className="mt-3 flex flex-wrap items-center gap-2">
         <Button disabled={!note.drone} onClick={() => set({ kind: 'none' }, `on one string in ${where}`)}>
           On one string

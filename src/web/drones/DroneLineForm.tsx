@@ -93,7 +93,7 @@ export function DroneLineForm({
             {name === 'chosen'
               ? ids.length > 0
                 ? where
-                : 'what is chosen'
+                : 'the selection'
               : name === 'part'
                 ? `part ${part}`
                 : 'the tune'}
@@ -124,11 +124,11 @@ export function DroneLineForm({
           onChange={({ target }) => setStopped(target.checked)}
         />
         <span>
-          stopped partners too
+          stopped notes too
           <span className="block text-hint text-muted">
             {wish === 'one-pair'
               ? 'one pair is of open strings only'
-              : 'notes of the key under the hand, on either neighbour string; dearer than open ones, and on no note shorter than 250 ms'}
+              : 'notes of the key within reach, on either neighbouring string; they cost more than open ones, and never on a note shorter than 250 ms'}
           </span>
         </span>
       </label>
@@ -140,7 +140,7 @@ export function DroneLineForm({
         <span className="text-muted">
           The arm turns {after.figures.arm.sums.armDegrees.toFixed(0)}°, now{' '}
           {report.figures.arm.sums.armDegrees.toFixed(0)}°;{' '}
-          {ceiling === null ? 'it stands at any tempo' : `it stands to ${Math.floor(ceiling)}`}.
+          {ceiling === null ? 'it holds at any tempo' : `it holds up to ${Math.floor(ceiling)}`}.
         </span>
       </p>
       <div className="flex flex-wrap gap-2">
@@ -151,7 +151,7 @@ export function DroneLineForm({
           disabled={droned.length === 0}
           onClick={() => onApply(setDrone(tune, new Set(droned), null), `no drones in ${words}`)}
         >
-          Take off {counted(droned.length, 'drone')}
+          Remove {counted(droned.length, 'drone')}
         </Button>
       </div>
     </form>

@@ -35,7 +35,7 @@ export function EarTest() {
   return (
     <section aria-label="Your ear">
       <p className="mb-2">
-        {isDefault ? 'The terms count as usual:' : 'Fitted to your ear:'} roughness × <b>{ear.roughness.toFixed(2)}</b>,
+        {isDefault ? 'The usual weights:' : 'Adjusted to your ear:'} roughness × <b>{ear.roughness.toFixed(2)}</b>,
         class × <b>{ear.class.toFixed(2)}</b>, chord × <b>{ear.role.toFixed(2)}</b>.
         {answers.length === PAIRS.length && (
           <span className="text-muted">
@@ -45,7 +45,7 @@ export function EarTest() {
         )}
       </p>
       {error !== undefined && (
-        <Alert className="mb-2">The weights were not kept. {failureWords(error as Failure)}</Alert>
+        <Alert className="mb-2">The weights were not saved. {failureWords(error as Failure)}</Alert>
       )}
       {!isOn ? (
         <div className="flex flex-wrap gap-2">
@@ -84,7 +84,7 @@ export function EarTest() {
             </div>
             {isSilent && <Alert className="mt-2">No sound device was found: the test needs one.</Alert>}
             <Button look="link" className="mt-3" onClick={() => setOn(false)}>
-              Leave it: nothing is changed
+              Cancel: nothing changes
             </Button>
           </div>
         )

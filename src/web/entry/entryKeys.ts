@@ -226,7 +226,7 @@ function editKey(tune: Tune, entry: EntryState, key: string): EntryOutcome | nul
       const next = events[events.findIndex(({ id }) => id === here.id) + 1];
       if (!next) return { entry };
       const removed = next.kind === 'bar' ? joinBar(tune, next.id) : withoutEvents(tune, new Set([next.id]));
-      return { entry, tune: removed, label: `take away ${wordsOf(next)}` };
+      return { entry, tune: removed, label: `delete ${wordsOf(next)}` };
     }
     default:
       return noteKey(tune, entry, here, key);
@@ -288,7 +288,7 @@ function takeAway(tune: Tune, entry: EntryState, here: TuneEvent): EntryOutcome 
   if (entry.place || entry.graces.length > 0 || entry.next !== 'note')
     return { entry: { ...entry, place: null, graces: entry.graces.slice(0, -1), next: 'note' } };
   if (here.kind === 'note' && here.graceNotes && here.graceNotes.length > 0)
-    return { entry, tune: setGraceNotes(tune, here.id, here.graceNotes.slice(0, -1)), label: 'take away a grace note' };
+    return { entry, tune: setGraceNotes(tune, here.id, here.graceNotes.slice(0, -1)), label: 'delete a grace note' };
   const { part, index } = findEvent(tune, here.id)!;
   const before = part.events[index - 1];
   if (!before) return { entry };
@@ -297,7 +297,7 @@ function takeAway(tune: Tune, entry: EntryState, here: TuneEvent): EntryOutcome 
   return {
     entry: { ...entry, caret, rhythm: { ...entry.rhythm, filled: Math.max(0, entry.rhythm.filled - 1) } },
     tune: removed,
-    label: `take away ${wordsOf(here)}`,
+    label: `delete ${wordsOf(here)}`,
   };
 }
 

@@ -18,6 +18,7 @@ import { type Tune, writtenNotes } from '#core/tune';
 import { callWords, fingerList, hopWords, leanWords } from '#words/hand';
 import { writtenPitch } from '#words/pitch';
 import { positionWords } from '#words/position';
+import { barWords, countWords } from '#words/spot';
 import type { SheetProps } from '../openTune/sheetProps';
 import { usePreviews } from '../threads/usePreviews';
 import { Button } from '../ui/Button';
@@ -48,14 +49,14 @@ export function FingeringSheet({
       onOpenChange={onClose}
       wide
       title={`The fingering hand${leftHanded ? ' (the right one)' : ''}`}
-      description="Costs are in millimetres of movement, or what is worth as much: guesses to be weighed against each other."
+      description="What the hand pays is counted in millimetres of movement, or what is worth as much. The weights are guesses."
     >
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
         <WholeTune report={report} found={found} costNow={now} onApply={onApply} />
         {ids.length > 0 ? (
           <OneNote report={report} found={found} id={ids[0]!} where={where} onApply={onApply} />
         ) : (
-          <p className="text-muted">Choose a note in the score to see what else the hand could do there.</p>
+          <p className="text-muted">Select a note in the score to see what else the hand could do there.</p>
         )}
       </div>
     </Sheet>
@@ -94,13 +95,13 @@ function WholeTune({ report, found, costNow, onApply }: WholeProps) {
       </p>
       <p className="text-small text-muted">
         {pins.size === 0
-          ? `Nothing is cheaper for the hand than this: ${costNow.toFixed(0)} mm.`
-          : `Fingered anew: ${found.cost.toFixed(0)} mm instead of ${costNow.toFixed(0)}, ${count(pins.size, 'note')} changed; ${difference(report, after)}.`}
+          ? `No fingering costs the hand less than this: ${costNow.toFixed(0)} mm.`
+          : `A fresh fingering: ${found.cost.toFixed(0)} mm instead of ${costNow.toFixed(0)}, ${count(pins.size, 'note')} changed; ${difference(report, after)}.`}
       </p>
       {found.unfingered.length > 0 && (
         <p className="mt-1 text-small text-madder">
           {count(found.unfingered.length, 'note')} cannot be fingered: no position up to the fifth has{' '}
-          {found.unfingered.length === 1 ? 'it' : 'them'}, or your hand leaves no way.
+          {found.unfingered.length === 1 ? 'it' : 'them'}, or your hand settings rule it out.
         </p>
       )}
       <div className="mt-3 flex flex-wrap gap-2">
@@ -108,26 +109,26 @@ function WholeTune({ report, found, costNow, onApply }: WholeProps) {
           look="main"
           data-autofocus
           disabled={pins.size === 0}
-          onClick={() => onApply(anew, `finger anew, ${count(pins.size, 'note')} changed`)}
+          onClick={() => onApply(anew, `fresh fingering, ${count(pins.size, 'note')} changed`)}
         >
-          Finger it anew
+          Take the fresh fingering
         </Button>
         <Button
           disabled={folded.moved.length === 0}
-          title={folded.moved.length === 0 ? 'All of it lies in first position' : undefined}
+          title={folded.moved.length === 0 ? 'It all lies in first position' : undefined}
           onClick={() => onApply(folded.tune, `fold ${count(folded.moved.length, 'note')} into first position`)}
         >
           Fold into first position{folded.moved.length > 0 ? `: ${count(folded.moved.length, 'note')}` : ''}
         </Button>
         <Button
           disabled={pinned === 0}
-          onClick={() => onApply(releaseFingering(tune, null), `let go of ${count(pinned, 'pinned note')}`)}
+          onClick={() => onApply(releaseFingering(tune, null), `unpin ${count(pinned, 'note')}`)}
         >
-          Let go of {count(pinned, 'pin')}
+          Unpin {count(pinned, 'pin')}
         </Button>
       </div>
       <p className="mt-2 text-small text-muted">
-        What is pinned stays where it is. Spans, fingers to spare and vibrato are in the settings.
+        Pinned notes stay where they are. Spans, fingers to spare and vibrato are in the settings.
       </p>
     </section>
   );
@@ -213,7 +214,7 @@ function OneNote({ report, found, id, where, onApply }: OneProps) {
       )}
       {rows.length === 0 ? (
         <p className="text-madder">
-          No position up to the fifth has this note in this tuning, or your hand leaves no way.
+          No position up to the fifth has this note in this tuning, or your hand settings rule it out.
         </p>
       ) : (
         <SmallTable
@@ -265,8 +266,8 @@ function NoteFacts({
 }) {
   const { unrolled } = report;
   const place = (index: number) => {
-    const { part, pass, bar, beat } = unrolled.notes[index]!;
-    return `${part}${pass}, ${bar === 0 ? 'pickup' : `bar ${bar}`}, beat ${Number(beat.toFixed(2))}`;
+    const { part, pass, ...at } = unrolled.notes[index]!;
+    return `${part}${pass}, ${barWords(at)}, ${countWords(at)}`;
   };
   const lines = [
     hand.preparation === null
@@ -311,13 +312,13 @@ function distinct(alternatives: readonly Alternative[]): Alternative[] {
   });
 }
 
-/** `2 crossings fewer, stands to 118`. */
+/** `2 crossings fewer, holds up to 118`. */
 function difference(before: TuneReport, after: TuneReport): string {
   const crossings = ({ figures: { arm } }: TuneReport) => arm.sums.adjacent + arm.sums.skip;
   const ceiling = ({ figures: { check } }: TuneReport) => check.ceiling?.ceilingBpm ?? null;
   const turned = crossings(after) - crossings(before);
   const [was, is] = [ceiling(before), ceiling(after)];
-  const stands = is === null ? 'stands at any tempo' : `stands to ${Math.floor(is)}`;
+  const stands = is === null ? 'holds at any tempo' : `holds up to ${Math.floor(is)}`;
   return [
     turned === 0 ? 'as many crossings' : `${count(Math.abs(turned), 'crossing')} ${turned < 0 ? 'fewer' : 'more'}`,
     was === is ? 'the same ceiling' : stands,

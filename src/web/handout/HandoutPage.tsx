@@ -119,9 +119,9 @@ function Handout({ id, tune }: { readonly id: string; readonly tune: Tune }) {
           </label>
         ))}
         <span className="ml-auto flex flex-wrap gap-2">
-          <Button onClick={() => void keepSvg()}>Keep as SVG</Button>
+          <Button onClick={() => void keepSvg()}>Save as SVG</Button>
           <Button onClick={() => void keepPdf()} disabled={isMaking}>
-            {isMaking ? 'Making the PDF …' : 'Keep as PDF'}
+            {isMaking ? 'Making the PDF …' : 'Save as PDF'}
           </Button>
           <Button look="main" onClick={() => window.print()}>
             Print

@@ -138,7 +138,7 @@ export default function PrintedBookPage() {
           </p>
         )}
       </div>
-      {stage.kind === 'failed' && <Alert>The book was not made. {stage.words}</Alert>}
+      {stage.kind === 'failed' && <Alert>The book could not be made. {stage.words}</Alert>}
       {/* Where each tune is engraved, off the page. */}
       <div
         aria-hidden

@@ -18,14 +18,14 @@ export function ConflictSheet({
       onOpenChange={() => undefined}
       mustAnswer
       title="Two versions of this tune"
-      description={`Another window kept a version ${when}, which yours does not build on. Nothing has been overwritten.`}
+      description={`Another window saved a different version ${when}. Nothing has been overwritten.`}
     >
       <div className="flex flex-col gap-3">
-        <p>Whichever you take, the other stays one undo away.</p>
+        <p>Whichever you choose, undo brings the other back.</p>
         <div className="flex flex-wrap justify-end gap-2">
-          <Button onClick={() => onSettle('newer')}>Take the other version</Button>
+          <Button onClick={() => onSettle('newer')}>Use the other version</Button>
           <Button look="main" onClick={() => onSettle('mine')}>
-            Keep mine on top
+            Use mine
           </Button>
         </div>
       </div>

@@ -79,7 +79,7 @@ function Tempo({ report, onTempo }: Pick<FootProps, 'report' | 'onTempo'>) {
           setDragged(null);
           onTempo(value!);
         }}
-        aria-label="Tempo wished for"
+        aria-label="Tempo wanted"
       >
         <Slider.Track className="relative h-1.5 w-full rounded-full bg-band">
           <span className="absolute h-full rounded-full bg-lichen" style={{ width: share(ceiling) }} />
@@ -94,7 +94,7 @@ function Tempo({ report, onTempo }: Pick<FootProps, 'report' | 'onTempo'>) {
         </Slider.Track>
         <Slider.Thumb
           className="block size-5 rounded-full border-2 border-surface bg-woad shadow"
-          aria-label="Tempo wished for"
+          aria-label="Tempo wanted"
           aria-valuetext={`${Math.round(bpm)} ${beatWords(settings.beat)} a minute`}
         />
       </Slider.Root>

@@ -20,9 +20,9 @@ export function KeepAsNew({ id, tune }: { readonly id: string; readonly tune: Tu
   return (
     <>
       <Button look="main" disabled={isLoading} onClick={() => void keep()}>
-        {isLoading ? 'Keeping …' : 'Keep it as a new tune'}
+        {isLoading ? 'Saving …' : 'Save it as a new tune'}
       </Button>
-      {error !== undefined && <span className="text-madder">Not kept. {failureWords(error as Failure)}</span>}
+      {error !== undefined && <span className="text-madder">Not saved. {failureWords(error as Failure)}</span>}
     </>
   );
 }

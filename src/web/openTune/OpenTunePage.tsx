@@ -98,12 +98,12 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
     return (
       <PageProblem title={`“${tooLong.title}” is too long for the bench`}>
         <p className="mb-4">
-          It is far longer than any tune that is played, and judging it would keep this page from answering. It is safe
-          in the book: keep it as a file, or bring it in again in parts.
+          It is far longer than any tune that is played, and checking it would freeze this page. It is safe in the book:
+          save it as a file, or bring it in again in parts.
         </p>
         <div className="flex gap-2">
           <Button look="main" disabled={isExporting} onClick={() => void keepAsFile()}>
-            {isExporting ? 'Writing …' : 'Keep it as a file'}
+            {isExporting ? 'Writing …' : 'Save it as a file'}
           </Button>
           <Link to="/" className="self-center text-woad underline">
             Back to the book
@@ -118,8 +118,8 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
         <p className="mb-4">
           {failureWords(failure)}
           {left
-            ? ' Your edits of it are still in this browser.'
-            : failure.code !== 'not-found' && ' Edits kept in this browser are still here.'}
+            ? ' Your edits are still saved in this browser.'
+            : failure.code !== 'not-found' && ' Edits saved in this browser are still here.'}
         </p>
         <div className="flex flex-wrap gap-2">
           {left && <KeepAsNew id={id} tune={left} />}
@@ -144,7 +144,7 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
   return (
     <div className="flex h-full flex-col">
       <div role="alert" className="flex flex-wrap items-center gap-3 bg-band px-5 py-2">
-        This tune was deleted from the book while it was open here. What you see is in this browser only.
+        This tune was deleted from the book while you had it open. What you see is only in this browser.
         <KeepAsNew id={id} tune={open.tune} />
       </div>
       <div className="min-h-0 flex-1">

@@ -25,30 +25,30 @@ export function SaveMark({ save }: { readonly save: SaveState }) {
 
 /** What is said of edits that the server does not have. */
 const HERE_WORDS: Readonly<Record<KeptHere, string>> = {
-  writing: 'being put by in this browser …',
+  writing: 'being saved in this browser …',
   kept: 'safe in this browser',
-  refused: 'this browser keeps nothing either, leave the page open',
+  refused: 'and this browser cannot save it either: leave the page open',
 };
 
 function saveWords(save: SaveState, here: KeptHere, now: number): string {
   switch (save.kind) {
     case 'kept': {
       const seconds = Math.max(0, Math.round((now - save.at) / 1000));
-      if (seconds < 2) return 'kept just now';
-      return seconds < 60 ? `kept ${seconds} s ago` : `kept ${Math.round(seconds / 60)} min ago`;
+      if (seconds < 2) return 'saved just now';
+      return seconds < 60 ? `saved ${seconds} s ago` : `saved ${Math.round(seconds / 60)} min ago`;
     }
     case 'unsaved':
     case 'saving':
-      return 'keeping …';
+      return 'saving …';
     case 'conflict':
-      return 'not kept: two versions';
+      return 'not saved: there are two versions';
     case 'failed': {
       const { code } = save.failure;
-      if (code === 'not-found') return 'not kept: this tune is gone from the book';
+      if (code === 'not-found') return 'not saved: this tune was deleted from the book';
       const retries = ['no-connection', 'database-away', 'busy', 'internal'].includes(code);
       return retries
-        ? `not kept: ${code === 'busy' ? 'the server is busy' : 'no connection'}, will retry; ${HERE_WORDS[here]}`
-        : `not kept: ${failureWords(save.failure)}`;
+        ? `not saved: ${code === 'busy' ? 'the server is busy' : 'no connection'}, will retry; ${HERE_WORDS[here]}`
+        : `not saved: ${failureWords(save.failure)}`;
     }
   }
 }

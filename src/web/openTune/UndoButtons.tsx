@@ -16,7 +16,7 @@ export function UndoButtons({ open }: { readonly open: OpenTune }) {
         <Undo2 size={18} aria-hidden />
       </SignButton>
       <SignButton
-        label={undoLabel('Do again', open.future[0]?.label)}
+        label={undoLabel('Redo', open.future[0]?.label)}
         disabled={open.future.length === 0}
         onClick={() => dispatch(redone())}
       >

@@ -49,7 +49,7 @@ test('edits of an earlier visit are shown, and the stored version is one undo aw
   expect(state.open).toMatchObject({
     tune: mine,
     save: { kind: 'unsaved' },
-    said: 'Edits of your last visit are back.',
+    said: 'Your unsaved edits from last time are back.',
   });
   expect(openTuneReducer(state, undone()).open!.tune).toEqual(plain);
 });

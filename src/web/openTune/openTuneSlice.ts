@@ -98,13 +98,13 @@ const openTuneSlice = createSlice({
         revision: record.revision,
         hasSource: record.hasSource,
         tune: unsaved ?? record.tune,
-        past: unsaved ? [{ tune: record.tune, label: 'edits of your last visit' }] : [],
+        past: unsaved ? [{ tune: record.tune, label: 'your unsaved edits from last time' }] : [],
         future: [],
         selection: null,
         entry: null,
         passInView: {},
         save: unsaved ? { kind: 'unsaved' } : { kind: 'kept', at },
-        said: unsaved ? 'Edits of your last visit are back.' : '',
+        said: unsaved ? 'Your unsaved edits from last time are back.' : '',
       },
     }),
     /** The tune as another window left it; one undo brings back how it was here. */
@@ -112,11 +112,11 @@ const openTuneSlice = createSlice({
       withOpen(state, (open) => ({
         revision: record.revision,
         tune: record.tune,
-        past: [...open.past, { tune: open.tune, label: 'the edit of another window' }].slice(-MAX_STEPS),
+        past: [...open.past, { tune: open.tune, label: 'a change from another window' }].slice(-MAX_STEPS),
         future: [],
         entry: withCaret(open.entry, record.tune),
         save: { kind: 'kept', at },
-        said: 'Another window changed this tune; it is as kept there now.',
+        said: 'This tune was changed in another window; that version is shown now.',
       })),
     tuneClosed: ({ clipboard }): OpenTuneState => ({ open: null, clipboard: clipboard as Fragment }),
     copied: (state, { payload }: PayloadAction<Fragment>): OpenTuneState => ({
@@ -165,7 +165,7 @@ const openTuneSlice = createSlice({
           entry: withCaret(entry, step.tune, step.caret),
           future: future.slice(1),
           save: save.kind === 'conflict' ? save : { kind: 'unsaved' },
-          said: `Done again: ${step.label}`,
+          said: `Redone: ${step.label}`,
         };
       }),
     selected: (state, { payload }: PayloadAction<Selection | null>): OpenTuneState =>
@@ -195,14 +195,14 @@ const openTuneSlice = createSlice({
         if (open.save.kind !== 'conflict') return {};
         const { newer } = open.save;
         if (take === 'mine') {
-          const past = [...open.past, { tune: newer.tune, label: 'keeping your version over the other' }];
+          const past = [...open.past, { tune: newer.tune, label: 'using your version' }];
           return { revision: newer.revision, past, save: { kind: 'unsaved' } };
         }
         return {
           revision: newer.revision,
           tune: newer.tune,
           entry: null,
-          past: [...open.past, { tune: open.tune, label: 'taking the other version' }],
+          past: [...open.past, { tune: open.tune, label: 'using the other version' }],
           future: [],
           selection: null,
           save: { kind: 'kept', at },

@@ -17,12 +17,12 @@ export function EasierList({ report, onApply }: Pick<SheetProps, 'report' | 'onA
   const ceilings = usePreviews(steps, ceilingOf);
   const words = (bpm: number | null) => (bpm === null ? 'at any tempo' : `to ${Math.floor(bpm)}`);
   if (steps.length === 0)
-    return <p className="text-muted">Nothing decorates this tune and no drone sounds: it is as plain as it can be.</p>;
+    return <p className="text-muted">This tune has no ornaments and no drones: it is as plain as it can be.</p>;
   return (
     <>
       <p className="mb-2 text-muted">
-        As it is the tune stands {words(report.figures.check.ceiling?.ceilingBpm ?? null)}. Each step takes off one
-        layer more; undo brings it back.
+        As it is the tune holds {words(report.figures.check.ceiling?.ceilingBpm ?? null)}. Each step leaves out one more
+        layer; undo brings it back.
       </p>
       <ol>
         {steps.map(({ off, tune: easier, notes }, i) => (
@@ -32,7 +32,7 @@ export function EasierList({ report, onApply }: Pick<SheetProps, 'report' | 'onA
                 {i === 0 ? 'without' : 'and without'} {off}
               </b>{' '}
               <span className="text-small text-muted">
-                on {counted(notes, 'note')}; stands {ceilings[i] === undefined ? '…' : words(ceilings[i])}
+                on {counted(notes, 'note')}; holds {ceilings[i] === undefined ? '…' : words(ceilings[i])}
               </span>
             </span>
             <Button

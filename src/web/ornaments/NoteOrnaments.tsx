@@ -28,8 +28,7 @@ export function NoteOrnaments({
       return { ornament, facts: onPasses[0], obstacles };
     });
   }, [report, unrolled, id]);
-  if (!note || rows[0]?.facts === undefined)
-    return <p className="text-muted">Choose a note of the score that is played first.</p>;
+  if (!note || rows[0]?.facts === undefined) return <p className="text-muted">Select a note in the score first.</p>;
   const many = ids.length > 1;
   return (
     <section aria-label={`Ornaments on ${writtenPitch(note.pitch)}`}>
@@ -85,5 +84,5 @@ function factWords({ time, finger, hairCm, strokesAdded, harmonic, liftCm, hair 
     ...(harmonic !== null ? [`may ring as a harmonic, near ${harmonic} of the string`] : []),
     ...(liftCm !== null ? [`bow up to ${liftCm.toFixed(1)} cm off the string, hair ${hair}`] : []),
   ];
-  return words.length > 0 ? words.join('; ') : 'takes no time of its own';
+  return words.length > 0 ? words.join('; ') : 'takes no extra time';
 }

@@ -17,7 +17,7 @@ export function OrnamentsSheet({
       tabs={[
         { name: 'note', words: 'On this note', content: <NoteOrnaments {...props} /> },
         { name: 'rule', words: 'By rule', content: <RuleForm {...props} /> },
-        { name: 'easier', words: 'An easier version', content: <EasierList {...props} /> },
+        { name: 'easier', words: 'Easier versions', content: <EasierList {...props} /> },
       ]}
       onClose={onClose}
     />

@@ -77,8 +77,8 @@ export function RuleForm({
           {next === tune
             ? ids.length === 0
               ? ''
-              : 'They have it already.'
-            : `Then the tune stands ${ceiling === null ? 'at any tempo' : `to ${Math.floor(ceiling)}`}.`}
+              : 'They already have it.'
+            : `Then the tune holds ${ceiling === null ? 'at any tempo' : `up to ${Math.floor(ceiling)}`}.`}
         </span>
       </p>
       <div>

@@ -34,7 +34,7 @@ export function FiddleSheet({ pegs, fiddle, isCounted, onPegs, onCount, onClose 
       onOpenChange={onClose}
       wide
       title="Fiddle and strings"
-      description="Kept as it is changed; undo is beside the fiddle’s name."
+      description="Changes are saved as you make them; undo is beside the fiddle’s name."
     >
       <div className="flex flex-col gap-4">
         <NameField key={fiddle.id} name={fiddle.name} onName={(name) => set({ name }, 'name of the fiddle')} />
@@ -154,7 +154,7 @@ export function FiddleSheet({ pegs, fiddle, isCounted, onPegs, onCount, onClose 
         <HairGaps fiddle={fiddle} onSet={set} />
         <div className="flex flex-wrap gap-2">
           <Button look="main" disabled={isCounted} onClick={onCount}>
-            {isCounted ? 'Tunes are counted with it' : 'Count all tunes with this fiddle'}
+            {isCounted ? 'Tunes are checked with it' : 'Check all tunes with this fiddle'}
           </Button>
           <Button
             onClick={() => {
@@ -168,10 +168,10 @@ export function FiddleSheet({ pegs, fiddle, isCounted, onPegs, onCount, onClose 
             <Button
               onClick={() => {
                 const fiddles = pegs.fiddles.filter(({ id }) => id !== fiddle.id);
-                onPegs({ ...pegs, fiddles, chosen: fiddles[0]!.id }, `${fiddle.name} taken away`);
+                onPegs({ ...pegs, fiddles, chosen: fiddles[0]!.id }, `${fiddle.name} deleted`);
               }}
             >
-              Take this one away
+              Delete this fiddle
             </Button>
           )}
         </div>
@@ -311,9 +311,9 @@ function HairGaps({
           <li key={`${date} ${i}`} className="flex items-center">
             {dayWords(date)}: {gap} mm
             <SignButton
-              label={`Take away the gap of ${gap} mm`}
+              label={`Delete the gap of ${gap} mm`}
               className="size-7"
-              onClick={() => onSet({ hairGaps: fiddle.hairGaps.filter((_, k) => k !== i) }, 'hair gap taken away')}
+              onClick={() => onSet({ hairGaps: fiddle.hairGaps.filter((_, k) => k !== i) }, 'hair gap deleted')}
             >
               <Trash2 size={14} aria-hidden />
             </SignButton>

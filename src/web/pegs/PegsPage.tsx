@@ -81,8 +81,8 @@ export default function PegsPage() {
       {saveError !== undefined && (
         <Alert look="banner">
           {(saveError as Failure).code === 'stale-save'
-            ? 'Your fiddles were changed in another window; they are as kept there now. Change yours again.'
-            : `Not kept. ${failureWords(saveError as Failure)}`}
+            ? 'Your fiddles were changed in another window, and those are shown now. Make your change again.'
+            : `Not saved. ${failureWords(saveError as Failure)}`}
         </Alert>
       )}
       <PegBox
@@ -175,7 +175,7 @@ function PegBox({ pegs, fiddle, undo, onPegs }: PegBoxProps) {
           <SignButton label={undo ? `Undo: ${undo.label}` : 'Undo'} disabled={!undo} onClick={() => undo?.run()}>
             <Undo2 size={18} aria-hidden />
           </SignButton>
-          <span className="text-muted">stands in {from.map(writtenPitch).join(' ')}</span>
+          <span className="text-muted">is in {from.map(writtenPitch).join(' ')}</span>
         </div>
         <TuningChoice
           pegs={pegs}
@@ -193,7 +193,7 @@ function PegBox({ pegs, fiddle, undo, onPegs }: PegBoxProps) {
         </Alert>
       )}
       {countError !== undefined && (
-        <Alert look="banner">The tunes are counted as before. {failureWords(countError as Failure)}</Alert>
+        <Alert look="banner">The tunes are checked as before. {failureWords(countError as Failure)}</Alert>
       )}
       {told.length > 0 && (
         <ul className="mb-3 rounded-md bg-band px-4 py-2 text-small" aria-label="Reminders">
@@ -299,7 +299,7 @@ function NextChecks(props: {
   return (
     <section className="mt-4" aria-labelledby="next-checks">
       <h2 id="next-checks" className="mb-1 text-xl">
-        When to look again
+        When to check again
       </h2>
       <ul className="grid gap-x-6 sm:grid-cols-2" data-next-checks>
         {rows.map(({ name, since, check }) => (
@@ -375,7 +375,7 @@ function useSession(fiddle: Fiddle, wanted: Place | undefined, to: string) {
           if (source.current !== opened) return;
           source.current = null;
           setProblem(
-            `The microphone cannot be heard: ${reason instanceof Error ? reason.message : 'it was refused'} The simulated fiddle stands in for it.`,
+            `The microphone cannot be heard: ${reason instanceof Error ? reason.message : 'it was refused'} The simulated fiddle is used instead.`,
           );
         },
       );

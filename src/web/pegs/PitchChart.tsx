@@ -97,7 +97,7 @@ export function PitchChart({ session, now, creep, check, words }: PitchChartProp
               x={mark}
               stroke="var(--weld)"
               strokeWidth={2}
-              label={{ value: 'look again', position: 'insideTopRight', fill: 'var(--weld-ink)', fontSize: 12 }}
+              label={{ value: 'check again', position: 'insideTopRight', fill: 'var(--weld-ink)', fontSize: 12 }}
             />
           )}
           {tunedAt !== null && <ReferenceLine x={now} stroke="var(--soft)" strokeDasharray="3 3" />}

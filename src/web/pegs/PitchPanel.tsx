@@ -34,14 +34,14 @@ interface PitchPanelProps {
 const TURNS: readonly { readonly cents: number; readonly name: string }[] = [
   { cents: -100, name: 'a semitone down' },
   { cents: -20, name: 'down' },
-  { cents: -3, name: 'a hair down' },
-  { cents: 3, name: 'a hair up' },
+  { cents: -3, name: 'a touch down' },
+  { cents: 3, name: 'a touch up' },
   { cents: 20, name: 'up' },
   { cents: 100, name: 'a semitone up' },
 ];
 const SPEEDS = [1, 10, 60] as const;
 
-/** The string at hand: where it stands, its line over time, and the pegs of the simulated fiddle. */
+/** The string you are tuning: where it stands, its line over time, and the pegs of the simulated fiddle. */
 export function PitchPanel(props: PitchPanelProps) {
   const { listening, problem, place, tuning, session, now, forecast, leftHanded } = props;
   const cents = shownCents(session);
@@ -52,7 +52,7 @@ export function PitchPanel(props: PitchPanelProps) {
   return (
     <section aria-labelledby="pitch">
       <h2 id="pitch" className="sr-only">
-        The string at hand
+        The string you are tuning
       </h2>
       <div className="mb-2 flex flex-wrap items-center gap-2">
         <Button
@@ -78,7 +78,7 @@ export function PitchPanel(props: PitchPanelProps) {
         <span className="text-hint text-muted">Nothing is recorded.</span>
       </div>
       {problem !== null && <Alert className="mb-2 rounded-md bg-band px-3 py-2">{problem}</Alert>}
-      <div className="mb-1 flex gap-1" role="radiogroup" aria-label="String that is bowed">
+      <div className="mb-1 flex gap-1" role="radiogroup" aria-label="String being bowed">
         {strings.map((name) => (
           <button
             key={name}
@@ -136,10 +136,10 @@ export function PitchPanel(props: PitchPanelProps) {
       )}
       <div className="mt-3 flex flex-wrap items-center gap-2">
         <Button disabled={cents === null} onClick={props.onStands}>
-          {isTuned ? 'Begin its drift anew from here' : 'It stands: watch its drift'}
+          {isTuned ? 'Start tracking drift from now' : 'In tune: track its drift'}
         </Button>
         <Button disabled={cents === null || !isTuned} onClick={props.onCheck}>
-          Keep this as a check
+          Record this check
         </Button>
         <p className="text-small" role="status" data-forecast>
           {isTuned ? forecastWords(forecast, now - session.tunedAt) : ''}
@@ -157,7 +157,7 @@ function standsWords(cents: number | null): { readonly text: string; readonly to
   const size = Math.abs(cents);
   if (size <= STANDS_CENTS)
     return {
-      text: `it stands, within ${Math.max(1, Math.ceil(size))} cent${Math.ceil(size) > 1 ? 's' : ''}`,
+      text: `in tune, within ${Math.max(1, Math.ceil(size))} cent${Math.ceil(size) > 1 ? 's' : ''}`,
       tone: 'text-lichen-ink',
       kind: 'stands',
     };
@@ -175,7 +175,7 @@ function forecastWords(
 ): string {
   const basis = creep.readings === 0 ? 'a guess' : `from ${creep.readings} readings`;
   if (check === null) return `It is not expected to drift as far as 5 cents (${basis}).`;
-  if (check <= since) return `It has drifted by 5 cents: look after it now (${basis}).`;
+  if (check <= since) return `It has drifted by 5 cents: retune it now (${basis}).`;
   const left = check - since;
-  return `Look again in ${left < 1 ? 'less than a minute' : `${left.toFixed(1)} minutes`}: by then it will be 5 cents off (${basis}).`;
+  return `Check again in ${left < 1 ? 'less than a minute' : `${left.toFixed(1)} minutes`}: by then it will be 5 cents off (${basis}).`;
 }

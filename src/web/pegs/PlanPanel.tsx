@@ -30,9 +30,7 @@ export function PlanPanel({ plan, at, leftHanded, isOld, onAt }: PlanPanelProps)
         The way there
       </h2>
       {plan.steps.length === 0 ? (
-        <p className="text-muted">
-          The fiddle is in this tuning already: nothing to turn. Bow a string to look after it.
-        </p>
+        <p className="text-muted">The fiddle is in this tuning already: nothing to turn. Bow a string to check it.</p>
       ) : (
         <>
           <SmallTable
@@ -108,7 +106,7 @@ export function PlanPanel({ plan, at, leftHanded, isOld, onAt }: PlanPanelProps)
           </ol>
           {at < plan.steps.length && (
             <Button look="main" onClick={() => onAt(at + 1)}>
-              {at === plan.steps.length - 1 ? 'Done: all strings stand' : 'It stands: next string'}
+              {at === plan.steps.length - 1 ? 'Done: all strings are in tune' : 'In tune: next string'}
             </Button>
           )}
         </>

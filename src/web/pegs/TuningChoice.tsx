@@ -77,12 +77,9 @@ export function TuningChoice({ pegs, to, onTo, onPegs }: TuningChoiceProps) {
         </Button>
         {own && (
           <SignButton
-            label={`Take away the tuning ${own.name}`}
+            label={`Delete the tuning ${own.name}`}
             onClick={() =>
-              onPegs(
-                { ...pegs, tunings: pegs.tunings.filter(({ id }) => id !== own.id) },
-                `tuning ${own.name} taken away`,
-              )
+              onPegs({ ...pegs, tunings: pegs.tunings.filter(({ id }) => id !== own.id) }, `tuning ${own.name} deleted`)
             }
           >
             <Trash2 size={16} aria-hidden />
@@ -183,7 +180,7 @@ function OwnForm({ tunings, onAdd }: OwnFormProps) {
       </label>
       <div>
         <Button look="main" type="submit" disabled={!canAdd}>
-          {same ? 'Keep it as a variant' : 'Keep it'}
+          {same ? 'Save as a variant' : 'Save it'}
         </Button>
       </div>
     </form>

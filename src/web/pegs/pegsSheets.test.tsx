@@ -51,7 +51,7 @@ describe('the way there', () => {
     render(
       <PlanPanel plan={planTo('A3 D4 A4 E5')} at={1} leftHanded={false} isOld={false} onAt={(at) => gone.push(at)} />,
     );
-    await userEvent.click(screen.getByRole('button', { name: 'It stands: next string' }));
+    await userEvent.click(screen.getByRole('button', { name: 'In tune: next string' }));
     expect(gone).toEqual([2]);
     expect(screen.getByRole('img', { name: 'done' })).toBeTruthy();
   });
@@ -72,13 +72,13 @@ describe('tunings of one’s own', () => {
     await userEvent.click(screen.getByRole('button', { name: 'your own' }));
     await userEvent.type(screen.getByLabelText('Name'), 'Tide');
     await userEvent.type(screen.getByLabelText('Low to high'), 'G3 D4 B4 E5');
-    expect(screen.getByRole('button', { name: 'Keep it' })).toHaveProperty('disabled', false);
+    expect(screen.getByRole('button', { name: 'Save it' })).toHaveProperty('disabled', false);
     await userEvent.clear(screen.getByLabelText('Low to high'));
     await userEvent.type(screen.getByLabelText('Low to high'), 'G3 D4 A4');
     expect(screen.getByText(/expected four pitches low to high/)).toBeTruthy();
-    expect(screen.getByRole('button', { name: 'Keep it' })).toHaveProperty('disabled', true);
+    expect(screen.getByRole('button', { name: 'Save it' })).toHaveProperty('disabled', true);
     await userEvent.type(screen.getByLabelText('Low to high'), ' D5');
-    await userEvent.click(screen.getByRole('button', { name: 'Keep it' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Save it' }));
     expect(kept[0]!.tunings).toMatchObject([{ name: 'Tide', strings: 'G3 D4 A4 D5', variants: [] }]);
     expect(chosen).toEqual(['G3 D4 A4 D5']);
   });
@@ -96,7 +96,7 @@ describe('tunings of one’s own', () => {
     const pegs = { ...DEFAULT_PEGS, tunings: [tide, ebb] };
     render(<TuningChoice pegs={pegs} to={tide.strings} onTo={() => undefined} onPegs={(next) => kept.push(next)} />);
     await userEvent.selectOptions(screen.getByLabelText('into'), screen.getByRole('option', { name: /Ebb/ }));
-    await userEvent.click(screen.getByRole('button', { name: 'Take away the tuning Ebb' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Delete the tuning Ebb' }));
     expect(kept[0]!.tunings).toEqual([tide]);
   });
 
@@ -112,7 +112,7 @@ describe('tunings of one’s own', () => {
     await userEvent.click(screen.getByRole('button', { name: 'your own' }));
     await userEvent.type(screen.getByLabelText('Name'), 'tide');
     await userEvent.type(screen.getByLabelText('Low to high'), 'A3 D4 A4 D5');
-    const keep = screen.getByRole('button', { name: 'Keep it as a variant' });
+    const keep = screen.getByRole('button', { name: 'Save as a variant' });
     expect(keep).toHaveProperty('disabled', true);
     await userEvent.type(screen.getByLabelText('Source'), 'the class');
     await userEvent.click(keep);

@@ -58,7 +58,7 @@ export class MicrophoneSource implements PitchSource {
     this.stop();
     // Absent where the page is not served over a safe connection.
     const devices = navigator.mediaDevices as MediaDevices | undefined;
-    if (!devices) throw new Error('This browser lets no page listen.');
+    if (!devices) throw new Error('This browser does not let pages use the microphone.');
     this.isWanted = true;
     const stream = await devices.getUserMedia({
       audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },

@@ -54,7 +54,7 @@ export function ListenMenu(props: {
     <>
       <Popover.Root>
         <Popover.Trigger asChild>
-          <SignButton label="How it is listened to">
+          <SignButton label="Sound and loop">
             <AudioLines size={18} aria-hidden />
           </SignButton>
         </Popover.Trigger>
@@ -63,7 +63,7 @@ export function ListenMenu(props: {
             sideOffset={8}
             align="start"
             collisionPadding={8}
-            aria-label="How it is listened to"
+            aria-label="Sound and loop"
             className="z-30 flex max-h-(--radix-popover-content-available-height) w-88 max-w-[94vw] flex-col gap-2.5 overflow-y-auto rounded-lg border border-line bg-surface px-4 py-3 shadow-lg"
           >
             <fieldset>

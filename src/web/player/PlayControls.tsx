@@ -39,7 +39,7 @@ export function PlayControls({ listening, report, spanFor, beatWords }: PlayCont
         )}
       </SignButton>
       <SignButton
-        label="Loop what is selected (X)"
+        label="Loop the selection (X)"
         aria-pressed={settings.loop}
         className="aria-pressed:bg-band aria-pressed:text-woad"
         onClick={() => setSettings({ ...settings, loop: !settings.loop })}
@@ -67,13 +67,13 @@ function PlayingWords({ listening, beatWords }: { readonly listening: Listening;
   if (state.status === 'idle') return null;
   const words = [
     state.status === 'starting'
-      ? 'waking the fiddle …'
+      ? 'starting the sound …'
       : moment === 'counting'
         ? 'counting in'
         : moment === 'answer'
           ? 'your turn'
           : '',
-    state.isSilent ? 'no sound device: the mark goes on alone' : '',
+    state.isSilent ? 'no sound device: only the marker moves' : '',
     state.isCompared ? 'the other way' : '',
     settings.climb > 0 && state.bpm !== null ? `at ${Math.round(state.bpm)} ${beatWords}` : '',
     state.rounds > 0 ? `round ${state.rounds + 1}` : '',

@@ -52,7 +52,7 @@ export function BowingsSheet({
       open
       onOpenChange={onClose}
       title="Other bowings"
-      description="Sought through all bowings that come round on every pass. Locked notes keep their direction."
+      description="Searched among all bowings that come round every time. Locked notes keep their direction."
       wide
     >
       <WishFields
@@ -85,7 +85,7 @@ export function BowingsSheet({
         </div>
         <span className="text-small text-muted">
           <span className="mr-1.5 inline-block h-[2.4px] w-5 bg-weld align-middle" aria-hidden />
-          otherwise than now
+          different from now
         </span>
         <SearchState state={state} found={candidates.length} onCancel={cancel} onAgain={again} />
       </div>
@@ -119,7 +119,11 @@ function SearchState(props: {
     none: '',
     going: `looking … ${state.progress} of ${WANTED}`,
     done:
-      found === 0 ? NO_BOWING : found < WANTED ? `${found} found; no more differ enough to compare` : `${found} found`,
+      found === 0
+        ? NO_BOWING
+        : found < WANTED
+          ? `${found} found; no others differ enough to compare`
+          : `${found} found`,
     cancelled: 'stopped',
     failed: state.problem ? problemWords(state.problem) : '',
   }[state.kind];
@@ -202,7 +206,7 @@ function BowingRow(props: {
         <p className={`font-bold ${figures.comesRound ? 'text-lichen-ink' : 'text-madder'}`}>
           {figures.comesRound ? 'comes round' : 'does not come round'}
         </p>
-        <p>{figures.ceilingBpm === null ? 'stands at any tempo' : `stands to ${Math.floor(figures.ceilingBpm)}`}</p>
+        <p>{figures.ceilingBpm === null ? 'holds at any tempo' : `holds up to ${Math.floor(figures.ceilingBpm)}`}</p>
         <div className="ml-auto">{children}</div>
       </div>
       <p className="text-small text-muted">{figureWords(figures, marked !== undefined)}</p>
@@ -220,7 +224,7 @@ function BowingRow(props: {
 
 /** The idea of a proposal, with what its meter had to say where the dance is not told. */
 function ideaOf({ tune }: TuneReport, { template, barTemplates }: Candidate): string {
-  return `${ideaInBars(template, [...barTemplates.values()])}${tune.danceType ? '' : ', as for its meter'}`;
+  return `${ideaInBars(template, [...barTemplates.values()])}${tune.danceType ? '' : ', chosen by its meter'}`;
 }
 
 function figureWords(figures: BowingFigures, withLikeness: boolean): string {
@@ -229,8 +233,8 @@ function figureWords(figures: BowingFigures, withLikeness: boolean): string {
     `${strokesPerSecond.toFixed(1)} strokes a second`,
     `${counted(slurCrossings, 'crossing')} in slurs`,
     `arm ${armDegreesPerBar.toFixed(0)}° a bar`,
-    `strays ${driftCm.toFixed(0)} cm`,
-    ...(withLikeness ? [`${Math.round(100 * likeness)} % as now`] : []),
+    `drifts ${driftCm.toFixed(0)} cm`,
+    ...(withLikeness ? [`${Math.round(100 * likeness)} % as it is now`] : []),
     ...(locksContradicted > 0
       ? [`${locksContradicted} locked ${locksContradicted === 1 ? 'note' : 'notes'} turned`]
       : []),

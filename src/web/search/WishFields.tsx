@@ -8,7 +8,7 @@ interface WishFieldsProps {
 const SLIDERS = [
   { name: 'shuffle', label: 'One way of bowing', low: 'freely', high: 'throughout' },
   { name: 'smooth', label: 'Smoothness', low: 'single strokes', high: 'long slurs' },
-  { name: 'likeness', label: 'As it is now', low: 'start afresh', high: 'keep it' },
+  { name: 'likeness', label: 'As it is now', low: 'start afresh', high: 'keep as much as possible' },
 ] as const;
 
 /** What is wanted of a bowing. */

@@ -51,7 +51,7 @@ export function BandsSection({ settings, onChange }: BandsSectionProps) {
           options={REGIONS}
           onChange={(region) => onChange({ ...settings, bands: { ...bands, region } }, `bands of the ${region}`)}
         />
-        <span className="text-hint text-muted">guesses all; the middle is the tempo of a tune that names none</span>
+        <span className="text-hint text-muted">All guesses. A tune that names no tempo gets the middle.</span>
       </label>
       <div className="flex flex-col gap-1">
         {DANCE_TYPES.map((type) => {

@@ -72,8 +72,8 @@ export function HandSection({ settings, onChange }: HandSectionProps) {
           onChange={(firstPositionOnly) => set({ firstPositionOnly }, 'first position only')}
         />
         <Check
-          words="Stop long notes for vibrato"
-          means="when a tune is fingered anew"
+          words="Prefer stopped notes for vibrato"
+          means="when a tune is fingered afresh"
           checked={hand.vibrato}
           onChange={(vibrato) => set({ vibrato }, 'long notes stopped')}
         />
@@ -86,8 +86,8 @@ export function HandSection({ settings, onChange }: HandSectionProps) {
       </div>
       <Bans bans={hand.bans} onBans={(bans, label) => set({ bans }, label)} />
       {JSON.stringify(hand) !== JSON.stringify(FREE_HAND) && (
-        <Button className="mt-2" onClick={() => set(FREE_HAND, 'hand set free')}>
-          Set the hand free
+        <Button className="mt-2" onClick={() => set(FREE_HAND, 'hand limits cleared')}>
+          Clear all of these
         </Button>
       )}
     </section>
@@ -139,7 +139,7 @@ function Bans({
   const isThere = bans.some((ban) => ban.finger === made.finger && ban.place === made.place);
   return (
     <fieldset className="mt-3 rounded-md border border-line px-3 pt-1 pb-3">
-      <legend className="px-1 font-bold">Kept from the hand</legend>
+      <legend className="px-1 font-bold">Left out</legend>
       {bans.length === 0 && <p className="text-muted">Nothing: every finger plays on every string.</p>}
       <ul className="mb-2">
         {bans.map((ban, i) => (
@@ -202,7 +202,7 @@ function Bans({
           onClick={() => onBans([...bans, made], `${banWords(made)} left out`)}
         >
           <Plus size={14} className="mr-1 inline align-[-2px]" aria-hidden />
-          Keep it out
+          Leave it out
         </Button>
       </div>
     </fieldset>

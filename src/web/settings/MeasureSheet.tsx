@@ -30,7 +30,7 @@ export function MeasureSheet(props: MeasureSheetProps) {
       title={`Measure: ${name.toLowerCase()}`}
       description={
         drill
-          ? 'Play it with the click, once round or more. Be honest: clean is clean. Two misses at one tempo end it.'
+          ? 'Play it with the click, once round or more. Be honest about what was clean. Two misses at one tempo end it.'
           : 'One down-bow over the whole hair, as slowly as the string still speaks.'
       }
     >
@@ -122,7 +122,7 @@ function DrillLadder({ limit, drill, player, onMeasured, onClose }: MeasureSheet
               onClose();
             }}
           >
-            Keep {value} {unit}
+            Use {value} {unit}
           </Button>
           <span className="text-muted">instead of {player.limits[limit].value}, as measured today</span>
         </p>
@@ -185,7 +185,7 @@ function SlowBow({ limit, player, onMeasured, onClose }: MeasureSheetProps) {
       </p>
       {state === 'done' &&
         (seconds < MIN_SECONDS ? (
-          <p className="text-madder">That was no slow bow: expected a second or more.</p>
+          <p className="text-madder">That was too quick: expected a second or more.</p>
         ) : (
           <p className="flex flex-wrap items-center gap-3 border-t border-line pt-3">
             <Button
@@ -195,7 +195,7 @@ function SlowBow({ limit, player, onMeasured, onClose }: MeasureSheetProps) {
                 onClose();
               }}
             >
-              Keep {value} {LIMIT_WORDS[limit].unit}
+              Use {value} {LIMIT_WORDS[limit].unit}
             </Button>
             <span className="text-muted">instead of {player.limits[limit].value}, as measured today</span>
           </p>

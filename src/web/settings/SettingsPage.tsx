@@ -86,7 +86,7 @@ export function SettingsPage() {
       <header className="mb-4 flex flex-wrap items-center gap-4">
         <div>
           <h1 className="text-page leading-tight">Settings</h1>
-          <p className="text-muted">Kept as they are changed; the book is counted anew each time.</p>
+          <p className="text-muted">Changes are saved as you make them, and every tune in the book is checked again.</p>
         </div>
         <div className="ml-auto flex items-center gap-3">
           <span
@@ -94,7 +94,7 @@ export function SettingsPage() {
             role="status"
             data-settings={isSaving ? 'saving' : saveError ? 'failed' : 'kept'}
           >
-            {isSaving ? 'counting the book anew …' : revision > 0 ? 'kept' : 'as usual'}
+            {isSaving ? 'checking the book again …' : revision > 0 ? 'kept' : 'as usual'}
           </span>
           <Button disabled={!last || isSaving} onClick={() => last && void undo(last)}>
             <Undo2 size={15} className="mr-1.5 inline align-[-2px]" aria-hidden />
@@ -105,7 +105,7 @@ export function SettingsPage() {
       {saveError !== undefined && (
         <Alert look="banner">
           {(saveError as Failure).code === 'stale-save'
-            ? 'The settings were changed in another window; they are as kept there now. Change yours again.'
+            ? 'The settings were changed in another window, and those are shown now. Make your change again.'
             : failureWords(saveError as Failure)}
         </Alert>
       )}
@@ -255,9 +255,9 @@ function Outcome({ label, saved }: { readonly label: string; readonly saved: Sav
       <p className="font-bold">
         {label}:{' '}
         {compared === 0
-          ? 'no figure follows it.'
+          ? 'this changes no figures.'
           : changed.length === 0
-            ? 'no figure of a tune in the book is changed by it; suggestions follow it.'
+            ? 'this changes no figures, only suggestions.'
             : `${changed.length} of ${counted(compared, 'tune')} changed.`}
       </p>
       <ul>
@@ -286,7 +286,7 @@ function changeWords({
   const names = (codes: readonly Finding['code'][]) =>
     [...new Set(codes)].map((code) => FINDING_NAMES[code]).join(', ');
   return [
-    ...(before === after ? [] : [`stood to ${bpm(before)}, stands to ${bpm(after)}`]),
+    ...(before === after ? [] : [`held up to ${bpm(before)}, now up to ${bpm(after)}`]),
     ...(armDegrees.before === armDegrees.after
       ? []
       : [`the arm turns ${armDegrees.after.toFixed(0)}°, turned ${armDegrees.before.toFixed(0)}°`]),

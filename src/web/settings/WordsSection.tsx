@@ -69,7 +69,7 @@ function WordField(props: {
           </label>
         ))}
       </div>
-      <p className="text-hint text-muted">Words only: no figure follows them.</p>
+      <p className="text-hint text-muted">Words only: they change no figures.</p>
     </fieldset>
   );
 }

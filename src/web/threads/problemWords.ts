@@ -4,11 +4,11 @@ import type { WorkProblem } from './workerTask';
 export function problemWords(problem: WorkProblem): string {
   switch (problem) {
     case 'too-long':
-      return 'It took too long and was given up.';
+      return 'It took too long and was stopped.';
     case 'not-started':
-      return 'It could not be begun: the server does not answer. The rest of the page goes on.';
+      return 'It could not start: the server does not answer. The rest of the page still works.';
     case 'fault':
-      return 'It ended in a fault of Morrin. The rest of the page goes on.';
+      return 'It failed because of an error in Morrin. The rest of the page still works.';
     default:
       return problem satisfies never;
   }

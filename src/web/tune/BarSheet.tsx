@@ -127,7 +127,7 @@ export function BarSheet({
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button look="main" type="submit" disabled={!isMeter || !endingPlays}>
-            Keep
+            Save
           </Button>
         </div>
       </form>

@@ -142,9 +142,9 @@ function PartRow({
       </span>
       <SignButton
         className="ml-auto"
-        label={`Take part ${name} away`}
+        label={`Delete part ${name}`}
         disabled={tune.parts.length === 1}
-        onClick={() => onEdit(removePart(tune, name), `take part ${name} away`)}
+        onClick={() => onEdit(removePart(tune, name), `delete part ${name}`)}
       >
         <Trash2 size={16} aria-hidden />
       </SignButton>

@@ -130,7 +130,7 @@ export function NoteSheet({
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button look="main" type="submit" disabled={fault !== undefined || badFree.length > 0}>
-            Keep
+            Save
           </Button>
         </div>
       </form>

@@ -21,7 +21,7 @@ export function ReusedRow({ tune, run, onEdit }: ReuseProps & { readonly run: Re
       </span>
       <Button
         className="px-2 py-0.5 text-small"
-        onClick={() => onEdit(releaseBars(tune, new Set(run.barIds)), `${bars} of ${run.part} their own way`)}
+        onClick={() => onEdit(releaseBars(tune, new Set(run.barIds)), `${bars} of ${run.part} made independent`)}
       >
         Let {run.from === run.to ? 'it' : 'them'} go {run.from === run.to ? 'its' : 'their'} own way
         <span className="sr-only">: {bars}</span>
@@ -59,7 +59,7 @@ export function ReuseField({ tune, onEdit }: ReuseProps) {
   if (!isOpen)
     return (
       <Button className="self-start" onClick={() => setOpen(true)}>
-        Take up bars of another part
+        Reuse bars of another part
       </Button>
     );
   const choices = barChoices(tune, from);
@@ -84,18 +84,18 @@ export function ReuseField({ tune, onEdit }: ReuseProps) {
   const parts = tune.parts.map(({ name }) => ({ id: name, words: name }));
   return (
     <fieldset className="rounded-md border border-line px-3 py-2">
-      <legend className="px-1 font-bold">Take up bars of another part</legend>
+      <legend className="px-1 font-bold">Reuse bars of another part</legend>
       <p className="flex flex-wrap items-center gap-1.5">
-        {select('Part to take from', from, parts, setFrom)} from bar{' '}
-        {select('First bar to take', choices[begin]?.id ?? '', choices, setFirst)} to{' '}
-        {select('Last bar to take', choices[end]?.id ?? '', choices.slice(begin), setLast)} shall stand in{' '}
-        {select('Part to put them in', into, parts, setInto)} from bar{' '}
-        {select('Bar from which they stand', place, [...targets, { id: AT_END, words: 'behind the last' }], setAt)}
+        {select('Part to reuse from', from, parts, setFrom)} from bar{' '}
+        {select('First bar to reuse', choices[begin]?.id ?? '', choices, setFirst)} to{' '}
+        {select('Last bar to reuse', choices[end]?.id ?? '', choices.slice(begin), setLast)} are reused in{' '}
+        {select('Part that reuses them', into, parts, setInto)} from bar{' '}
+        {select('First bar they replace', place, [...targets, { id: AT_END, words: 'after the last' }], setAt)}
       </p>
       <p className="mt-1 text-small text-muted">
         {next
-          ? 'Notes that stood there go. From then on an edit of the notes in one place is made in both; the bowing is each place’s own.'
-          : 'Bars cannot be taken up in their own place: choose other bars.'}
+          ? 'They replace the notes there. From then on, editing the notes in one place changes both; each place keeps its own bowing.'
+          : 'Bars cannot reuse themselves: choose other bars.'}
       </p>
       <div className="mt-2 flex justify-end gap-2">
         <Button onClick={() => setOpen(false)}>Cancel</Button>
@@ -103,11 +103,11 @@ export function ReuseField({ tune, onEdit }: ReuseProps) {
           look="main"
           disabled={next === null}
           onClick={() => {
-            onEdit(next!, `take up ${counted(barIds.length, 'bar')} of ${from} in ${into}`);
+            onEdit(next!, `reuse ${counted(barIds.length, 'bar')} of ${from} in ${into}`);
             setOpen(false);
           }}
         >
-          Take up
+          Reuse
         </Button>
       </div>
     </fieldset>

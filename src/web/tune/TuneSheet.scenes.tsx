@@ -2,7 +2,7 @@ import { blankTune } from '#core/editing';
 import { nothing, SCENE_TUNE, type Scenes } from '../testing/scene';
 import { TuneSheet } from './TuneSheet';
 
-const common = { heading: 'This tune', deed: 'Keep', hasNotes: true, onDone: nothing, onClose: nothing };
+const common = { heading: 'This tune', deed: 'Save', hasNotes: true, onDone: nothing, onClose: nothing };
 
 export const scenes: Scenes = {
   'a tune with notes': { show: () => <TuneSheet {...common} tune={SCENE_TUNE} /> },

@@ -95,7 +95,7 @@ export function TuneSheet({ tune, heading, deed, hasNotes, onDone, onClose }: Tu
             className={`${INPUT} w-full`}
             name="danceType"
             value={fields.danceType}
-            options={[{ value: '', name: 'not given' }, ...DANCE_TYPES]}
+            options={[{ value: '', name: 'not set' }, ...DANCE_TYPES]}
             onChange={(danceType) => set({ danceType })}
           />
         </Field>
@@ -169,7 +169,7 @@ export function TuneSheet({ tune, heading, deed, hasNotes, onDone, onClose }: Tu
             ))}
           </datalist>
         </Field>
-        <Field label="Tempo wished for, in dance beats a minute" error={errors.tempo} wide>
+        <Field label="Tempo wanted, in dance beats a minute" error={errors.tempo} wide>
           <input
             className={`${INPUT} w-full max-w-40`}
             inputMode="decimal"

@@ -19,7 +19,7 @@ describe('the tune sheet', () => {
       <TuneSheet
         tune={on}
         heading="This tune"
-        deed="Keep"
+        deed="Save"
         hasNotes={hasNotes}
         onClose={() => undefined}
         onDone={(next) => done.push(next)}
@@ -27,7 +27,7 @@ describe('the tune sheet', () => {
     );
     return done;
   }
-  const keep = () => userEvent.click(screen.getByRole('button', { name: 'Keep' }));
+  const keep = () => userEvent.click(screen.getByRole('button', { name: 'Save' }));
 
   test('a tune needs a title, a meter and a tuning that are ones; what is wrong is said at its field', async () => {
     const done = show(blankTune(), false);
@@ -106,7 +106,7 @@ describe('the form sheet', () => {
     expect(screen.getByLabelText<HTMLInputElement>(/Playing order/).value).toBe('Tail Tail B B');
     await userEvent.click(screen.getByRole('button', { name: 'Add a part' }));
     expect(screen.getByLabelText('Plays of part A')).toBeTruthy();
-    await userEvent.click(screen.getByRole('button', { name: 'Take part B away' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Delete part B' }));
     expect(screen.queryByLabelText('Plays of part B')).toBeNull();
   });
 });
@@ -124,7 +124,7 @@ test('an ending names the plays on which its bars sound; what is no number is no
   );
   const ending = screen.getByLabelText(/Ending/);
   await userEvent.type(ending, 'first');
-  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Keep' }).disabled).toBe(true);
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Save' }).disabled).toBe(true);
   await userEvent.clear(ending);
   await userEvent.type(ending, '3, 1{Enter}');
   expect(writtenBars(edits[0]!).get('A')![1]!.event).toMatchObject({ ending: true, onPlays: [1, 3] });
@@ -145,9 +145,9 @@ test('a meter from a bar on holds for what follows; one that is none cannot be k
   const meter = screen.getByLabelText('Meter');
   await userEvent.clear(meter);
   await userEvent.type(meter, '6');
-  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Keep' }).disabled).toBe(true);
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Save' }).disabled).toBe(true);
   await userEvent.type(meter, '/8');
-  await userEvent.click(screen.getByRole('button', { name: 'Keep' }));
+  await userEvent.click(screen.getByRole('button', { name: 'Save' }));
   expect(
     writtenBars(edits[0]!)
       .get('A')!
@@ -163,9 +163,9 @@ describe('bars taken up from another part', () => {
 
   test('are chosen by part and bar, said with the part, and can go their own way', async () => {
     render(<Bench />);
-    await userEvent.click(screen.getByRole('button', { name: 'Take up bars of another part' }));
-    await userEvent.selectOptions(screen.getByLabelText('First bar to take'), '2');
-    await userEvent.click(screen.getByRole('button', { name: 'Take up' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Reuse bars of another part' }));
+    await userEvent.selectOptions(screen.getByLabelText('First bar to reuse'), '2');
+    await userEvent.click(screen.getByRole('button', { name: 'Reuse' }));
     expect(screen.queryByText('bar 2 as A 2')).not.toBeNull();
     expect(screen.queryByText('8 bars')).not.toBeNull();
     await userEvent.click(screen.getByRole('button', { name: /its own way/ }));
@@ -174,10 +174,10 @@ describe('bars taken up from another part', () => {
 
   test('are not taken up in their own place', async () => {
     render(<Bench />);
-    await userEvent.click(screen.getByRole('button', { name: 'Take up bars of another part' }));
-    await userEvent.selectOptions(screen.getByLabelText('Part to put them in'), 'A');
-    await userEvent.selectOptions(screen.getByLabelText('Bar from which they stand'), '1');
-    expect(screen.getByRole('button', { name: 'Take up' }).hasAttribute('disabled')).toBe(true);
+    await userEvent.click(screen.getByRole('button', { name: 'Reuse bars of another part' }));
+    await userEvent.selectOptions(screen.getByLabelText('Part that reuses them'), 'A');
+    await userEvent.selectOptions(screen.getByLabelText('First bar they replace'), '1');
+    expect(screen.getByRole('button', { name: 'Reuse' }).hasAttribute('disabled')).toBe(true);
     expect(screen.queryByText(/choose other bars/)).not.toBeNull();
   });
 });
@@ -225,7 +225,7 @@ describe('the note sheet', () => {
     cleanup();
     const again = show(['A1'], next);
     await userEvent.clear(screen.getByLabelText(/^Breath after it/));
-    await userEvent.click(screen.getByRole('button', { name: 'Keep' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Save' }));
     expect(writtenNotes(again[0]![0])[0]).toMatchObject({ hold: 1.5, pace: 0.8 });
     expect(writtenNotes(again[0]![0])[0]!.breath).toBeUndefined();
   });

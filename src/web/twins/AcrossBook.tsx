@@ -37,7 +37,7 @@ export function AcrossBook({ id }: { readonly id: string }) {
       {found.parts.length > 0 && (
         <section aria-labelledby="like-parts">
           <h3 id="like-parts" className="mb-1 text-lg">
-            Parts that come elsewhere too
+            Parts found in other tunes
           </h3>
           <ul>
             {found.parts.map((part) => (

@@ -27,12 +27,12 @@ export function EqualFigures(props: Pick<SheetProps, 'report' | 'onShow' | 'onEd
   const figures = useMemo(() => twinFigures(report.tune), [report]);
   const split = figures.filter(({ isBowedAlike }) => !isBowedAlike).length;
   if (figures.length === 0)
-    return <p className="text-muted">No figure of four notes or more comes again in this tune.</p>;
+    return <p className="text-muted">No figure of four notes or more is repeated in this tune.</p>;
   return (
     <>
       <p className="mb-3">
         <b>{counted(figures.length, 'figure')}</b>,{' '}
-        {split === 0 ? 'all bowed alike' : `${split} bowed in more than one way`}
+        {split === 0 ? 'all bowed alike' : `${split} bowed more than one way`}
         <span className="block text-small text-muted">
           Four notes or more, the same pitches in the same rhythm. At speed a figure bowed in two ways is two figures to
           learn.
@@ -70,7 +70,7 @@ function FigureRow({
         <span className="text-small text-muted">
           {length} notes, {share} % of the playing time
         </span>
-        {!isBowedAlike && <span className="text-small font-bold text-weld-ink">bowed in more than one way</span>}
+        {!isBowedAlike && <span className="text-small font-bold text-weld-ink">bowed more than one way</span>}
       </p>
       <ul className="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1 text-small">
         {spots.map((place, i) => (
@@ -104,7 +104,7 @@ function Cue({ cue: { bow, string, second, isAlone } }: { readonly cue: CountCue
       <span className="sr-only">{bow}-bow</span>
       {string && ` ${string} string`}
       {second && `, ${CUE_WORDS[second.kind](second.value.replace('#', '♯'))}`}
-      {!isAlone && ', nothing tells it apart: give it an accent'}
+      {!isAlone && ', nothing sets it apart: give it an accent'}
     </span>
   );
 }
@@ -130,7 +130,7 @@ function Alike({
   return (
     <div className="mt-2 flex flex-wrap items-center gap-2 text-small">
       <label className="flex items-center gap-1.5">
-        bow all as in
+        bow them all as in
         <Select
           className="rounded-md border border-soft bg-surface px-1.5 py-1"
           value={model}

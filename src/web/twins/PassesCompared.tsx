@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
 import { type BowOf, type PassBarDifference, passDifferences } from '#core/difference';
 import type { Link } from '#core/tune';
+import { countWords } from '#words/spot';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Select } from '../ui/Select';
 
@@ -61,9 +62,7 @@ export function PassesCompared({ report }: Pick<SheetProps, 'report'>) {
 function differenceWords({ isFlipped, bowed, notes }: PassBarDifference): string {
   if (notes) return `${notes.was || 'nothing'} the first time, ${notes.is || 'nothing'} then`;
   if (isFlipped) return 'every note goes the other way';
-  return bowed
-    .map(({ beat, was, is }) => `beat ${Number(beat.toFixed(2))}: ${bowWords(was)}, then ${bowWords(is)}`)
-    .join('; ');
+  return bowed.map(({ was, is, ...at }) => `${countWords(at)}: ${bowWords(was)}, then ${bowWords(is)}`).join('; ');
 }
 
 function bowWords({ link, bow }: BowOf): string {

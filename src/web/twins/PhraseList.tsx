@@ -16,7 +16,7 @@ export function PhraseList({ report, onShow }: Pick<SheetProps, 'report' | 'onSh
   return (
     <>
       <p className="mb-3 text-small text-muted">
-        Four bars each, by the shortest beginning that tells one from all the others: know these and you know where you
+        Four bars each, by the shortest beginning that sets it apart from the others: know these and you know where you
         are.
       </p>
       <ol className="flex flex-col">

@@ -11,7 +11,7 @@ const NOTES_NAMED = 8;
 export function SameHand({ report, onShow }: Pick<SheetProps, 'report' | 'onShow'>) {
   const twins = useMemo(() => handTwins(report.tune, report.fingers), [report]);
   if (twins.length === 0)
-    return <p className="text-muted">No hand of four notes or more comes again on another string.</p>;
+    return <p className="text-muted">No fingering of four notes or more is repeated on another string.</p>;
   return (
     <>
       <p className="mb-3 text-small text-muted">
@@ -22,7 +22,7 @@ export function SameHand({ report, onShow }: Pick<SheetProps, 'report' | 'onShow
           <li key={twin.spots[0]!.notes[0]!.id} className="rounded-md border border-line px-3 py-2" data-hand-twin>
             <p className="text-small text-muted">
               {twin.length} notes
-              {!twin.isBowedAlike && <span className="ml-3 font-bold text-weld-ink">bowed in more than one way</span>}
+              {!twin.isBowedAlike && <span className="ml-3 font-bold text-weld-ink">bowed more than one way</span>}
             </p>
             <ul>
               {twin.spots.map(({ notes, string, semitones }) => (

@@ -6,12 +6,12 @@ import { PassesCompared } from './PassesCompared';
 import { PhraseList } from './PhraseList';
 import { SameHand } from './SameHand';
 
-/** What comes again in a tune: figures, hands, phrases, passes. */
+/** Repeated figures in a tune: figures, hands, phrases, passes. */
 export function TwinsSheet({ onClose, ...props }: Pick<SheetProps, 'id' | 'report' | 'onShow' | 'onEdit' | 'onClose'>) {
   return (
     <TabbedSheet
-      title="Figures that come again"
-      label="What comes again"
+      title="Repeated figures"
+      label="Repeated figures"
       first="figures"
       tabs={[
         { name: 'figures', words: 'Equal figures', content: <EqualFigures {...props} /> },

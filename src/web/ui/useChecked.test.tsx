@@ -18,7 +18,7 @@ function Form({ onDone }: { readonly onDone: (fields: z.output<typeof schema>) =
       <Field label="Tempo" error={errors.bpm}>
         <input name="bpm" value={fields.bpm} onChange={({ target }) => set({ bpm: target.value })} />
       </Field>
-      <button type="submit">Keep</button>
+      <button type="submit">Save</button>
     </form>
   );
 }
@@ -29,7 +29,7 @@ test('what is wrong is told once the form is handed in, the first wrong field is
   const name = screen.getByLabelText(/Name/);
   fireEvent.change(name, { target: { value: ' ' } });
   expect(screen.queryByRole('alert')).toBeNull();
-  fireEvent.click(screen.getByText('Keep'));
+  fireEvent.click(screen.getByText('Save'));
   expect(screen.getAllByRole('alert').map(({ textContent }) => textContent)).toEqual([
     'it has a name',
     'expected a tempo',
@@ -38,6 +38,6 @@ test('what is wrong is told once the form is handed in, the first wrong field is
   fireEvent.change(name, { target: { value: ' The Heron ' } });
   fireEvent.change(screen.getByLabelText(/Tempo/), { target: { value: '104' } });
   expect(screen.queryByRole('alert')).toBeNull();
-  fireEvent.click(screen.getByText('Keep'));
+  fireEvent.click(screen.getByText('Save'));
   expect(onDone).toHaveBeenCalledWith({ name: 'The Heron', bpm: '104' });
 });

@@ -41,8 +41,8 @@ export default function AlignmentPage() {
         </p>
         <h1 className="text-page leading-tight break-words">{tune.title}: settings</h1>
         <p className="max-w-3xl text-muted">
-          Each is laid along the tune as it is now, bar by bar with the least difference, and compared beat by beat.
-          Letters are as they sound; a stroke marks an octave up, a comma one down.
+          Each is lined up with the tune as it is now and compared beat by beat. Letters are as they sound; a tick marks
+          an octave up, a comma an octave down.
         </p>
       </header>
       {all.length === 0 ? (

@@ -9,7 +9,7 @@ const MAX_SHOWN = 5;
 /** What is different in the tune now. */
 export function Differences({ differences }: { readonly differences: readonly Difference[] }) {
   const [isWhole, setWhole] = useState(false);
-  if (differences.length === 0) return <p className="text-small text-muted">The tune is just like it now.</p>;
+  if (differences.length === 0) return <p className="text-small text-muted">The tune is the same now.</p>;
   const shown = isWhole ? differences : differences.slice(0, MAX_SHOWN);
   return (
     <>

@@ -32,12 +32,11 @@ export function RevisionsList({ id, tune, onRestore }: RevisionsListProps) {
         onRetry={() => void refetch()}
       />
     );
-  if (revisions.length === 0) return <p className="text-muted">The tune was not changed since it came in.</p>;
+  if (revisions.length === 0) return <p className="text-muted">The tune has not changed since it was brought in.</p>;
   return (
     <section aria-label="Earlier edits" className="flex flex-col gap-2">
       <p className="text-small text-muted">
-        The last {KEPT_REVISIONS.all} are all kept; of older ones the last of each hour, then of each day, then of each
-        week.
+        The last {KEPT_REVISIONS.all} are all kept; of older ones, the last of each hour, then each day, then each week.
       </p>
       <ul className="flex flex-col">
         {revisions.slice(0, shown).map(({ revision, savedAt }, i) => {
@@ -70,14 +69,15 @@ export function RevisionsList({ id, tune, onRestore }: RevisionsListProps) {
 
 function RevisionShown({ id, revision, tune, onRestore }: RevisionsListProps & { readonly revision: number }) {
   const { data, error } = useRevisionQuery({ id, revision });
-  if (error !== undefined) return <p className="text-madder">It cannot be shown. {failureWords(error as Failure)}</p>;
+  if (error !== undefined)
+    return <p className="text-madder">This version cannot be shown. {failureWords(error as Failure)}</p>;
   if (!data) return <p className="text-muted">Looking …</p>;
   const differences = tuneDifference(data.tune, tune);
   return (
     <div className="mb-2 flex flex-col items-start gap-1 rounded-md border border-line bg-paper px-3 py-2">
       <Differences differences={differences} />
       {differences.length > 0 && (
-        <Button onClick={() => onRestore(data.tune, `how it stood on ${momentWords(data.savedAt)}`)}>Back to it</Button>
+        <Button onClick={() => onRestore(data.tune, `as it was on ${momentWords(data.savedAt)}`)}>Go back to it</Button>
       )}
     </div>
   );

@@ -47,7 +47,7 @@ export function VersionsSheet({ id, tune, onApply, onClose }: Pick<SheetProps, '
       open
       onOpenChange={onClose}
       title="Named versions"
-      description="Every edit is kept anyway; a name makes one easy to find again."
+      description="Every edit is saved anyway; a name makes a version easy to find."
     >
       <div className="flex flex-col gap-4">
         <form
@@ -58,7 +58,7 @@ export function VersionsSheet({ id, tune, onApply, onClose }: Pick<SheetProps, '
           }}
         >
           <label className="flex min-w-0 flex-1 flex-col gap-1">
-            <span className="font-bold">Keep the tune as it is now, under a name</span>
+            <span className="font-bold">Save the tune as it is now, under a name</span>
             <input
               data-autofocus
               value={name}
@@ -69,7 +69,7 @@ export function VersionsSheet({ id, tune, onApply, onClose }: Pick<SheetProps, '
             />
           </label>
           <Button look="main" type="submit" disabled={name.trim() === '' || isNaming}>
-            {isNaming ? 'Keeping …' : 'Keep it'}
+            {isNaming ? 'Saving …' : 'Save it'}
           </Button>
           <div className="w-full">
             <Button look="link" aria-expanded={hasOrigin} onClick={() => setHasOrigin(!hasOrigin)}>
@@ -83,7 +83,7 @@ export function VersionsSheet({ id, tune, onApply, onClose }: Pick<SheetProps, '
             Compare them beat by beat
           </Link>
         )}
-        {namingError !== undefined && <Alert>Not kept. {failureWords(namingError as Failure)}</Alert>}
+        {namingError !== undefined && <Alert>Not saved. {failureWords(namingError as Failure)}</Alert>}
         {isLoading && <p className="text-muted">Looking for versions …</p>}
         {error !== undefined && (
           <NotRead
@@ -93,7 +93,7 @@ export function VersionsSheet({ id, tune, onApply, onClose }: Pick<SheetProps, '
         )}
         {removed && (
           <p role="status" className="flex flex-wrap items-center gap-2">
-            “{removed.name}” is taken away.
+            “{removed.name}” is deleted.
             <Button
               look="link"
               onClick={() => {
@@ -101,7 +101,7 @@ export function VersionsSheet({ id, tune, onApply, onClose }: Pick<SheetProps, '
                 setRemoved(null);
               }}
             >
-              put it back
+              restore it
             </Button>
           </p>
         )}
@@ -122,7 +122,7 @@ export function VersionsSheet({ id, tune, onApply, onClose }: Pick<SheetProps, '
           ))}
         </ul>
         <Button look="link" className="self-start" aria-expanded={hasEdits} onClick={() => setHasEdits(!hasEdits)}>
-          {hasEdits ? 'hide' : 'show'} how it stood after earlier edits
+          {hasEdits ? 'hide' : 'show'} how it was after earlier edits
         </Button>
         {hasEdits && <RevisionsList id={id} tune={tune} onRestore={restore} />}
       </div>
@@ -160,9 +160,9 @@ function VersionRow(props: {
         <span className="text-hint text-muted">{momentWords(version.createdAt)}</span>
         <span className="ml-auto flex items-center gap-1">
           <Button onClick={onRestore} disabled={differences.length === 0}>
-            Back to it
+            Go back to it
           </Button>
-          <SignButton label={`Take “${version.name}” away`} onClick={onRemove}>
+          <SignButton label={`Delete “${version.name}”`} onClick={onRemove}>
             <Trash2 size={16} aria-hidden />
           </SignButton>
         </span>
@@ -170,7 +170,7 @@ function VersionRow(props: {
       <p className="text-small text-muted">
         {originWords(version)}{' '}
         <Button look="link" className="text-small" onClick={() => setChanged(changed ? null : version)}>
-          {changed ? 'leave it so' : 'put it right'}
+          {changed ? 'cancel' : 'edit'}
         </Button>
       </p>
       {changed && (
@@ -178,10 +178,10 @@ function VersionRow(props: {
           <OriginFields origin={changed} onChange={setChanged} />
           <span>
             <Button disabled={isChanging} onClick={() => void keepOrigin()}>
-              Keep where it is from
+              Save where it is from
             </Button>
           </span>
-          {error !== undefined && <Alert>Not kept. {failureWords(error as Failure)}</Alert>}
+          {error !== undefined && <Alert>Not saved. {failureWords(error as Failure)}</Alert>}
         </div>
       )}
       <Differences differences={differences} />

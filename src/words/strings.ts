@@ -1,0 +1,28 @@
+import { samePitch } from '#core/pitch';
+import { type Place, PLACES } from '#core/tune';
+import { STANDARD_TUNING, type Tuning } from '#core/tuning';
+import { spokenPitch, writtenPitch } from './pitch';
+
+/** `D`; where it is tuned otherwise than its name says, with its pitch: `E (C♯)`. */
+export function stringName(place: Place, tuning: Tuning): string {
+  const open = tuning[PLACES.indexOf(place)]!;
+  return isUsual(place, tuning) ? place : `${place} (${writtenPitch(open).replace(/-?\d+$/, '')})`;
+}
+
+/** Strings that sound together, by their places joined: `D and A` of `DA`. */
+export function stringNames(joined: string, tuning: Tuning): string {
+  return PLACES.filter((place) => joined.includes(place))
+    .map((place) => stringName(place, tuning))
+    .join(' and ');
+}
+
+/** `D string`, as it is said; `E string tuned to C sharp`. */
+export function spokenString(place: Place, tuning: Tuning): string {
+  const open = tuning[PLACES.indexOf(place)]!;
+  return isUsual(place, tuning) ? `${place} string` : `${place} string tuned to ${spokenPitch(open)}`;
+}
+
+function isUsual(place: Place, tuning: Tuning): boolean {
+  const at = PLACES.indexOf(place);
+  return samePitch(tuning[at]!, STANDARD_TUNING[at]!);
+}
