@@ -22,7 +22,7 @@ const BITE = { triplet: 2.2, snap: 1.7, seconds: 0.012, snapSeconds: 0.05 } as c
 /** Strokes as planned; bowed triplets are three of their own. */
 export function strokesOf(
   report: TuneReport,
-  { layers, isHuman }: Pick<PerformanceWish, 'layers' | 'isHuman'>,
+  { layers, isHuman, liftsAtEnd, isTurned }: Pick<PerformanceWish, 'layers' | 'isHuman' | 'liftsAtEnd' | 'isTurned'>,
   first: number,
   end: number,
   at: (index: number) => Seconds,
@@ -39,13 +39,13 @@ export function strokesOf(
     next = i + 1;
     if (asPlanned) while (next < end && figures.bowed[next]!.inStroke > 1) next += 1;
     plain = opposite(plain);
-    const sign = (asPlanned ? figures.bowed[i]!.bow : plain) === 'down' ? 1 : -1;
+    const sign = ((asPlanned ? figures.bowed[i]!.bow : plain) === 'down') !== (isTurned ?? false) ? 1 : -1;
     const [from, last] = [at(i), next - 1];
     let to = noteEnd(report, last, end, at);
     const marks = marksAt(i);
     to = at(last) + soundingSeconds(to - at(last), marksAt(last));
-    if (asPlanned && figures.bowed[next]?.link === 'retake' && unrolled.notes[next]!.restBefore.n === 0)
-      to -= Math.min(LIFT.max, LIFT.share * (to - at(last)));
+    const isRetaken = figures.bowed[next]?.link === 'retake' && unrolled.notes[next]!.restBefore.n === 0;
+    if (asPlanned && (isRetaken || (next >= end && liftsAtEnd))) to -= Math.min(LIFT.max, LIFT.share * (to - at(last)));
     const speed = speedOf((asPlanned ? (accents.get(i) ?? 0) : 0) + (isHuman ? unevenDecibels(i) : 0));
     const lean = asPlanned ? settings.schools.weightAt : 'even';
     const stroke = { from, to, sign, speed, force: FORCE, bite: 1, biteSeconds: 0, lean, stops: [] } as const;

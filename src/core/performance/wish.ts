@@ -11,6 +11,10 @@ export interface PerformanceWish {
   readonly answer: boolean;
   /** Played by a hand, which is never quite even: a little early or late, louder or softer, the same each time. */
   readonly isHuman: boolean;
+  /** The bow is lifted at the end, to be set again where a loop begins: it would flip else. */
+  readonly liftsAtEnd?: boolean;
+  /** Every stroke goes the other way than planned. */
+  readonly isTurned?: boolean;
 }
 
 export const PLAIN_WISH: PerformanceWish = {

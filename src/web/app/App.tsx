@@ -7,6 +7,7 @@ import { store } from '../store/theStore';
 import { SignButton } from '../ui/Button';
 import { PageProblem } from '../ui/PageState';
 import { NameSign } from '../ui/signs';
+import { useTitle } from '../ui/useTitle';
 import { lazyPage } from './lazyPage';
 import { chooseTheme, currentTheme, showTheme } from './theme';
 
@@ -161,6 +162,7 @@ function Broken() {
 }
 
 function Nowhere() {
+  useTitle('Nothing here');
   return (
     <main className="mx-auto max-w-xl px-6 py-16">
       <h1 className="mb-2 text-2xl">Nothing here</h1>

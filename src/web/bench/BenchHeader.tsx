@@ -9,6 +9,7 @@ import { SaveMark } from '../openTune/SaveMark';
 import { UndoButtons } from '../openTune/UndoButtons';
 import { SignButton } from '../ui/Button';
 import { BowSign } from '../ui/signs';
+import { useTitle } from '../ui/useTitle';
 import { EditMenu } from './EditMenu';
 import { MoreMenu } from './MoreMenu';
 import type { View } from './view';
@@ -24,6 +25,7 @@ interface BenchHeaderProps {
 /** What the tune is, how it is kept, and what can be done with it. */
 export function BenchHeader({ bench, view, onView, onEndEntry }: BenchHeaderProps) {
   const { open, tune, report } = bench;
+  useTitle(tune.title, 'bench');
   const { entry } = open;
   return (
     <header className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-2 lg:px-5">

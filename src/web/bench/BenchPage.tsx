@@ -12,9 +12,10 @@ import { Foot } from '../openTune/Foot';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { conflictSettled, passShown, selected } from '../openTune/openTuneSlice';
 import type { SheetProps } from '../openTune/sheetProps';
-import { PlayControls } from '../player/PlayControls';
+import { PlayControls, PlayingWords } from '../player/PlayControls';
 import { PlayMark } from '../player/PlayMark';
-import { passStart, spanOf } from '../player/spans';
+import { PracticeTempo } from '../player/PracticeTempo';
+import { loopedWords, passStart, spanOf } from '../player/spans';
 import type { LineSpec } from '../score/lines';
 import { selectSettings } from '../store/selectSettings';
 import { useAppDispatch, useAppSelector } from '../store/store';
@@ -29,6 +30,7 @@ import { OpenSheet } from './sheets';
 import { type BenchOver, useBench } from './useBench';
 import { useBenchKeys } from './useBenchKeys';
 import { useEntry } from './useEntry';
+import { useLoopedStates } from './useLoopedStates';
 import { useMends } from './useMends';
 import { useScoreDeeds } from './useScoreDeeds';
 import { Verdict } from './Verdict';
@@ -46,7 +48,7 @@ function Bench(props: OpenTuneProps) {
   const entering = useEntry(open.entry, report.settings.schools.bareFinger);
   const { pick, pickWhole, pullStroke, paintDrones } = useScoreDeeds();
   const mends = useMends(bench);
-  const onKey = useBenchKeys(bench, entering, over.sheet !== null || over.hasPalette);
+  useBenchKeys(bench, entering, over.sheet !== null || over.hasPalette);
   const [view, setView] = useState(readView);
   const showView = (next: View) => {
     writeView(next);
@@ -61,10 +63,12 @@ function Bench(props: OpenTuneProps) {
     [dispatch],
   );
   const { tune, notes, ids, where, part, passes } = bench;
+  const looped = useLoopedStates(bench, listening);
   const { entry, selection, passInView } = open;
+  const beats = beatWords(report.settings.beat);
 
   return (
-    <div className="flex h-full flex-col" onKeyDown={onKey}>
+    <div className="flex h-full flex-col">
       <BenchHeader bench={bench} view={view} onView={showView} onEndEntry={entering.end} />
       <main className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto px-4 lg:px-5">
         <Verdict
@@ -89,7 +93,7 @@ function Bench(props: OpenTuneProps) {
         )}
         <ScoreView
           report={report}
-          states={mends.previewed ?? states}
+          states={mends.previewed ?? looped}
           isPreview={mends.previewed !== null}
           selection={selection}
           view={view}
@@ -138,13 +142,17 @@ function Bench(props: OpenTuneProps) {
       <Foot
         report={report}
         player={
-          <PlayControls
-            listening={listening}
-            report={report}
-            spanFor={(loops) => spanOf(report, ids, passInView, loops)}
-            beatWords={beatWords(report.settings.beat)}
-          />
+          <>
+            <PlayControls
+              listening={listening}
+              report={report}
+              spanFor={(loops) => spanOf(report, ids, passInView, loops)}
+              looped={loopedWords(report, ids, passInView)}
+            />
+            <PracticeTempo listening={listening} goalBpm={report.settings.bpm} beatWords={beats} />
+          </>
         }
+        playing={listening.state.status === 'idle' ? null : <PlayingWords listening={listening} beatWords={beats} />}
         passInView={passInView}
         heardPass={listening.state.status === 'playing' ? heardPass : null}
         onPass={(name, pass) => {
@@ -152,7 +160,7 @@ function Bench(props: OpenTuneProps) {
           const start = passStart(report, name, pass);
           if (start !== null) listening.player.jump(start);
         }}
-        onTempo={bench.setTempo}
+        goal={bench.goal}
       />
       <Over bench={bench} over={over} onClose={closeOver} />
       {open.save.kind === 'conflict' && (

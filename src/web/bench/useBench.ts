@@ -8,7 +8,6 @@ import { selectionWords } from '#words/selection';
 import { onePassOf } from '../commands/bowCommands';
 import type { Bench } from '../commands/command';
 import type { SheetName } from '../commands/sheetList';
-import { SLIDER_BPM } from '../openTune/Foot';
 import type { OpenTuneProps } from '../openTune/OpenTunePage';
 import {
   copied,
@@ -21,6 +20,8 @@ import {
   undone,
 } from '../openTune/openTuneSlice';
 import { selectedIds } from '../openTune/selection';
+import { useGoal } from '../openTune/useGoal';
+import { practiceStep } from '../player/practiceTempo';
 import { spanOf } from '../player/spans';
 import { tapTempo } from '../player/tapTempo';
 import { type Listening, usePlayer } from '../player/usePlayer';
@@ -51,7 +52,7 @@ export function useBench({ open, report, states }: OpenTuneProps): {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const clipboard = useAppSelector(selectClipboard);
-  const listening = usePlayer(report);
+  const listening = usePlayer(report, { tuneId: open.id });
   const [over, setOver] = useState(NOTHING);
   const [thisPassOnly, setThisPassOnly] = useState(false);
   const [tap] = useState(tapTempo);
@@ -72,10 +73,7 @@ export function useBench({ open, report, states }: OpenTuneProps): {
   const edit = (next: Tune, label: string) => {
     if (next !== tune) dispatch(edited({ tune: next, label }));
   };
-  const setTempo = (bpm: number) => {
-    const wished = Math.min(SLIDER_BPM.highest, Math.max(SLIDER_BPM.lowest, Math.round(bpm)));
-    if (wished !== tune.tempoBpm) edit({ ...tune, tempoBpm: wished }, `tempo ${wished}`);
-  };
+  const goal = useGoal(tune);
   const bench: Bench = {
     open,
     tune,
@@ -121,10 +119,11 @@ export function useBench({ open, report, states }: OpenTuneProps): {
     goTo: (path) => void navigate(path),
     play: () => listening.toggle(spanOf(report, ids, passInView, listening.settings.loop)),
     toggleLoop: () => listening.setSettings({ ...listening.settings, loop: !listening.settings.loop }),
-    setTempo,
+    goal,
+    stepPractice: (steps) => listening.setPractice(practiceStep(listening.practice, steps)),
     tapTempo: () => {
       const bpm = tap(performance.now());
-      if (bpm !== null) setTempo(bpm);
+      if (bpm !== null) goal.set(bpm);
     },
   };
   return { bench, listening, over, closeOver: () => setOver(NOTHING) };

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { BookQuery, BulkDeed, TuneChoice } from '#contract/book';
 import type { Tune } from '#core/tune';
@@ -6,6 +6,8 @@ import { type Failure, failureWords } from '#words/failure';
 import { useAddTunesMutation } from '../api/bookApi';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
+import { NotRead } from '../ui/PageState';
+import { useTitle } from '../ui/useTitle';
 import { BookFilters } from './BookFilters';
 import { BookHeader } from './BookHeader';
 import { BookList } from './BookList';
@@ -33,9 +35,7 @@ export function BookPage() {
   const [sheet, setSheet] = useState<'begin' | 'files' | null>(null);
   const [chosen, setChosen] = useState<Chosen>(NOTHING);
   const navigate = useNavigate();
-  useEffect(() => {
-    document.title = 'Book · Morrin';
-  }, []);
+  useTitle('Book');
 
   const show = useCallback(
     (next: BookQuery) => {
@@ -191,9 +191,8 @@ function BookState({ isLoading, failure, onRetry }: BookStateProps) {
   if (isLoading) return <p className="py-8 text-muted">Opening the book …</p>;
   if (failure === undefined) return null;
   return (
-    <div role="alert" className="py-6">
-      <p className="mb-3 text-madder">The book cannot be shown. {failureWords(failure)}</p>
-      <Button onClick={onRetry}>Try again</Button>
+    <div className="py-6">
+      <NotRead words={`The book cannot be shown. ${failureWords(failure)}`} onRetry={onRetry} />
     </div>
   );
 }

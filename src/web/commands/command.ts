@@ -4,6 +4,7 @@ import type { Fragment } from '#core/editing';
 import type { Direction, NoteEvent } from '#core/tune';
 import type { OpenTune, Selection } from '../openTune/openTuneSlice';
 import type { SheetProps } from '../openTune/sheetProps';
+import type { Goal } from '../openTune/useGoal';
 import type { SheetName } from './sheetList';
 
 /** The bench as it stands, and what can be done on it: what every command is asked about and acts on. */
@@ -31,7 +32,10 @@ export interface Bench extends Pick<SheetProps, 'tune' | 'report' | 'states' | '
   readonly goTo: (path: string) => void;
   readonly play: () => void;
   readonly toggleLoop: () => void;
-  readonly setTempo: (bpm: number) => void;
+  /** The tempo wanted, part of the plan. */
+  readonly goal: Goal;
+  /** Slower or faster by so many steps in the ear alone. */
+  readonly stepPractice: (steps: number) => void;
   readonly tapTempo: () => void;
 }
 
@@ -63,8 +67,10 @@ export interface Command {
   readonly group: CommandGroup;
   /** Combinations as `comboOf` names them; the first is the one that is shown. */
   readonly keys: readonly string[];
-  /** The key works wherever the focus is, not in the score only. */
+  /** The key works while notes are entered, too. */
   readonly isPageWide?: boolean;
+  /** It goes from note to note. */
+  readonly isWalk?: boolean;
   /** It asks for more before it does anything. */
   readonly asks?: boolean;
   /** What it does together with others that differ by their key alone: one line of the key sheet. */

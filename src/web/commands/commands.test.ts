@@ -57,10 +57,11 @@ function benchOn(ids: readonly string[], line = 'D4 (E4 F#4) G4') {
         'goTo',
         'play',
         'toggleLoop',
-        'setTempo',
+        'stepPractice',
         'tapTempo',
       ].map((name) => [name, deed(name)]),
     ),
+    goal: { set: deed('goal'), reset: deed('goal') },
   } as unknown as Bench;
   return { bench, done };
 }

@@ -17,6 +17,7 @@ const move = ([way, key, label]: (typeof MOVES)[number], extends_: boolean): Com
   label: extends_ ? `Extend to the ${label.toLowerCase()}` : label,
   group: 'go',
   keys: [extends_ ? `shift+${key}` : key],
+  isWalk: true,
   ...(extends_ ? { family: 'Extend the selection' } : {}),
   applies: ({ notes }) => notes.length > 0,
   run: ({ tune, open, select }) => select(moveSelection(tune, open.selection, way, extends_)),

@@ -1,6 +1,6 @@
 import { always, type Command } from './command';
 
-/** What a key takes off the tempo, or adds. */
+/** What a key takes off the goal, or adds, in beats a minute. */
 const STEP_BPM = 2;
 
 /** Hearing the plan. */
@@ -23,23 +23,41 @@ export const LISTEN_COMMANDS: readonly Command[] = [
   },
   {
     id: 'slower',
-    label: 'Tempo two down',
+    label: 'Hear it 5 % slower',
+    help: 'the practice tempo: the plan stays as it is',
     group: 'listen',
     keys: ['['],
     applies: always,
-    run: ({ report, setTempo }) => setTempo(report.settings.bpm - STEP_BPM),
+    run: ({ stepPractice }) => stepPractice(-1),
   },
   {
     id: 'faster',
-    label: 'Tempo two up',
+    label: 'Hear it 5 % faster',
     group: 'listen',
     keys: [']'],
     applies: always,
-    run: ({ report, setTempo }) => setTempo(report.settings.bpm + STEP_BPM),
+    run: ({ stepPractice }) => stepPractice(1),
+  },
+  {
+    id: 'goal-down',
+    label: 'Goal two beats down',
+    help: 'the tempo wanted: part of the plan',
+    group: 'listen',
+    keys: ['{'],
+    applies: always,
+    run: ({ report, goal }) => goal.set(report.settings.bpm - STEP_BPM),
+  },
+  {
+    id: 'goal-up',
+    label: 'Goal two beats up',
+    group: 'listen',
+    keys: ['}'],
+    applies: always,
+    run: ({ report, goal }) => goal.set(report.settings.bpm + STEP_BPM),
   },
   {
     id: 'tap',
-    label: 'Tap the tempo',
+    label: 'Tap the goal',
     help: 'three times or more on the beat',
     group: 'listen',
     keys: ['y'],

@@ -4,18 +4,21 @@ import type { TuneReport } from '#core/report';
 import { applyChanges, type Change, tightSpots } from '#core/standing';
 import { beatWords } from '#words/tempo';
 import { ConflictSheet } from '../openTune/ConflictSheet';
-import { Foot, SLIDER_BPM } from '../openTune/Foot';
+import { Foot } from '../openTune/Foot';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
-import { conflictSettled, edited, passShown, redone, selected, undone } from '../openTune/openTuneSlice';
-import { SaveMark } from '../openTune/SaveMark';
-import { UndoButtons } from '../openTune/UndoButtons';
-import { PlayControls } from '../player/PlayControls';
-import type { Span } from '../player/player';
+import { conflictSettled, edited, passShown, selected } from '../openTune/openTuneSlice';
+import { RoomHeader } from '../openTune/RoomHeader';
+import { useGoal } from '../openTune/useGoal';
+import { useTuneUndoKeys } from '../openTune/useTuneUndoKeys';
+import { PlayControls, PlayingWords } from '../player/PlayControls';
+import { PracticeTempo } from '../player/PracticeTempo';
+import { practiceStep } from '../player/practiceTempo';
+import type { Span } from '../player/span';
 import { passStart } from '../player/spans';
 import { usePlayer } from '../player/usePlayer';
 import { selectPlayer, selectWords } from '../store/selectSettings';
 import { useAppDispatch, useAppSelector } from '../store/store';
-import { type PageKey, useBodyKeys } from '../ui/useBodyKeys';
+import { isForPage, type PageKey, usePageKeys } from '../ui/usePageKeys';
 import type { DanceRequest } from './danceProtocol';
 import { GainsList } from './GainsList';
 import { LiltChoice } from './LiltChoice';
@@ -36,7 +39,7 @@ function Dance({ open, report }: OpenTuneProps) {
   const { tune, passInView } = open;
   const player = useAppSelector(selectPlayer);
   const words = useAppSelector(selectWords);
-  const listening = usePlayer(report);
+  const listening = usePlayer(report, { tuneId: open.id });
   const [chosen, setChosen] = useState<number | null>(null);
   const [heardPass, setHeardPass] = useState<string | null>(null);
   const { settings, figures } = report;
@@ -44,9 +47,6 @@ function Dance({ open, report }: OpenTuneProps) {
   const places = useMemo(() => tightSpots(report).slice(0, TIGHTEST), [report]);
   const request = useMemo((): DanceRequest => ({ tune, options: player }), [tune, player]);
   const gains = useGains(request, TIGHTEST);
-  useEffect(() => {
-    document.title = `${tune.title} · dance check`;
-  }, [tune.title]);
   useHeardPass(listening, setHeardPass);
 
   const edit = useCallback(
@@ -56,10 +56,7 @@ function Dance({ open, report }: OpenTuneProps) {
     [dispatch, tune],
   );
   const make = (changes: readonly Change[], label: string) => edit(applyChanges(tune, changes), label);
-  const setTempo = (bpm: number) => {
-    const wished = Math.min(SLIDER_BPM.highest, Math.max(SLIDER_BPM.lowest, Math.round(bpm)));
-    if (wished !== tune.tempoBpm) edit({ ...tune, tempoBpm: wished }, `tempo ${wished}`);
-  };
+  const goal = useGoal(tune);
   const choose = (index: number) => {
     const { note, part, pass } = report.unrolled.notes[index]!;
     dispatch(passShown({ part, pass }));
@@ -75,38 +72,22 @@ function Dance({ open, report }: OpenTuneProps) {
   const spanFor = () => (chosen !== null && report.unrolled.notes[chosen] ? barAround(report, chosen) : null);
 
   const onKey = (event: PageKey) => {
-    const target = event.target as Element;
-    const command = event.ctrlKey || event.metaKey;
     const key = event.key.toLowerCase();
-    if (target.closest('input, textarea, select, [role="dialog"]')) return;
-    if (command && (key === 'z' || key === 'y')) dispatch(key === 'y' || event.shiftKey ? redone() : undone());
-    else if (command || event.altKey) return;
-    else if (key === ' ' && !target.closest('button, a')) listening.toggle(spanFor());
-    else if (key === '[' || key === ']') setTempo(settings.bpm + (key === ']' ? 2 : -2));
+    if (event.defaultPrevented || !isForPage(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (key === ' ') listening.toggle(spanFor());
+    else if (key === '[' || key === ']') listening.setPractice(practiceStep(listening.practice, key === ']' ? 1 : -1));
+    else if (key === '{' || key === '}') goal.set(settings.bpm + (key === '}' ? 2 : -2));
     else if (key === 'x') listening.setSettings({ ...listening.settings, loop: !listening.settings.loop });
     else return;
     event.preventDefault();
   };
 
-  useBodyKeys(onKey);
+  usePageKeys(onKey);
+  useTuneUndoKeys();
 
   return (
-    <div className="flex h-full flex-col" onKeyDown={onKey}>
-      <header className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-2 lg:px-5">
-        <h1 className="line-clamp-2 min-w-0 text-room leading-tight max-sm:line-clamp-3" title={tune.title}>
-          {tune.title}
-        </h1>
-        <Link to={`/tunes/${open.id}`} className="text-woad underline underline-offset-3">
-          to the bench
-        </Link>
-        <div className="ml-auto flex items-center gap-x-1">
-          <SaveMark save={open.save} />
-          <UndoButtons open={open} />
-        </div>
-        <p className="sr-only" role="status">
-          {open.said}
-        </p>
-      </header>
+    <div className="flex h-full flex-col">
+      <RoomHeader open={open} room="dance check" />
       <main className="min-h-0 flex-1 overflow-y-auto px-4 py-3 lg:px-5" tabIndex={-1}>
         <StandsWords report={report} />
         {figures.bowed.length === 0 ? (
@@ -164,7 +145,18 @@ function Dance({ open, report }: OpenTuneProps) {
       </main>
       <Foot
         report={report}
-        player={<PlayControls listening={listening} report={report} spanFor={spanFor} beatWords={beat} />}
+        player={
+          <>
+            <PlayControls
+              listening={listening}
+              report={report}
+              spanFor={spanFor}
+              looped={chosen === null ? 'the whole tune' : 'the bar of the place you picked'}
+            />
+            <PracticeTempo listening={listening} goalBpm={settings.bpm} beatWords={beat} />
+          </>
+        }
+        playing={listening.state.status === 'idle' ? null : <PlayingWords listening={listening} beatWords={beat} />}
         passInView={passInView}
         heardPass={listening.state.status === 'playing' ? heardPass : null}
         onPass={(part, pass) => {
@@ -172,7 +164,7 @@ function Dance({ open, report }: OpenTuneProps) {
           const start = passStart(report, part, pass);
           if (start !== null) listening.player.jump(start);
         }}
-        onTempo={setTempo}
+        goal={goal}
       />
       {open.save.kind === 'conflict' && (
         <ConflictSheet

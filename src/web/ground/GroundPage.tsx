@@ -1,5 +1,4 @@
-import { useEffect, useMemo } from 'react';
-import { Link, useParams } from 'react-router';
+import { useMemo } from 'react';
 import { LEADING_NOTE_CHOICES } from '#core/drones';
 import { centsToMm, isBanned } from '#core/fingering';
 import {
@@ -15,42 +14,23 @@ import {
 } from '#core/ground';
 import { midiOf } from '#core/pitch';
 import { PLACES, type Tune, unroll } from '#core/tune';
-import { failureWords } from '#words/failure';
 import { figureWords, openWords, pairWords, spotWords } from '#words/ground';
 import { writtenKey, writtenPitch } from '#words/pitch';
-import { useStoredTune } from '../openTune/useStoredTune';
+import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
+import { RoomHeader } from '../openTune/RoomHeader';
+import { useTuneUndoKeys } from '../openTune/useTuneUndoKeys';
 import { selectPlayer, selectSettings } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
-import { Button } from '../ui/Button';
-import { PageOpening, PageProblem } from '../ui/PageState';
 import { Rulers } from './Rulers';
 
 /** The ground of a tune: its key in its tuning under the hand. */
 export default function GroundPage() {
-  const { id = '' } = useParams();
-  const { tune, failure, again } = useStoredTune(id);
-  useEffect(() => {
-    if (tune) document.title = `${tune.title} · ground`;
-  }, [tune]);
-  if (failure)
-    return (
-      <PageProblem title="There is no ground to show">
-        <p className="mb-4">{failureWords(failure)}</p>
-        <div className="flex gap-3">
-          <Button look="main" onClick={again}>
-            Try again
-          </Button>
-          <Link to="/" className="self-center text-woad underline">
-            Back to the book
-          </Link>
-        </div>
-      </PageProblem>
-    );
-  if (!tune) return <PageOpening>Laying out the key …</PageOpening>;
-  return <Ground id={id} tune={tune} />;
+  return <OpenTunePage page={Ground} />;
 }
 
-function Ground({ id, tune }: { readonly id: string; readonly tune: Tune }) {
+function Ground({ open: opened }: OpenTuneProps) {
+  const { tune } = opened;
+  useTuneUndoKeys();
   const { instrument, hand } = useAppSelector(selectPlayer);
   const { settings } = useAppSelector(selectSettings);
   const { key, tuning } = tune;
@@ -66,96 +46,94 @@ function Ground({ id, tune }: { readonly id: string; readonly tune: Tune }) {
   const chords = DEGREES.map((degree) => chordFigure(key, degree, allowed));
   const open = openStrings(key, tuning);
   return (
-    <main className="h-full overflow-y-auto px-5 py-4 lg:px-8">
-      <header className="mb-1 flex flex-wrap items-baseline gap-x-5 gap-y-1">
-        <h1 className="line-clamp-2 text-room leading-tight">{tune.title}</h1>
+    <div className="flex h-full flex-col">
+      <RoomHeader open={opened} room="ground">
         <p className="text-muted">
           {writtenKey(key)} in {tuning.map(writtenPitch).join(' ')}, strings of {instrument.stringLengthMm} mm
         </p>
-        <Link to={`/tunes/${id}`} className="ml-auto text-woad underline">
-          to the bench
-        </Link>
-      </header>
-      <p
-        className={`mb-2 font-serif text-sheet leading-tight font-bold ${mode.better ? 'text-madder' : 'text-lichen-ink'}`}
-        data-mode={mode.better ?? 'agrees'}
-      >
-        {verdictWords(tune, mode)}
-      </p>
-      <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1.9fr)_minmax(0,1fr)]">
-        <section aria-labelledby="places">
-          <h2 id="places" className="mb-1 text-xl">
-            Where the fingers lie{' '}
-            <span className="font-sans text-small font-normal text-muted">mm from the nut, in first position</span>
-          </h2>
-          <Rulers scale={scale} leftHanded={settings.leftHanded} />
-          {range && (
-            <p className="text-small text-muted">
-              From {writtenPitch(range.lowest.pitch)} ({range.lowest.place}:{range.lowest.finger}) to{' '}
-              {writtenPitch(range.highest.pitch)} ({range.highest.place}:{range.highest.finger}
-              {range.highest.extension === 'high' ? ', stretched' : ''}). Fingers marked − lie low, + high.
-            </p>
-          )}
-        </section>
-        <div className="flex flex-col gap-4">
-          <section aria-labelledby="awkward">
-            <h2 id="awkward" className="mb-1 text-xl">
-              Awkward spots
+      </RoomHeader>
+      <main className="min-h-0 flex-1 overflow-y-auto px-5 py-3 lg:px-8">
+        <p
+          className={`mb-2 font-serif text-sheet leading-tight font-bold ${mode.better ? 'text-madder' : 'text-lichen-ink'}`}
+          data-mode={mode.better ?? 'agrees'}
+        >
+          {verdictWords(tune, mode)}
+        </p>
+        <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1.9fr)_minmax(0,1fr)]">
+          <section aria-labelledby="places">
+            <h2 id="places" className="mb-1 text-xl">
+              Where the fingers lie{' '}
+              <span className="font-sans text-small font-normal text-muted">mm from the nut, in first position</span>
             </h2>
-            {spots.length === 0 ? (
-              <p className="text-muted">None: every finger has one place on all strings.</p>
-            ) : (
-              <ul className="list-disc pl-5" data-awkward>
-                {spots.map((spot) => (
-                  <li key={spotWords(spot)} className="leading-snug">
-                    {spotWords(spot)}
-                  </li>
-                ))}
-              </ul>
+            <Rulers scale={scale} leftHanded={settings.leftHanded} />
+            {range && (
+              <p className="text-small text-muted">
+                From {writtenPitch(range.lowest.pitch)} ({range.lowest.place}:{range.lowest.finger}) to{' '}
+                {writtenPitch(range.highest.pitch)} ({range.highest.place}:{range.highest.finger}
+                {range.highest.extension === 'high' ? ', stretched' : ''}). Fingers marked − lie low, + high.
+              </p>
             )}
           </section>
-          <section aria-labelledby="open">
-            <h2 id="open" className="mb-1 text-xl">
-              Open strings
-            </h2>
-            <ul className="grid grid-cols-2 gap-x-4">
-              {open.map((string) => (
-                <li key={string.place} className={string.role === null ? 'text-weld-ink' : ''}>
-                  {openWords(string)}
-                </li>
-              ))}
-            </ul>
-          </section>
-          <Outside mode={mode} tune={tune} />
-        </div>
-      </div>
-      <section aria-labelledby="chords" className="mt-4">
-        <h2 id="chords" className="mb-1 text-xl">
-          Double stops of the usual chords
-        </h2>
-        <div className="grid gap-x-8 gap-y-3 md:grid-cols-3">
-          {chords.map(({ degree, name, stops, pairs }) => (
-            <div key={degree} data-chord={degree}>
-              <h3 className="text-lead">
-                {degree}: {name.replace('#', '♯').replace(/^([A-G])b/, '$1♭')}
-              </h3>
-              <p className="mb-1 text-hint leading-snug text-muted">{figureWords(stops)}</p>
-              <ul className="text-small">
-                {pairs.map((pair) => (
-                  <li key={pairWords(pair)} className="border-t border-line py-0.5">
-                    <b>
-                      {writtenPitch(pair.lower.pitch)} {writtenPitch(pair.upper.pitch)}
-                    </b>{' '}
-                    {pairWords(pair)}
+          <div className="flex flex-col gap-4">
+            <section aria-labelledby="awkward">
+              <h2 id="awkward" className="mb-1 text-xl">
+                Awkward spots
+              </h2>
+              {spots.length === 0 ? (
+                <p className="text-muted">None: every finger has one place on all strings.</p>
+              ) : (
+                <ul className="list-disc pl-5" data-awkward>
+                  {spots.map((spot) => (
+                    <li key={spotWords(spot)} className="leading-snug">
+                      {spotWords(spot)}
+                    </li>
+                  ))}
+                </ul>
+              )}
+            </section>
+            <section aria-labelledby="open">
+              <h2 id="open" className="mb-1 text-xl">
+                Open strings
+              </h2>
+              <ul className="grid grid-cols-2 gap-x-4">
+                {open.map((string) => (
+                  <li key={string.place} className={string.role === null ? 'text-weld-ink' : ''}>
+                    {openWords(string)}
                   </li>
                 ))}
               </ul>
-            </div>
-          ))}
+            </section>
+            <Outside mode={mode} tune={tune} />
+          </div>
         </div>
-      </section>
-      <LeadingNote tune={tune} scale={scale} stringLengthMm={instrument.stringLengthMm} />
-    </main>
+        <section aria-labelledby="chords" className="mt-4">
+          <h2 id="chords" className="mb-1 text-xl">
+            Double stops of the usual chords
+          </h2>
+          <div className="grid gap-x-8 gap-y-3 md:grid-cols-3">
+            {chords.map(({ degree, name, stops, pairs }) => (
+              <div key={degree} data-chord={degree}>
+                <h3 className="text-lead">
+                  {degree}: {name.replace('#', '♯').replace(/^([A-G])b/, '$1♭')}
+                </h3>
+                <p className="mb-1 text-hint leading-snug text-muted">{figureWords(stops)}</p>
+                <ul className="text-small">
+                  {pairs.map((pair) => (
+                    <li key={pairWords(pair)} className="border-t border-line py-0.5">
+                      <b>
+                        {writtenPitch(pair.lower.pitch)} {writtenPitch(pair.upper.pitch)}
+                      </b>{' '}
+                      {pairWords(pair)}
+                    </li>
+                  ))}
+                </ul>
+              </div>
+            ))}
+          </div>
+        </section>
+        <LeadingNote tune={tune} scale={scale} stringLengthMm={instrument.stringLengthMm} />
+      </main>
+    </div>
   );
 }
 

@@ -3,21 +3,17 @@ import alegreyaSans from '@fontsource/alegreya-sans/files/alegreya-sans-latin-40
 import alegreyaSansBold from '@fontsource/alegreya-sans/files/alegreya-sans-latin-700-normal.woff2?url&no-inline';
 import academico from '@vexflow-fonts/academico/academico.woff2?url&no-inline';
 import bravura from '@vexflow-fonts/bravura/bravura.woff2?url&no-inline';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { useEffect, useRef, useState } from 'react';
 import { type Paper, PAPER_MARGIN_MM, PAPERS } from '#contract/handout';
 import { handoutRoutes } from '#contract/handout';
-import { reportTune } from '#core/report';
-import type { Tune } from '#core/tune';
 import { failureWords } from '#words/failure';
 import { ask } from '../api/ask';
-import { useStoredTune } from '../openTune/useStoredTune';
+import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
+import { RoomHeader } from '../openTune/RoomHeader';
+import { useTuneUndoKeys } from '../openTune/useTuneUndoKeys';
 import { loadEngravingFonts } from '../score/fonts';
-import { selectPlayer } from '../store/selectSettings';
-import { useAppSelector } from '../store/store';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
-import { PageOpening, PageProblem } from '../ui/PageState';
 import { saveFile } from '../ui/saveFile';
 import { Select } from '../ui/Select';
 import { type Block, blockOf, fontRule, pagesOf, singleSvg, textBlock } from './composeSvg';
@@ -30,8 +26,10 @@ interface Options extends LineOptions {
 
 /** A tune on paper, in black: to be printed, or kept as SVG or PDF. */
 export function HandoutPage() {
-  const { id = '' } = useParams();
-  const { tune, failure } = useStoredTune(id);
+  return <OpenTunePage page={Handout} />;
+}
+
+function Handout({ open, report }: OpenTuneProps) {
   const [isReady, setReady] = useState(false);
   useEffect(() => {
     let isCurrent = true;
@@ -40,29 +38,12 @@ export function HandoutPage() {
       isCurrent = false;
     };
   }, []);
-  useEffect(() => {
-    if (tune) document.title = `${tune.title} · hand-out`;
-  }, [tune]);
-  if (failure)
-    return (
-      <PageProblem title="There is no hand-out">
-        <p className="mb-4">{failureWords(failure)}</p>
-        <Link to="/" className="text-woad underline">
-          Back to the book
-        </Link>
-      </PageProblem>
-    );
-  if (!tune || !isReady) return <PageOpening>Laying out the page …</PageOpening>;
-  return <Handout id={id} tune={tune} />;
-}
-
-function Handout({ id, tune }: { readonly id: string; readonly tune: Tune }) {
+  const { tune } = open;
+  useTuneUndoKeys();
   const [options, setOptions] = useState<Options>({ paper: 'a4', fingers: true, calls: false, letters: false });
   const [problem, setProblem] = useState<string | null>(null);
   const [isMaking, setMaking] = useState(false);
   const sheet = useRef<HTMLDivElement>(null);
-  const player = useAppSelector(selectPlayer);
-  const report = useMemo(() => reportTune(tune, player), [tune, player]);
   const { widthMm, heightMm } = PAPERS[options.paper];
   const printMm = widthMm - 2 * PAPER_MARGIN_MM;
   const width = Math.floor(printMm / MM_PER_PX);
@@ -99,10 +80,8 @@ function Handout({ id, tune }: { readonly id: string; readonly tune: Tune }) {
 
   return (
     <div className="handout min-h-dvh">
-      <header className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-line bg-surface px-4 py-2 print:hidden">
-        <Link to={`/tunes/${id}`} className="text-woad underline">
-          Back to the bench
-        </Link>
+      <RoomHeader open={open} room="hand-out" isHeading={false} />
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-line bg-surface px-4 py-2 print:hidden">
         <label className="flex items-center gap-1.5">
           paper
           <Select value={options.paper} options={PAPER_NAMES} onChange={(paper) => setOptions({ ...options, paper })} />
@@ -128,7 +107,7 @@ function Handout({ id, tune }: { readonly id: string; readonly tune: Tune }) {
           </Button>
         </span>
         {problem && <Alert className="w-full">{problem}</Alert>}
-      </header>
+      </div>
       <main
         className={`handout-paper mx-auto bg-white text-black shadow-md print:m-0 print:!w-auto print:!p-0 print:shadow-none paper-${options.paper}`}
         style={{ width: `${widthMm}mm`, padding: `${PAPER_MARGIN_MM}mm` }}
@@ -136,7 +115,11 @@ function Handout({ id, tune }: { readonly id: string; readonly tune: Tune }) {
         <h1 className="text-room leading-tight">{tune.title}</h1>
         <p className="mb-3 text-small">{headWords(report)}</p>
         <div ref={sheet}>
-          <HandoutLines report={report} width={width} scale={scale} options={options} />
+          {isReady ? (
+            <HandoutLines report={report} width={width} scale={scale} options={options} />
+          ) : (
+            <p>Laying out the page …</p>
+          )}
         </div>
         <ul className="text-fine">
           {legendWords(report).map((words) => (

@@ -20,6 +20,7 @@ import { Button } from '../ui/Button';
 import { INPUT } from '../ui/Field';
 import { saveFile } from '../ui/saveFile';
 import { Select } from '../ui/Select';
+import { useTitle } from '../ui/useTitle';
 import { type Block, blockOf, contentsBlock, placedPages, stacked, textBlock } from './composeSvg';
 import { CSS_PX_PER_MM, HandoutLines, headWords, MM_PER_PX } from './HandoutLines';
 import { PAPER_NAMES } from './paperNames';
@@ -55,8 +56,8 @@ export default function PrintedBookPage() {
   const height = Math.floor((heightMm - 2 * PAPER_MARGIN_MM) / MM_PER_PX);
   const scale = MM_PER_PX * CSS_PX_PER_MM;
 
+  useTitle('Printed book');
   useEffect(() => {
-    document.title = 'Printed book · Morrin';
     return () => {
       isStopped.current = true;
     };

@@ -15,6 +15,7 @@ import { Button } from '../ui/Button';
 import { PageOpening, PageProblem } from '../ui/PageState';
 import { saveFile } from '../ui/saveFile';
 import { removeDraft, takeOverDraft } from './drafts';
+import { historyOf } from './histories';
 import { canBeJudged } from './judgeFirst';
 import { KeepAsNew } from './KeepAsNew';
 import {
@@ -67,6 +68,7 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
       const answer = await ask(tuneRoutes.findTune, { params: { id } });
       const isThere = answer.ok || answer.failure.code === 'not-found';
       const draft = isThere && isCurrent ? await takeOverDraft(id) : null;
+      const history = answer.ok ? await historyOf(id) : null;
       if (!isCurrent) return;
       if (!answer.ok) {
         setLeft(draft?.tune ?? null);
@@ -84,7 +86,8 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
         setTooLong({ id, title: record.tune.title });
         return;
       }
-      dispatch(tuneOpened({ record, unsaved, at: Date.now() }));
+      setFailure(null);
+      dispatch(tuneOpened({ record, unsaved, history, at: Date.now() }));
       if (unsaved && draft!.baseRevision !== record.revision) dispatch(conflictFound(record));
     };
     void load();
@@ -114,28 +117,20 @@ export function OpenTunePage({ page: Page }: { readonly page: ComponentType<Open
     );
   if (failure && !open)
     return (
-      <PageProblem title="This tune cannot be opened">
-        <p className="mb-4">
+      <PageProblem
+        title="This tune cannot be opened"
+        onRetry={() => setTries((count) => count + 1)}
+        ways={left && <KeepAsNew id={id} tune={left} />}
+      >
+        <p>
           {failureWords(failure)}
           {left
             ? ' Your edits are still saved in this browser.'
-            : failure.code !== 'not-found' && ' Edits saved in this browser are still here.'}
-        </p>
-        <div className="flex flex-wrap gap-2">
-          {left && <KeepAsNew id={id} tune={left} />}
-          <Button
-            look={left ? undefined : 'main'}
-            onClick={() => {
-              setFailure(null);
-              setTries(tries + 1);
-            }}
-          >
-            Try again
-          </Button>
-          <Link to="/" className="self-center text-woad underline">
+            : failure.code !== 'not-found' && ' Edits saved in this browser are still here.'}{' '}
+          <Link to="/" className="text-woad underline">
             Back to the book
           </Link>
-        </div>
+        </p>
       </PageProblem>
     );
   if (!open || !report || !states || open.id !== id) return <PageOpening>Opening the tune …</PageOpening>;

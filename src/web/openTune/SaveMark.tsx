@@ -3,7 +3,7 @@ import { failureWords } from '#words/failure';
 import { type KeptHere, keptHere } from './keptHere';
 import type { SaveState } from './openTuneSlice';
 
-/** `kept 2 s ago`; there is no save button. */
+/** `saved 2 s ago`; there is no save button. */
 export function SaveMark({ save }: { readonly save: SaveState }) {
   const [now, setNow] = useState(() => Date.now());
   useEffect(() => {
@@ -12,15 +12,27 @@ export function SaveMark({ save }: { readonly save: SaveState }) {
   }, []);
   const here = useSyncExternalStore(keptHere.subscribe, keptHere.get);
   const isBad = save.kind === 'failed' || save.kind === 'conflict';
+  const [wasBad, setWasBad] = useState(false);
+  if (isBad && !wasBad) setWasBad(true);
   return (
-    <p
-      role="status"
-      data-save={save.kind}
-      className={`text-hint whitespace-nowrap ${isBad ? 'font-medium text-madder' : 'text-muted'}`}
-    >
-      {saveWords(save, here, now)}
-    </p>
+    <>
+      <p
+        data-save={save.kind}
+        className={`text-hint whitespace-nowrap ${isBad ? 'font-medium text-madder' : 'text-muted'}`}
+      >
+        {saveWords(save, here, now)}
+      </p>
+      <p className="sr-only" role="status">
+        {aloud(save, here, wasBad)}
+      </p>
+    </>
   );
+}
+
+/** Only what the player must know is said aloud: that edits are not saved, and that they are again. */
+function aloud(save: SaveState, here: KeptHere, wasBad: boolean): string {
+  if (save.kind === 'failed' || save.kind === 'conflict') return saveWords(save, here, 0);
+  return wasBad && save.kind === 'kept' ? 'saved again' : '';
 }
 
 /** What is said of edits that the server does not have. */

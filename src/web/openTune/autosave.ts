@@ -6,6 +6,7 @@ import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
 import { serverApi } from '../api/serverApi';
 import { type Draft, holdPage, removeDraft, writeDraft } from './drafts';
+import { keepHistory, writeHistory } from './histories';
 import { keptHere } from './keptHere';
 import {
   conflictFound,
@@ -21,6 +22,8 @@ import { settleFirst } from './settling';
 
 /** Edits within this time are kept together. */
 const PAUSE_MS = 400;
+/** So long after the last edit what undo knows is written down. */
+const HISTORY_PAUSE_MS = 1500;
 /** Waits between tries while nothing answers, growing. */
 const RETRY_MS = [1000, 2000, 4000, 8000, 15000];
 
@@ -130,7 +133,23 @@ export function autosave(): Middleware<object, { openTune: OpenTuneState }> {
       });
     };
 
-    window.addEventListener('pagehide', writePending);
+    let history: ReturnType<typeof setTimeout> | null = null;
+    const writeHistoryNow = () => {
+      if (history === null) return;
+      clearTimeout(history);
+      history = null;
+      const open = current();
+      if (open) void writeHistory(open);
+    };
+    const scheduleHistory = () => {
+      if (history !== null) clearTimeout(history);
+      history = setTimeout(writeHistoryNow, HISTORY_PAUSE_MS);
+    };
+
+    window.addEventListener('pagehide', () => {
+      writePending();
+      writeHistoryNow();
+    });
 
     // A tune that was changed in another tab is taken up where nothing of one's own is in the way.
     onSavedElsewhere(({ id, revision }) => {
@@ -144,6 +163,17 @@ export function autosave(): Middleware<object, { openTune: OpenTuneState }> {
       });
     });
 
+    // Other browsers tell nothing: who comes back to the page sees what they did meanwhile.
+    document.addEventListener('visibilitychange', () => {
+      const open = current();
+      if (document.hidden || open?.save.kind !== 'kept') return;
+      void ask(tuneRoutes.findTune, { params: { id: open.id } }).then((answer) => {
+        const now = current();
+        if (!answer.ok || now?.id !== open.id || now.save.kind !== 'kept') return;
+        if (answer.value.revision > now.revision) api.dispatch(takenUp({ record: answer.value, at: Date.now() }));
+      });
+    });
+
     window.addEventListener('online', () => schedule(0));
     window.addEventListener('beforeunload', (event) => {
       writePending();
@@ -154,12 +184,21 @@ export function autosave(): Middleware<object, { openTune: OpenTuneState }> {
     /** Another tune is open than before, or none. */
     const changePage = (before: OpenTune | null, open: OpenTune | null) => {
       writePending();
+      if (before) {
+        keepHistory(before);
+        if (history !== null) {
+          clearTimeout(history);
+          history = null;
+          void writeHistory(before);
+        }
+      }
       if (before && isWaiting(before)) settleFirst(before.id, settleClosed(before));
       else if (before && running) settleFirst(before.id, running);
       if (open) holdPage();
     };
 
     const follow = (before: OpenTune | null, open: OpenTune) => {
+      if (before?.id === open.id && before.past !== open.past) scheduleHistory();
       const wasConflict = before?.save.kind === 'conflict';
       if (wasConflict && open.save.kind === 'kept') {
         writePending();

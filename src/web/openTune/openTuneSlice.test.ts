@@ -43,6 +43,33 @@ test('five hundred steps can be undone, the oldest beyond them are forgotten', (
   expect(state.open!.tune.title).toBe('Title 19');
 });
 
+test('steps of the goal in a row are undone at once, and other edits between part them', () => {
+  const goal = (state: OpenTuneState, bpm: number) =>
+    openTuneReducer(
+      state,
+      edited({ tune: { ...state.open!.tune, tempoBpm: bpm }, label: `goal ${bpm}`, joins: 'goal' }),
+    );
+  const stepped = goal(goal(goal(opened, 100), 102), 104);
+  expect(stepped.open!.past.map(({ label }) => label)).toEqual(['goal 104']);
+  expect(openTuneReducer(stepped, undone()).open!.tune).toBe(plain);
+  const parted = goal(slur(stepped, 'A2'), 96);
+  expect(parted.open!.past.map(({ label }) => label)).toEqual(['goal 104', 'slur at A2', 'goal 96']);
+});
+
+test('undo is there again when a tune is opened as it was left, and reaches over what was changed elsewhere', () => {
+  const left = slur(opened, 'A2').open!;
+  const kept = { ...record, tune: structuredClone(left.tune) };
+  const back = openTuneReducer(undefined, tuneOpened({ record: kept, unsaved: null, history: left, at: 0 }));
+  expect(back.open).toMatchObject({ tune: left.tune, save: { kind: 'kept' } });
+  expect(openTuneReducer(back, undone()).open!.tune).toBe(plain);
+  const theirs = { ...record, tune: { ...plain, title: 'Theirs' } };
+  const changed = openTuneReducer(undefined, tuneOpened({ record: theirs, unsaved: null, history: left, at: 0 }));
+  expect(changed.open!.tune.title).toBe('Theirs');
+  const undoneOnce = openTuneReducer(changed, undone());
+  expect(undoneOnce.open!.tune).toBe(left.tune);
+  expect(openTuneReducer(undoneOnce, undone()).open!.tune).toBe(plain);
+});
+
 test('edits of an earlier visit are shown, and the stored version is one undo away', () => {
   const mine = { ...plain, title: 'Mine' };
   const state = openTuneReducer(undefined, tuneOpened({ record, unsaved: mine, at: 0 }));

@@ -1,4 +1,5 @@
 import { createSelector, createSlice, type Draft, original, type PayloadAction } from '@reduxjs/toolkit';
+import isEqual from 'fast-deep-equal';
 import type { TuneRecord } from '#contract/tunes';
 import { followReuse, type Fragment } from '#core/editing';
 import { noteStates } from '#core/noteStates';
@@ -13,12 +14,14 @@ import { measured } from '../ui/measured';
 /** How far back undo reaches. */
 const MAX_STEPS = 500;
 
-interface Step {
+export interface Step {
   readonly tune: Tune;
   /** What was done from here: `slur in bar 6`. */
   readonly label: string;
   /** Where the caret stood, while notes were entered. */
   readonly caret?: string;
+  /** Steps in a row that go by one name are undone at once, such as those of a tempo. */
+  readonly joins?: string;
 }
 
 export type SaveState =
@@ -51,6 +54,9 @@ export interface OpenTune {
   readonly said: string;
 }
 
+/** What undo and redo know of a tune, as it was left. */
+export type TuneHistory = Pick<OpenTune, 'tune' | 'past' | 'future' | 'selection' | 'passInView'>;
+
 export interface OpenTuneState {
   readonly open: OpenTune | null;
   /** What was copied last; it goes along from tune to tune. */
@@ -59,6 +65,29 @@ export interface OpenTuneState {
 
 const initialState: OpenTuneState = { open: null, clipboard: [] };
 
+/** A tune as the server has it, what of it only this browser has, and what undo knows of it. */
+interface TuneOpening {
+  readonly record: TuneRecord;
+  /** Edits of an earlier visit that the server does not have. */
+  readonly unsaved: Tune | null;
+  readonly history?: TuneHistory | null;
+  readonly at: number;
+}
+
+/** The tune with its undo as it was left. Where it was changed elsewhere since, one undo brings back how it was here. */
+function takenUpFrom({ record, unsaved, history }: TuneOpening): TuneHistory {
+  const tune = unsaved ?? record.tune;
+  if (history && isEqual(history.tune, tune)) return history;
+  const past = history?.past.length ? [...history.past, { tune: history.tune, label: 'a change made elsewhere' }] : [];
+  return {
+    tune,
+    past: unsaved ? [...past, { tune: record.tune, label: 'your unsaved edits from last time' }] : past,
+    future: [],
+    selection: null,
+    passInView: {},
+  };
+}
+
 /** Works on the plain values behind the draft: tunes are told apart by identity, which drafts do not keep. */
 function withOpen(draft: Draft<OpenTuneState>, change: (open: OpenTune) => Partial<OpenTune>): OpenTuneState {
   const state = (original(draft) ?? draft) as OpenTuneState;
@@ -66,12 +95,15 @@ function withOpen(draft: Draft<OpenTuneState>, change: (open: OpenTune) => Parti
 }
 
 /** An edit as one step that can be undone, carried on to bars that take up those it changed. */
-function withEdit(open: OpenTune, edited: Tune, deed: string): Partial<OpenTune> {
+function withEdit(open: OpenTune, edited: Tune, deed: string, joins?: string): Partial<OpenTune> {
   const { tune, bars } = followReuse(open.tune, edited);
   const label = bars.length === 0 ? deed : `${deed}, and in ${bars.length === 1 ? 'the bar' : 'the bars'} like it`;
+  const last = open.past[open.past.length - 1];
+  const isMore = joins !== undefined && last?.joins === joins;
+  const step = isMore ? { ...last, label } : { tune: open.tune, label, caret: open.entry?.caret, joins };
   return {
     tune,
-    past: [...open.past, { tune: open.tune, label, caret: open.entry?.caret }].slice(-MAX_STEPS),
+    past: [...(isMore ? open.past.slice(0, -1) : open.past), step].slice(-MAX_STEPS),
     future: [],
     save: open.save.kind === 'conflict' ? open.save : { kind: 'unsaved' },
     said: label,
@@ -87,26 +119,21 @@ const openTuneSlice = createSlice({
   name: 'openTune',
   initialState,
   reducers: {
-    /** `unsaved`: edits of an earlier visit that the server does not have. */
-    tuneOpened: (
-      { clipboard },
-      { payload: { record, unsaved, at } }: PayloadAction<{ record: TuneRecord; unsaved: Tune | null; at: number }>,
-    ): OpenTuneState => ({
-      clipboard: clipboard as Fragment,
-      open: {
-        id: record.id,
-        revision: record.revision,
-        hasSource: record.hasSource,
-        tune: unsaved ?? record.tune,
-        past: unsaved ? [{ tune: record.tune, label: 'your unsaved edits from last time' }] : [],
-        future: [],
-        selection: null,
-        entry: null,
-        passInView: {},
-        save: unsaved ? { kind: 'unsaved' } : { kind: 'kept', at },
-        said: unsaved ? 'Your unsaved edits from last time are back.' : '',
-      },
-    }),
+    tuneOpened: ({ clipboard }, { payload }: PayloadAction<TuneOpening>): OpenTuneState => {
+      const { record, unsaved, at } = payload;
+      return {
+        clipboard: clipboard as Fragment,
+        open: {
+          id: record.id,
+          revision: record.revision,
+          hasSource: record.hasSource,
+          ...takenUpFrom(payload),
+          entry: null,
+          save: unsaved ? { kind: 'unsaved' } : { kind: 'kept', at },
+          said: unsaved ? 'Your unsaved edits from last time are back.' : '',
+        },
+      };
+    },
     /** The tune as another window left it; one undo brings back how it was here. */
     takenUp: (state, { payload: { record, at } }: PayloadAction<{ record: TuneRecord; at: number }>): OpenTuneState =>
       withOpen(state, (open) => ({
@@ -123,9 +150,12 @@ const openTuneSlice = createSlice({
       ...(original(state) as OpenTuneState),
       clipboard: payload,
     }),
-    edited: (state, { payload: { tune, label } }: PayloadAction<{ tune: Tune; label: string }>): OpenTuneState =>
+    edited: (
+      state,
+      { payload: { tune, label, joins } }: PayloadAction<{ tune: Tune; label: string; joins?: string }>,
+    ): OpenTuneState =>
       withOpen(state, (open) => {
-        const step = withEdit(open, tune, label);
+        const step = withEdit(open, tune, label, joins);
         return { ...step, entry: withCaret(open.entry, step.tune ?? tune) };
       }),
     entryBegan: (state, { payload: { caret, way } }: PayloadAction<{ caret: string; way: EntryWay }>): OpenTuneState =>

@@ -1,7 +1,7 @@
-import { Settings2, Undo2 } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Settings2 } from 'lucide-react';
+import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { type Fiddle, type Pegs, withChecks } from '#contract/pegs';
+import { type Fiddle, type Pegs, type SavedPegs, withChecks } from '#contract/pegs';
 import { creepScale, type Minutes, simulatedFiddle } from '#core/creep';
 import { type Place, PLACES } from '#core/tune';
 import { parseTuning, retunePlan, STANDARD_TUNING, tuningName } from '#core/tuning';
@@ -10,14 +10,17 @@ import { failureWords } from '#words/failure';
 import { writtenPitch } from '#words/pitch';
 import type { Failure } from '../api/answer';
 import { usePegsQuery, useSavePegsMutation } from '../api/pegsApi';
-import type { Change } from '../api/revisedRecord';
 import { useSaveSettingsMutation } from '../api/settingsApi';
+import { useRecordUndo } from '../api/useRecordUndo';
 import { selectSettings } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import { Alert } from '../ui/Alert';
-import { Button, SignButton } from '../ui/Button';
+import { SignButton } from '../ui/Button';
 import { PageOpening, PageProblem } from '../ui/PageState';
 import { Select } from '../ui/Select';
+import { UndoRedo } from '../ui/UndoRedo';
+import { useTitle } from '../ui/useTitle';
+import { useUndoKeys } from '../ui/useUndoKeys';
 import { FiddleSheet } from './FiddleSheet';
 import { type Listening, PitchPanel } from './PitchPanel';
 import { FiddleSource, MicrophoneSource, type PitchSource } from './pitchSource';
@@ -41,40 +44,25 @@ import {
   withTurned,
 } from './tuningSession';
 
-interface Step extends Change<Pegs> {
-  readonly label: string;
-}
-
 /** Pegs: from the tuning the fiddle stands in to another, and how long it will hold. */
 export default function PegsPage() {
   const { data: record, error, isLoading, refetch } = usePegsQuery();
   const [save, { error: saveError }] = useSavePegsMutation();
-  const [steps, setSteps] = useState<readonly Step[]>([]);
-  useEffect(() => {
-    document.title = 'Pegs · Morrin';
-  }, []);
-  const change = useCallback(
-    async (made: Change<Pegs>, label: string, undone: Step | null) => {
-      if (undone) setSteps((list) => list.filter((step) => step !== undone));
-      const answer = await save(made);
-      if (answer.data && !undone) setSteps((list) => [...list, { label, ...made }]);
-      if (!answer.data && undone) setSteps((list) => [...list, undone]);
-    },
-    [save],
+  useTitle('Pegs');
+  const steps = useRecordUndo<Pegs, SavedPegs>('pegs', save);
+  useUndoKeys(
+    () => void steps.undo(),
+    () => void steps.redo(),
   );
 
-  if (isLoading) return <PageOpening>Opening the peg box …</PageOpening>;
+  if (isLoading && error === undefined) return <PageOpening>Opening the peg box …</PageOpening>;
   if (!record)
     return (
-      <PageProblem title="Your fiddles cannot be shown">
-        <p className="mb-4">{error ? failureWords(error as Failure) : ''}</p>
-        <Button look="main" onClick={() => void refetch()}>
-          Try again
-        </Button>
+      <PageProblem title="Your fiddles cannot be shown" onRetry={() => void refetch()}>
+        <p>{error ? failureWords(error as Failure) : ''}</p>
       </PageProblem>
     );
   const { pegs } = record;
-  const last = steps[steps.length - 1];
   const fiddle = pegs.fiddles.find(({ id }) => id === pegs.chosen)!;
   return (
     <main className="h-full overflow-y-auto px-5 py-4 lg:px-8">
@@ -90,11 +78,14 @@ export default function PegsPage() {
         pegs={pegs}
         fiddle={fiddle}
         undo={
-          last
-            ? { label: last.label, run: () => void change({ before: last.next, next: last.before }, last.label, last) }
-            : null
+          <UndoRedo
+            undoes={steps.undoes}
+            redoes={steps.redoes}
+            onUndo={() => void steps.undo()}
+            onRedo={() => void steps.redo()}
+          />
         }
-        onPegs={(next, label) => void change({ before: pegs, next }, label, null)}
+        onPegs={(next, label) => void steps.change({ before: pegs, next }, label)}
       />
     </main>
   );
@@ -103,7 +94,7 @@ export default function PegsPage() {
 interface PegBoxProps {
   readonly pegs: Pegs;
   readonly fiddle: Fiddle;
-  readonly undo: { readonly label: string; readonly run: () => void } | null;
+  readonly undo: ReactNode;
   readonly onPegs: (pegs: Pegs, label: string) => void;
 }
 
@@ -172,9 +163,7 @@ function PegBox({ pegs, fiddle, undo, onPegs }: PegBoxProps) {
           <SignButton label="Fiddle and strings" onClick={() => setEditing(true)}>
             <Settings2 size={18} aria-hidden />
           </SignButton>
-          <SignButton label={undo ? `Undo: ${undo.label}` : 'Undo'} disabled={!undo} onClick={() => undo?.run()}>
-            <Undo2 size={18} aria-hidden />
-          </SignButton>
+          {undo}
           <span className="text-muted">is in {from.map(writtenPitch).join(' ')}</span>
         </div>
         <TuningChoice

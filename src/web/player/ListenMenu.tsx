@@ -8,8 +8,8 @@ import { Button, SignButton } from '../ui/Button';
 import { Select } from '../ui/Select';
 import { type Comparison, comparisonsOf } from './comparisons';
 import type { ListenSettings } from './listenSettings';
-import type { Span } from './player';
 import { SoundFilesSheet } from './SoundFilesSheet';
+import type { Span } from './span';
 import type { Listening } from './usePlayer';
 
 const COUNT_INS = [

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import type { TuneReport } from '#core/report';
 import { SignButton } from '../ui/Button';
 import { ListenMenu } from './ListenMenu';
-import type { Span } from './player';
+import type { Span } from './span';
 import type { Listening } from './usePlayer';
 
 interface PlayControlsProps {
@@ -11,11 +11,12 @@ interface PlayControlsProps {
   readonly report: TuneReport;
   /** What is played: from the selection on, or the selection itself where it loops. */
   readonly spanFor: (loops: boolean) => Span | null;
-  readonly beatWords: string;
+  /** What a loop would play: `bars 3–4 of A`. */
+  readonly looped: string;
 }
 
 /** Play, loop, and how it is listened to. */
-export function PlayControls({ listening, report, spanFor, beatWords }: PlayControlsProps) {
+export function PlayControls({ listening, report, spanFor, looped }: PlayControlsProps) {
   const { state, settings, setSettings, toggle } = listening;
   const isOn = state.status !== 'idle';
   const hasNotes = report.unrolled.notes.length > 0;
@@ -27,7 +28,9 @@ export function PlayControls({ listening, report, spanFor, beatWords }: PlayCont
       data-rounds={state.rounds}
     >
       <SignButton
-        label={isOn ? 'Stop (Space)' : settings.loop ? 'Play the loop (Space)' : 'Play from here (Space)'}
+        label={
+          isOn ? 'Stop (Space)' : settings.loop ? `Play ${looped} over and over (Space)` : 'Play from here (Space)'
+        }
         className="border border-line text-woad"
         disabled={!hasNotes}
         onClick={() => toggle(spanFor(settings.loop))}
@@ -39,21 +42,21 @@ export function PlayControls({ listening, report, spanFor, beatWords }: PlayCont
         )}
       </SignButton>
       <SignButton
-        label="Loop the selection (X)"
-        aria-pressed={settings.loop}
+        label={settings.loop ? `Looping ${looped}: play on instead (X)` : `Loop ${looped} (X)`}
+        aria-pressed={settings.loop && hasNotes}
+        disabled={!hasNotes}
         className="aria-pressed:bg-band aria-pressed:text-woad"
         onClick={() => setSettings({ ...settings, loop: !settings.loop })}
       >
         <Repeat size={18} aria-hidden />
       </SignButton>
       <ListenMenu listening={listening} report={report} span={spanFor(true)} />
-      <PlayingWords listening={listening} beatWords={beatWords} />
     </div>
   );
 }
 
 /** What is going on, in words: everything that is heard is also to be read. */
-function PlayingWords({ listening, beatWords }: { readonly listening: Listening; readonly beatWords: string }) {
+export function PlayingWords({ listening, beatWords }: { readonly listening: Listening; readonly beatWords: string }) {
   const { player, state, settings } = listening;
   const [moment, setMoment] = useState<'counting' | 'answer' | null>(null);
   useEffect(() => {
@@ -64,7 +67,6 @@ function PlayingWords({ listening, beatWords }: { readonly listening: Listening;
     }, 100);
     return () => clearInterval(timer);
   }, [player, state.status]);
-  if (state.status === 'idle') return null;
   const words = [
     state.status === 'starting'
       ? 'starting the sound …'
@@ -75,11 +77,12 @@ function PlayingWords({ listening, beatWords }: { readonly listening: Listening;
           : '',
     state.isSilent ? 'no sound device: only the marker moves' : '',
     state.isCompared ? 'the other way' : '',
+    state.isTurned ? 'on the other bow' : '',
     settings.climb > 0 && state.bpm !== null ? `at ${Math.round(state.bpm)} ${beatWords}` : '',
     state.rounds > 0 ? `round ${state.rounds + 1}` : '',
   ].filter(Boolean);
   return (
-    <span role="status" className="pl-1 text-hint whitespace-nowrap text-muted">
+    <span role="status" data-playing>
       {words.join(' · ')}
     </span>
   );

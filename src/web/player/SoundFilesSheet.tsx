@@ -11,8 +11,8 @@ import { Button } from '../ui/Button';
 import { saveFile } from '../ui/saveFile';
 import { Sheet } from '../ui/Sheet';
 import type { ListenSettings } from './listenSettings';
-import type { Span } from './player';
 import type { RenderWorker } from './renderProtocol';
+import type { Span } from './span';
 
 /** Sounding a long medley takes minutes on a slow machine, and tells how far it is. */
 const RENDER_LIMIT_MS = 600_000;

@@ -2,7 +2,7 @@ import { reportTune } from '#core/report';
 import { part, tune } from '../../core/testing/tunes';
 import { comparedReport, comparisonsOf } from './comparisons';
 import { readListenSettings, writeListenSettings } from './listenSettings';
-import { passStart, spanOf } from './spans';
+import { loopedWords, passStart, spanOf } from './spans';
 import { tapTempo } from './tapTempo';
 
 const report = reportTune(tune([part('A', 'D4 E4 F#4 G4'), part('B', 'A4:2 B4:2')], { form: ['A', 'A', 'B', 'A'] }));
@@ -20,11 +20,18 @@ describe('what is played', () => {
     expect(spanOf(report, ['gone'], {}, true)).toBeNull();
   });
 
-  test('a loop of several notes is just them, over parts too where they follow each other; of one it is the whole', () => {
+  test('a loop of several notes is just them, over parts too where they follow each other; of one it is its time through the part', () => {
     expect(spanOf(report, ['A2', 'A3'], { A: 2 }, true)).toEqual({ from: 5, to: 7 });
     expect(spanOf(report, ['A3', 'A4', 'B1'], { A: 2 }, true)).toEqual({ from: 6, to: 9 });
     expect(spanOf(report, ['A3', 'A4', 'B1'], { A: 3 }, true)).toBeNull();
-    expect(spanOf(report, ['A3'], {}, true)).toBeNull();
+    expect(spanOf(report, ['A3'], { A: 2 }, true)).toEqual({ from: 4, to: 8 });
+    expect(spanOf(report, [], {}, true)).toBeNull();
+  });
+
+  test('a loop says what it would play', () => {
+    expect(loopedWords(report, ['A2', 'A3'], {})).toBe('bar 1 of A');
+    expect(loopedWords(report, ['B1'], {})).toBe('part B');
+    expect(loopedWords(report, [], {})).toBe('the whole tune');
   });
 
   test('a pass begins with its first note', () => {

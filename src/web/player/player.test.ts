@@ -114,19 +114,59 @@ test('the same again is not told again, and nothing is told while nothing is pla
   expect(device.plans.length).toBe(told);
 });
 
-test('the tempo climbs with each round, by turns with another way only every second', async () => {
-  await player.play(report, { ...SETTINGS, loop: true, climb: 5 }, { from: 0, to: 4 });
-  pass(0.6);
-  expect(player.snapshot().bpm).toBeCloseTo(126, 6);
-  pass(0.5);
-  expect(player.snapshot().bpm).toBeCloseTo(132.3, 6);
+test('from the practice tempo it climbs with each round up to the goal, by turns with another way only every second', async () => {
+  await player.play(report, { ...SETTINGS, loop: true, climb: 10 }, { from: 0, to: 4 }, 80);
+  expect(player.snapshot().bpm).toBeCloseTo(96, 6);
+  pass(0.7);
+  expect(player.snapshot().bpm).toBeCloseTo(105.6, 6);
+  pass(3);
+  expect(player.snapshot().bpm).toBe(BPM);
   player.stop();
-  await player.play(report, { ...SETTINGS, loop: true, climb: 5, compare: 'lilt:dotted' }, { from: 0, to: 4 });
-  pass(0.6);
-  expect(player.snapshot()).toMatchObject({ bpm: BPM, isCompared: true });
-  pass(0.5);
+  await player.play(report, { ...SETTINGS, loop: true, climb: 5, compare: 'lilt:dotted' }, { from: 0, to: 4 }, 80);
+  pass(0.7);
+  expect(player.snapshot()).toMatchObject({ bpm: 96, isCompared: true });
+  pass(0.7);
   expect(player.snapshot().isCompared).toBe(false);
-  expect(player.snapshot().bpm).toBeCloseTo(126, 6);
+  expect(player.snapshot().bpm).toBeCloseTo(100.8, 6);
+});
+
+test('slowing down changes what is heard and not the plan; at once while it plays', async () => {
+  await player.play(report, SETTINGS, null, 50);
+  expect(player.snapshot().bpm).toBe(60);
+  player.update(report, SETTINGS, 75);
+  expect(player.snapshot().bpm).toBe(90);
+  expect(report.settings.bpm).toBe(BPM);
+});
+
+describe('a loop that flips', () => {
+  const odd = { from: 0, to: 3 };
+  const strokes = () => {
+    const last = device.plans.findLast((told) => told.kind === 'play' || told.kind === 'next');
+    return last && 'programme' in last ? last.programme.plan.strokes : [];
+  };
+
+  test('lifts the bow on the way back, and begins on the same bow each time', async () => {
+    await player.play(report, { ...SETTINGS, loop: true }, odd);
+    const flipping = strokes();
+    await player.play(report, { ...SETTINGS, loop: true }, { from: 0, to: 4 });
+    const round = strokes();
+    // The third note lasts as long in both, but for the lift.
+    expect(flipping[2]!.to).toBeLessThan(round[2]!.to - 0.02);
+    pass(2);
+    expect(player.snapshot()).toMatchObject({ isTurned: false });
+  });
+
+  test('goes both ways in turn where passages are learned so', async () => {
+    const both = reportTune(t, { bpm: BPM, schools: { ...report.settings.schools, learning: 'both-directions' } });
+    await player.play(both, { ...SETTINGS, loop: true }, odd);
+    // What comes next is ready: the other way round.
+    const turned = strokes();
+    expect(turned.map(({ sign }) => sign)).toEqual([-1, 1, -1]);
+    pass(0.45);
+    expect(player.snapshot().isTurned).toBe(true);
+    pass(0.4);
+    expect(player.snapshot().isTurned).toBe(false);
+  });
 });
 
 test('a jump goes to a note of the whole tune; stopped it is idle at once', async () => {

@@ -3,13 +3,10 @@ import { reportTune, type TuneReport } from '#core/report';
 import { comparedReport } from './comparisons';
 import { type Engine, startEngine } from './engine';
 import type { ListenSettings } from './listenSettings';
+import { type LoopWay, loopWay } from './loopWay';
+import { PRACTICE } from './practiceTempo';
 import { type FromFiddle, programmeOf } from './programme';
-
-/** Played notes from one to, not including, another. */
-export interface Span {
-  readonly from: number;
-  readonly to: number;
-}
+import type { Span } from './span';
 
 export interface PlayerState {
   readonly status: 'idle' | 'starting' | 'playing';
@@ -20,6 +17,8 @@ export interface PlayerState {
   /** What sounds now: the tempo, which climbs, and which of two ways. */
   readonly bpm: number | null;
   readonly isCompared: boolean;
+  /** Bowed the other way round. */
+  readonly isTurned: boolean;
 }
 
 const IDLE: PlayerState = {
@@ -29,6 +28,7 @@ const IDLE: PlayerState = {
   underruns: 0,
   bpm: null,
   isCompared: false,
+  isTurned: false,
 };
 
 /** A moment of what is played. */
@@ -49,15 +49,19 @@ interface Anchor {
   readonly passIndex: number;
 }
 
-interface Take {
+interface Take extends TakeWish {
   readonly performance: Performance;
   readonly report: TuneReport;
-  readonly bpm: number;
-  readonly isCompared: boolean;
 }
 
-/** Climbing ends where nothing in the tune can be played any more. */
-const FASTEST_BPM = 400;
+/** What of a plan is made to sound. */
+interface TakeWish {
+  readonly bpm: number;
+  readonly isCompared: boolean;
+  /** Bowed the other way round: every second time through a loop that flips, where it is learned in both directions. */
+  readonly isTurned: boolean;
+}
+
 /** Told some forty times a second, at most half a second ahead of what is heard. */
 const TOLD_KEPT = 60;
 /** What is heard is never farther from what was told. */
@@ -76,6 +80,8 @@ export class Player {
   private count = 0;
   private report: TuneReport | null = null;
   private settings: ListenSettings | null = null;
+  /** In percent of the tempo wanted. */
+  private practice = PRACTICE.goal as number;
   private anchors: { readonly first: Anchor; readonly last: Anchor | null } | null = null;
   /** What was told of late, oldest first: what is heard was made a moment ago. */
   private told: FromFiddle[] = [];
@@ -90,12 +96,21 @@ export class Player {
 
   readonly snapshot = (): PlayerState => this.state;
 
-  /** From a note to another, or to the end; sound begins only upon a user's action. */
-  async play(report: TuneReport, settings: ListenSettings, span: Span | null): Promise<void> {
+  /**
+   * From a note to another, or to the end; sound begins only upon a user's action.
+   * @param practice percent of the tempo wanted at which it begins
+   */
+  async play(
+    report: TuneReport,
+    settings: ListenSettings,
+    span: Span | null,
+    practice: number = PRACTICE.goal,
+  ): Promise<void> {
     const { notes } = report.unrolled;
     if (notes.length === 0) return;
     this.report = report;
     this.settings = settings;
+    this.practice = practice;
     this.anchors = span && {
       first: anchorOf(report, span.from),
       last: span.to < notes.length ? anchorOf(report, span.to - 1) : null,
@@ -106,28 +121,36 @@ export class Player {
     if (this.state.status !== 'starting') return;
     this.sounding.tell({ kind: 'balance', balance: settings.balance });
     this.told = [];
-    const id = this.take(report, report.settings.bpm, false);
-    this.set({ status: 'playing', isSilent: this.sounding.isSilent, bpm: report.settings.bpm, isCompared: false });
+    const wish = { bpm: this.startBpm(report), isCompared: false, isTurned: false };
+    const id = this.take(report, wish);
+    this.set({ status: 'playing', isSilent: this.sounding.isSilent, ...wish });
     this.sounding.tell({ kind: 'play', programme: this.programme(id), at: 0 });
     this.queue(id);
   }
 
   /** What was edited, or wished otherwise, is heard from where it is. */
-  update(report: TuneReport, settings: ListenSettings): void {
-    const isSame = report === this.report && settings === this.settings;
-    const hasNewTempo = report.settings.bpm !== this.report?.settings.bpm;
+  update(report: TuneReport, settings: ListenSettings, practice: number = PRACTICE.goal): void {
+    const isSame = report === this.report && settings === this.settings && practice === this.practice;
+    const hasNewTempo = report.settings.bpm !== this.report?.settings.bpm || practice !== this.practice;
     if (this.state.status !== 'playing' || !this.sounding || isSame) return;
     this.report = report;
     this.settings = settings;
+    this.practice = practice;
     if (report.unrolled.notes.length === 0) {
       this.stop();
       return;
     }
-    const bpm = hasNewTempo || settings.climb === 0 ? report.settings.bpm : (this.state.bpm ?? report.settings.bpm);
-    const id = this.take(report, bpm, this.state.isCompared && settings.compare !== null);
+    const start = this.startBpm(report);
+    const { state } = this;
+    const id = this.take(report, {
+      bpm: hasNewTempo || settings.climb === 0 ? start : (state.bpm ?? start),
+      isCompared: state.isCompared && settings.compare !== null,
+      isTurned: state.isTurned,
+    });
     this.sounding.tell({ kind: 'balance', balance: settings.balance });
     this.sounding.tell({ kind: 'play', programme: this.programme(id), at: null });
-    this.set({ bpm, isCompared: this.takes.get(id)!.isCompared });
+    const { bpm, isCompared, isTurned } = this.takes.get(id)!;
+    this.set({ bpm, isCompared, isTurned });
     this.queue(id);
   }
 
@@ -138,6 +161,7 @@ export class Player {
       this.report,
       { ...this.settings, countIn: 0 },
       { from: index, to: this.report.unrolled.notes.length },
+      this.practice,
     );
   }
 
@@ -203,7 +227,13 @@ export class Player {
     this.told = [...this.told, from].slice(-TOLD_KEPT);
     const take = this.takes.get(from.programme)!;
     if (from.rounds !== this.state.rounds || from.underruns !== this.state.underruns || hasTurned)
-      this.set({ rounds: from.rounds, underruns: from.underruns, bpm: take.bpm, isCompared: take.isCompared });
+      this.set({
+        rounds: from.rounds,
+        underruns: from.underruns,
+        bpm: take.bpm,
+        isCompared: take.isCompared,
+        isTurned: take.isTurned,
+      });
     if (hasTurned && from.programme === this.next) this.queue(from.programme);
   }
 
@@ -213,17 +243,29 @@ export class Player {
     this.next = null;
     if (!settings?.loop || !report || !sounding) return;
     const compares = settings.compare !== null;
-    if (settings.climb === 0 && !compares) return;
     const now = this.takes.get(current)!;
+    const goal = report.settings.bpm;
+    const turns = this.way(now.report) === 'both-ways';
+    const hasClimbed = settings.climb === 0 || now.bpm >= goal;
+    if (hasClimbed && !compares && !turns) return;
     const isCompared = compares && !now.isCompared;
     // Both ways are heard at one tempo before it climbs.
-    const climbs = settings.climb > 0 && (!compares || now.isCompared);
-    const bpm = climbs ? Math.min(FASTEST_BPM, now.bpm * (1 + settings.climb / 100)) : now.bpm;
-    this.next = this.take(report, bpm, isCompared);
+    const climbs = !hasClimbed && (!compares || now.isCompared);
+    const bpm = climbs ? Math.min(goal, now.bpm * (1 + settings.climb / 100)) : now.bpm;
+    this.next = this.take(report, { bpm, isCompared, isTurned: turns && !now.isTurned });
     sounding.tell({ kind: 'next', programme: this.programme(this.next) });
   }
 
-  private take(report: TuneReport, bpm: number, isCompared: boolean): number {
+  private startBpm(report: TuneReport): number {
+    return (report.settings.bpm * this.practice) / 100;
+  }
+
+  /** How the loop comes back to its beginning. */
+  private way(report: TuneReport): LoopWay {
+    return this.settings?.loop ? loopWay(report, this.spanIn(report)) : 'round';
+  }
+
+  private take(report: TuneReport, { bpm, isCompared, isTurned }: TakeWish): number {
     const settings = this.settings!;
     const other = isCompared && settings.compare !== null ? comparedReport(report, settings.compare) : null;
     const chosen = other ?? report;
@@ -234,9 +276,11 @@ export class Player {
       countIn: settings.countIn,
       answer: settings.answer,
       isHuman: true,
+      liftsAtEnd: this.way(played) === 'retake',
+      isTurned,
     });
     const id = ++this.count;
-    this.takes.set(id, { performance: taken, report: played, bpm, isCompared: other !== null });
+    this.takes.set(id, { performance: taken, report: played, bpm, isCompared: other !== null, isTurned });
     for (const old of this.takes.keys()) if (old < id - 4) this.takes.delete(old);
     return id;
   }

@@ -1,5 +1,6 @@
 import type { TuneReport } from '#core/report';
-import type { Span } from './player';
+import { selectionWords } from '#words/selection';
+import type { Span } from './span';
 
 /** Passes by part, as they are shown. */
 type PassInView = Readonly<Record<string, number>>;
@@ -16,8 +17,8 @@ function playedIndex({ unrolled: { notes } }: TuneReport, id: string, passInView
 }
 
 /**
- * What is to be played for a selection of written notes: a loop plays just them on the pass in view, a single note or none
- * the whole tune; else from the first of them to the end.
+ * What is to be played for a selection of written notes. A loop plays several notes as they are on the pass in view, of a single
+ * note the whole pass that it stands in, with none the tune; else it goes from the first of them to the end.
  */
 export function spanOf(
   report: TuneReport,
@@ -27,10 +28,19 @@ export function spanOf(
 ): Span | null {
   const first = ids[0] === undefined ? null : playedIndex(report, ids[0], passInView);
   const last = ids.length < 2 ? first : playedIndex(report, ids[ids.length - 1]!, passInView);
-  const end = report.unrolled.notes.length;
+  const { notes, passes } = report.unrolled;
   if (first === null || last === null) return null;
-  if (loops) return ids.length > 1 && last >= first ? { from: first, to: last + 1 } : null;
-  return first === 0 ? null : { from: first, to: end };
+  if (!loops) return first === 0 ? null : { from: first, to: notes.length };
+  if (ids.length > 1) return last >= first ? { from: first, to: last + 1 } : null;
+  const { firstNote, endNote } = passes[notes[first]!.passIndex]!;
+  return { from: firstNote, to: endNote };
+}
+
+/** What a loop would play: `bars 3–4 of A`, `part A`, `the whole tune`. */
+export function loopedWords(report: TuneReport, ids: readonly string[], passInView: PassInView): string {
+  const span = spanOf(report, ids, passInView, true);
+  if (!span) return 'the whole tune';
+  return ids.length > 1 ? selectionWords(report, ids) : `part ${report.unrolled.notes[span.from]!.part}`;
 }
 
 /** The first note of a pass. */

@@ -58,7 +58,7 @@ function DrillLadder({ limit, drill, player, onMeasured, onClose }: MeasureSheet
   const tune = useMemo(() => drillTune(drill), [drill]);
   const report = useMemo(() => reportTune(tune, { ...player, bpm: ladder.bpm }), [tune, player, ladder.bpm]);
   const [listened] = useState(drillListening);
-  const listening = usePlayer(report, listened);
+  const listening = usePlayer(report, { fixed: listened });
   const isOn = listening.state.status !== 'idle';
   const answer = (clean: boolean) => {
     const next = climb(ladder, clean);

@@ -1,5 +1,4 @@
-import { Undo2 } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import {
   type ChangedTune,
@@ -18,60 +17,48 @@ import { failureWords } from '#words/failure';
 import { counted } from '#words/plural';
 import { FINDING_NAMES, INSTRUMENT_WORDS, LIMIT_WORDS, SCHOOL_WORDS } from '#words/settings';
 import type { Failure } from '../api/answer';
-import type { Change } from '../api/revisedRecord';
 import { useSaveSettingsMutation, useSettingsQuery } from '../api/settingsApi';
+import { useRecordUndo } from '../api/useRecordUndo';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { NumberField } from '../ui/NumberField';
 import { PageOpening, PageProblem } from '../ui/PageState';
+import { UndoRedo } from '../ui/UndoRedo';
+import { useTitle } from '../ui/useTitle';
+import { useUndoKeys } from '../ui/useUndoKeys';
 import { BandsSection } from './BandsSection';
 import { DottedSection } from './DottedSection';
 import { HandSection } from './HandSection';
 import { MeasureSheet } from './MeasureSheet';
 import { WordsSection } from './WordsSection';
 
-interface Step extends Change<StoredSettings> {
-  readonly label: string;
-}
-
 /** The player: how things are done, the fiddle and the limits; every change says what it did to the book. */
 export function SettingsPage() {
   const { data: record, error, isLoading, refetch } = useSettingsQuery();
   const [save, { isLoading: isSaving, error: saveError }] = useSaveSettingsMutation();
-  const [steps, setSteps] = useState<readonly Step[]>([]);
   const [outcome, setOutcome] = useState<{ readonly label: string; readonly saved: SavedSettings } | null>(null);
   const [measuring, setMeasuring] = useState<LimitKey | null>(null);
-  useEffect(() => {
-    document.title = 'Settings · Morrin';
-  }, []);
+  useTitle('Settings');
+  const steps = useRecordUndo<StoredSettings, SavedSettings>('settings', save);
+  const undo = () =>
+    void steps.undo().then((done) => done && setOutcome({ label: `Undone: ${done.label}`, saved: done.data }));
+  const redo = () =>
+    void steps.redo().then((done) => done && setOutcome({ label: `Redone: ${done.label}`, saved: done.data }));
+  useUndoKeys(undo, redo);
 
-  if (isLoading) return <PageOpening>Opening the settings …</PageOpening>;
+  if (isLoading && error === undefined) return <PageOpening>Opening the settings …</PageOpening>;
   if (!record)
     return (
-      <PageProblem title="The settings cannot be shown">
-        <p className="mb-4">{error ? failureWords(error as Failure) : ''}</p>
-        <Button look="main" onClick={() => void refetch()}>
-          Try again
-        </Button>
+      <PageProblem title="The settings cannot be shown" onRetry={() => void refetch()}>
+        <p>{error ? failureWords(error as Failure) : ''}</p>
       </PageProblem>
     );
 
   const { settings, revision } = record;
   const change = async (next: StoredSettings, label: string) => {
-    const made = { before: settings, next };
-    const answer = await save(made);
-    if (!answer.data) return;
-    setSteps((steps) => [...steps, { label, ...made }]);
-    setOutcome({ label, saved: answer.data });
+    const saved = await steps.change({ before: settings, next }, label);
+    if (saved) setOutcome({ label, saved });
   };
-  const undo = async (step: Step) => {
-    setSteps((steps) => steps.filter((other) => other !== step));
-    // Only what the step changed goes back.
-    const answer = await save({ before: step.next, next: step.before });
-    if (answer.data) setOutcome({ label: `Undone: ${step.label}`, saved: answer.data });
-    else setSteps((steps) => [...steps, step]);
-  };
-  const last = steps[steps.length - 1];
   const player = playerSettings(settings);
 
   const setLimit = (key: LimitKey, value: number | null) => {
@@ -94,12 +81,9 @@ export function SettingsPage() {
             role="status"
             data-settings={isSaving ? 'saving' : saveError ? 'failed' : 'kept'}
           >
-            {isSaving ? 'checking the book again …' : revision > 0 ? 'kept' : 'as usual'}
+            {isSaving ? 'checking the book again …' : revision > 0 ? 'saved' : 'usual settings'}
           </span>
-          <Button disabled={!last || isSaving} onClick={() => last && void undo(last)}>
-            <Undo2 size={15} className="mr-1.5 inline align-[-2px]" aria-hidden />
-            {last ? `Undo: ${last.label}` : 'Undo'}
-          </Button>
+          <UndoRedo undoes={steps.undoes} redoes={steps.redoes} isBusy={isSaving} onUndo={undo} onRedo={redo} />
         </div>
       </header>
       {saveError !== undefined && (

@@ -2,6 +2,7 @@ import { X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import { type ReactNode, useRef } from 'react';
 import { SignButton } from './Button';
+import { focusHolder, returnFocus } from './returnFocus';
 
 export interface SheetProps {
   readonly open: boolean;
@@ -26,7 +27,7 @@ export function Sheet({ open, onOpenChange, title, description, children, mustAn
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
         <Dialog.Content
           onOpenAutoFocus={(event) => {
-            opener.current = document.activeElement;
+            opener.current = focusHolder();
             const wanted = (event.currentTarget as Element).querySelector<HTMLElement>('[data-autofocus]');
             if (!wanted) return;
             event.preventDefault();
@@ -35,7 +36,7 @@ export function Sheet({ open, onOpenChange, title, description, children, mustAn
           onCloseAutoFocus={(event) => {
             // Left alone, the focus would go to a button that opens the sheet, which it has none of its own.
             event.preventDefault();
-            if (opener.current?.isConnected) (opener.current as HTMLElement | SVGElement).focus();
+            returnFocus(opener.current);
           }}
           onEscapeKeyDown={refuse}
           onPointerDownOutside={refuse}

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { failureWords } from '#words/failure';
 import { originWords } from '#words/origin';
@@ -6,6 +6,7 @@ import type { Failure } from '../api/answer';
 import { useVersionsQuery } from '../api/versionsApi';
 import { useStoredTune } from '../openTune/useStoredTune';
 import { PageOpening, PageProblem } from '../ui/PageState';
+import { useTitle } from '../ui/useTitle';
 import { AlignedBars } from './AlignedBars';
 
 /** The settings of a tune beat by beat against the tune as it is now. */
@@ -14,9 +15,7 @@ export default function AlignmentPage() {
   const { tune, failure } = useStoredTune(id);
   const { data: versions, error, isLoading } = useVersionsQuery(id);
   const [picked, setPicked] = useState<ReadonlySet<string> | null>(null);
-  useEffect(() => {
-    if (tune) document.title = `${tune.title} · settings`;
-  }, [tune]);
+  useTitle(tune?.title ?? null, 'settings');
   const problem = failure ?? (error as Failure | undefined);
   if (problem)
     return (
