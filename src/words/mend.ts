@@ -4,6 +4,7 @@ import type { Direction, Link } from '#core/tune';
 import { counted } from './plural';
 import { positionWords } from './position';
 import { barWords, countWords } from './spot';
+import { holdsWords } from './tempo';
 
 const BOW: Record<Direction, string> = { down: 'down-bow', up: 'up-bow' };
 
@@ -41,7 +42,7 @@ function deedWords(mend: Mend, finding: MendedFinding): string {
     case 'unlock':
       return 'unlock it';
     case 'slower':
-      return 'play it slower';
+      return 'lower the goal';
     default:
       return noteDeedWords(mend, finding);
   }
@@ -141,7 +142,7 @@ function gainWords(mend: Mend): string {
   const { deed, gain, ceilingBpm, comesRound, flippedParts } = mend;
   if (deed === 'confirm-string') return 'nothing else changes';
   if (deed === 'slower') return `it holds at ${Math.floor(ceilingBpm ?? 0)}`;
-  const holds = holdsWords(mend);
+  const holds = gainedTempo(mend);
   const round = comesRound ? '' : 'does not come round, ';
   switch (gain.of) {
     case 'outside':
@@ -161,10 +162,9 @@ function gainWords(mend: Mend): string {
 }
 
 /** `holds up to 112`; where other places still hold the tune back, what is gained at the place itself. */
-function holdsWords({ gain, ceilingBpm }: Mend): string {
-  const to = (bpm: number | null) => (bpm === null ? 'at any tempo' : `up to ${Math.floor(bpm)}`);
+function gainedTempo({ gain, ceilingBpm }: Mend): string {
   const isHereOnly = gain.of === 'spot' && ceilingBpm !== null && (gain.bpm === null || gain.bpm > ceilingBpm + 0.5);
-  return isHereOnly ? `holds ${to(gain.bpm)} here` : `holds ${to(ceilingBpm)}`;
+  return isHereOnly ? `${holdsWords(gain.bpm)} here` : holdsWords(ceilingBpm);
 }
 
 /** What undo says of a mend that was made. */
@@ -177,7 +177,7 @@ export function mendLabel(mend: Mend, finding: MendedFinding): string {
     case 'start':
       return `start on the ${BOW[mend.start]}`;
     case 'slower':
-      return `tempo ${Math.floor(mend.ceilingBpm ?? 0)}`;
+      return `goal ${Math.floor(mend.ceilingBpm ?? 0)}`;
     case 'make-alike':
       return `figures bowed alike from ${bar}`;
     case 'split':

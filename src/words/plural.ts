@@ -2,3 +2,8 @@
 export function counted(count: number, one: string, several = `${one}s`): string {
   return `${count} ${count === 1 ? one : several}`;
 }
+
+/** `A`, `A and B`, `A, B and C`. */
+export function listed(names: readonly string[]): string {
+  return names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
+}

@@ -1,5 +1,6 @@
 import type { TuneReport } from '#core/report';
 import { ordinal } from './ordinal';
+import { listed } from './plural';
 
 /** `A comes round. B flips on its 2nd time.` */
 export function roundWords({ figures, tune }: TuneReport): string {
@@ -9,7 +10,7 @@ export function roundWords({ figures, tune }: TuneReport): string {
   const names = tune.parts.map(({ name }) => name).filter((name) => tune.form.includes(name));
   const good = names.filter((name) => !ledger.flippedParts.includes(name));
   const sentences = [
-    ...(good.length > 0 ? [`${list(good)} ${good.length === 1 ? 'comes' : 'come'} round.`] : []),
+    ...(good.length > 0 ? [`${listed(good)} ${good.length === 1 ? 'comes' : 'come'} round.`] : []),
     ...ledger.flippedParts.map((part) => {
       const passes = ledger.passes.filter((pass) => pass.part === part);
       const odd = passes.findIndex(({ entry }) => entry !== passes[0]!.entry);
@@ -18,9 +19,4 @@ export function roundWords({ figures, tune }: TuneReport): string {
     ...(ledger.flippedParts.length === 0 ? ['The tune flips when begun again.'] : []),
   ];
   return sentences.join(' ');
-}
-
-/** `A`, `A and B`, `A, B and C`. */
-function list(names: readonly string[]): string {
-  return names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
 }

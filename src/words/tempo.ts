@@ -13,3 +13,18 @@ export function beatWords(beat: Fraction): string {
   const text = formatFraction(beat);
   return BEATS[text] ?? `${text} notes`;
 }
+
+/** `118`, in whole beats that are sure to hold; `any tempo`. */
+export function tempoWords(ceilingBpm: number | null): string {
+  return ceilingBpm === null ? 'any tempo' : String(Math.floor(ceilingBpm));
+}
+
+/** `up to 118`, `at any tempo`. */
+export function heldWords(ceilingBpm: number | null): string {
+  return ceilingBpm === null ? 'at any tempo' : `up to ${tempoWords(ceilingBpm)}`;
+}
+
+/** `holds up to 118`, `holds at any tempo`. */
+export function holdsWords(ceilingBpm: number | null): string {
+  return `holds ${heldWords(ceilingBpm)}`;
+}

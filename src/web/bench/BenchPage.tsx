@@ -73,6 +73,8 @@ function Bench(props: OpenTuneProps) {
       <main className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto px-4 lg:px-5">
         <Verdict
           report={report}
+          isEntering={entry !== null}
+          preview={mends.previewedReport}
           onShowFinding={mends.show}
           onShow={(index) => {
             const { note, part: name, pass } = report.unrolled.notes[index]!;

@@ -13,6 +13,7 @@ import { reportTune } from '#core/report';
 import { barNumbers, isCompound, type Meter, meterName, type Tune, writtenBars } from '#core/tune';
 import { patternWords } from '#words/pattern';
 import { roundWords } from '#words/round';
+import { holdsWords } from '#words/tempo';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
 import { Select } from '../ui/Select';
@@ -203,9 +204,9 @@ export function PatternSheet({
                 .join(' · ')}
             </p>
             <p className="text-hint text-muted">
-              {ceiling ? `holds up to ${Math.floor(ceiling.ceilingBpm)}` : 'holds at any tempo'} · on running notes{' '}
-              {figures.strokesPerBar} strokes a bar of {meterName(pattern.meter)} ({figures.parityPerBar}), drift{' '}
-              {figures.driftUnits} {Math.abs(figures.driftUnits) === 1 ? 'unit' : 'units'}
+              {holdsWords(ceiling?.ceilingBpm ?? null)} · on running notes {figures.strokesPerBar} strokes a bar of{' '}
+              {meterName(pattern.meter)} ({figures.parityPerBar}), drift {figures.driftUnits}{' '}
+              {Math.abs(figures.driftUnits) === 1 ? 'unit' : 'units'}
             </p>
             <PatternFacts pattern={pattern} report={after} ids={ids} where={where} />
             {broken > 0 && (

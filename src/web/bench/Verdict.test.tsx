@@ -10,8 +10,15 @@ const reportOf = (music: string, header = 'R:reel\nM:4/4') =>
 test('a part that flips is named with the pass on which it does, and leads to its mends', async () => {
   const shown: string[] = [];
   const report = reportOf('|:dAFA defd:||:fgaf (gf)ed:|');
-  render(<Verdict report={report} onShow={() => undefined} onShowFinding={({ code }) => shown.push(code)} />);
-  expect(screen.getByRole('heading').textContent).toMatch('A comes round. B flips on its 2nd time.');
+  render(
+    <Verdict
+      report={report}
+      isEntering={false}
+      onShow={() => undefined}
+      onShowFinding={({ code }) => shown.push(code)}
+    />,
+  );
+  expect(screen.getByRole('heading').textContent).toMatch(/^B flips the 2nd time, /);
   await userEvent.click(screen.getByRole('button', { name: 'see its mends' }));
   expect(shown).toEqual(['part-flips']);
 });
@@ -19,16 +26,43 @@ test('a part that flips is named with the pass on which it does, and leads to it
 test('what comes round but breaks below its tempo says so, with the place that binds', async () => {
   const shown: number[] = [];
   const report = reportOf('|:(fF)(fF) (fF)(fF)|d4 e4:|');
-  render(<Verdict report={report} onShow={(index) => shown.push(index)} onShowFinding={() => undefined} />);
-  expect(screen.getByRole('heading').textContent).toMatch(/breaks at dance tempo/);
-  expect(screen.getByText(/half notes a minute; reel band 100–118/)).toBeTruthy();
-  await userEvent.click(screen.getByRole('button', { name: 'bar 1 of A' }));
+  render(
+    <Verdict
+      report={report}
+      isEntering={false}
+      onShow={(index) => shown.push(index)}
+      onShowFinding={() => undefined}
+    />,
+  );
+  expect(screen.getByRole('heading').textContent).toMatch(/It comes round, but breaks above \d+\./);
+  expect(screen.getByText(/a reel is danced at 100–118/)).toBeTruthy();
+  await userEvent.click(screen.getByRole('button', { name: /^bar 1 of A, / }));
   expect(shown).toHaveLength(1);
 });
 
 test('a tempo names its beat: dotted quarters in a jig', () => {
   render(
-    <Verdict report={reportOf('|:d3 e3:|', 'R:jig\nM:6/8')} onShow={() => undefined} onShowFinding={() => undefined} />,
+    <Verdict
+      report={reportOf('|:d3 e3:|', 'R:jig\nM:6/8')}
+      isEntering={false}
+      onShow={() => undefined}
+      onShowFinding={() => undefined}
+    />,
   );
   expect(screen.getByText(/dotted quarters a minute/)).toBeTruthy();
+});
+
+test('while notes are entered it is quiet', () => {
+  const report = reportOf('|:dAFA defd:||:fgaf (gf)ed:|');
+  render(<Verdict report={report} isEntering onShow={() => undefined} onShowFinding={() => undefined} />);
+  expect(screen.queryByRole('heading')).toBeNull();
+  expect(screen.getByText(/^So far: b flips/i)).toBeTruthy();
+});
+
+test('a word of the trade explains itself when it has the focus', async () => {
+  const report = reportOf('|:dAFA defd:|');
+  render(<Verdict report={report} isEntering={false} onShow={() => undefined} onShowFinding={() => undefined} />);
+  await userEvent.tab();
+  expect(document.activeElement?.textContent).toBe('comes round');
+  expect((await screen.findByRole('tooltip')).textContent).toMatch(/begins on the same bow/);
 });

@@ -1,34 +1,48 @@
 import type { Finding, TuneReport } from '#core/report';
-import { roundWords } from '#words/round';
+import { noteSpotWords } from '#words/spot';
 import { eventName } from '#words/standing';
 import { beatWords } from '#words/tempo';
+import { reportVerdict } from '#words/verdict';
+import { Termed } from '../openTune/Termed';
 
 const LINK = 'font-bold text-ink underline decoration-soft underline-offset-3 hover:decoration-ink';
 
-/** The one loud sentence: does it work. */
-export function Verdict(props: {
+interface VerdictProps {
   readonly report: TuneReport;
+  /** While notes are entered nothing is judged aloud: half a part is no plan yet. */
+  readonly isEntering: boolean;
+  /** What a choice that is only looked at would come to. */
+  readonly preview?: TuneReport | null;
   readonly onShow: (index: number) => void;
   readonly onShowFinding: (finding: Finding) => void;
-}) {
-  const { report, onShow, onShowFinding } = props;
+}
+
+/** The one loud sentence: does it work. */
+export function Verdict({ report, isEntering, preview = null, onShow, onShowFinding }: VerdictProps) {
+  const { kind, words } = reportVerdict(report);
+  const { figures, settings, tune, band } = report;
   const flip = report.findings.find(({ code }) => code === 'part-flips' || code === 'tune-flips-again');
-  const { figures, settings, tune } = report;
-  const { ledger, check } = figures;
-  const { ceiling } = check;
-  const stands = ceiling === null || ceiling.ceilingBpm >= settings.bpm;
-  const isGood = ledger.comesRound && stands;
-  const { low, high } = report.band;
+  const { ceiling } = figures.check;
+  if (isEntering)
+    return (
+      <div className="py-2 text-muted" data-verdict="quiet">
+        {kind === 'empty' ? 'Nothing entered yet.' : `So far: ${words.charAt(0).toLowerCase()}${words.slice(1)}`}
+      </div>
+    );
   return (
     <div
       className="flex flex-wrap items-baseline gap-x-6 gap-y-0.5 bg-paper py-2 md:sticky md:top-0 md:z-20"
       aria-live="polite"
     >
-      <h2 className={`text-sheet leading-tight ${isGood ? 'text-lichen-ink' : 'text-madder'}`} data-verdict>
-        {roundWords(report)}
-        {ledger.comesRound && !stands && ' It breaks at dance tempo.'}
+      <h2 className={`text-sheet leading-tight ${TONES[kind]}`} data-verdict={kind}>
+        <Termed>{words}</Termed>
       </h2>
-      {flip && (
+      {preview && (
+        <p className="text-woad" data-verdict-preview>
+          with this: <b>{reportVerdict(preview).words}</b>
+        </p>
+      )}
+      {flip && !preview && (
         <p className="text-muted">
           <button type="button" className={LINK} onClick={() => onShowFinding(flip)}>
             {flip.mends.length > 0 ? `see ${flip.mends.length === 1 ? 'its mend' : 'its mends'}` : 'see where'}
@@ -36,24 +50,16 @@ export function Verdict(props: {
         </p>
       )}
       <p className="text-muted">
-        {ceiling ? (
-          <>
-            holds up to <b className="text-ink">{Math.floor(ceiling.ceilingBpm)}</b>, you want{' '}
-            <b className="text-ink">{Math.round(settings.bpm)}</b>
-          </>
-        ) : (
-          'holds at any tempo'
-        )}{' '}
+        you want <b className="text-ink">{Math.round(settings.bpm)}</b> {beatWords(settings.beat)} a minute{' '}
         <span className="whitespace-nowrap">
-          ({beatWords(settings.beat)} a minute; {tune.danceType ? `${tune.danceType} band` : 'guessed band'} {low}–
-          {high})
+          ({tune.danceType ? `a ${tune.danceType} is danced at` : 'such tunes are danced at'} {band.low}–{band.high})
         </span>
       </p>
       {ceiling && (
         <p className="text-muted">
-          tightest:{' '}
+          <Termed>tightest</Termed>:{' '}
           <button type="button" className={LINK} onClick={() => onShow(ceiling.index)}>
-            {placeOf(report, ceiling.index)}
+            {noteSpotWords(report.unrolled.notes[ceiling.index]!)}
           </button>
           , {eventName(ceiling.kind, figures.arm.crossings[ceiling.index] ?? null)}
         </p>
@@ -62,7 +68,4 @@ export function Verdict(props: {
   );
 }
 
-function placeOf({ unrolled }: TuneReport, index: number): string {
-  const { part, bar } = unrolled.notes[index]!;
-  return bar === 0 ? `pickup of ${part}` : `bar ${bar} of ${part}`;
-}
+const TONES = { good: 'text-lichen-ink', bad: 'text-madder', empty: 'text-muted' } as const;

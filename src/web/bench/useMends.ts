@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { flushSync } from 'react-dom';
 import { type NoteState, noteStates } from '#core/noteStates';
-import { type Finding, type Mend, mendTune, reportTune } from '#core/report';
+import { type Finding, type Mend, mendTune, reportTune, type TuneReport } from '#core/report';
 import type { Tune } from '#core/tune';
 import { mendLabel } from '#words/mend';
 import type { Bench } from '../commands/command';
@@ -12,6 +12,8 @@ import { focusScore } from './focus';
 export interface Mends {
   /** What the score would show with the mend that is pointed at. */
   readonly previewed: ReadonlyMap<string, NoteState> | null;
+  /** And what would be said of it. */
+  readonly previewedReport: TuneReport | null;
   readonly show: (finding: Finding) => void;
   readonly preview: (mend: Mend | null, finding: Finding) => void;
   readonly make: (mend: Mend, finding: Finding) => void;
@@ -25,12 +27,17 @@ export function useMends({ tune, report, open: { passInView }, edit }: Bench): M
     readonly mend: Mend;
     readonly tune: Tune;
   } | null>(null);
+  const previewedReport = useMemo(
+    () => (looked?.of === tune ? reportTune(looked.tune, report.settings) : null),
+    [looked, tune, report],
+  );
   const previewed = useMemo(
-    () => (looked?.of === tune ? noteStates(reportTune(looked.tune, report.settings), passInView) : null),
-    [looked, tune, report, passInView],
+    () => previewedReport && noteStates(previewedReport, passInView),
+    [previewedReport, passInView],
   );
   return {
     previewed,
+    previewedReport,
     show: ({ spot, ids }) => {
       dispatch(passShown({ part: spot.part, pass: spot.pass }));
       dispatch(selected({ anchor: ids[0]!, focus: ids[ids.length - 1]! }));

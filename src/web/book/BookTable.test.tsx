@@ -1,8 +1,11 @@
-import { act, render, screen, within } from '@testing-library/react';
+import { act, cleanup, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import type { ReactElement } from 'react';
 import { useState } from 'react';
+import { Provider } from 'react-redux';
 import type { BookSort } from '#contract/book';
 import type { TuneSummary } from '#contract/tunes';
+import { createStore } from '../store/store';
 import { summary } from '../testing/summary';
 import { BookTable } from './BookTable';
 import { type Chosen, NOTHING } from './selection';
@@ -64,13 +67,16 @@ function Book(props: {
   );
 }
 
+const store = createStore();
+const show = (book: ReactElement) => render(<Provider store={store}>{book}</Provider>);
+
 const many = Array.from({ length: 300 }, (_, i) => summary(i));
 const ids = (chosen: Chosen) => (chosen.kind === 'all' ? 'all' : [...chosen.ids]);
 /** The focus follows in the next frame. */
 const frame = () => act(() => new Promise<void>((resolve) => requestAnimationFrame(() => resolve())));
 
 test('of many tunes only those near the view are drawn, and the table tells how many there are', () => {
-  render(<Book tunes={many} />);
+  show(<Book tunes={many} />);
   const drawn = screen.getAllByRole('row').length - 1;
   expect(drawn).toBeGreaterThanOrEqual(10);
   expect(drawn).toBeLessThan(40);
@@ -79,7 +85,7 @@ test('of many tunes only those near the view are drawn, and the table tells how 
 });
 
 test('arrows walk, one row is reached by the tab key, and Enter opens the one reached', async () => {
-  render(<Book tunes={many} />);
+  show(<Book tunes={many} />);
   act(() => screen.getByRole('row', { name: 'Tune 0' }).focus());
   await userEvent.keyboard('{ArrowDown}');
   await frame();
@@ -92,7 +98,7 @@ test('arrows walk, one row is reached by the tab key, and Enter opens the one re
 });
 
 test('End and Home go to the last and the first tune that are there', async () => {
-  render(<Book tunes={many} />);
+  show(<Book tunes={many} />);
   act(() => screen.getByRole('row', { name: 'Tune 0' }).focus());
   await userEvent.keyboard('{End}');
   await frame();
@@ -104,7 +110,7 @@ test('End and Home go to the last and the first tune that are there', async () =
 
 test('Space chooses one, Shift and arrows a stretch, Ctrl A everything, Escape nothing', async () => {
   const told: Chosen[] = [];
-  render(<Book tunes={many} onChosen={(chosen) => told.push(chosen)} />);
+  show(<Book tunes={many} onChosen={(chosen) => told.push(chosen)} />);
   act(() => screen.getByRole('row', { name: 'Tune 0' }).focus());
   await userEvent.keyboard(' ');
   expect(ids(told.at(-1)!)).toEqual(['id-0']);
@@ -121,7 +127,7 @@ test('Space chooses one, Shift and arrows a stretch, Ctrl A everything, Escape n
 
 test('with the mouse: a box, then one farther down with Shift takes all between', async () => {
   const told: Chosen[] = [];
-  render(<Book tunes={many} onChosen={(chosen) => told.push(chosen)} />);
+  show(<Book tunes={many} onChosen={(chosen) => told.push(chosen)} />);
   const user = userEvent.setup();
   await user.click(screen.getByRole('checkbox', { name: 'Choose Tune 1' }));
   await user.keyboard('{Shift>}');
@@ -136,7 +142,7 @@ test('with the mouse: a box, then one farther down with Shift takes all between'
 
 test('the next page is asked for before the end of this one is reached, and not sooner', async () => {
   const onMore = jest.fn();
-  render(<Book tunes={many} onMore={onMore} />);
+  show(<Book tunes={many} onMore={onMore} />);
   expect(onMore).not.toHaveBeenCalled();
   act(() => screen.getByRole('row', { name: 'Tune 0' }).focus());
   await userEvent.keyboard('{End}');
@@ -146,7 +152,7 @@ test('the next page is asked for before the end of this one is reached, and not 
 
 test('a heading tells by what the list is sorted and asks for another order', async () => {
   const onSort = jest.fn();
-  render(<Book tunes={many} onSort={onSort} />);
+  show(<Book tunes={many} onSort={onSort} />);
   expect(screen.getByRole('columnheader', { name: 'Tune' }).getAttribute('aria-sort')).toBe('ascending');
   expect(screen.getByRole('columnheader', { name: 'Key' }).getAttribute('aria-sort')).toBe('none');
   await userEvent.click(screen.getByRole('button', { name: 'Holds up to' }));
@@ -155,16 +161,24 @@ test('a heading tells by what the list is sorted and asks for another order', as
 
 describe('a row tells', () => {
   const said = (more: Partial<TuneSummary>) => {
-    render(<Book tunes={[summary(1, more)]} />);
+    show(<Book tunes={[summary(1, more)]} />);
     return within(screen.getByRole('row', { name: 'Tune 1' }));
   };
 
   test('which parts flip', () => {
-    expect(said({ comesRound: false, flippedParts: ['A', 'B'] }).getByText('A, B flip')).toBeTruthy();
+    expect(said({ comesRound: false, flippedParts: ['A', 'B'] }).getByText('A and B flip, holds')).toBeTruthy();
+  });
+
+  test('both answers, red wherever one is no', () => {
+    const good = said({ ceilingBpm: 120, wishBpm: 112 }).getByText('comes round, holds');
+    expect(good.parentElement!.className).toContain('lichen');
+    cleanup();
+    const short = said({ ceilingBpm: 108.9, wishBpm: 112 }).getByText('comes round, breaks above 108');
+    expect(short.parentElement!.className).toContain('madder');
   });
 
   test('that only the way back into the beginning is on the wrong bow', () => {
-    expect(said({ comesRound: false, flippedParts: [] }).getByText('flips when begun again')).toBeTruthy();
+    expect(said({ comesRound: false, flippedParts: [] }).getByText('the tune flips, holds')).toBeTruthy();
   });
 
   test('a ceiling cut down to whole beats against the wish', () => {

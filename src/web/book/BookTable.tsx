@@ -7,6 +7,9 @@ import type { TuneSummary } from '#contract/tunes';
 import { parseFraction } from '#core/base';
 import { counted } from '#words/plural';
 import { beatWords } from '#words/tempo';
+import { shortVerdictOf } from '#words/verdict';
+import { selectPlayer } from '../store/selectSettings';
+import { useAppSelector } from '../store/store';
 import { CeilingMark } from './CeilingMark';
 import { keySigns } from './keySigns';
 import { type Chosen, extended, isChosen, toggled } from './selection';
@@ -51,7 +54,7 @@ const COLUMNS: readonly Column[] = [
       </span>
     ),
   },
-  { id: 'round', header: 'Comes round', cell: (tune) => <RoundMark tune={tune} /> },
+  { id: 'round', header: 'Verdict', cell: (tune) => <VerdictMark tune={tune} /> },
   {
     id: 'tempo',
     header: 'Holds up to',
@@ -270,21 +273,24 @@ function NotCounted({ tune: { givenUp } }: { readonly tune: TuneSummary }) {
   );
 }
 
-function RoundMark({ tune }: { readonly tune: TuneSummary }) {
-  if (tune.comesRound === null) return <span className="text-muted">{tune.givenUp === null ? '…' : '–'}</span>;
-  if (tune.comesRound)
-    return (
-      <span className="flex items-center gap-1.5 whitespace-nowrap text-lichen-ink">
-        <Check size={15} aria-hidden /> comes round
-      </span>
-    );
-  const parts = tune.flippedParts.join(', ');
+/** Both questions in few words, red where either is answered no. */
+function VerdictMark({ tune }: { readonly tune: TuneSummary }) {
+  const { learning } = useAppSelector(selectPlayer).schools;
+  const { comesRound, flippedParts, danceType, ceilingBpm, wishBpm } = tune;
+  if (comesRound === null) return <span className="text-muted">{tune.givenUp === null ? '…' : '–'}</span>;
+  const { kind, words } = shortVerdictOf({
+    comesRound,
+    flips: flippedParts.map((part) => ({ part, pass: null })),
+    mayFlip: learning === 'both-directions' || danceType === 'air',
+    ceilingBpm,
+    floorBpm: null,
+    goalBpm: wishBpm,
+  });
+  const Icon = kind === 'good' ? Check : CircleAlert;
   return (
-    <span className="flex min-w-0 items-center gap-1.5 text-madder">
-      <CircleAlert size={15} className="shrink-0" aria-hidden />
-      <span className="line-clamp-2">
-        {parts === '' ? 'flips when begun again' : `${parts} ${tune.flippedParts.length > 1 ? 'flip' : 'flips'}`}
-      </span>
+    <span className={`flex min-w-0 items-center gap-1.5 ${kind === 'good' ? 'text-lichen-ink' : 'text-madder'}`}>
+      <Icon size={15} className="shrink-0" aria-hidden />
+      <span className="line-clamp-2">{words}</span>
     </span>
   );
 }

@@ -3,11 +3,13 @@ import { Link } from 'react-router';
 import type { TuneReport } from '#core/report';
 import { applyChanges, type Change, tightSpots } from '#core/standing';
 import { beatWords } from '#words/tempo';
+import { reportVerdict } from '#words/verdict';
 import { ConflictSheet } from '../openTune/ConflictSheet';
 import { Foot } from '../openTune/Foot';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { conflictSettled, edited, passShown, selected } from '../openTune/openTuneSlice';
 import { RoomHeader } from '../openTune/RoomHeader';
+import { Termed } from '../openTune/Termed';
 import { useGoal } from '../openTune/useGoal';
 import { useTuneUndoKeys } from '../openTune/useTuneUndoKeys';
 import { PlayControls, PlayingWords } from '../player/PlayControls';
@@ -89,7 +91,7 @@ function Dance({ open, report }: OpenTuneProps) {
     <div className="flex h-full flex-col">
       <RoomHeader open={open} room="dance check" />
       <main className="min-h-0 flex-1 overflow-y-auto px-4 py-3 lg:px-5" tabIndex={-1}>
-        <StandsWords report={report} />
+        <DanceVerdict report={report} />
         {figures.bowed.length === 0 ? (
           <p className="py-3 text-muted">
             This tune has no notes yet.{' '}
@@ -176,28 +178,29 @@ function Dance({ open, report }: OpenTuneProps) {
   );
 }
 
-/** The one loud sentence: from where to where it stands. */
-function StandsWords({ report }: { readonly report: TuneReport }) {
+/** A lowest tempo is told where it is not far below what is wanted: nobody plays a reel at 20. */
+const TOLD_FLOOR_SHARE = 0.5;
+
+/** The one loud sentence: whether it comes round and holds. */
+function DanceVerdict({ report }: { readonly report: TuneReport }) {
   const { settings, figures } = report;
-  const { ceiling, floor } = figures.check;
-  const stands = ceiling === null || ceiling.ceilingBpm >= settings.bpm;
-  const isSlow = floor !== null && floor.bpm > settings.bpm;
-  const to = ceiling ? ceiling.ceilingBpm.toFixed(1) : 'any tempo';
+  const { kind, words } = reportVerdict(report);
+  const { floor } = figures.check;
   return (
     <div className="mb-3 flex flex-wrap items-baseline gap-x-6 gap-y-0.5" aria-live="polite">
-      <h2 className={`text-sheet leading-tight ${stands && !isSlow ? 'text-lichen-ink' : 'text-madder'}`} data-stands>
-        {stands && !isSlow
-          ? 'It stands at tempo.'
-          : isSlow
-            ? 'The hair does not last that slowly.'
-            : 'It breaks at dance tempo.'}
+      <h2
+        className={`text-sheet leading-tight ${kind === 'good' ? 'text-lichen-ink' : 'text-madder'}`}
+        data-verdict={kind}
+      >
+        <Termed>{words}</Termed>
       </h2>
       <p className="text-muted">
-        stands from <b className="text-ink">{floor ? floor.bpm.toFixed(1) : '0'}</b> to{' '}
-        <b className="text-ink" data-ceiling>
-          {to}
-        </b>
-        , you want <b className="text-ink">{Math.round(settings.bpm)}</b> ({beatWords(settings.beat)} a minute)
+        you want <b className="text-ink">{Math.round(settings.bpm)}</b> {beatWords(settings.beat)} a minute
+        {floor && floor.bpm >= TOLD_FLOOR_SHARE * settings.bpm && (
+          <>
+            ; below <b className="text-ink">{Math.ceil(floor.bpm)}</b> a stroke runs out of bow
+          </>
+        )}
       </p>
     </div>
   );

@@ -2,6 +2,7 @@ import type { Words } from '#contract/settings';
 import type { TuneReport } from '#core/report';
 import type { Change, Gain } from '#core/standing';
 import { changePlace, changeWords } from '#words/standing';
+import { heldWords, holdsWords } from '#words/tempo';
 import { problemWords } from '../threads/problemWords';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
@@ -57,18 +58,16 @@ export function GainsList({ report, gains: { gains, isOld, problem }, words, onM
   );
 }
 
-const tempo = (bpm: number | null) => (bpm === null ? 'any tempo' : bpm.toFixed(1));
-
-/** `the place holds up to 115.2, the tune to 96.0; no longer comes round`. */
+/** `the place holds up to 115, the tune up to 96; then it no longer comes round`. */
 function gainWords({ figures }: TuneReport, { hereBpm, ceilingBpm, comesRound }: Gain): string {
   const before = figures.check.ceiling?.ceilingBpm ?? null;
-  const lifts = (ceilingBpm ?? Infinity) > (before ?? Infinity) + 0.05;
-  const tune = lifts ? `the tune to ${tempo(ceilingBpm)}` : `the tune still to ${tempo(ceilingBpm)}`;
+  const lifts = Math.floor(ceilingBpm ?? Infinity) > Math.floor(before ?? Infinity);
+  const tune = `the tune ${lifts ? '' : 'still '}${heldWords(ceilingBpm)}`;
   const round =
     comesRound === figures.ledger.comesRound
       ? ''
       : comesRound
         ? '; then it comes round'
         : '; then it no longer comes round';
-  return `the place holds up to ${tempo(hereBpm)}, ${tune}${round}`;
+  return `the place ${holdsWords(hereBpm)}, ${tune}${round}`;
 }

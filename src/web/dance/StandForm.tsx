@@ -5,6 +5,7 @@ import type { Change } from '#core/standing';
 import { counted } from '#words/plural';
 import { noteSpotWords } from '#words/spot';
 import { changePlace, changeWords, eventName } from '#words/standing';
+import { holdsWords, tempoWords } from '#words/tempo';
 import { problemWords } from '../threads/problemWords';
 import { Button } from '../ui/Button';
 import type { DanceRequest } from './danceProtocol';
@@ -92,14 +93,13 @@ function Found(props: {
   const { report, words, bpm, standing, onMake } = props;
   const { reached, changes, ceilingBpm, comesRound, isProven, tried, stays } = standing;
   const { unrolled, figures } = report;
-  if (reached && changes.length === 0) return <p>It stands at {bpm} as it is.</p>;
+  if (reached && changes.length === 0) return <p>It holds at {bpm} as it is.</p>;
   const trials = `${tried} plans tried`;
   return (
     <>
       {reached ? (
         <p>
-          <b>{counted(changes.length, 'change')}</b>: then it holds up to{' '}
-          {ceilingBpm === null ? 'any tempo' : ceilingBpm.toFixed(1)}
+          <b>{counted(changes.length, 'change')}</b>: then it {holdsWords(ceilingBpm)}
           {comesRound
             ? ' and comes round'
             : figures.ledger.comesRound
@@ -116,13 +116,13 @@ function Found(props: {
           {stays && (
             <>
               What stays: {eventName(stays.kind, figures.arm.crossings[stays.index] ?? null)} at{' '}
-              {unrolled.notes[stays.index] ? noteSpotWords(unrolled.notes[stays.index]!) : 'a note'}, which holds up to{' '}
-              {stays.ceilingBpm.toFixed(1)}.{' '}
+              {unrolled.notes[stays.index] ? noteSpotWords(unrolled.notes[stays.index]!) : 'a note'}, which{' '}
+              {holdsWords(stays.ceilingBpm)}.{' '}
             </>
           )}
           {changes.length > 0 && (
             <>
-              The best found lifts it to <b>{ceilingBpm?.toFixed(1) ?? 'any tempo'}</b>:
+              The best found lifts it to <b>{tempoWords(ceilingBpm)}</b>:
             </>
           )}
         </p>

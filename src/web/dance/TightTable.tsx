@@ -4,6 +4,7 @@ import type { TuneReport } from '#core/report';
 import type { TightSpot } from '#core/standing';
 import { noteSpotWords } from '#words/spot';
 import { eventName } from '#words/standing';
+import { tempoWords } from '#words/tempo';
 import { SignButton } from '../ui/Button';
 import { SmallTable } from '../ui/SmallTable';
 
@@ -61,7 +62,7 @@ export function TightTable({ report, tuneId, places, chosen, onHear, onChoose }:
             <td className={`${CELL} text-right whitespace-nowrap tabular-nums`}>{Math.round(neededMs)} ms</td>
             <td className={`${CELL} text-right font-bold tabular-nums ${isShort ? 'text-madder' : ''}`}>
               {isShort && <span className="sr-only">breaks below the tempo wanted: </span>}
-              {ceilingBpm.toFixed(1)}
+              {tempoWords(ceilingBpm)}
             </td>
             <td className="py-0.5 text-right">
               <SignButton label={`Hear ${words}, over and over`} className="size-8" onClick={() => onHear(index)}>

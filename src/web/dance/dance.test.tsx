@@ -35,7 +35,7 @@ test('the tightest places are told with what they have and need, and lead to the
   );
   const [, first] = screen.getAllByRole('row');
   expect(first!.textContent).toContain('slur over a skipped string');
-  expect(first!.textContent).toContain(places[0]!.ceilingBpm.toFixed(1));
+  expect(first!.textContent).toContain(String(Math.floor(places[0]!.ceilingBpm)));
   expect(within(first!).getByRole('link').textContent).toBe('bar 2 of A, the “and” of 1');
   await userEvent.click(within(first!).getByRole('button'));
   expect(heard).toEqual([places[0]!.index]);
@@ -54,7 +54,7 @@ test('changes are told with what they buy, and made one at a time', async () => 
   );
   const { rerender } = render(show(false));
   const [first] = screen.getAllByRole('listitem');
-  expect(first!.textContent).toMatch(/the place holds up to [\d.]+, the tune to [\d.]+/);
+  expect(first!.textContent).toMatch(/the place holds up to \d+, the tune (still )?up to \d+/);
   await userEvent.click(within(first!).getByRole('button'));
   expect(made).toEqual([[gains[0]!.change]]);
   rerender(show(true));

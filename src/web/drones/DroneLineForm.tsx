@@ -4,6 +4,7 @@ import { setDrone } from '#core/editing';
 import { droneSceneOf, reportTune } from '#core/report';
 import { writtenNotes } from '#core/tune';
 import { counted } from '#words/plural';
+import { holdsWords } from '#words/tempo';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
 
@@ -139,8 +140,7 @@ export function DroneLineForm({
         on {line.choices.size} notes: {Math.round(100 * line.share)} % of the time.{' '}
         <span className="text-muted">
           The arm turns {after.figures.arm.sums.armDegrees.toFixed(0)}°, now{' '}
-          {report.figures.arm.sums.armDegrees.toFixed(0)}°;{' '}
-          {ceiling === null ? 'it holds at any tempo' : `it holds up to ${Math.floor(ceiling)}`}.
+          {report.figures.arm.sums.armDegrees.toFixed(0)}°; it {holdsWords(ceiling)}.
         </span>
       </p>
       <div className="flex flex-wrap gap-2">

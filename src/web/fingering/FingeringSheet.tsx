@@ -19,6 +19,7 @@ import { callWords, fingerList, hopWords, leanWords } from '#words/hand';
 import { writtenPitch } from '#words/pitch';
 import { positionWords } from '#words/position';
 import { barWords, countWords } from '#words/spot';
+import { holdsWords } from '#words/tempo';
 import type { SheetProps } from '../openTune/sheetProps';
 import { usePreviews } from '../threads/usePreviews';
 import { Button } from '../ui/Button';
@@ -318,10 +319,9 @@ function difference(before: TuneReport, after: TuneReport): string {
   const ceiling = ({ figures: { check } }: TuneReport) => check.ceiling?.ceilingBpm ?? null;
   const turned = crossings(after) - crossings(before);
   const [was, is] = [ceiling(before), ceiling(after)];
-  const stands = is === null ? 'holds at any tempo' : `holds up to ${Math.floor(is)}`;
   return [
     turned === 0 ? 'as many crossings' : `${count(Math.abs(turned), 'crossing')} ${turned < 0 ? 'fewer' : 'more'}`,
-    was === is ? 'the same ceiling' : stands,
+    was === is ? 'holds as before' : holdsWords(is),
   ].join(', ');
 }
 

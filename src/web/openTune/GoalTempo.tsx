@@ -1,7 +1,7 @@
 import { Popover, Slider } from 'radix-ui';
 import { useState } from 'react';
 import type { TuneReport } from '#core/report';
-import { beatWords } from '#words/tempo';
+import { beatWords, holdsWords } from '#words/tempo';
 import { Button } from '../ui/Button';
 import { GOAL_BPM } from './goalBpm';
 import type { Goal } from './useGoal';
@@ -43,8 +43,7 @@ export function GoalTempo({ report, goal }: GoalTempoProps) {
             className="z-30 flex w-80 max-w-[94vw] flex-col gap-2 rounded-lg border border-line bg-surface px-4 py-3 shadow-lg"
           >
             <p>
-              You want <b>{wanted}</b> {beats} a minute.{' '}
-              {ceiling === null ? 'The plan holds at any tempo.' : `The plan holds up to ${Math.floor(ceiling)}.`}
+              You want <b>{wanted}</b> {beats} a minute. The plan {holdsWords(ceiling)}.
             </p>
             <GoalSlider report={report} onGoal={goal.set} />
             <p className="text-small text-muted">
@@ -96,7 +95,7 @@ function GoalSlider({ report, onGoal }: Pick<GoalTempoProps, 'report'> & { reado
           <span
             className="absolute -top-1.5 h-4.5 w-0.5 bg-madder"
             style={{ left: share(ceiling) }}
-            title={`holds up to ${Math.floor(ceiling)}`}
+            title={holdsWords(ceiling)}
           />
         )}
       </Slider.Track>

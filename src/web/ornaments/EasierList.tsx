@@ -2,6 +2,7 @@ import { useCallback, useMemo } from 'react';
 import { type EasierStep, easierVersions } from '#core/ornaments';
 import { reportTune } from '#core/report';
 import { counted } from '#words/plural';
+import { heldWords } from '#words/tempo';
 import type { SheetProps } from '../openTune/sheetProps';
 import { usePreviews } from '../threads/usePreviews';
 import { Button } from '../ui/Button';
@@ -15,14 +16,13 @@ export function EasierList({ report, onApply }: Pick<SheetProps, 'report' | 'onA
     [settings],
   );
   const ceilings = usePreviews(steps, ceilingOf);
-  const words = (bpm: number | null) => (bpm === null ? 'at any tempo' : `to ${Math.floor(bpm)}`);
   if (steps.length === 0)
     return <p className="text-muted">This tune has no ornaments and no drones: it is as plain as it can be.</p>;
   return (
     <>
       <p className="mb-2 text-muted">
-        As it is the tune holds {words(report.figures.check.ceiling?.ceilingBpm ?? null)}. Each step leaves out one more
-        layer; undo brings it back.
+        As it is the tune holds {heldWords(report.figures.check.ceiling?.ceilingBpm ?? null)}. Each step leaves out one
+        more layer; undo brings it back.
       </p>
       <ol>
         {steps.map(({ off, tune: easier, notes }, i) => (
@@ -32,7 +32,7 @@ export function EasierList({ report, onApply }: Pick<SheetProps, 'report' | 'onA
                 {i === 0 ? 'without' : 'and without'} {off}
               </b>{' '}
               <span className="text-small text-muted">
-                on {counted(notes, 'note')}; holds {ceilings[i] === undefined ? '…' : words(ceilings[i])}
+                on {counted(notes, 'note')}; holds {ceilings[i] === undefined ? '…' : heldWords(ceilings[i])}
               </span>
             </span>
             <Button

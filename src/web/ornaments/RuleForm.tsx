@@ -10,6 +10,7 @@ import {
 import { ornamentSceneOf, reportTune } from '#core/report';
 import { ornamentName, RULE_SPOT_WORDS } from '#words/ornament';
 import { counted } from '#words/plural';
+import { holdsWords } from '#words/tempo';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Button } from '../ui/Button';
 import { Select } from '../ui/Select';
@@ -74,11 +75,7 @@ export function RuleForm({
       <p aria-live="polite" data-rule>
         <b>{ids.length === 0 ? 'No note' : `${counted(ids.length, 'note')}`}</b> where it fits on every pass.{' '}
         <span className="text-muted">
-          {next === tune
-            ? ids.length === 0
-              ? ''
-              : 'They already have it.'
-            : `Then the tune holds ${ceiling === null ? 'at any tempo' : `up to ${Math.floor(ceiling)}`}.`}
+          {next === tune ? (ids.length === 0 ? '' : 'They already have it.') : `Then the tune ${holdsWords(ceiling)}.`}
         </span>
       </p>
       <div>

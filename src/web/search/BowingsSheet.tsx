@@ -7,6 +7,7 @@ import type { UnrolledNote } from '#core/tune';
 import { ideaInBars } from '#words/idea';
 import { counted } from '#words/plural';
 import { NO_BOWING } from '#words/reportJson';
+import { holdsWords } from '#words/tempo';
 import type { SheetProps } from '../openTune/sheetProps';
 import { StrokeRow, strokeWords } from '../score/StrokeRow';
 import { problemWords } from '../threads/problemWords';
@@ -206,7 +207,7 @@ function BowingRow(props: {
         <p className={`font-bold ${figures.comesRound ? 'text-lichen-ink' : 'text-madder'}`}>
           {figures.comesRound ? 'comes round' : 'does not come round'}
         </p>
-        <p>{figures.ceilingBpm === null ? 'holds at any tempo' : `holds up to ${Math.floor(figures.ceilingBpm)}`}</p>
+        <p>{holdsWords(figures.ceilingBpm)}</p>
         <div className="ml-auto">{children}</div>
       </div>
       <p className="text-small text-muted">{figureWords(figures, marked !== undefined)}</p>
