@@ -18,6 +18,11 @@ export function writtenPitch(pitch: Pitch): string {
   return pitchName(pitch).replace('##', '𝄪').replace('#', '♯').replace('bb', '𝄫').replace('b', '♭');
 }
 
+/** `F♯`, without its octave. */
+export function noteName(pitch: Pitch): string {
+  return writtenPitch(pitch).replace(/-?\d+$/, '');
+}
+
 /** `D major`, `B♭ major`. */
 export function writtenKey(key: Key): string {
   const sign = key.alter === 1 ? '♯' : key.alter === -1 ? '♭' : '';

@@ -1,12 +1,12 @@
 import { samePitch } from '#core/pitch';
 import { type Place, PLACES } from '#core/tune';
 import { STANDARD_TUNING, type Tuning } from '#core/tuning';
-import { spokenPitch, writtenPitch } from './pitch';
+import { noteName, spokenPitch } from './pitch';
 
 /** `D`; where it is tuned otherwise than its name says, with its pitch: `E (C♯)`. */
 export function stringName(place: Place, tuning: Tuning): string {
   const open = tuning[PLACES.indexOf(place)]!;
-  return isUsual(place, tuning) ? place : `${place} (${writtenPitch(open).replace(/-?\d+$/, '')})`;
+  return isUsual(place, tuning) ? place : `${place} (${noteName(open)})`;
 }
 
 /** Strings that sound together, by their places joined: `D and A` of `DA`. */

@@ -6,6 +6,7 @@ import { likenessRoutes } from '#contract/imports';
 import { settingsRoutes } from '#contract/settings';
 import { type TuneRecord, tuneRoutes, type TuneSummary } from '#contract/tunes';
 import { versionRoutes } from '#contract/versions';
+import { writtenNotes } from '#core/tune';
 import { readAbc } from '#formats/abc';
 import { BenchPage } from '../bench/BenchPage';
 import { BookPage } from '../book/BookPage';
@@ -91,11 +92,63 @@ describe('the bench', () => {
       show();
       await screen.findByRole('heading', { level: 1 });
       await does(SHEETS[name].label);
-      expect(screen.getByRole('dialog')).toBeTruthy();
+      const isTool = SHEETS[name].tool !== undefined;
+      const open = () => screen.queryByRole(isTool ? 'complementary' : 'dialog', { name: isTool ? 'Tools' : /./ });
+      expect(open()).toBeTruthy();
       await userEvent.keyboard('{Escape}');
-      await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+      await waitFor(() => expect(open()).toBeNull());
     },
   );
+
+  test('a mark is made by its key, repeated on the next note by another, and the tool follows the selection', async () => {
+    server.answer(tuneRoutes.findTune, record);
+    const { store } = show();
+    await screen.findByRole('heading', { level: 1 });
+    await does('First note');
+    await userEvent.keyboard('{Shift>}c{/Shift}{ArrowRight}{ArrowRight};');
+    const marked = writtenNotes(store.getState().openTune.open!.tune).filter(({ marks }) => marks?.includes('cut'));
+    const notes = writtenNotes(tune);
+    expect(marked.map(({ id }) => id)).toEqual([notes[0]!.id, notes[2]!.id]);
+    await does('Drones and double stops');
+    const panel = screen.getByRole('complementary', { name: 'Tools' });
+    const atHand = () => panel.querySelector('[data-at-hand]')!.textContent;
+    const before = atHand();
+    await userEvent.click(within(panel).getByRole('button', { name: 'Next note (→)' }));
+    expect(atHand()).not.toBe(before);
+    await userEvent.keyboard('{Escape}');
+    await waitFor(() => expect(screen.queryByRole('complementary', { name: 'Tools' })).toBeNull());
+  });
+
+  test('slowing down what is heard edits nothing; the goal is an edit, and steps of it are undone at once', async () => {
+    server.answer(tuneRoutes.findTune, record);
+    const { store } = show();
+    await screen.findByRole('heading', { level: 1 });
+    const open = () => store.getState().openTune.open!;
+    await userEvent.keyboard('[[[[');
+    expect(document.querySelector('[data-practice]')!.getAttribute('data-practice')).toBe('90');
+    expect(open().past).toEqual([]);
+    await userEvent.keyboard('{{}{{}{{}');
+    expect(open().past).toHaveLength(1);
+    expect(open().tune.tempoBpm).not.toBe(tune.tempoBpm);
+    await userEvent.keyboard('{Control>}z{/Control}');
+    expect(open().tune.tempoBpm).toBe(tune.tempoBpm);
+  });
+
+  test('undo is still there after another room and back', async () => {
+    server.answer(tuneRoutes.findTune, record);
+    const first = show();
+    await screen.findByRole('heading', { level: 1 });
+    await does('First note');
+    await userEvent.keyboard('{Shift>}c{/Shift}');
+    const edited = first.store.getState().openTune.open!.tune;
+    first.unmount();
+    server.answer(tuneRoutes.findTune, { ...record, revision: 4, tune: structuredClone(edited) });
+    const again = show();
+    await screen.findByRole('heading', { level: 1 });
+    expect(screen.getByRole('button', { name: /^Undo: cut in / })).toHaveProperty('disabled', false);
+    await userEvent.keyboard('{Control>}z{/Control}');
+    expect(again.store.getState().openTune.open!.tune).toEqual(tune);
+  });
 
   test('a tune that is not there is said to be so, and is tried again', async () => {
     server.refuse(tuneRoutes.findTune, 'not-found');

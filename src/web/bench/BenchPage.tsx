@@ -27,11 +27,13 @@ import { FileMessage } from './FileMessage';
 import { Margin } from './Margin';
 import { ScoreView } from './ScoreView';
 import { OpenSheet } from './sheets';
+import { ToolPanel } from './ToolPanel';
 import { type BenchOver, useBench } from './useBench';
 import { useBenchKeys } from './useBenchKeys';
 import { useEntry } from './useEntry';
 import { useLoopedStates } from './useLoopedStates';
 import { useMends } from './useMends';
+import { usePreviewedPlan } from './usePreviewedPlan';
 import { useScoreDeeds } from './useScoreDeeds';
 import { Verdict } from './Verdict';
 import { readView, type View, writeView } from './view';
@@ -44,10 +46,13 @@ export function BenchPage() {
 function Bench(props: OpenTuneProps) {
   const { open, report, states } = props;
   const dispatch = useAppDispatch();
-  const { bench, listening, over, closeOver } = useBench(props);
+  const { bench, listening, over, closeOver, panel, setPanel, hear } = useBench(props);
   const entering = useEntry(open.entry, report.settings.schools.bareFinger);
   const { pick, pickWhole, pullStroke, paintDrones } = useScoreDeeds();
-  const mends = useMends(bench);
+  const { previewed, preview } = usePreviewedPlan({ report, states, passInView: open.passInView });
+  const mends = useMends(bench, preview);
+  const { settings } = useAppSelector(selectSettings);
+  const tunings = useKnownTunings();
   useBenchKeys(bench, entering, over.sheet !== null || over.hasPalette);
   const [view, setView] = useState(readView);
   const showView = (next: View) => {
@@ -62,7 +67,7 @@ function Bench(props: OpenTuneProps) {
     },
     [dispatch],
   );
-  const { tune, notes, ids, where, part, passes } = bench;
+  const { tune, notes, ids, part, passes } = bench;
   const looped = useLoopedStates(bench, listening);
   const { entry, selection, passInView } = open;
   const beats = beatWords(report.settings.beat);
@@ -70,77 +75,94 @@ function Bench(props: OpenTuneProps) {
   return (
     <div className="flex h-full flex-col">
       <BenchHeader bench={bench} view={view} onView={showView} onEndEntry={entering.end} />
-      <main className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto px-4 lg:px-5">
-        <Verdict
-          report={report}
-          isEntering={entry !== null}
-          preview={mends.previewedReport}
-          onShowFinding={mends.show}
-          onShow={(index) => {
-            const { note, part: name, pass } = report.unrolled.notes[index]!;
-            dispatch(passShown({ part: name, pass }));
-            dispatch(selected({ anchor: note.id, focus: note.id }));
-          }}
-        />
-        {notes.length === 0 && !entry && (
-          <p className="flex flex-wrap items-center gap-3 py-3">
-            <span className="text-muted">This tune has no notes yet.</span>
-            <Button look="main" onClick={bench.beginEntry}>
-              Enter notes
-            </Button>
-          </p>
-        )}
-        {entry && (
-          <EntryField entry={entry} onKey={entering.pressKey} onPaste={entering.pasteText} onEnd={entering.end} />
-        )}
-        <ScoreView
-          report={report}
-          states={mends.previewed ?? looped}
-          isPreview={mends.previewed !== null}
-          selection={selection}
-          view={view}
-          onPick={pick}
-          onPickWhole={pickWhole}
-          margin={(line) => (
-            <Margin
-              findings={findingsOf(report, line)}
-              tuning={tune.tuning}
-              onShow={mends.show}
-              onMend={mends.make}
-              onPreview={mends.preview}
-            />
+      <div className="flex min-h-0 flex-1 max-md:flex-col">
+        <main className="min-h-0 min-w-0 flex-1 overflow-x-hidden overflow-y-auto px-4 lg:px-5">
+          <Verdict
+            report={report}
+            isEntering={entry !== null}
+            preview={previewed?.report ?? null}
+            onShowFinding={mends.show}
+            onShow={(index) => {
+              const { note, part: name, pass } = report.unrolled.notes[index]!;
+              dispatch(passShown({ part: name, pass }));
+              dispatch(selected({ anchor: note.id, focus: note.id }));
+            }}
+          />
+          {notes.length === 0 && !entry && (
+            <p className="flex flex-wrap items-center gap-3 py-3">
+              <span className="text-muted">This tune has no notes yet.</span>
+              <Button look="main" onClick={bench.beginEntry}>
+                Enter notes
+              </Button>
+            </p>
           )}
-          caret={
-            entry && {
-              id: entry.caret,
-              overwrite: entry.overwrite,
-              pencil: entry.way === 'staff' ? entry.pencil : null,
-            }
-          }
-          onStaff={entry?.way === 'staff' ? entering.putOnStaff : null}
-          over={<PlayMark player={listening.player} state={listening.state} onPass={hearPass} />}
-          onBowLength={pullStroke}
-          onPaintDrones={paintDrones}
-          card={
-            entry ? (
-              <EntryStrip entry={entry} onKey={entering.pressKey} onWay={entering.changeWay} onEnd={entering.end} />
-            ) : (
-              <Card
-                tune={tune}
-                ids={ids}
-                states={states}
-                barWords={where}
-                onGesture={bench.gesture}
-                onLock={bench.lock}
-                pass={passes > 1 ? { part, pass: passInView[part] ?? 1 } : null}
-                thisPassOnly={bench.thisPassOnly}
-                onThisPassOnly={bench.setThisPassOnly}
-                loop={loopWords(report, states, ids)}
+          {entry && (
+            <EntryField entry={entry} onKey={entering.pressKey} onPaste={entering.pasteText} onEnd={entering.end} />
+          )}
+          <ScoreView
+            report={previewed?.report ?? report}
+            states={previewed?.states ?? looped}
+            changes={previewed?.changes ?? null}
+            selection={selection}
+            view={view}
+            onPick={pick}
+            onPickWhole={pickWhole}
+            hasMargin={panel === null}
+            margin={(line) => (
+              <Margin
+                findings={findingsOf(report, line)}
+                tuning={tune.tuning}
+                onShow={mends.show}
+                onMend={mends.make}
+                onPreview={mends.preview}
               />
-            )
-          }
-        />
-      </main>
+            )}
+            caret={
+              entry && {
+                id: entry.caret,
+                overwrite: entry.overwrite,
+                pencil: entry.way === 'staff' ? entry.pencil : null,
+              }
+            }
+            onStaff={entry?.way === 'staff' ? entering.putOnStaff : null}
+            over={<PlayMark player={listening.player} state={listening.state} onPass={hearPass} />}
+            onBowLength={pullStroke}
+            onPaintDrones={paintDrones}
+            card={
+              entry ? (
+                <EntryStrip entry={entry} onKey={entering.pressKey} onWay={entering.changeWay} onEnd={entering.end} />
+              ) : (
+                <Card
+                  bench={bench}
+                  pass={passes > 1 ? { part, pass: passInView[part] ?? 1 } : null}
+                  loop={loopWords(report, states, ids)}
+                />
+              )
+            }
+          />
+        </main>
+        {panel !== null && (
+          <ToolPanel
+            bench={bench}
+            name={panel}
+            onName={setPanel}
+            onPreview={preview}
+            onHear={hear}
+            settings={settings}
+            tunings={tunings}
+            findings={
+              <Margin
+                findings={report.findings}
+                tuning={tune.tuning}
+                isWhole
+                onShow={mends.show}
+                onMend={mends.make}
+                onPreview={mends.preview}
+              />
+            }
+          />
+        )}
+      </div>
       <Foot
         report={report}
         player={
@@ -164,7 +186,7 @@ function Bench(props: OpenTuneProps) {
         }}
         goal={bench.goal}
       />
-      <Over bench={bench} over={over} onClose={closeOver} />
+      <Over bench={bench} over={over} settings={settings} tunings={tunings} onClose={closeOver} />
       {open.save.kind === 'conflict' && (
         <ConflictSheet
           newer={open.save.newer}
@@ -178,13 +200,13 @@ function Bench(props: OpenTuneProps) {
 interface OverProps {
   readonly bench: BenchState;
   readonly over: BenchOver;
+  readonly settings: SheetProps['settings'];
+  readonly tunings: SheetProps['tunings'];
   readonly onClose: () => void;
 }
 
 /** What lies over the score. */
-function Over({ bench, over: { sheet, hasPalette, file }, onClose }: OverProps) {
-  const { settings } = useAppSelector(selectSettings);
-  const tunings = useKnownTunings();
+function Over({ bench, over: { sheet, hasPalette, file }, settings, tunings, onClose }: OverProps) {
   const { open, tune, report, states, ids, barIds, where, part, edit } = bench;
   if (hasPalette) return <CommandPalette bench={bench} onClose={onClose} />;
   if (file) return <FileMessage id={open.id} format={file} onClose={onClose} />;
@@ -201,6 +223,8 @@ function Over({ bench, over: { sheet, hasPalette, file }, onClose }: OverProps) 
     settings,
     tunings,
     onEdit: edit,
+    onPreview: () => undefined,
+    onHear: () => undefined,
     onApply: (next, label) => {
       edit(next, label);
       onClose();

@@ -34,7 +34,7 @@ export default function BowSheet(props: Pick<SheetProps, 'report' | 'states' | '
   if (!stroke) return null;
   return (
     <Sheet open onOpenChange={onClose} title="Bow amount and tone" description={stroke.words} wide>
-      <div className="grid gap-x-8 gap-y-6 md:grid-cols-2">
+      <div className="grid gap-x-8 gap-y-6 @2xl:grid-cols-2">
         <Schedule report={report} stroke={stroke} />
         <Tone report={report} stroke={stroke} />
         <PulseCurves pulse={report.settings.schools.pulse} />
@@ -166,7 +166,7 @@ function PulseCurves({ pulse }: Pick<Schools, 'pulse'>) {
   const bySpeed = pulse === 'speed';
   const words = `${bySpeed ? 'speed' : 'weight'} swells to ${PULSE_PEAK} times and comes back, ${bySpeed ? 'weight' : 'speed'} stays even`;
   return (
-    <section aria-labelledby="pulse" className="md:col-span-2">
+    <section aria-labelledby="pulse" className="@2xl:col-span-2">
       <h3 id="pulse" className="mb-1 font-serif text-lead font-bold">
         A pulse by {bySpeed ? 'speed' : 'weight'}
       </h3>

@@ -1,28 +1,27 @@
 import { Lock, LockOpen } from 'lucide-react';
 import { type Gesture, gestureTargets } from '#core/bowing';
 import type { NoteState } from '#core/noteStates';
-import type { Direction, Tune } from '#core/tune';
-import { writtenNotes } from '#core/tune';
+import type { NoteEvent } from '#core/tune';
 import { callOf } from '#words/note';
-import { writtenPitch } from '#words/pitch';
+import { ordinal } from '#words/ordinal';
+import { noteName, writtenPitch } from '#words/pitch';
+import { TERMS } from '#words/terms';
+import { type Bench, runCommand } from '../commands/command';
+import { commandOf } from '../commands/commands';
+import { selectSettings } from '../store/selectSettings';
+import { useAppSelector } from '../store/store';
 import { BowSign, GestureSign } from '../ui/signs';
+import { CardMenus } from './CardMenus';
 
 export interface CardProps {
-  readonly tune: Tune;
-  readonly ids: readonly string[];
-  readonly states: ReadonlyMap<string, NoteState>;
-  readonly barWords: string;
-  readonly onGesture: (gesture: Gesture) => void;
-  readonly onLock: (lock: Direction | null) => void;
+  readonly bench: Bench;
   /** The pass in view of a part played more than once, on which alone gestures may be made; null with one pass. */
   readonly pass: { readonly part: string; readonly pass: number } | null;
-  readonly thisPassOnly: boolean;
-  readonly onThisPassOnly: (only: boolean) => void;
   /** What becomes of the selection played over and over; null for a single note. */
   readonly loop: string | null;
 }
 
-const GESTURES: readonly { gesture: Gesture; name: string; key: string }[] = [
+const GESTURES: readonly { gesture: Gesture; name: 'slur' | 'turn' | 'hook' | 'retake'; key: string }[] = [
   { gesture: 'slur', name: 'slur', key: 'S' },
   { gesture: 'change', name: 'turn', key: 'T' },
   { gesture: 'hook', name: 'hook', key: 'H' },
@@ -31,10 +30,11 @@ const GESTURES: readonly { gesture: Gesture; name: string; key: string }[] = [
 
 /** The selection's facts and its bow gestures. */
 export function Card(props: CardProps) {
-  const { tune, ids, states, barWords, onGesture, onLock, pass, thisPassOnly, onThisPassOnly, loop } = props;
+  const { bench, pass, loop } = props;
+  const { tune, ids, states, notes, thisPassOnly } = bench;
+  const { words } = useAppSelector(selectSettings).settings;
   const first = states.get(ids[0]!);
   const last = states.get(ids[ids.length - 1]!);
-  const notes = writtenNotes(tune);
   const firstNote = notes.find(({ id }) => id === ids[0]);
   const isFirstOfTune = ids.length === 1 && notes[0]?.id === ids[0];
   const current = currentGesture(ids, states);
@@ -42,7 +42,7 @@ export function Card(props: CardProps) {
   return (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-1" role="group" aria-label="Selected notes">
       <p className="whitespace-nowrap">
-        <span className="font-bold">{barWords}</span>{' '}
+        <span className="font-bold">{bench.where}</span>{' '}
         <span className="text-muted">
           {firstNote && ids.length === 1 && `${writtenPitch(firstNote.pitch)} · `}
           {first && callOf(first)}
@@ -60,13 +60,13 @@ export function Card(props: CardProps) {
               type="button"
               aria-pressed={isCurrent}
               aria-keyshortcuts={key.toLowerCase()}
-              title={isFirstOfTune ? 'The first note has no note before it' : `${name} (${key})`}
+              title={isFirstOfTune ? 'The first note has no note before it' : `${TERMS[name]} (${key})`}
               disabled={isFirstOfTune || (!applies && !isCurrent)}
-              onClick={() => onGesture(gesture)}
+              onClick={() => runCommand(commandOf(gesture), bench)}
               className="flex h-8 items-center gap-1 rounded-md px-1.5 text-small text-muted hover:bg-band disabled:opacity-40 aria-pressed:bg-band aria-pressed:font-bold aria-pressed:text-woad"
             >
               <GestureSign gesture={gesture} />
-              {name}
+              {gesture === 'slur' ? slurWords(notes, ids) : name}
             </button>
           );
         })}
@@ -79,7 +79,7 @@ export function Card(props: CardProps) {
             aria-pressed={lock === direction}
             aria-label={`Lock to the ${direction}-bow`}
             title={`Lock to the ${direction}-bow (${direction === 'down' ? 'D' : 'U'})`}
-            onClick={() => onLock(lock === direction ? null : direction)}
+            onClick={() => bench.lock(lock === direction ? null : direction)}
             className="flex h-8 items-center gap-1 rounded-md px-2 text-muted hover:bg-band aria-pressed:bg-band aria-pressed:text-woad"
           >
             {lock === direction ? <Lock size={13} aria-hidden /> : <LockOpen size={13} aria-hidden />}
@@ -87,16 +87,16 @@ export function Card(props: CardProps) {
           </button>
         ))}
       </div>
+      <CardMenus bench={bench} words={words} />
       {pass && (
         <label className="flex items-center gap-1.5 whitespace-nowrap text-muted">
           <input
             type="checkbox"
             checked={thisPassOnly}
-            onChange={(event) => onThisPassOnly(event.target.checked)}
+            onChange={(event) => bench.setThisPassOnly(event.target.checked)}
             className="accent-woad"
           />
-          only on {pass.part}
-          {pass.pass}
+          only the {ordinal(pass.pass)} time
         </label>
       )}
       {loop !== null && (
@@ -114,6 +114,13 @@ function currentGesture(ids: readonly string[], states: ReadonlyMap<string, Note
   const links = new Set(inner.map((id) => states.get(id)?.link));
   const [link] = links;
   return links.size === 1 && link !== undefined && link !== 'start' ? link : null;
+}
+
+/** Which note a slur joins: the one before a single note, or the selected ones together. */
+function slurWords(notes: readonly NoteEvent[], ids: readonly string[]): string {
+  if (ids.length > 1) return 'slur together';
+  const before = notes[notes.findIndex(({ id }) => id === ids[0]) - 1];
+  return before ? `slur to ${noteName(before.pitch)}` : 'slur';
 }
 
 /** `14 cm of bow`, with the wish where the player has one. */

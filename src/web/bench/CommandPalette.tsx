@@ -1,5 +1,5 @@
 import { Command as Palette } from 'cmdk';
-import { type Bench, COMMAND_GROUPS, type CommandGroup } from '../commands/command';
+import { type Bench, COMMAND_GROUPS, type CommandGroup, runCommand } from '../commands/command';
 import { COMMANDS, menuLabel } from '../commands/commands';
 import { keysShown } from '../commands/keys';
 import { INPUT } from '../ui/Field';
@@ -53,7 +53,7 @@ export function CommandPalette({ bench, onClose }: CommandPaletteProps) {
                     keywords={[command.help ?? '', command.id]}
                     onSelect={() => {
                       onClose();
-                      command.run(bench);
+                      runCommand(command, bench);
                       returnKeys();
                     }}
                     className="flex cursor-pointer items-center justify-between gap-6 rounded px-2 py-1 data-[selected=true]:bg-band"

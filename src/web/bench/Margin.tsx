@@ -10,6 +10,8 @@ import { Button } from '../ui/Button';
 
 interface MarginProps {
   readonly findings: readonly Finding[];
+  /** All of them are listed: the panel has the room. */
+  readonly isWhole?: boolean;
   /** In which strings are named. */
   readonly tuning: Tuning;
   readonly onShow: (finding: Finding) => void;
@@ -29,13 +31,14 @@ const SEVERITY = {
 } as const;
 
 /** Findings beside the line they speak of, as a teacher would pencil them. */
-export function Margin({ findings, tuning, onShow, onMend, onPreview }: MarginProps) {
+export function Margin({ findings, tuning, isWhole = false, onShow, onMend, onPreview }: MarginProps) {
   const [isOpen, setOpen] = useState(false);
-  const fitting = fittingFindings(findings);
+  const fitting = isWhole ? findings.length : fittingFindings(findings);
   const shown = isOpen ? findings : findings.slice(0, fitting);
   const keys = keysOf(findings);
   return (
-    <aside className="border-line pb-3 lg:border-l lg:pl-4" aria-label="Findings">
+    <aside className={isWhole ? '' : 'border-line pb-3 lg:border-l lg:pl-4'} aria-label="Findings">
+      {isWhole && findings.length === 0 && <p className="text-lichen-ink">Nothing to mend.</p>}
       {shown.map((finding, i) => (
         <FindingNote
           key={keys[i]}

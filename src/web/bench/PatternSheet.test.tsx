@@ -20,6 +20,8 @@ function show(abc: string) {
       settings={DEFAULT_SETTINGS}
       onClose={() => undefined}
       onApply={(next) => applied.push(next)}
+      onPreview={() => undefined}
+      onHear={() => undefined}
     />,
   );
   return { tune, applied };

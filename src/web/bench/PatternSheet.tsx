@@ -12,13 +12,14 @@ import {
 import { reportTune } from '#core/report';
 import { barNumbers, isCompound, type Meter, meterName, type Tune, writtenBars } from '#core/tune';
 import { patternWords } from '#words/pattern';
-import { roundWords } from '#words/round';
-import { holdsWords } from '#words/tempo';
+import { reportVerdict } from '#words/verdict';
 import type { SheetProps } from '../openTune/sheetProps';
+import { usePreview } from '../openTune/usePreview';
 import { Button } from '../ui/Button';
 import { Select } from '../ui/Select';
 import { Sheet } from '../ui/Sheet';
 import { PatternSign } from '../ui/signs';
+import { Why } from '../ui/Why';
 import { OwnPattern } from './OwnPattern';
 import { keepOwnPatterns, readOwnPatterns } from './ownPatterns';
 import { PatternFacts } from './PatternFacts';
@@ -40,7 +41,9 @@ export function PatternSheet({
   settings: { words },
   onClose,
   onApply,
-}: Pick<SheetProps, 'report' | 'ids' | 'part' | 'settings' | 'onClose' | 'onApply'>) {
+  onPreview,
+  onHear,
+}: Pick<SheetProps, 'report' | 'ids' | 'part' | 'settings' | 'onClose' | 'onApply' | 'onPreview' | 'onHear'>) {
   const { tune } = report;
   const [pattern, setPattern] = useState<Pattern>(() => defaultPattern(tune.meter));
   const [scope, setScope] = useState<Scope>(selected.length > 1 ? 'selection' : 'part');
@@ -65,9 +68,10 @@ export function PatternSheet({
     [tune, pattern, ids, unit, runsOn],
   );
   const after = useMemo(() => reportTune(result, report.settings), [result, report]);
+  usePreview(onPreview, result, result !== tune);
   const broken = lockConflicts(after.unrolled, after.figures.bowed).length;
   const figures = patternFigures(pattern);
-  const { ceiling } = after.figures.check;
+  const verdict = reportVerdict(after);
   const where = {
     selection: 'the selection',
     bars: `bars ${range.from}–${range.to} of ${part}`,
@@ -84,12 +88,12 @@ export function PatternSheet({
       wide
     >
       <PatternsNow tune={tune} words={words} />
-      <div className="grid gap-5 sm:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]">
+      <div className="grid gap-5 @xl:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]">
         <div className="flex flex-col gap-2">
           <div
             role="radiogroup"
             aria-label="Pattern"
-            className="max-h-[46dvh] overflow-y-auto rounded-md border border-line sm:max-h-[58dvh]"
+            className="max-h-56 overflow-y-auto rounded-md border border-line @xl:max-h-[58dvh]"
           >
             {[...own, ...PATTERNS].map((candidate) => (
               <label
@@ -110,22 +114,27 @@ export function PatternSheet({
               </label>
             ))}
           </div>
-          <OwnPattern
-            meter={tune.meter}
-            onAdd={(added) => {
-              const next = [added, ...own.filter(({ name }) => name !== added.name)];
-              keepOwnPatterns(next);
-              setOwn(next);
-              setPattern(added);
-            }}
-            chosen={own.includes(pattern) ? pattern : null}
-            onDelete={(forgotten) => {
-              const next = own.filter((other) => other !== forgotten);
-              keepOwnPatterns(next);
-              setOwn(next);
-              setPattern(defaultPattern(tune.meter));
-            }}
-          />
+          <details className="text-small">
+            <summary className="w-fit cursor-pointer rounded-sm text-muted hover:text-ink">
+              a pattern of your own
+            </summary>
+            <OwnPattern
+              meter={tune.meter}
+              onAdd={(added) => {
+                const next = [added, ...own.filter(({ name }) => name !== added.name)];
+                keepOwnPatterns(next);
+                setOwn(next);
+                setPattern(added);
+              }}
+              chosen={own.includes(pattern) ? pattern : null}
+              onDelete={(forgotten) => {
+                const next = own.filter((other) => other !== forgotten);
+                keepOwnPatterns(next);
+                setOwn(next);
+                setPattern(defaultPattern(tune.meter));
+              }}
+            />
+          </details>
         </div>
         <div className="flex flex-col gap-3">
           <fieldset className="flex flex-col gap-1.5">
@@ -193,22 +202,24 @@ export function PatternSheet({
           </div>
           <div className="rounded-md bg-band px-3 py-2" aria-live="polite">
             <p
-              className={`font-serif text-section leading-snug font-bold ${after.figures.ledger.comesRound ? 'text-lichen-ink' : 'text-madder'}`}
+              className={`font-serif text-section leading-snug font-bold ${verdict.kind === 'good' ? 'text-lichen-ink' : 'text-madder'}`}
             >
-              {roundWords(after)}
+              {verdict.words}
             </p>
             <StrokePreview report={after} ids={ids} />
-            <p className="text-hint text-muted">
-              {after.figures.ledger.passes
-                .map(({ part, pass, strokes }) => `${part}${pass}: ${strokes} strokes`)
-                .join(' · ')}
-            </p>
-            <p className="text-hint text-muted">
-              {holdsWords(ceiling?.ceilingBpm ?? null)} · on running notes {figures.strokesPerBar} strokes a bar of{' '}
-              {meterName(pattern.meter)} ({figures.parityPerBar}), drift {figures.driftUnits}{' '}
-              {Math.abs(figures.driftUnits) === 1 ? 'unit' : 'units'}
-            </p>
-            <PatternFacts pattern={pattern} report={after} ids={ids} where={where} />
+            <Why>
+              <p>
+                {after.figures.ledger.passes
+                  .map(({ part, pass, strokes }) => `${part}${pass}: ${strokes} strokes`)
+                  .join(' · ')}
+              </p>
+              <p>
+                On running notes {figures.strokesPerBar} strokes a bar of {meterName(pattern.meter)} (
+                {figures.parityPerBar}), drift {figures.driftUnits}{' '}
+                {Math.abs(figures.driftUnits) === 1 ? 'unit' : 'units'}.
+              </p>
+              <PatternFacts pattern={pattern} report={after} ids={ids} where={where} />
+            </Why>
             {broken > 0 && (
               <p className="text-madder">
                 {broken} locked {broken === 1 ? 'note' : 'notes'} would come out the other way. Locks stay, and each
@@ -216,13 +227,14 @@ export function PatternSheet({
               </p>
             )}
           </div>
-          <div className="flex justify-end gap-2">
-            <Button onClick={onClose}>Cancel</Button>
+          <div className="sticky -bottom-4 -mx-4 flex flex-wrap justify-end gap-2 border-t border-line bg-surface px-4 py-2">
+            <Button onClick={() => onHear(result)}>Hear it</Button>
             <Button
               look="main"
+              disabled={result === tune}
               onClick={() => onApply(result, `${patternWords(pattern.name, words).toLowerCase()} on ${where}`)}
             >
-              Take it for {where}
+              {result === tune ? 'It is bowed so' : `Take it for ${where}`}
             </Button>
           </div>
         </div>

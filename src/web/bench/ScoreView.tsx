@@ -6,6 +6,7 @@ import { writtenNotes } from '#core/tune';
 import type { Selection } from '../openTune/openTuneSlice';
 import { selectedIds } from '../openTune/selection';
 import type { PaintedDrones } from '../score/ArmPaint';
+import type { NoteChange } from '../score/changedNotes';
 import { droneHeads } from '../score/droneHeads';
 import type { CaretSpot } from '../score/EntryCaret';
 import { loadEngravingFonts } from '../score/fonts';
@@ -18,8 +19,10 @@ import type { View } from './view';
 interface ScoreViewProps {
   readonly report: TuneReport;
   readonly states: ReadonlyMap<string, NoteState>;
-  /** The states are those of a mend that is only looked at. */
-  readonly isPreview: boolean;
+  /** What a plan that is only looked at changes; null: this is the plan. */
+  readonly changes: ReadonlyMap<string, NoteChange> | null;
+  /** Findings stand beside their lines. */
+  readonly hasMargin: boolean;
   readonly selection: Selection | null;
   readonly view: View;
   readonly onPick: (id: string, extend: boolean) => void;
@@ -48,7 +51,8 @@ const CLEF_ROOM = 70;
 
 /** The score with its lanes, line by line, each with its margin. */
 export function ScoreView(props: ScoreViewProps) {
-  const { report, states, isPreview, selection, view, onPick, onPickWhole, margin, card, caret, onStaff } = props;
+  const { report, states, changes, hasMargin, selection, view, onPick, onPickWhole, margin, card, caret, onStaff } =
+    props;
   const { onBowLength, onPaintDrones } = props;
   const root = useRef<HTMLDivElement>(null);
   const column = useRef<HTMLDivElement>(null);
@@ -131,13 +135,11 @@ export function ScoreView(props: ScoreViewProps) {
   }, [caretId, lines]);
 
   return (
-    <div
-      data-score
-      ref={root}
-      className={`relative ${isPreview ? '[&_[data-sign=bows]]:fill-woad' : ''}`}
-      data-preview={isPreview || undefined}
-    >
-      <div ref={column} className="pointer-events-none absolute inset-y-0 left-0 w-full lg:w-[calc(100%-19rem)]" />
+    <div data-score ref={root} className="relative" data-preview={changes !== null || undefined}>
+      <div
+        ref={column}
+        className={`pointer-events-none absolute inset-y-0 left-0 w-full ${hasMargin ? 'lg:w-[calc(100%-19rem)]' : ''}`}
+      />
       {!ready || width === 0 ? (
         <p className="py-10 text-muted">Engraving …</p>
       ) : (
@@ -153,7 +155,7 @@ export function ScoreView(props: ScoreViewProps) {
             <NearView
               key={line.id}
               always={!isLong || hasFocus}
-              className="lg:grid lg:grid-cols-[minmax(0,1fr)_18rem] lg:gap-4"
+              className={hasMargin ? 'lg:grid lg:grid-cols-[minmax(0,1fr)_18rem] lg:gap-4' : ''}
             >
               {(isNear) => (
                 <>
@@ -165,6 +167,7 @@ export function ScoreView(props: ScoreViewProps) {
                       states={statesNow}
                       detailStates={isNear || hasFocus ? statesNow : onLineLate(line, lateStates)}
                       lanes={lanes}
+                      changes={changes}
                       selectedIds={onLine.length > 0 ? onLine : null}
                       tabStopId={hasTabStop ? tabStop : null}
                       tuning={tune.tuning}
@@ -177,7 +180,7 @@ export function ScoreView(props: ScoreViewProps) {
                       card={hasFocus ? card : null}
                     />
                   </div>
-                  {margin(line)}
+                  {hasMargin && margin(line)}
                 </>
               )}
             </NearView>

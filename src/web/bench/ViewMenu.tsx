@@ -1,7 +1,8 @@
-import { Layers } from 'lucide-react';
+import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { SignButton } from '../ui/Button';
+import { Button } from '../ui/Button';
 import { Select } from '../ui/Select';
+import { MENU_BUTTON } from './CommandMenu';
 import { type View, ZOOMS } from './view';
 
 const BARS_A_LINE = [
@@ -20,13 +21,20 @@ const LANES = {
 } as const;
 
 /** What is shown of the score, how large, and how many bars stand on a line. */
-export function ViewMenu({ view, onView }: { readonly view: View; readonly onView: (view: View) => void }) {
+interface ViewMenuProps {
+  readonly view: View;
+  readonly onView: (view: View) => void;
+  /** Lists all findings beside the score. */
+  readonly onFindings: () => void;
+}
+
+export function ViewMenu({ view, onView, onFindings }: ViewMenuProps) {
   return (
     <Popover.Root>
       <Popover.Trigger asChild>
-        <SignButton label="Lanes, size and lines">
-          <Layers size={18} aria-hidden />
-        </SignButton>
+        <button type="button" className={MENU_BUTTON} title="Lanes, size and lines">
+          Look <ChevronDown size={14} aria-hidden />
+        </button>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
@@ -64,6 +72,11 @@ export function ViewMenu({ view, onView }: { readonly view: View; readonly onVie
               onChange={(barsPerLine) => onView({ ...view, barsPerLine })}
             />
           </label>
+          <Popover.Close asChild>
+            <Button look="link" className="self-start" onClick={onFindings}>
+              All findings beside the score
+            </Button>
+          </Popover.Close>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

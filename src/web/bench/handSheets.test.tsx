@@ -21,6 +21,8 @@ function base(on: Tune, ids: readonly string[]) {
       report: reportTune(on),
       ids,
       where: 'bar 1 of A',
+      onPreview: () => undefined,
+      onHear: () => undefined,
       onApply: (next: Tune, label: string) => void applied.push({ tune: next, label }),
     },
   };
@@ -62,12 +64,11 @@ describe('drones', () => {
   test('beside a note stand its candidates by rank, and the one that is taken sounds', async () => {
     const { props, applied } = base(t, ['A2']);
     render(<BesideNote {...props} {...more} />);
-    const ranks = within(screen.getByRole('table'))
-      .getAllByRole('row')
-      .slice(1)
-      .map((row) => Number(within(row).getAllByRole('cell')[0]!.textContent));
+    const rows = within(screen.getByRole('list', { name: 'What can sound with it' })).getAllByRole('listitem');
+    const ranks = rows.map(({ textContent }) => Number(/Harshness ([\d.]+)/.exec(textContent)![1]));
     expect(ranks).toEqual([...ranks].sort((a, b) => a - b));
-    const row = screen.getByRole('rowheader', { name: /open A, A4, above/ }).closest('tr')!;
+    expect(rows[0]!.textContent).toContain('the sweetest here');
+    const row = rows.find(({ textContent }) => textContent.startsWith('open A, above'))!;
     await userEvent.click(within(row).getByRole('button', { name: /take it/ }));
     expect(writtenNotes(applied[0]!.tune).find(({ id }) => id === 'A2')!.drone).toBe('upper');
   });
@@ -76,7 +77,7 @@ describe('drones', () => {
     const { props, applied } = base(t, []);
     const { unmount } = render(<DroneLineForm {...props} {...more} />);
     await userEvent.click(screen.getByRole('radio', { name: 'one pair of strings throughout' }));
-    await userEvent.click(screen.getByRole('button', { name: 'Set these drones' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Take these drones' }));
     const droned = applied[0]!.tune;
     expect(writtenNotes(droned).some(({ drone }) => drone)).toBe(true);
     unmount();
@@ -120,13 +121,13 @@ describe('ornaments', () => {
     const rule = base(t, []);
     const shown = render(<RuleForm {...rule.props} settings={settings} />);
     await userEvent.selectOptions(screen.getByLabelText('Place'), 'on-beat');
-    await userEvent.click(screen.getByRole('button', { name: 'Set them' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Take them' }));
     const flicked = rule.applied[0]!.tune;
     expect(writtenNotes(flicked).some(({ marks }) => marks?.includes('flick'))).toBe(true);
     shown.unmount();
     const easier = base(flicked, []);
     render(<EasierList {...easier.props} />);
-    await userEvent.click(screen.getByRole('button', { name: /without cuts and flicks/ }));
+    await userEvent.click(screen.getByRole('button', { name: /^take it ?: without cuts and flicks/ }));
     expect(writtenNotes(easier.applied[0]!.tune).every(({ marks }) => !marks)).toBe(true);
   });
 

@@ -3,11 +3,12 @@ import { useLocation, useNavigate } from 'react-router';
 import type { ExportFormat } from '#contract/exports';
 import { type Gesture, makeGesture, setLocks } from '#core/bowing';
 import { barsOf } from '#core/editing';
+import { reportTune } from '#core/report';
 import { type Direction, type Tune, writtenNotes } from '#core/tune';
 import { selectionWords } from '#words/selection';
 import { onePassOf } from '../commands/bowCommands';
-import type { Bench } from '../commands/command';
-import type { SheetName } from '../commands/sheetList';
+import type { Bench, Command } from '../commands/command';
+import { type SheetName, SHEETS } from '../commands/sheetList';
 import type { OpenTuneProps } from '../openTune/OpenTunePage';
 import {
   copied,
@@ -22,12 +23,13 @@ import {
 import { selectedIds } from '../openTune/selection';
 import { useGoal } from '../openTune/useGoal';
 import { practiceStep } from '../player/practiceTempo';
-import { spanOf } from '../player/spans';
+import { barsAround, spanOf } from '../player/spans';
 import { tapTempo } from '../player/tapTempo';
 import { type Listening, usePlayer } from '../player/usePlayer';
 import { useAppDispatch, useAppSelector } from '../store/store';
+import type { PanelName } from './ToolPanel';
 
-/** What lies over the score: a sheet, the palette, a file being fetched. */
+/** What lies over the score: a window, the palette, a file being fetched. */
 export interface BenchOver {
   readonly sheet: SheetName | null;
   readonly hasPalette: boolean;
@@ -48,13 +50,20 @@ export function useBench({ open, report, states }: OpenTuneProps): {
   readonly listening: Listening;
   readonly over: BenchOver;
   readonly closeOver: () => void;
+  /** The tool beside the score; null: none, and findings stand beside their lines. */
+  readonly panel: PanelName | null;
+  readonly setPanel: (name: PanelName | null) => void;
+  /** Plays the bars at hand of a tune as it would be. */
+  readonly hear: (next: Tune | null) => void;
 } {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const clipboard = useAppSelector(selectClipboard);
   const listening = usePlayer(report, { tuneId: open.id });
   const [over, setOver] = useState(NOTHING);
+  const [panel, setPanel] = useState<PanelName | null>(null);
   const [thisPassOnly, setThisPassOnly] = useState(false);
+  const [lastMark, setLastMark] = useState<Command | null>(null);
   const [tap] = useState(tapTempo);
   const { tune, selection, passInView } = open;
   const notes = useMemo(() => writtenNotes(tune), [tune]);
@@ -87,6 +96,8 @@ export function useBench({ open, report, states }: OpenTuneProps): {
     clipboard,
     passes: tune.form.filter((name) => name === part).length,
     thisPassOnly,
+    lastMark,
+    remember: setLastMark,
     edit,
     select: (next) => dispatch(selected(next)),
     copy: (fragment) => dispatch(copied(fragment)),
@@ -113,7 +124,11 @@ export function useBench({ open, report, states }: OpenTuneProps): {
     },
     undo: () => dispatch(undone()),
     redo: () => dispatch(redone()),
-    showSheet: (sheet) => setOver({ ...NOTHING, sheet }),
+    showSheet: (sheet) => {
+      if (SHEETS[sheet].tool === undefined) setOver({ ...NOTHING, sheet });
+      else setPanel(sheet === panel ? null : sheet);
+    },
+    showFindings: () => setPanel(panel === 'findings' ? null : 'findings'),
     showPalette: () => setOver({ ...NOTHING, hasPalette: true }),
     keepFile: (file) => setOver({ ...NOTHING, file }),
     goTo: (path) => void navigate(path),
@@ -126,5 +141,10 @@ export function useBench({ open, report, states }: OpenTuneProps): {
       if (bpm !== null) goal.set(bpm);
     },
   };
-  return { bench, listening, over, closeOver: () => setOver(NOTHING) };
+  const hear = (next: Tune | null) => {
+    const heard = next === null ? report : reportTune(next, report.settings);
+    const how = { ...listening.settings, loop: false, answer: false, climb: 0, compare: null, countIn: 0 };
+    void listening.player.play(heard, how, barsAround(heard, ids, passInView), listening.practice);
+  };
+  return { bench, listening, over, closeOver: () => setOver(NOTHING), panel, setPanel, hear };
 }

@@ -1,4 +1,4 @@
-import type { Bench } from '../commands/command';
+import { type Bench, runCommand } from '../commands/command';
 import { commandOfKey } from '../commands/commands';
 import { isForPage, usePageKeys } from '../ui/usePageKeys';
 import { focusEntry, focusScore } from './focus';
@@ -24,7 +24,7 @@ export function useBenchKeys(bench: Bench, entry: EntryDeeds, isCovered: boolean
     // While notes are entered, keys without a modifier are what is entered.
     if (bench.open.entry && !command.isPageWide) return;
     event.preventDefault();
-    command.run(bench);
+    runCommand(command, bench);
     // Whoever walks through the score by keys is in it from then on, and hears its notes.
     if (command.isWalk && !inScore) requestAnimationFrame(focusScore);
   });

@@ -20,6 +20,7 @@ const gesture = ([made, key, label, help]: (typeof GESTURES)[number]): Command =
   help,
   group: 'bow',
   keys: [key],
+  repeats: true,
   applies: (bench) => gestureTargets(bench.tune, bench.ids, made, onePassOf(bench)).size > 0,
   run: (bench) => bench.gesture(made),
 });
@@ -30,6 +31,7 @@ const lock = (direction: Direction): Command => ({
   help: 'again to unlock',
   group: 'bow',
   keys: [direction[0]!],
+  repeats: true,
   applies: isChosen,
   run: ({ states, ids, lock: set }) => set(states.get(ids[0] ?? '')?.lock === direction ? null : direction),
 });

@@ -15,6 +15,9 @@ export interface Bench extends Pick<SheetProps, 'tune' | 'report' | 'states' | '
   /** How often the part of the selection is played. */
   readonly passes: number;
   readonly thisPassOnly: boolean;
+  /** The mark that was made last, to be made again elsewhere. */
+  readonly lastMark: Command | null;
+  readonly remember: (mark: Command) => void;
   readonly edit: (tune: SheetProps['tune'], label: string) => void;
   readonly select: (selection: Selection | null) => void;
   readonly copy: (fragment: Fragment) => void;
@@ -26,7 +29,9 @@ export interface Bench extends Pick<SheetProps, 'tune' | 'report' | 'states' | '
   readonly beginEntry: () => void;
   readonly undo: () => void;
   readonly redo: () => void;
+  /** Opens a window, or a tool beside the score; a tool that is open is closed. */
   readonly showSheet: (sheet: SheetName) => void;
+  readonly showFindings: () => void;
   readonly showPalette: () => void;
   readonly keepFile: (format: ExportFormat) => void;
   readonly goTo: (path: string) => void;
@@ -71,6 +76,8 @@ export interface Command {
   readonly isPageWide?: boolean;
   /** It goes from note to note. */
   readonly isWalk?: boolean;
+  /** It can be made again on other notes by one key. */
+  readonly repeats?: boolean;
   /** It asks for more before it does anything. */
   readonly asks?: boolean;
   /** What it does together with others that differ by their key alone: one line of the key sheet. */
@@ -81,6 +88,12 @@ export interface Command {
   readonly run: (bench: Bench) => void;
   /** Where it leads, for a command that is a link. */
   readonly path?: (bench: Pick<Bench, 'open'>) => string;
+}
+
+/** Does a command; a mark is remembered, to be repeated. */
+export function runCommand(command: Command, bench: Bench): void {
+  if (command.repeats) bench.remember(command);
+  command.run(bench);
 }
 
 export const always = () => true;

@@ -58,6 +58,8 @@ function benchOn(ids: readonly string[], line = 'D4 (E4 F#4) G4') {
         'play',
         'toggleLoop',
         'stepPractice',
+        'remember',
+        'showFindings',
         'tapTempo',
       ].map((name) => [name, deed(name)]),
     ),
@@ -114,7 +116,9 @@ test('a lock that is there is taken off by the same key', () => {
 
 test.each([
   [{ key: 's' }, 'slur'],
-  [{ key: 'S', shiftKey: true }, 'slur'],
+  [{ key: 'S' }, 'slur'],
+  [{ key: 'S', shiftKey: true }, 'mark-slide'],
+  [{ key: 'L', shiftKey: true }, 'longer'],
   [{ key: 'ArrowRight', shiftKey: true }, 'extend-next'],
   [{ key: 'Z', ctrlKey: true, shiftKey: true }, 'redo'],
   [{ key: 'z', metaKey: true }, 'undo'],

@@ -4,6 +4,7 @@ import { EDIT_COMMANDS } from './editCommands';
 import { GO_COMMANDS } from './goCommands';
 import { comboOf, keysShown, type PressedKey } from './keys';
 import { LISTEN_COMMANDS } from './listenCommands';
+import { MARK_COMMANDS } from './markCommands';
 import { SHEET_COMMANDS } from './sheetCommands';
 import { TUNE_COMMANDS } from './tuneCommands';
 
@@ -13,6 +14,7 @@ export const COMMANDS: readonly Command[] = [
   ...BOW_COMMANDS,
   ...LISTEN_COMMANDS,
   ...SHEET_COMMANDS,
+  ...MARK_COMMANDS,
   ...EDIT_COMMANDS,
   ...TUNE_COMMANDS,
 ];

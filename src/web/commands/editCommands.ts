@@ -145,6 +145,7 @@ const edit = (group: CommandGroup, id: string, label: string, key: string | null
   label,
   group,
   keys: key === null ? [] : [key],
+  repeats: group === 'marks' || group === 'stroke',
   applies: (bench) => run(bench) !== null,
   run: (bench) => {
     const result = run(bench);

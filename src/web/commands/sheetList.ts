@@ -5,6 +5,8 @@ import type { SheetProps } from '../openTune/sheetProps';
 interface SheetFacts {
   readonly label: string;
   readonly applies: (props: Pick<SheetProps, 'tune' | 'ids' | 'barIds'>) => boolean;
+  /** Its name in the row of tools, for one that lies beside the score; the others are windows. */
+  readonly tool?: string;
 }
 
 const always = () => true;
@@ -33,14 +35,17 @@ export const SHEETS: Readonly<Record<SheetName, SheetFacts>> = {
   form: { label: 'Form', applies: always },
   bar: { label: 'Meter, key and ending', applies: ({ barIds }) => barIds.length > 0 },
   note: { label: 'Chord name, grace notes', applies: isChosen },
-  patterns: { label: 'Bowing patterns', applies: always },
-  bowings: { label: 'Other bowings', applies: hasNotes },
-  bow: { label: 'Bow amount and tone', applies: hasNotes },
-  twins: { label: 'Repeated figures', applies: always },
-  fingering: { label: 'Fingering hand', applies: hasNotes },
-  drones: { label: 'Drones and double stops', applies: hasNotes },
-  ornaments: { label: 'Ornaments', applies: hasNotes },
-  tunings: { label: 'Tunings for this tune', applies: hasNotes },
+  patterns: { label: 'Bowing patterns', applies: always, tool: 'Patterns' },
+  bowings: { label: 'Other bowings', applies: hasNotes, tool: 'Bowings' },
+  bow: { label: 'Bow amount and tone', applies: hasNotes, tool: 'Tone' },
+  twins: { label: 'Repeated figures', applies: always, tool: 'Repeats' },
+  ornaments: { label: 'Ornaments', applies: hasNotes, tool: 'Ornaments' },
+  drones: { label: 'Drones and double stops', applies: hasNotes, tool: 'Drones' },
+  fingering: { label: 'Fingering hand', applies: hasNotes, tool: 'Fingers' },
+  tunings: { label: 'Tunings for this tune', applies: hasNotes, tool: 'Tunings' },
   versions: { label: 'Named versions', applies: always },
   keys: { label: 'Keys and signs', applies: always },
 };
+
+/** Sheets that lie beside the score, in the order of the row of tools. */
+export const TOOLS = (Object.keys(SHEETS) as SheetName[]).filter((name) => SHEETS[name].tool !== undefined);

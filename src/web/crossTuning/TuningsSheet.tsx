@@ -75,7 +75,7 @@ export function TuningsSheet({
       onOpenChange={onClose}
       wide
       title="Tunings for this tune"
-      description="Less is better: each figure times its weight, which are guesses. Written pitch is sounding pitch."
+      description="The best first. Written pitch is sounding pitch."
     >
       <label className="mb-2 flex items-center gap-2">
         <input
@@ -168,7 +168,7 @@ function Adopt({ report, chosen, onApply }: AdoptProps) {
     <section
       className="mt-3 rounded-md bg-band px-4 py-3"
       aria-live="polite"
-      aria-label={`Reuse ${strings}`}
+      aria-label={`What taking ${strings} would do`}
       data-adopt
     >
       <p>
@@ -185,7 +185,7 @@ function Adopt({ report, chosen, onApply }: AdoptProps) {
       </p>
       <div className="mt-2 flex flex-wrap items-center gap-3">
         <Button look="main" onClick={() => onApply(change.tune, `tuned ${strings}, in ${writtenKey(change.tune.key)}`)}>
-          Take it up
+          Take it
         </Button>
         <Link className="text-woad underline" to={`/pegs?to=${encodeURIComponent(tuningName(chosen.tuning))}`}>
           How to get the strings there

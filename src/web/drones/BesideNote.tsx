@@ -1,5 +1,4 @@
-import { Volume2 } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import {
   applyDrones,
   doublings,
@@ -19,10 +18,11 @@ import { intervalName, midiOf } from '#core/pitch';
 import { droneSceneOf } from '#core/report';
 import { PLACES, type Tune } from '#core/tune';
 import { writtenPitch } from '#words/pitch';
-import { playTones } from '../audio/tones';
+import { stringName } from '#words/strings';
 import type { SheetProps } from '../openTune/sheetProps';
-import { Button, SignButton } from '../ui/Button';
-import { SmallTable } from '../ui/SmallTable';
+import { Take } from '../openTune/Take';
+import { Button } from '../ui/Button';
+import { Why } from '../ui/Why';
 
 const ROLES: Readonly<Record<RankedDrone['role'], string>> = {
   root: 'root of the chord',
@@ -57,9 +57,10 @@ export function BesideNote({
   where,
   settings: { ear },
   onApply,
-}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'settings' | 'onApply'>) {
+  onPreview,
+  onHear,
+}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'settings' | 'onApply' | 'onPreview' | 'onHear'>) {
   const { tune, unrolled, fingers, settings, timing } = report;
-  const [isSilent, setSilent] = useState(false);
   const id = ids[0];
   const played = unrolled.notes.find((candidate) => id !== undefined && candidate.ids.includes(id));
   const scene = droneSceneOf(report);
@@ -78,7 +79,7 @@ export function BesideNote({
       return {
         key: drone.kind,
         choice: { kind: drone.kind, drone },
-        name: `open ${drone.place}, ${writtenPitch(drone.pitch)}, ${drone.kind === 'lower' ? 'below' : 'above'}`,
+        name: `open ${stringName(drone.place, tune.tuning)}, ${drone.kind === 'lower' ? 'below' : 'above'}`,
         interval: intervalWords(intervalName(drone.pitch, note.pitch)),
         why: [
           ROLES[drone.role],
@@ -124,8 +125,7 @@ export function BesideNote({
   return (
     <section aria-label={`Beside ${writtenPitch(note.pitch)}`}>
       <p className="mb-2">
-        <b>{writtenPitch(note.pitch)}</b> in {where}. Less is better: roughness, a charge for the class of the interval,
-        and one by what the drone is to the chord of the moment. None is forbidden.
+        Beside <b>{writtenPitch(note.pitch)}</b>, the sweetest first:
       </p>
       {rows.length === 0 ? (
         <p className="text-muted">
@@ -134,48 +134,37 @@ export function BesideNote({
             : 'No other string can sound with this note.'}
         </p>
       ) : (
-        <SmallTable
-          label="What can sound with it"
-          heads={[
-            'beside it',
-            { figures: 'rank' },
-            'of it rough, class, role',
-            'the finger’s place',
-            { hidden: 'choose' },
-          ]}
-          minWidth="40rem"
-        >
-          {rows.map((row) => (
-            <tr key={row.key} className="border-t border-line align-top">
-              <th scope="row" className="py-1.5 pr-3 font-normal">
-                <b>{row.name}</b>: {row.interval}
-                <span className="block text-hint text-muted">{row.why}</span>
-              </th>
-              <td className="py-1.5 pr-3 text-right font-bold tabular-nums">{row.rank.toFixed(2)}</td>
-              <td className="py-1.5 pr-3 text-small whitespace-nowrap tabular-nums">
-                {row.terms.roughness.toFixed(2)} + {row.terms.class.toFixed(2)} + {row.terms.role.toFixed(2)}
-              </td>
-              <td className="py-1.5 pr-3 text-small">{row.intonation}</td>
-              <td className="py-1.5 text-right whitespace-nowrap">
-                <SignButton
-                  label={`Hear it with ${row.name}`}
-                  className="mr-1 inline-grid"
-                  onClick={() => setSilent(!playTones([melody, row.midi]))}
-                >
-                  <Volume2 size={17} aria-hidden />
-                </SignButton>
-                <Button look="small" disabled={row.isNow} onClick={() => set(row.choice, `${row.name} in ${where}`)}>
-                  {row.isNow ? 'sounding now' : 'take it'}
-                </Button>
-              </td>
-            </tr>
+        <ul aria-label="What can sound with it">
+          {rows.map((row, at) => (
+            <li key={row.key} className="border-t border-line py-1.5" data-drone-row={row.key}>
+              <div className="flex items-start gap-2">
+                <p className="min-w-0 flex-1 leading-snug">
+                  <b>{row.name}</b>: {row.interval}, {ringWords(row, at)}
+                  <span className="block text-hint text-muted">
+                    {row.why}
+                    {row.intonation !== '' && ` · ${row.intonation}`}
+                  </span>
+                </p>
+                <Take
+                  {...{ onApply, onPreview, onHear }}
+                  next={applyDrones(tune, new Map([[note.id, row.choice]]))}
+                  label={`${row.name} in ${where}`}
+                  name={row.name}
+                  isNow={row.isNow}
+                />
+              </div>
+              <Why>
+                Harshness {row.rank.toFixed(2)}, of it {row.terms.roughness.toFixed(2)} how rough the two sound,{' '}
+                {row.terms.class.toFixed(2)} for the interval and {row.terms.role.toFixed(2)} for what it is to the
+                chord. Less is better; none is forbidden.
+              </Why>
+            </li>
           ))}
-        </SmallTable>
+        </ul>
       )}
-      {isSilent && <p role="alert">No sound device was found; the figures hold without it.</p>}
       <div className="mt-3 flex flex-wrap items-center gap-2">
-        <Button disabled={!note.drone} onClick={() => set({ kind: 'none' }, `on one string in ${where}`)}>
-          On one string
+        <Button disabled={!note.drone} onClick={() => set({ kind: 'none' }, `no drone in ${where}`)}>
+          Remove the drone
         </Button>
         {doubling && !note.stops && (
           <Button
@@ -202,6 +191,16 @@ export function BesideNote({
     </section>
   );
 }
+
+/** How it sounds, in a word: by its harshness, and the best of them said to be so. */
+function ringWords({ rank }: Row, at: number): string {
+  const sound = rank < RINGS ? 'rings' : rank < GRATES ? 'mild' : 'grates';
+  return at === 0 ? `${sound}, the sweetest here` : sound;
+}
+
+/** Harshness below which a pair is heard to ring, and from which it grates. Guesses. */
+const RINGS = 0.6;
+const GRATES = 1.2;
 
 /** Cents off a unison that are told: pure, lively, sour to most ears. */
 const OFF_UNISON = [2, 5, 8];

@@ -6,6 +6,7 @@ import { writtenNotes } from '#core/tune';
 import { counted } from '#words/plural';
 import { holdsWords } from '#words/tempo';
 import type { SheetProps } from '../openTune/sheetProps';
+import { usePreview } from '../openTune/usePreview';
 import { Button } from '../ui/Button';
 
 const WISHES: Readonly<Record<DroneWish, string>> = {
@@ -24,7 +25,9 @@ export function DroneLineForm({
   part,
   settings: { ear },
   onApply,
-}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'part' | 'settings' | 'onApply'>) {
+  onPreview,
+  onHear,
+}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'part' | 'settings' | 'onApply' | 'onPreview' | 'onHear'>) {
   const { tune, unrolled, settings, timing } = report;
   const [wish, setWish] = useState<DroneWish>('stressed');
   const [isStopped, setStopped] = useState(false);
@@ -63,6 +66,7 @@ export function DroneLineForm({
     return { choices, share };
   }, [report, unrolled, timing, ids, part, range, wish, ear, isStopped]);
   const next = useMemo(() => applyDrones(tune, line.choices), [tune, line]);
+  usePreview(onPreview, next, next !== tune);
   const after = useMemo(() => (next === tune ? report : reportTune(next, settings)), [next, tune, report, settings]);
   const kinds = (kind: DroneChoice['kind']) =>
     [...line.choices.values()].filter((choice) => choice.kind === kind).length;
@@ -144,8 +148,11 @@ export function DroneLineForm({
         </span>
       </p>
       <div className="flex flex-wrap gap-2">
+        <Button disabled={next === tune} onClick={() => onHear(next)}>
+          Hear it
+        </Button>
         <Button look="main" type="submit" disabled={next === tune}>
-          Set these drones
+          Take these drones
         </Button>
         <Button
           disabled={droned.length === 0}

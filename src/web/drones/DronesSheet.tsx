@@ -8,7 +8,10 @@ import { EarTest } from './EarTest';
 export function DronesSheet({
   onClose,
   ...props
-}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'part' | 'settings' | 'onApply' | 'onClose'>) {
+}: Pick<
+  SheetProps,
+  'report' | 'ids' | 'where' | 'part' | 'settings' | 'onApply' | 'onPreview' | 'onHear' | 'onClose'
+>) {
   return (
     <TabbedSheet
       title="Drones and double stops"

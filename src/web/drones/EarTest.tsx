@@ -68,7 +68,7 @@ export function EarTest() {
             <p className="mb-2 font-bold" aria-live="polite">
               {answers.length + 1} of {PAIRS.length}: which would you rather have beside a melody?
             </p>
-            <div className="grid gap-3 sm:grid-cols-2">
+            <div className="grid gap-3 @lg:grid-cols-2">
               {(['a', 'b'] as const).map((name) => (
                 <div key={name} className="flex gap-2">
                   <Button onClick={() => hear(pair[name])}>

@@ -21,6 +21,7 @@ import { positionWords } from '#words/position';
 import { barWords, countWords } from '#words/spot';
 import { holdsWords } from '#words/tempo';
 import type { SheetProps } from '../openTune/sheetProps';
+import { Take } from '../openTune/Take';
 import { usePreviews } from '../threads/usePreviews';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
@@ -32,9 +33,9 @@ export function FingeringSheet({
   ids,
   where,
   settings: { leftHanded },
-  onApply,
   onClose,
-}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'settings' | 'onApply' | 'onClose'>) {
+  ...taking
+}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'settings' | 'onClose'> & Taking) {
   const { tune, unrolled, settings, fingers } = report;
   const found = useMemo(
     () => searchFingering(tune, unrolled, settings.hand, settings.instrument),
@@ -52,13 +53,13 @@ export function FingeringSheet({
       title={`The fingering hand${leftHanded ? ' (the right one)' : ''}`}
       description="What the hand pays is counted in millimetres of movement, or what is worth as much. The weights are guesses."
     >
-      <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
-        <WholeTune report={report} found={found} costNow={now} onApply={onApply} />
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-5 @3xl:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
         {ids.length > 0 ? (
-          <OneNote report={report} found={found} id={ids[0]!} where={where} onApply={onApply} />
+          <OneNote report={report} found={found} id={ids[0]!} where={where} taking={taking} />
         ) : (
           <p className="text-muted">Select a note in the score to see what else the hand could do there.</p>
         )}
+        <WholeTune report={report} found={found} costNow={now} taking={taking} />
       </div>
     </Sheet>
   );
@@ -67,14 +68,17 @@ export function FingeringSheet({
 /** Millimetres that are worth fingering anew for. */
 const MIN_GAIN = 0.5;
 
+type Taking = Pick<SheetProps, 'onApply' | 'onPreview' | 'onHear'>;
+
 interface WholeProps {
   readonly report: TuneReport;
   readonly found: FingeringResult;
   readonly costNow: number;
-  readonly onApply: SheetProps['onApply'];
+  readonly taking: Taking;
 }
 
-function WholeTune({ report, found, costNow, onApply }: WholeProps) {
+function WholeTune({ report, found, costNow, taking }: WholeProps) {
+  const { onApply, onPreview, onHear } = taking;
   const { tune, fingers } = report;
   const facts = useMemo(() => handFacts(report), [report]);
   const isCheaper = found.cost < costNow - MIN_GAIN;
@@ -106,14 +110,16 @@ function WholeTune({ report, found, costNow, onApply }: WholeProps) {
         </p>
       )}
       <div className="mt-3 flex flex-wrap gap-2">
-        <Button
+        <Take
+          {...{ onApply, onPreview, onHear }}
           look="main"
-          data-autofocus
-          disabled={pins.size === 0}
-          onClick={() => onApply(anew, `fresh fingering, ${count(pins.size, 'note')} changed`)}
+          next={anew}
+          label={`fresh fingering, ${count(pins.size, 'note')} changed`}
+          name="the fresh fingering"
+          isNow={pins.size === 0}
         >
-          Take the fresh fingering
-        </Button>
+          take the fresh fingering
+        </Take>
         <Button
           disabled={folded.moved.length === 0}
           title={folded.moved.length === 0 ? 'It all lies in first position' : undefined}
@@ -162,13 +168,14 @@ interface OneProps {
   readonly found: FingeringResult;
   readonly id: string;
   readonly where: string;
-  readonly onApply: SheetProps['onApply'];
+  readonly taking: Taking;
 }
 
 /** Alternatives told for a note. */
 const TOLD = 7;
 
-function OneNote({ report, found, id, where, onApply }: OneProps) {
+function OneNote({ report, found, id, where, taking }: OneProps) {
+  const { onApply, onPreview, onHear } = taking;
   const { tune, fingers, unrolled } = report;
   const played = unrolled.notes.find((candidate) => candidate.ids.includes(id));
   const note = writtenNotes(tune).find((candidate) => candidate.id === id);
@@ -220,8 +227,7 @@ function OneNote({ report, found, id, where, onApply }: OneProps) {
       ) : (
         <SmallTable
           label="Other ways to play it"
-          heads={['as', { figures: 'costs more' }, 'and then', { hidden: 'choose' }]}
-          minWidth="26rem"
+          heads={['as', { figures: 'costs the hand' }, 'and then', { hidden: 'take' }]}
         >
           {rows.map(({ alternative: { chord, costsMore }, next }, i) => {
             const [top] = chord;
@@ -232,19 +238,18 @@ function OneNote({ report, found, id, where, onApply }: OneProps) {
                   {callWords(chord)}
                 </th>
                 <td className="py-1.5 pr-3 text-right whitespace-nowrap tabular-nums">
-                  {costsMore < 0.05 ? 'least' : `${costsMore.toFixed(1)} mm`}
+                  {costsMore < 0.05 ? 'least' : `+${costsMore.toFixed(0)} mm`}
                 </td>
                 <td className="py-1.5 pr-3 text-small">{isNow ? 'as it is now' : (effects[i] ?? '…')}</td>
                 <td className="py-1.5 text-right">
-                  <Button
-                    look="small"
-                    className="whitespace-nowrap"
-                    disabled={isNow}
-                    onClick={() => onApply(next, `${callWords(chord)} in ${where}`)}
-                  >
-                    take it
-                    <span className="sr-only"> as {callWords(chord)}</span>
-                  </Button>
+                  <Take
+                    {...{ onApply, onPreview, onHear }}
+                    next={next}
+                    label={`${callWords(chord)} in ${where}`}
+                    name={callWords(chord)}
+                    isNow={isNow}
+                    isSilent
+                  />
                 </td>
               </tr>
             );

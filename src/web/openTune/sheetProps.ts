@@ -23,9 +23,13 @@ export interface SheetProps {
   readonly tunings: readonly NamedTuning[];
   /** Puts a changed tune in place of the open one, as one step of undo; the sheet stays. */
   readonly onEdit: (tune: Tune, label: string) => void;
-  /** The same; the sheet closes. */
+  /** The same; a window closes, a panel stays. */
   readonly onApply: (tune: Tune, label: string) => void;
-  /** Chooses notes in the score; the sheet closes. */
+  /** Shows in the score and the verdict what a change would come to, before it is taken; null: no more. */
+  readonly onPreview: (tune: Tune | null) => void;
+  /** Plays the bars at hand of a tune as it would be; null: the tune as it is. */
+  readonly onHear: (tune: Tune | null) => void;
+  /** Selects notes in the score; a window closes, a panel stays. */
   readonly onShow: (ids: readonly string[]) => void;
   readonly onClose: () => void;
 }

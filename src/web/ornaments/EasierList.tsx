@@ -1,14 +1,14 @@
 import { useCallback, useMemo } from 'react';
 import { type EasierStep, easierVersions } from '#core/ornaments';
 import { reportTune } from '#core/report';
-import { counted } from '#words/plural';
+import { counted, listed } from '#words/plural';
 import { heldWords } from '#words/tempo';
 import type { SheetProps } from '../openTune/sheetProps';
+import { Take } from '../openTune/Take';
 import { usePreviews } from '../threads/usePreviews';
-import { Button } from '../ui/Button';
 
 /** The same tune with ever fewer layers, and to what tempo each stands. */
-export function EasierList({ report, onApply }: Pick<SheetProps, 'report' | 'onApply'>) {
+export function EasierList({ report, ...taking }: Pick<SheetProps, 'report' | 'onApply' | 'onPreview' | 'onHear'>) {
   const { tune, settings } = report;
   const steps = useMemo(() => easierVersions(tune), [tune]);
   const ceilingOf = useCallback(
@@ -35,20 +35,12 @@ export function EasierList({ report, onApply }: Pick<SheetProps, 'report' | 'onA
                 on {counted(notes, 'note')}; holds {ceilings[i] === undefined ? '…' : heldWords(ceilings[i])}
               </span>
             </span>
-            <Button
-              look="small"
-              onClick={() =>
-                onApply(
-                  easier,
-                  `without ${steps
-                    .slice(0, i + 1)
-                    .map((s) => s.off)
-                    .join(', ')}`,
-                )
-              }
-            >
-              take it<span className="sr-only"> without {off}</span>
-            </Button>
+            <Take
+              {...{ onApply: taking.onApply, onPreview: taking.onPreview, onHear: taking.onHear }}
+              next={easier}
+              label={`without ${listed(steps.slice(0, i + 1).map((step) => step.off))}`}
+              name={`without ${off}`}
+            />
           </li>
         ))}
       </ol>

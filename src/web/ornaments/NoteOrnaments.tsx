@@ -36,7 +36,7 @@ export function NoteOrnaments({
         <b>{writtenPitch(note.pitch)}</b> in {where}
         {many && `, set on all ${ids.length} notes chosen; the facts are those of the first`}.
       </p>
-      <ul className="grid gap-x-6 sm:grid-cols-2">
+      <ul className="grid gap-x-6 @lg:grid-cols-2">
         {rows.map(({ ornament, facts, obstacles }) => {
           const name = ornamentName(ornament, words);
           const isOn = note.marks?.includes(ornament) ?? false;

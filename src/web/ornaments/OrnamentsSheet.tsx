@@ -8,7 +8,7 @@ import { RuleForm } from './RuleForm';
 export function OrnamentsSheet({
   onClose,
   ...props
-}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'settings' | 'onApply' | 'onClose'>) {
+}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'settings' | 'onApply' | 'onPreview' | 'onHear' | 'onClose'>) {
   return (
     <TabbedSheet
       title="Ornaments"

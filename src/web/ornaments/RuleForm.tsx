@@ -12,6 +12,7 @@ import { ornamentName, RULE_SPOT_WORDS } from '#words/ornament';
 import { counted } from '#words/plural';
 import { holdsWords } from '#words/tempo';
 import type { SheetProps } from '../openTune/sheetProps';
+import { usePreview } from '../openTune/usePreview';
 import { Button } from '../ui/Button';
 import { Select } from '../ui/Select';
 
@@ -22,7 +23,9 @@ export function RuleForm({
   report,
   settings: { words },
   onApply,
-}: Pick<SheetProps, 'report' | 'settings' | 'onApply'>) {
+  onPreview,
+  onHear,
+}: Pick<SheetProps, 'report' | 'settings' | 'onApply' | 'onPreview' | 'onHear'>) {
   const { tune } = report;
   const [ornament, setOrnament] = useState<Ornament>('flick');
   const [spot, setSpot] = useState<RuleSpot>('dotted-quarters');
@@ -33,6 +36,7 @@ export function RuleForm({
   );
   const next = useMemo(() => decorate(ornamentSceneOf(report), ids, ornament), [report, ids, ornament]);
   const after = useMemo(() => (next === tune ? report : reportTune(next, report.settings)), [next, tune, report]);
+  usePreview(onPreview, next, next !== tune);
   const ceiling = after.figures.check.ceiling?.ceilingBpm ?? null;
   const name = ornamentName(ornament, words);
   return (
@@ -78,9 +82,12 @@ export function RuleForm({
           {next === tune ? (ids.length === 0 ? '' : 'They already have it.') : `Then the tune ${holdsWords(ceiling)}.`}
         </span>
       </p>
-      <div>
+      <div className="flex gap-2">
+        <Button disabled={next === tune} onClick={() => onHear(next)}>
+          Hear it
+        </Button>
         <Button look="main" type="submit" disabled={next === tune}>
-          Set them
+          Take them
         </Button>
       </div>
     </form>

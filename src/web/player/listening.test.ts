@@ -2,7 +2,7 @@ import { reportTune } from '#core/report';
 import { part, tune } from '../../core/testing/tunes';
 import { comparedReport, comparisonsOf } from './comparisons';
 import { readListenSettings, writeListenSettings } from './listenSettings';
-import { loopedWords, passStart, spanOf } from './spans';
+import { barsAround, loopedWords, passStart, spanOf } from './spans';
 import { tapTempo } from './tapTempo';
 
 const report = reportTune(tune([part('A', 'D4 E4 F#4 G4'), part('B', 'A4:2 B4:2')], { form: ['A', 'A', 'B', 'A'] }));
@@ -26,6 +26,14 @@ describe('what is played', () => {
     expect(spanOf(report, ['A3', 'A4', 'B1'], { A: 3 }, true)).toBeNull();
     expect(spanOf(report, ['A3'], { A: 2 }, true)).toEqual({ from: 4, to: 8 });
     expect(spanOf(report, [], {}, true)).toBeNull();
+  });
+
+  test('what is tried is heard in its bars and the next, or at the beginning', () => {
+    const four = reportTune(tune([part('A', 'D4:8 | E4:8 | F#4:8 | G4:8 | A4:8 | B4:8')], { form: ['A', 'A'] }));
+    expect(barsAround(four, ['A2'], {})).toEqual({ from: 1, to: 3 });
+    expect(barsAround(four, ['A2', 'A3'], { A: 2 })).toEqual({ from: 7, to: 10 });
+    expect(barsAround(four, ['A6'], {})).toEqual({ from: 5, to: 6 });
+    expect(barsAround(four, [], {})).toEqual({ from: 0, to: 4 });
   });
 
   test('a loop says what it would play', () => {

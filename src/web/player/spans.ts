@@ -36,6 +36,27 @@ export function spanOf(
   return { from: firstNote, to: endNote };
 }
 
+/** Bars beyond the selection that are heard with it. */
+const BARS_AFTER = 1;
+/** Bars that are heard where nothing is selected. */
+const BARS_AT_FIRST = 4;
+
+/** The bars in which the selection stands and the one after, on the pass in view; the first bars where nothing is selected. */
+export function barsAround(report: TuneReport, ids: readonly string[], passInView: PassInView): Span | null {
+  const { notes } = report.unrolled;
+  const first = ids[0] === undefined ? null : playedIndex(report, ids[0], passInView);
+  const last = ids.length < 2 ? first : playedIndex(report, ids[ids.length - 1]!, passInView);
+  if (notes.length === 0) return null;
+  const [low, high] = first === null || last === null || last < first ? [0, null] : [first, last];
+  const { passIndex, bar: fromBar } = notes[low]!;
+  const toBar = high === null ? fromBar + BARS_AT_FIRST - 1 : notes[high]!.bar + BARS_AFTER;
+  const lastPass = notes[high ?? low]!.passIndex;
+  const from = notes.findIndex((note) => note.passIndex === passIndex && note.bar === fromBar);
+  let to = high ?? low;
+  while (to + 1 < notes.length && notes[to + 1]!.passIndex === lastPass && notes[to + 1]!.bar <= toBar) to += 1;
+  return { from, to: to + 1 };
+}
+
 /** What a loop would play: `bars 3–4 of A`, `part A`, `the whole tune`. */
 export function loopedWords(report: TuneReport, ids: readonly string[], passInView: PassInView): string {
   const span = spanOf(report, ids, passInView, true);

@@ -6,6 +6,7 @@ import { measured } from '../ui/measured';
 import { dot, outline } from '../ui/paths';
 import { bowSignPath } from '../ui/signs';
 import { ArmPaint, type PaintedDrones } from './ArmPaint';
+import type { NoteChange } from './changedNotes';
 import { type CaretSpot, caretX, EntryCaret, stepAt } from './EntryCaret';
 import type { LineGeometry, NoteBox } from './geometry';
 import { STAFF_TOP } from './geometry';
@@ -25,6 +26,8 @@ export interface ScoreLineProps {
   /** The same for lanes and spoken notes; on a line out of view they may be a moment older. */
   readonly detailStates: ReadonlyMap<string, NoteState>;
   readonly lanes: LaneSettings;
+  /** Notes that a change which is only looked at shows otherwise; null: nothing is looked at. */
+  readonly changes?: ReadonlyMap<string, NoteChange> | null;
   /** Ids selected on this line, in order; null where none is. */
   readonly selectedIds: readonly string[] | null;
   /** The note that the tab key reaches on this line. */
@@ -50,7 +53,8 @@ export interface ScoreLineProps {
 
 /** Room kept over the ink for signs that later edits may need, so that lines do not jump. */
 const SIGN_RESERVE = 32;
-const CARD_ROOM = 42;
+/** Between two lines. */
+const LINE_GAP = 10;
 /** From the lowest sign to the baseline of the fingers. */
 const FINGER_GAP = 13;
 
@@ -73,14 +77,13 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
   );
   const room = roomOf(shown, geometry, signs);
   const height = room.lanesTop + lanesHeight(lanes);
-  const cardRoom = props.isStill ? 0 : CARD_ROOM;
 
   return (
     // Lines out of view cost no layout; their size is known, so nothing jumps when they come near.
     <div
       // The card may need a second row and then lies over what is below: nothing of it may be cut off.
       className={`relative flow-root md:scroll-mt-12 ${card === null ? '[content-visibility:auto]' : 'z-10'}`}
-      style={{ minHeight: height + cardRoom, width, containIntrinsicHeight: `${height + cardRoom}px` }}
+      style={{ minHeight: height + LINE_GAP, width, containIntrinsicHeight: `${height + LINE_GAP}px` }}
       data-line={line.id}
       // A page may open under a pointer at rest, which never enters.
       onPointerOver={() => setOver(true)}
@@ -101,12 +104,7 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
         </svg>
       )}
       {geometry && card !== null && (
-        <CardPlace
-          geometry={geometry}
-          x={cardX(geometry, selectedIds ?? [], caret)}
-          top={height + 3}
-          isWide={caret !== null}
-        >
+        <CardPlace geometry={geometry} x={cardX(geometry, selectedIds ?? [], caret)} top={height + 3}>
           {card}
         </CardPlace>
       )}
@@ -148,7 +146,8 @@ function LineLayers({ shown, geometry, signs, room, height, isOver }: LineLayers
     <>
       <LineHeading line={line} y={geometry.staffTop - 17} onPickWhole={onPickWhole} />
       <Tuplets geometry={geometry} />
-      <BowSigns bows={signs.bows} states={states} showsOther={lanes.otherPasses} />
+      {shown.changes && <ChangedColumns geometry={geometry} changes={shown.changes} top={top + 2} />}
+      <BowSigns bows={signs.bows} states={states} showsOther={lanes.otherPasses} changes={shown.changes ?? null} />
       <Signs signs={signs} />
       {rowsShown(lanes).map((row, i) => (
         <TextRow key={row} row={row} fingers={signs.fingers} y={fingerY + i * ROW_HEIGHT} isLarge={isStill} />
@@ -210,23 +209,21 @@ function holder<T>(): (value: T, isCurrent: boolean) => T {
   return (value, isCurrent) => (isCurrent || held === null ? (held = value) : held);
 }
 
-/** Under the lanes at the selection, in the room kept for it; where it is wide or the screen narrow, the line grows. */
+/** Under the lanes at the selection: the line grows by it, and only while it is there. */
 function CardPlace(props: {
   readonly geometry: LineGeometry;
   readonly x: number;
   readonly top: number;
-  readonly isWide: boolean;
   readonly children: ReactNode;
 }) {
-  const { geometry, x: middle, top, isWide, children } = props;
+  const { geometry, x: middle, top, children } = props;
   // Shifted by the same share of its own width as its place has of the line's: it never leaves the line.
   const share = (100 * middle) / geometry.width;
-  const grows = isWide || geometry.width < NARROW;
   return (
     <div
       data-card
-      className={`z-10 rounded-lg border border-woad bg-surface px-3 py-0.5 shadow-md ${grows ? 'relative mb-2' : 'absolute w-max max-w-full'}`}
-      style={grows ? { marginTop: top } : { top, left: middle, transform: `translateX(-${share}%)` }}
+      className="relative z-10 mb-2 w-max max-w-full rounded-lg border border-woad bg-surface px-3 py-1 shadow-md"
+      style={{ marginTop: top, left: middle, transform: `translateX(-${share}%)` }}
     >
       {children}
     </div>
@@ -273,9 +270,6 @@ function StaffTarget(props: {
     />
   );
 }
-
-/** Lines narrower than this have no room for the card under a note. */
-const NARROW = 680;
 
 /** The line's upper and lower bounds, with room for whatever bowing comes to stand on its notes. */
 function frameOf(line: LineSpec, geometry: LineGeometry): { top: number; fingerY: number } {
@@ -342,18 +336,23 @@ const BowSigns = memo(function BowSigns({
   bows,
   states,
   showsOther,
+  changes,
 }: {
   readonly bows: LineSigns['bows'];
   readonly states: ReadonlyMap<string, NoteState>;
   /** Shows the other passes' sign over the one in view, in place of the dot. */
   readonly showsOther: boolean;
+  readonly changes: ReadonlyMap<string, NoteChange> | null;
 }) {
   let signs = '';
+  let changed = '';
   let others = '';
   const dots = outline();
   for (const { id, x, y } of bows) {
     const state = states.get(id);
-    signs += bowSignPath(x, y, state?.bow === 'down');
+    const sign = bowSignPath(x, y, state?.bow === 'down');
+    if (changes?.has(id)) changed += sign;
+    else signs += sign;
     if (!state?.differs) continue;
     if (showsOther) others += bowSignPath(x, y - OTHER_SIGN_STEP, state.bow !== 'down');
     else dot(dots, x, y - 13, 1.4);
@@ -361,10 +360,44 @@ const BowSigns = memo(function BowSigns({
   return (
     <g aria-hidden>
       <path d={signs} fill="var(--ink)" data-sign="bows" />
+      {changed !== '' && <path d={changed} fill="var(--woad)" data-sign="changed-bows" />}
       <path d={`${others}${dots}`} fill="var(--madder)" data-sign="differing" />
     </g>
   );
 });
+
+/** Notes that would be otherwise, shaded; neighbours in one stretch. */
+function ChangedColumns(props: {
+  readonly geometry: LineGeometry;
+  readonly changes: ReadonlyMap<string, NoteChange>;
+  readonly top: number;
+}) {
+  const { geometry, changes, top } = props;
+  const columns = columnsOf(geometry.notes);
+  const stretches: { left: number; right: number }[] = [];
+  for (const [i, { id }] of geometry.notes.entries()) {
+    if (changes.get(id) !== 'changed') continue;
+    const { left, right } = columns[i]!;
+    const last = stretches[stretches.length - 1];
+    if (last && left - last.right < 1) last.right = right;
+    else stretches.push({ left, right });
+  }
+  return (
+    <g aria-hidden data-changed={stretches.length}>
+      {stretches.map(({ left, right }) => (
+        <rect
+          key={left}
+          x={left}
+          y={top}
+          width={right - left}
+          height={geometry.staffBottom + 8 - top}
+          rx={3}
+          fill="color-mix(in srgb, var(--woad) 14%, transparent)"
+        />
+      ))}
+    </g>
+  );
+}
 
 const Signs = memo(function Signs({ signs }: { readonly signs: LineSigns }) {
   return (

@@ -1,9 +1,12 @@
 import { toNumber } from '#core/base';
 import type { BowedNote } from '#core/bowing';
 import type { UnrolledNote } from '#core/tune';
+import { noteName } from '#words/pitch';
 import { dot, outlines, polyline } from '../ui/paths';
 
 const HEIGHT = 38;
+/** Room for the names of notes. */
+const NAMES = 12;
 
 interface StrokeRowProps {
   /** Neighbouring notes as played. */
@@ -15,12 +18,15 @@ interface StrokeRowProps {
   readonly marked?: ReadonlySet<number>;
   readonly barLines?: boolean;
   readonly width?: number;
+  /** Names of the notes stand over their strokes. */
+  readonly withNotes?: boolean;
   /** Where in the stretch the bow is shown, 0 … 1; null: nowhere. */
   readonly at?: number | null;
 }
 
 /** Strokes of a few bars by their real lengths, ticks where notes share one: a small bow lane without the hair. */
-export function StrokeRow({ notes, bowed, label, marked, barLines, width = 360, at = null }: StrokeRowProps) {
+export function StrokeRow(props: StrokeRowProps) {
+  const { notes, bowed, label, marked, barLines, width = 360, withNotes = false, at = null } = props;
   const [first] = notes;
   if (!first) return null;
   const origin = toNumber(first.onset);
@@ -58,7 +64,18 @@ export function StrokeRow({ notes, bowed, label, marked, barLines, width = 360, 
     dot(bow === 'down' ? down : up, x, y, 3);
   }
   return (
-    <svg viewBox={`0 0 ${width} ${HEIGHT}`} className="w-full" role="img" aria-label={label}>
+    <svg
+      viewBox={withNotes ? `0 ${-NAMES} ${width} ${HEIGHT + NAMES}` : `0 0 ${width} ${HEIGHT}`}
+      className="w-full"
+      role="img"
+      aria-label={label}
+    >
+      {withNotes &&
+        notes.map(({ index, onset, note }) => (
+          <text key={index} x={xOf(toNumber(onset))} y={-2} textAnchor="middle" className="fill-muted text-mark">
+            {noteName(note.pitch)}
+          </text>
+        ))}
       {barLines && <path d={bars.toString()} stroke="var(--line)" strokeWidth="1" />}
       {marked && <path d={marks.toString()} stroke="var(--weld)" strokeWidth="2.4" data-marks />}
       <path d={`${strokes}${ticks}`} fill="none" stroke="var(--ink)" strokeWidth="1.6" strokeLinecap="round" />

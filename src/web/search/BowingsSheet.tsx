@@ -1,5 +1,5 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { use, useMemo, useState } from 'react';
 import { type BowedNote, type BowedTune, bowedTune } from '#core/bowing';
 import type { TuneReport } from '#core/report';
 import { adoptBowing, type BowingFigures, type Candidate, planFigures } from '#core/search';
@@ -9,31 +9,35 @@ import { counted } from '#words/plural';
 import { NO_BOWING } from '#words/reportJson';
 import { holdsWords } from '#words/tempo';
 import type { SheetProps } from '../openTune/sheetProps';
+import { Take } from '../openTune/Take';
 import { StrokeRow, strokeWords } from '../score/StrokeRow';
 import { problemWords } from '../threads/problemWords';
 import { Button, SignButton } from '../ui/Button';
 import { Select } from '../ui/Select';
 import { Sheet } from '../ui/Sheet';
+import { SheetPlace } from '../ui/SheetPlace';
+import { Why } from '../ui/Why';
 import { type Search, useSearch, WANTED } from './useSearch';
 import { keepWishes, readWishes } from './wishesKept';
 import { WishFields } from './WishFields';
 
-/** Bars shown side by side, and the width in which their strokes are laid out: fewer where the screen is narrow. */
+/** Bars shown one over the other, and the width in which their strokes are laid out: fewer beside the score. */
 const WIDE = { bars: 4, width: 780 };
-const NARROW = { bars: 2, width: 330 };
+const BESIDE = { bars: 2, width: 370 };
 const NONE: readonly Candidate[] = [];
 
 /** Looks for other bowings and lays them side by side on the same bars, to be taken whole or for one part. */
 export function BowingsSheet({
   report,
   part: partAtStart,
-  onApply,
   onClose,
-}: Pick<SheetProps, 'report' | 'part' | 'onApply' | 'onClose'>) {
+  ...taking
+}: Pick<SheetProps, 'report' | 'part' | 'onApply' | 'onClose' | 'onPreview' | 'onHear'>) {
   const [wishes, setWishes] = useState(() => ({ ...readWishes(), downbeat: report.settings.schools.downbeat }));
   const [part, setPart] = useState(partAtStart);
   const [from, setFrom] = useState(1);
-  const [room] = useState(() => (window.innerWidth < 640 ? NARROW : WIDE));
+  const isBeside = use(SheetPlace) === 'panel';
+  const room = isBeside ? BESIDE : WIDE;
   const { state, again, cancel } = useSearch(report, wishes);
   const candidates = state.answer ?? NONE;
   const bars = useMemo(() => barsOfPart(report, part), [report, part]);
@@ -98,7 +102,7 @@ export function BowingsSheet({
         {candidates.map((candidate, i) => (
           <CandidateRow
             key={`${i} ${candidate.cost}`}
-            {...{ candidate, report, part, onApply }}
+            {...{ candidate, report, part, taking }}
             name={`Bowing ${i + 1}`}
             notes={shown}
             width={room.width}
@@ -146,9 +150,9 @@ function CandidateRow(props: {
   readonly part: string;
   readonly notes: readonly UnrolledNote[];
   readonly width: number;
-  readonly onApply: SheetProps['onApply'];
+  readonly taking: Pick<SheetProps, 'onApply' | 'onPreview' | 'onHear'>;
 }) {
-  const { name, candidate, report, part, notes, width, onApply } = props;
+  const { name, candidate, report, part, notes, width, taking } = props;
   const { tune } = report;
   // Strokes and verdict by themselves: a row shows no more, and four whole reports would hold up the page.
   const adopted = useMemo(() => adoptBowing(tune, candidate), [tune, candidate]);
@@ -169,18 +173,18 @@ function CandidateRow(props: {
     >
       <div className="flex flex-wrap items-center justify-end gap-2">
         {isMany && (
-          <Button
-            look="small"
-            onClick={() => onApply(forPart, `${name.toLowerCase()} for part ${part}`)}
-            title={partAfter.comesRound ? 'it comes round' : 'it does not come round with the other parts as they are'}
+          <Take
+            {...taking}
+            next={forPart}
+            label={`${name.toLowerCase()} for part ${part}`}
+            name={`${name} for part ${part}`}
+            isSilent
           >
-            Only for {part}
+            only for {part}
             {partAfter.comesRound ? '' : ', flips'}
-          </Button>
+          </Take>
         )}
-        <Button look="small" onClick={() => onApply(adopted, `${name.toLowerCase()} for the whole tune`)}>
-          Take it<span className="sr-only">: {name}</span>
-        </Button>
+        <Take {...taking} next={adopted} label={`${name.toLowerCase()} for the whole tune`} name={name} />
       </div>
     </BowingRow>
   );
@@ -205,12 +209,10 @@ function BowingRow(props: {
         <h3 className="font-serif text-lead font-bold">{name}</h3>
         {idea !== undefined && <p>{idea}</p>}
         <p className={`font-bold ${figures.comesRound ? 'text-lichen-ink' : 'text-madder'}`}>
-          {figures.comesRound ? 'comes round' : 'does not come round'}
+          {figures.comesRound ? 'comes round' : 'does not come round'}, {holdsWords(figures.ceilingBpm)}
         </p>
-        <p>{holdsWords(figures.ceilingBpm)}</p>
         <div className="ml-auto">{children}</div>
       </div>
-      <p className="text-small text-muted">{figureWords(figures, marked !== undefined)}</p>
       <StrokeRow
         notes={notes}
         bowed={bowed}
@@ -218,7 +220,9 @@ function BowingRow(props: {
         width={width}
         {...(marked ? { marked } : {})}
         label={`${name}, strokes: ${words}`}
+        withNotes
       />
+      <Why>{figureWords(figures, marked !== undefined)}</Why>
     </li>
   );
 }

@@ -14,7 +14,7 @@ const SLIDERS = [
 /** What is wanted of a bowing. */
 export function WishFields({ wishes, onWishes }: WishFieldsProps) {
   return (
-    <fieldset className="grid gap-x-6 gap-y-2 sm:grid-cols-3">
+    <fieldset className="grid gap-x-6 gap-y-2 @lg:grid-cols-3">
       <legend className="sr-only">What you want</legend>
       {SLIDERS.map(({ name, label, low, high }, i) => (
         <label key={name} className="flex flex-col">

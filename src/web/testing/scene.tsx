@@ -59,6 +59,8 @@ function sheetProps(tune: Tune, [from, end]: readonly [number, number]): SheetPr
     tunings: TUNINGS,
     onEdit: nothing,
     onApply: nothing,
+    onPreview: nothing,
+    onHear: nothing,
     onShow: nothing,
     onClose: nothing,
   };

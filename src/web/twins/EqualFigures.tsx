@@ -10,8 +10,9 @@ import {
   twinFigures,
 } from '#core/twins';
 import { counted } from '#words/plural';
-import { roundWords } from '#words/round';
+import { reportVerdict } from '#words/verdict';
 import type { SheetProps } from '../openTune/sheetProps';
+import { Take } from '../openTune/Take';
 import { Button } from '../ui/Button';
 import { Select } from '../ui/Select';
 import { BowSign } from '../ui/signs';
@@ -22,7 +23,9 @@ const FIGURES_TOLD = 12;
 const NOTES_NAMED = 8;
 
 /** Equal figures: where, how much of the tune they are, by what they are told apart, and whether they are bowed alike. */
-export function EqualFigures(props: Pick<SheetProps, 'report' | 'onShow' | 'onEdit'>) {
+type FiguresProps = Pick<SheetProps, 'report' | 'onShow' | 'onEdit' | 'onPreview' | 'onHear'>;
+
+export function EqualFigures(props: FiguresProps) {
   const { report } = props;
   const figures = useMemo(() => twinFigures(report.tune), [report]);
   const split = figures.filter(({ isBowedAlike }) => !isBowedAlike).length;
@@ -50,12 +53,8 @@ export function EqualFigures(props: Pick<SheetProps, 'report' | 'onShow' | 'onEd
   );
 }
 
-function FigureRow({
-  figure,
-  report,
-  onShow,
-  onEdit,
-}: Pick<SheetProps, 'report' | 'onShow' | 'onEdit'> & { readonly figure: TwinFigure }) {
+function FigureRow({ figure, ...props }: FiguresProps & { readonly figure: TwinFigure }) {
+  const { report, onShow, onEdit, onPreview, onHear } = props;
   const { spots, length, isBowedAlike } = figure;
   const [model, setModel] = useState(0);
   const share = Math.round(100 * playingShare(figure, report.unrolled));
@@ -83,7 +82,7 @@ function FigureRow({
           </li>
         ))}
       </ul>
-      {!isBowedAlike && <Alike {...{ figure, report, model, onModel: setModel, onEdit }} />}
+      {!isBowedAlike && <Alike {...{ figure, report, model, onModel: setModel, onEdit, onPreview, onHear }} />}
     </li>
   );
 }
@@ -116,17 +115,19 @@ function Alike({
   model,
   onModel,
   onEdit,
-}: {
+  onPreview,
+  onHear,
+}: Pick<SheetProps, 'onEdit' | 'onPreview' | 'onHear'> & {
   readonly figure: TwinFigure;
   readonly report: TuneReport;
   readonly model: number;
   readonly onModel: (place: number) => void;
-  readonly onEdit: SheetProps['onEdit'];
 }) {
   const result = useMemo(() => bowAlike(report.tune, figure, model), [report, figure, model]);
   const after = useMemo(() => reportTune(result, report.settings), [result, report]);
   const name = placeName(report, figure.spots[model]!);
   const flipping = flippingSpots(figure, model);
+  const verdict = reportVerdict(after);
   return (
     <div className="mt-2 flex flex-wrap items-center gap-2 text-small">
       <label className="flex items-center gap-1.5">
@@ -138,16 +139,21 @@ function Alike({
           onChange={onModel}
         />
       </label>
-      <span className={after.figures.ledger.comesRound ? 'text-lichen-ink' : 'text-madder'}>{roundWords(after)}</span>
+      <span className={verdict.kind === 'good' ? 'text-lichen-ink' : 'text-madder'}>{verdict.words}</span>
       {!after.figures.ledger.comesRound && flipping.length > 0 && (
         <span className="text-muted">
           {flipping.map((i) => placeName(report, figure.spots[i]!)).join(', ')} would turn an odd number of times more
           or less, so what follows goes the other way.
         </span>
       )}
-      <Button className="ml-auto" onClick={() => onEdit(result, `figure bowed as in ${name}`)}>
-        Bow alike
-      </Button>
+      <Take
+        {...{ onApply: onEdit, onPreview, onHear }}
+        next={result}
+        label={`figure bowed as in ${name}`}
+        name={`bowed as in ${name}`}
+      >
+        bow them alike
+      </Take>
     </div>
   );
 }

@@ -7,7 +7,10 @@ import { PhraseList } from './PhraseList';
 import { SameHand } from './SameHand';
 
 /** Repeated figures in a tune: figures, hands, phrases, passes. */
-export function TwinsSheet({ onClose, ...props }: Pick<SheetProps, 'id' | 'report' | 'onShow' | 'onEdit' | 'onClose'>) {
+export function TwinsSheet({
+  onClose,
+  ...props
+}: Pick<SheetProps, 'id' | 'report' | 'onShow' | 'onEdit' | 'onPreview' | 'onHear' | 'onClose'>) {
   return (
     <TabbedSheet
       title="Repeated figures"

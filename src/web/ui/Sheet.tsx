@@ -1,8 +1,9 @@
 import { X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
-import { type ReactNode, useRef } from 'react';
+import { type ReactNode, use, useEffect, useRef } from 'react';
 import { SignButton } from './Button';
 import { focusHolder, returnFocus } from './returnFocus';
+import { SheetPlace } from './SheetPlace';
 
 export interface SheetProps {
   readonly open: boolean;
@@ -15,8 +16,30 @@ export interface SheetProps {
   readonly wide?: boolean;
 }
 
-/** A sheet of paper laid over the page. */
-export function Sheet({ open, onOpenChange, title, description, children, mustAnswer, wide }: SheetProps) {
+/** A sheet of paper: laid over the page, or in the panel beside it. */
+export function Sheet(props: SheetProps) {
+  return use(SheetPlace) === 'panel' ? <PanelSheet {...props} /> : <WindowSheet {...props} />;
+}
+
+/** In the panel: it takes the focus when it is opened; the page stays at hand, and the panel closes by itself. */
+function PanelSheet({ title, description, children }: SheetProps) {
+  const root = useRef<HTMLElement>(null);
+  useEffect(() => {
+    const wanted = root.current!.querySelector<HTMLElement>('[data-autofocus]') ?? root.current!;
+    wanted.focus({ preventScroll: true });
+  }, []);
+  return (
+    <section ref={root} tabIndex={-1} aria-label={title} className="flex min-h-0 flex-1 flex-col outline-none">
+      <header className="px-4 pt-2 pb-1">
+        <h2 className="text-xl leading-tight">{title}</h2>
+        {description !== undefined && <p className="text-small leading-snug text-muted">{description}</p>}
+      </header>
+      <div className="@container min-h-0 flex-1 overflow-y-auto px-4 pt-1 pb-4">{children}</div>
+    </section>
+  );
+}
+
+function WindowSheet({ open, onOpenChange, title, description, children, mustAnswer, wide }: SheetProps) {
   const refuse = (event: Event) => {
     if (mustAnswer) event.preventDefault();
   };
@@ -59,7 +82,7 @@ export function Sheet({ open, onOpenChange, title, description, children, mustAn
               </Dialog.Close>
             )}
           </header>
-          <div className="min-h-0 overflow-y-auto px-5 py-4">{children}</div>
+          <div className="@container min-h-0 overflow-y-auto px-5 py-4">{children}</div>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

@@ -21,7 +21,7 @@ export function usePageKeys(onKey: (event: PageKey) => void): void {
 
 const FIELDS = 'input:not([type=checkbox], [type=radio], [data-entry-field]), textarea, select, [contenteditable]';
 /** What lies over the page has its own keys. */
-const OVER = '[role=dialog], [role=alertdialog], [role=menu], [role=listbox]';
+const OVER = '[role=dialog], [role=alertdialog], [role=menu]';
 const PRESSED = 'button, a, summary, input, [role=tab], [role=slider]';
 const MOVED = '[role=slider], [role=tab], [role=radio], input, select';
 const MOVES = /^(Arrow|Home|End|Page)/;
