@@ -50,8 +50,18 @@ K:D
 |:fgaf gfed|cdec A2A2|BcdB AFDF|E2 A2 d4:|
 `;
 
-/** Chooses something of the menu for the tune as a whole. */
-export async function fromMenu(page: Page, name: string): Promise<void> {
-  await page.getByRole('button', { name: 'The tune as a whole' }).click();
+/** Chooses something of one of the bench's menus. */
+export async function fromMenu(page: Page, menu: 'Mark' | 'Bow' | 'Hand' | 'More', name: string): Promise<void> {
+  await page.getByRole('button', { name: menu, exact: true }).click();
   await page.getByRole('menuitem', { name }).click();
+}
+
+/** The tools beside the score. */
+export function tools(page: Page) {
+  return page.getByRole('complementary', { name: 'Tools' });
+}
+
+/** Says that the tune comes round. */
+export async function comesRound(page: Page): Promise<void> {
+  await expect(verdict(page)).toContainText('It comes round');
 }

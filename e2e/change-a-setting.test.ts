@@ -1,19 +1,19 @@
-import { openTune } from './bench';
+import { fromMenu, openTune, tools } from './bench';
 import { expect, test } from './story';
 
 test('a school says which figures it changed, the bench follows it, and undo brings them back', async ({ page }) => {
   await openTune(page, 'The Heron on the Slipway');
-  const stands = page.getByText(/^holds up to/).first();
+  const stands = page.locator('[data-verdict]');
   const before = await stands.textContent();
   await page.getByRole('link', { name: 'Settings' }).click();
   await page.getByRole('radio', { name: /^stop, turn, bow on/ }).check();
   const outcome = page.locator('[data-outcome]');
-  await expect(outcome).toContainText('The Heron on the Slipway: stood to');
+  await expect(outcome).toContainText('The Heron on the Slipway: held up to');
   await outcome.getByRole('link', { name: 'The Heron on the Slipway' }).click();
   await expect(stands).not.toHaveText(before!);
   await page.getByRole('link', { name: 'Settings' }).click();
   await page.getByRole('radio', { name: /^merged into the turn/ }).check();
-  await expect(outcome).toContainText('holds up to');
+  await expect(outcome).toContainText('now up to');
   await page.getByRole('button', { name: /^Undo: a crossing at a bow change merged/ }).click();
   await expect(page.getByRole('radio', { name: /^stop, turn, bow on/ })).toBeChecked();
 });
@@ -21,10 +21,10 @@ test('a school says which figures it changed, the bench follows it, and undo bri
 test('other words change no figure, and the pattern sheet uses them', async ({ page }) => {
   await page.goto('/settings');
   await page.getByRole('radio', { name: 'long first, short first' }).check();
-  await expect(page.locator('[data-outcome]')).toContainText('no figure follows it');
+  await expect(page.locator('[data-outcome]')).toContainText('this changes no figures');
   await openTune(page, 'The Heron on the Slipway');
-  await page.getByRole('button', { name: 'Bowing patterns (P)' }).click();
-  await expect(page.getByRole('dialog').getByText('Long-first shuffle', { exact: true })).toBeVisible();
+  await fromMenu(page, 'Bow', 'Bowing patterns …');
+  await expect(tools(page).getByText('Long-first shuffle', { exact: true })).toBeVisible();
 });
 
 test('a figure that no fiddle has is refused where it stands, by keyboard, and the old one holds', async ({ page }) => {
@@ -68,7 +68,7 @@ test('a limit is measured by a drill that climbs, by keyboard, and the book foll
   await keep.click();
   await expect(page.locator('[data-settings]')).toHaveAttribute('data-settings', 'kept');
   await expect(page.getByLabel(/^Shortest stroke measured/)).toHaveValue(value);
-  await expect(page.locator('[data-outcome]')).toContainText('holds up to');
+  await expect(page.locator('[data-outcome]')).toContainText('now up to');
 });
 
 test.describe('with a clock of its own', () => {
@@ -101,6 +101,6 @@ test('bands go with the region, an own one stands, and the tempo of a tune that 
   await page.getByRole('textbox', { name: /^reel, slowest/ }).fill('95');
   await expect(page.getByText('expected 20 to 89 half notes; 70 still holds')).toBeVisible();
   await openTune(page, 'The Heron on the Slipway');
-  await expect(page.getByText('reel band 70–90')).toBeVisible();
+  await expect(page.getByText('a reel is danced at 70–90')).toBeVisible();
   await expect(page.getByRole('contentinfo')).toContainText('80 half notes');
 });

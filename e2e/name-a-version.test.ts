@@ -6,7 +6,7 @@ test('a version gets a name, the difference to now is told in words, and it can 
 }) => {
   await addTune(page, ODD_REEL('Versions Told'));
   await expect(page.locator('[data-note]').first()).toBeVisible();
-  await fromMenu(page, 'Named versions …');
+  await fromMenu(page, 'More', 'Named versions …');
   const sheet = page.getByRole('dialog', { name: 'Named versions' });
   await sheet.getByLabel(/Save the tune as it is now/).fill('every note a stroke');
   await page.keyboard.press('Enter');
@@ -16,15 +16,15 @@ test('a version gets a name, the difference to now is told in words, and it can 
   await page.locator('[data-note]').nth(1).click();
   await page.keyboard.press('s');
   await kept(page);
-  await fromMenu(page, 'Named versions …');
+  await fromMenu(page, 'More', 'Named versions …');
   await expect(sheet).toContainText('A, bar 1: notes slurred');
   await sheet.getByRole('button', { name: 'Go back to it' }).click();
   await expect(page.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /open, up-bow/);
   await page.getByRole('button', { name: 'Undo: back to “every note a stroke”' }).click();
   await expect(page.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /slurred to the one before/);
 
-  await fromMenu(page, 'Named versions …');
-  await sheet.getByRole('button', { name: /^Take “every note a stroke” away/ }).click();
+  await fromMenu(page, 'More', 'Named versions …');
+  await sheet.getByRole('button', { name: /^Delete “every note a stroke”/ }).click();
   await expect(sheet.getByText('No version has a name yet.')).toBeVisible();
   await sheet.getByRole('button', { name: 'restore it' }).click();
   await expect(sheet.getByText('every note a stroke', { exact: true })).toBeVisible();
@@ -35,7 +35,7 @@ test('an earlier edit is found under its time, told in words, and gone back to b
   await page.locator('[data-note]').nth(1).click();
   await page.keyboard.press('s');
   await kept(page);
-  await fromMenu(page, 'Named versions …');
+  await fromMenu(page, 'More', 'Named versions …');
   const sheet = page.getByRole('dialog', { name: 'Named versions' });
   await sheet.getByRole('button', { name: 'show how it was after earlier edits' }).press('Enter');
   const edits = sheet.getByRole('region', { name: 'Earlier edits' });

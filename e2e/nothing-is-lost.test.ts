@@ -100,7 +100,7 @@ test('a tune that is deleted for good while it is open can be kept as a new one'
   expect((await request.delete(`/api/book/removed?by=${encodeURIComponent(asOf)}`)).ok()).toBe(true);
   await page.locator('[data-note]').nth(1).click();
   await page.keyboard.press('s');
-  await expect(page.getByRole('alert')).toContainText('deleted from the book while it was open here');
+  await expect(page.getByRole('alert')).toContainText('deleted from the book while you had it open');
   await page.getByRole('button', { name: 'Save it as a new tune' }).click();
   await expect(page).not.toHaveURL(new RegExp(id));
   await kept(page);

@@ -7,7 +7,7 @@ test('a tune is laid out on paper and kept as PDF and SVG, staff at least 7 mm h
 }) => {
   await page.addInitScript(() => localStorage.setItem('morrin.theme', 'evening'));
   await openTune(page, 'The Heron on the Slipway');
-  await fromMenu(page, 'Hand-out on paper');
+  await fromMenu(page, 'More', 'Hand-out on paper');
   await expect(page.locator('[data-sign="bows"]').first()).toBeAttached();
   await page.getByLabel('calls').check();
   await page.getByLabel('letters').check();

@@ -22,7 +22,7 @@ const mends = async (page) => {
 const patterns = async (page) => {
   await bench('The Heron on the Slipway', 3)(page);
   await page.keyboard.press('p');
-  await page.getByRole('dialog').waitFor();
+  await page.locator('[data-panel]').waitFor();
 };
 const listening = async (page) => {
   await bench('Pewter Sky', 0)(page);
@@ -54,7 +54,7 @@ const bow = async (page) => {
 const sheet = (title, note, key, ready) => async (page) => {
   await bench(title, note)(page);
   await page.keyboard.press(key);
-  await page.getByRole('dialog').waitFor();
+  await page.locator('[data-panel]').waitFor();
   if (ready) await page.getByText(ready).waitFor();
 };
 const ground = (title) => async (page) => {
@@ -92,7 +92,7 @@ const entering = async (page) => {
 };
 const handOut = async (page) => {
   await bench('The Heron on the Slipway')(page);
-  await page.getByRole('button', { name: 'The tune as a whole' }).click();
+  await page.getByRole('button', { name: 'More', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Hand-out on paper' }).click();
   await page.locator('[data-sign="bows"]').first().waitFor({ state: 'attached' });
   await page.getByLabel('calls').check();

@@ -111,6 +111,7 @@ function Bench(props: OpenTuneProps) {
             margin={(line) => (
               <Margin
                 findings={findingsOf(report, line)}
+                ids={bench.ids}
                 tuning={tune.tuning}
                 onShow={mends.show}
                 onMend={mends.make}
@@ -153,6 +154,7 @@ function Bench(props: OpenTuneProps) {
             findings={
               <Margin
                 findings={report.findings}
+                ids={bench.ids}
                 tuning={tune.tuning}
                 isWhole
                 onShow={mends.show}

@@ -10,6 +10,8 @@ import { Button } from '../ui/Button';
 
 interface MarginProps {
   readonly findings: readonly Finding[];
+  /** Selected notes: what is said of them is always shown. */
+  readonly ids: readonly string[];
   /** All of them are listed: the panel has the room. */
   readonly isWhole?: boolean;
   /** In which strings are named. */
@@ -21,7 +23,7 @@ interface MarginProps {
 }
 
 /** Rows of text that fit beside a line of the score; what goes beyond is folded away. */
-const ROWS_BESIDE_LINE = 16;
+const ROWS_BESIDE_LINE = 17;
 const CHARACTERS_IN_ROW = 42;
 
 const SEVERITY = {
@@ -31,17 +33,20 @@ const SEVERITY = {
 } as const;
 
 /** Findings beside the line they speak of, as a teacher would pencil them. */
-export function Margin({ findings, tuning, isWhole = false, onShow, onMend, onPreview }: MarginProps) {
+export function Margin({ findings, ids, tuning, isWhole = false, onShow, onMend, onPreview }: MarginProps) {
   const [isOpen, setOpen] = useState(false);
   const fitting = isWhole ? findings.length : fittingFindings(findings);
-  const shown = isOpen ? findings : findings.slice(0, fitting);
   const keys = keysOf(findings);
+  const shown = findings.flatMap((finding, at) =>
+    isOpen || at < fitting || finding.ids.some((id) => ids.includes(id)) ? [{ finding, key: keys[at]! }] : [],
+  );
+  const hidden = findings.length - shown.length;
   return (
     <aside className={isWhole ? '' : 'border-line pb-3 lg:border-l lg:pl-4'} aria-label="Findings">
       {isWhole && findings.length === 0 && <p className="text-lichen-ink">Nothing to mend.</p>}
-      {shown.map((finding, i) => (
+      {shown.map(({ finding, key }) => (
         <FindingNote
-          key={keys[i]}
+          key={key}
           finding={finding}
           tuning={tuning}
           onShow={onShow}
@@ -49,9 +54,9 @@ export function Margin({ findings, tuning, isWhole = false, onShow, onMend, onPr
           onPreview={onPreview}
         />
       ))}
-      {findings.length > fitting && (
+      {(hidden > 0 || (isOpen && findings.length > fitting)) && (
         <Button look="link" onClick={() => setOpen(!isOpen)} aria-expanded={isOpen}>
-          {isOpen ? 'show fewer' : `${findings.length - fitting} more`}
+          {isOpen ? 'show fewer' : `${hidden} more`}
         </Button>
       )}
     </aside>
@@ -91,7 +96,7 @@ function FindingNote({
   onShow,
   onMend,
   onPreview,
-}: Omit<MarginProps, 'findings'> & { readonly finding: Finding }) {
+}: Omit<MarginProps, 'findings' | 'ids'> & { readonly finding: Finding }) {
   const [isOpen, setOpen] = useState(false);
   const { lead, body, figures } = findingWords(finding, { ...useAppSelector(selectWords), tuning });
   const { Icon, tone, name } = SEVERITY[finding.severity];

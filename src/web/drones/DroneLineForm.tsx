@@ -66,7 +66,9 @@ export function DroneLineForm({
     return { choices, share };
   }, [report, unrolled, timing, ids, part, range, wish, ear, isStopped]);
   const next = useMemo(() => applyDrones(tune, line.choices), [tune, line]);
-  usePreview(onPreview, next, next !== tune);
+  // What was only opened proposes nothing yet.
+  const [isAsked, setAsked] = useState(false);
+  usePreview(onPreview, next, isAsked && next !== tune);
   const after = useMemo(() => (next === tune ? report : reportTune(next, settings)), [next, tune, report, settings]);
   const kinds = (kind: DroneChoice['kind']) =>
     [...line.choices.values()].filter((choice) => choice.kind === kind).length;
@@ -78,8 +80,10 @@ export function DroneLineForm({
   return (
     <form
       className="flex flex-col gap-3"
+      onChange={() => setAsked(true)}
       onSubmit={(event) => {
         event.preventDefault();
+        setAsked(false);
         onApply(next, `drones ${WISHES[wish]} in ${words}`);
       }}
     >
@@ -156,7 +160,10 @@ export function DroneLineForm({
         </Button>
         <Button
           disabled={droned.length === 0}
-          onClick={() => onApply(setDrone(tune, new Set(droned), null), `no drones in ${words}`)}
+          onClick={() => {
+            setAsked(false);
+            onApply(setDrone(tune, new Set(droned), null), `no drones in ${words}`);
+          }}
         >
           Remove {counted(droned.length, 'drone')}
         </Button>
