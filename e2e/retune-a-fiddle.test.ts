@@ -12,7 +12,7 @@ async function tune(page: Page) {
     if (!found) continue;
     const cents = found[2] === 'semitones' ? 100 * Number(found[1]) : Number(found[1]);
     const way = found[3] === 'low' ? 'up' : 'down';
-    const step = cents > 60 ? `a semitone ${way}` : cents > 12 ? way : `a hair ${way}`;
+    const step = cents > 60 ? `a semitone ${way}` : cents > 12 ? way : `a touch ${way}`;
     await page.getByRole('button', { name: step, exact: true }).press('Enter');
   }
   throw new Error(`never stood: ${await said.innerText()}`);
@@ -36,7 +36,7 @@ test.describe('with a clock of its own', () => {
     }
     await expect(page.getByText('is in A3 D4 A4 E5')).toBeVisible();
     await page.getByRole('radio', { name: /^G/ }).click();
-    await expect(page.locator('[data-forecast]')).toContainText(/Look again in|retune it now/);
+    await expect(page.locator('[data-forecast]')).toContainText(/Check again in|retune it now/);
     await expect(page.locator('[data-forecast]')).toContainText(/from \d+ readings/);
     await page.getByRole('button', { name: 'Record this check' }).click();
     await expect(page.getByRole('button', { name: 'Undo: check of the G string' })).toBeEnabled();
@@ -57,7 +57,7 @@ test('a tuning of one’s own is kept, a list read the wrong way round is refuse
   await expect(page.getByLabel('into').locator('option:checked')).toHaveText('A3 D4 A4 D5, Tide table');
   await page.reload();
   await page.getByLabel('into').selectOption({ label: 'A3 D4 A4 D5, Tide table' });
-  await page.getByRole('button', { name: 'Take away the tuning Tide table' }).click();
+  await page.getByRole('button', { name: 'Delete the tuning Tide table' }).click();
   await expect(page.getByLabel('into').getByText('Tide table')).toHaveCount(0);
 });
 
