@@ -27,6 +27,8 @@ export const test = base.extend<StoryFixtures, { readonly sharedContext: Browser
         baseURL: servers[parallelIndex]!.url,
         viewport: project.use.viewport ?? null,
       });
+      // Who is here for the first time is greeted in a story of its own.
+      await context.addInitScript(() => localStorage.setItem('morrin.welcome', 'seen'));
       // It keeps the process alive between stories, and has no script of its own.
       await (await context.newPage()).goto('/icon.svg');
       await use(context);
@@ -47,6 +49,7 @@ export const test = base.extend<StoryFixtures, { readonly sharedContext: Browser
     await idle!.evaluate(() => {
       localStorage.clear();
       indexedDB.deleteDatabase('morrin-drafts');
+      indexedDB.deleteDatabase('morrin-histories');
     });
     await sharedContext.clearCookies();
   },

@@ -184,7 +184,13 @@ try {
   for (const [name, viewport, theme, prepare] of PICTURES) {
     if (wanted.length > 0 && !wanted.includes(name)) continue;
     const context = await browser.newContext({ viewport, reducedMotion: 'reduce' });
-    await context.addInitScript((value) => localStorage.setItem('morrin.theme', value), theme);
+    await context.addInitScript(
+      ([theme, welcome]) => {
+        localStorage.setItem('morrin.theme', theme);
+        localStorage.setItem('morrin.welcome', welcome);
+      },
+      [theme, name === 'welcome' ? 'new' : 'seen'],
+    );
     const page = await context.newPage();
     await page.goto(url);
     await page.getByRole('table').waitFor();

@@ -1,13 +1,25 @@
-import { BookOpen, Gauge, Moon, Music3, RotateCw, Ruler, SlidersHorizontal, Sun } from 'lucide-react';
+import {
+  BookOpen,
+  CircleQuestionMark,
+  Gauge,
+  Moon,
+  Music3,
+  RotateCw,
+  Ruler,
+  SlidersHorizontal,
+  Sun,
+} from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { createBrowserRouter, Link, NavLink, Outlet, useMatch, useRouteError } from 'react-router';
+import { createBrowserRouter, Link, NavLink, Outlet, useLocation, useMatch, useRouteError } from 'react-router';
 import { useSettingsQuery } from '../api/settingsApi';
 import { BookPage } from '../book/BookPage';
 import { store } from '../store/theStore';
 import { SignButton } from '../ui/Button';
 import { PageProblem } from '../ui/PageState';
 import { NameSign } from '../ui/signs';
+import { isForPage, usePageKeys } from '../ui/usePageKeys';
 import { useTitle } from '../ui/useTitle';
+import { HelpSheet } from './HelpSheet';
 import { lazyPage } from './lazyPage';
 import { chooseTheme, currentTheme, showTheme } from './theme';
 
@@ -67,6 +79,14 @@ function Frame() {
   const [lastTune, setLastTune] = useState<string | null>(null);
   const tuneId = bench?.params.id ?? null;
   if (tuneId !== null && tuneId !== lastTune) setLastTune(tuneId);
+  const { pathname } = useLocation();
+  const [hasHelp, setHelp] = useState(false);
+  usePageKeys((event) => {
+    // The bench answers it with all of its keys.
+    if (event.key !== '?' || event.defaultPrevented || !isForPage(event)) return;
+    event.preventDefault();
+    setHelp(true);
+  });
   return (
     <div className="flex h-dvh flex-col md:flex-row">
       <a
@@ -89,12 +109,18 @@ function Frame() {
         <Room to="/pegs" name="Pegs" Icon={RotateCw} />
         <div className="ml-auto flex items-center md:mt-auto md:ml-0 md:w-full md:flex-col">
           <Room to="/settings" name="Settings" Icon={SlidersHorizontal} />
-          <ThemeButton />
+          <div className="flex">
+            <SignButton label="Help (?)" onClick={() => setHelp(true)}>
+              <CircleQuestionMark size={18} aria-hidden />
+            </SignButton>
+            <ThemeButton />
+          </div>
         </div>
       </nav>
       <div id="room" className="min-h-0 min-w-0 flex-1" tabIndex={-1}>
         <Outlet />
       </div>
+      {hasHelp && <HelpSheet path={pathname} onClose={() => setHelp(false)} />}
     </div>
   );
 }

@@ -21,7 +21,7 @@ export function BenchHeader({ bench, view, onView, onEndEntry }: BenchHeaderProp
   const { open, tune, report } = bench;
   useTitle(tune.title, 'bench');
   return (
-    <header className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-2 lg:px-5">
+    <header className="max-md:group-data-tool/bench:hidden flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-2 lg:px-5">
       <h1 className="line-clamp-2 min-w-0 text-room leading-tight max-sm:line-clamp-3" title={tune.title}>
         {tune.title}
       </h1>

@@ -16,10 +16,12 @@ import { PlayControls, PlayingWords } from '../player/PlayControls';
 import { PlayMark } from '../player/PlayMark';
 import { PracticeTempo } from '../player/PracticeTempo';
 import { loopedWords, passStart, spanOf } from '../player/spans';
+import type { Listening } from '../player/usePlayer';
 import type { LineSpec } from '../score/lines';
 import { selectSettings } from '../store/selectSettings';
 import { useAppDispatch, useAppSelector } from '../store/store';
 import { Button } from '../ui/Button';
+import { useMedia } from '../ui/useMedia';
 import { BenchHeader } from './BenchHeader';
 import { Card } from './Card';
 import { CommandPalette } from './CommandPalette';
@@ -30,13 +32,13 @@ import { OpenSheet } from './sheets';
 import { ToolPanel } from './ToolPanel';
 import { type BenchOver, useBench } from './useBench';
 import { useBenchKeys } from './useBenchKeys';
-import { useEntry } from './useEntry';
+import { type EntryDeeds, useEntry } from './useEntry';
 import { useLoopedStates } from './useLoopedStates';
 import { useMends } from './useMends';
 import { usePreviewedPlan } from './usePreviewedPlan';
 import { useScoreDeeds } from './useScoreDeeds';
 import { Verdict } from './Verdict';
-import { readView, type View, writeView } from './view';
+import { readView, staffOnly, type View, writeView } from './view';
 
 /** The bench of the tune of the address. */
 export function BenchPage() {
@@ -55,6 +57,7 @@ function Bench(props: OpenTuneProps) {
   const tunings = useKnownTunings();
   useBenchKeys(bench, entering, over.sheet !== null || over.hasPalette);
   const [view, setView] = useState(readView);
+  const isNarrow = useMedia('(max-width: 767px)');
   const showView = (next: View) => {
     writeView(next);
     setView(next);
@@ -67,13 +70,12 @@ function Bench(props: OpenTuneProps) {
     },
     [dispatch],
   );
-  const { tune, notes, ids, part, passes } = bench;
+  const { tune, notes } = bench;
   const looped = useLoopedStates(bench, listening);
-  const { entry, selection, passInView } = open;
-  const beats = beatWords(report.settings.beat);
+  const { entry, selection } = open;
 
   return (
-    <div className="flex h-full flex-col">
+    <div className="group/bench flex h-full flex-col" data-tool={panel ?? undefined}>
       <BenchHeader bench={bench} view={view} onView={showView} onEndEntry={entering.end} />
       <div className="flex min-h-0 flex-1 max-md:flex-col">
         <main className="min-h-0 min-w-0 flex-1 overflow-x-hidden overflow-y-auto px-4 lg:px-5">
@@ -104,7 +106,7 @@ function Bench(props: OpenTuneProps) {
             states={previewed?.states ?? looped}
             changes={previewed?.changes ?? null}
             selection={selection}
-            view={view}
+            view={panel !== null && isNarrow ? staffOnly(view) : view}
             onPick={pick}
             onPickWhole={pickWhole}
             hasMargin={panel === null}
@@ -129,17 +131,7 @@ function Bench(props: OpenTuneProps) {
             over={<PlayMark player={listening.player} state={listening.state} onPass={hearPass} />}
             onBowLength={pullStroke}
             onPaintDrones={paintDrones}
-            card={
-              entry ? (
-                <EntryStrip entry={entry} onKey={entering.pressKey} onWay={entering.changeWay} onEnd={entering.end} />
-              ) : (
-                <Card
-                  bench={bench}
-                  pass={passes > 1 ? { part, pass: passInView[part] ?? 1 } : null}
-                  loop={loopWords(report, states, ids)}
-                />
-              )
-            }
+            card={entry || !(isNarrow && panel !== null) ? <AtHand bench={bench} entering={entering} /> : null}
           />
         </main>
         {panel !== null && (
@@ -165,29 +157,7 @@ function Bench(props: OpenTuneProps) {
           />
         )}
       </div>
-      <Foot
-        report={report}
-        player={
-          <>
-            <PlayControls
-              listening={listening}
-              report={report}
-              spanFor={(loops) => spanOf(report, ids, passInView, loops)}
-              looped={loopedWords(report, ids, passInView)}
-            />
-            <PracticeTempo listening={listening} goalBpm={report.settings.bpm} beatWords={beats} />
-          </>
-        }
-        playing={listening.state.status === 'idle' ? null : <PlayingWords listening={listening} beatWords={beats} />}
-        passInView={passInView}
-        heardPass={listening.state.status === 'playing' ? heardPass : null}
-        onPass={(name, pass) => {
-          bench.showPass(name, pass);
-          const start = passStart(report, name, pass);
-          if (start !== null) listening.player.jump(start);
-        }}
-        goal={bench.goal}
-      />
+      <BenchFoot bench={bench} listening={listening} heardPass={heardPass} />
       <Over bench={bench} over={over} settings={settings} tunings={tunings} onClose={closeOver} />
       {open.save.kind === 'conflict' && (
         <ConflictSheet
@@ -196,6 +166,58 @@ function Bench(props: OpenTuneProps) {
         />
       )}
     </div>
+  );
+}
+
+/** Under the line at hand: the strip of entry, or facts and gestures of the selection. */
+function AtHand({ bench, entering }: { readonly bench: BenchState; readonly entering: EntryDeeds }) {
+  const { open, report, states, ids, part, passes } = bench;
+  if (open.entry)
+    return <EntryStrip entry={open.entry} onKey={entering.pressKey} onWay={entering.changeWay} onEnd={entering.end} />;
+  return (
+    <Card
+      bench={bench}
+      pass={passes > 1 ? { part, pass: open.passInView[part] ?? 1 } : null}
+      loop={loopWords(report, states, ids)}
+    />
+  );
+}
+
+interface BenchFootProps {
+  readonly bench: BenchState;
+  readonly listening: Listening;
+  readonly heardPass: string | null;
+}
+
+/** The foot of the bench: what is heard, the passes, the goal. */
+function BenchFoot({ bench, listening, heardPass }: BenchFootProps) {
+  const { report, ids } = bench;
+  const { passInView } = bench.open;
+  const beats = beatWords(report.settings.beat);
+  return (
+    <Foot
+      report={report}
+      player={
+        <>
+          <PlayControls
+            listening={listening}
+            report={report}
+            spanFor={(loops) => spanOf(report, ids, passInView, loops)}
+            looped={loopedWords(report, ids, passInView)}
+          />
+          <PracticeTempo listening={listening} goalBpm={report.settings.bpm} beatWords={beats} />
+        </>
+      }
+      playing={listening.state.status === 'idle' ? null : <PlayingWords listening={listening} beatWords={beats} />}
+      passInView={passInView}
+      heardPass={listening.state.status === 'playing' ? heardPass : null}
+      onPass={(name, pass) => {
+        bench.showPass(name, pass);
+        const start = passStart(report, name, pass);
+        if (start !== null) listening.player.jump(start);
+      }}
+      goal={bench.goal}
+    />
   );
 }
 

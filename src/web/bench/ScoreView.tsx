@@ -40,9 +40,12 @@ interface ScoreViewProps {
 
 /** Tunes of more lines than this draw only what is near the view. */
 const ALL_LINES_UP_TO = 40;
-/** Widths from which a line takes four or two bars. */
+/** Widths from which a line takes eight, four or two bars. */
+const EIGHT_BARS_FROM = 1300;
 const FOUR_BARS_FROM = 620;
 const TWO_BARS_FROM = 300;
+/** Narrower lines are a phone's: nothing is squeezed there. */
+const NARROW = 480;
 /** Room that a note needs; denser bars get fewer on a line. */
 const NOTE_ROOM = 16;
 /** With its call under it a note needs more. */
@@ -235,7 +238,9 @@ function barsThatFit(tune: TuneReport['tune'], width: number, noteRoom: number):
     else count += 1;
     densest = Math.max(densest, count);
   }
-  const fitting = (bars: number) => CLEF_ROOM + bars * (densest * noteRoom + 18) <= width * 1.15;
+  const squeeze = width < NARROW ? 1 : width < EIGHT_BARS_FROM ? 1.15 : 1.22;
+  const fitting = (bars: number) => CLEF_ROOM + bars * (densest * noteRoom + 18) <= width * squeeze;
+  if (width >= EIGHT_BARS_FROM && fitting(8)) return 8;
   if (width >= FOUR_BARS_FROM && fitting(4)) return 4;
   if (width >= TWO_BARS_FROM && fitting(2)) return 2;
   return width >= FOUR_BARS_FROM ? 2 : 1;

@@ -99,7 +99,7 @@ function ToolButton({ words, keys, isOn, isOff = false, onClick }: ToolButtonPro
       disabled={isOff}
       title={keys === undefined ? words : `${words} (${keysShown(keys)})`}
       onClick={onClick}
-      className="min-h-7 rounded px-1.5 py-0.5 text-small whitespace-nowrap text-muted hover:bg-band hover:text-ink disabled:opacity-40 aria-pressed:bg-band aria-pressed:font-bold aria-pressed:text-ink max-md:min-h-9"
+      className="min-h-7 shrink-0 rounded px-1.5 py-0.5 text-small whitespace-nowrap text-muted hover:bg-band hover:text-ink disabled:opacity-40 aria-pressed:bg-band aria-pressed:font-bold aria-pressed:text-ink max-md:min-h-9"
     >
       {words}
     </button>

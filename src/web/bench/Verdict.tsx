@@ -34,7 +34,10 @@ export function Verdict({ report, isEntering, preview = null, onShow, onShowFind
       className="flex flex-wrap items-baseline gap-x-6 gap-y-0.5 bg-paper py-2 md:sticky md:top-0 md:z-20"
       aria-live="polite"
     >
-      <h2 className={`text-sheet leading-tight ${TONES[kind]}`} data-verdict={kind}>
+      <h2
+        className={`text-sheet leading-tight max-md:group-data-tool/bench:text-lead ${TONES[kind]}`}
+        data-verdict={kind}
+      >
         <Termed>{words}</Termed>
       </h2>
       {preview && (
@@ -43,20 +46,20 @@ export function Verdict({ report, isEntering, preview = null, onShow, onShowFind
         </p>
       )}
       {flip && !preview && (
-        <p className="text-muted">
+        <p className="text-muted max-md:group-data-tool/bench:hidden">
           <button type="button" className={LINK} onClick={() => onShowFinding(flip)}>
             {flip.mends.length > 0 ? `see ${flip.mends.length === 1 ? 'its mend' : 'its mends'}` : 'see where'}
           </button>
         </p>
       )}
-      <p className="text-muted">
+      <p className="text-muted max-md:group-data-tool/bench:hidden">
         you want <b className="text-ink">{Math.round(settings.bpm)}</b> {beatWords(settings.beat)} a minute{' '}
         <span className="whitespace-nowrap">
           ({tune.danceType ? `a ${tune.danceType} is danced at` : 'such tunes are danced at'} {band.low}–{band.high})
         </span>
       </p>
       {ceiling && (
-        <p className="text-muted">
+        <p className="text-muted max-md:group-data-tool/bench:hidden">
           <Termed>tightest</Termed>:{' '}
           <button type="button" className={LINK} onClick={() => onShow(ceiling.index)}>
             {noteSpotWords(report.unrolled.notes[ceiling.index]!)}

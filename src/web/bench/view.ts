@@ -12,10 +12,13 @@ const viewSchema = z.object({
   otherPasses: z.boolean().catch(false),
   /** Percent. */
   zoom: z.number().min(60).max(200).catch(100),
-  /** null: as many as fit, four at most. */
+  /** null: as many as fit. */
   barsPerLine: z.int().min(1).max(12).nullable().catch(null),
 });
 export type View = z.output<typeof viewSchema>;
+
+/** Without lanes: where a drawer leaves little room, the music stays. */
+export const staffOnly = (view: View): View => ({ ...view, bow: false, arm: false, room: false });
 
 export const ZOOMS = [60, 80, 100, 125, 150, 175, 200] as const;
 

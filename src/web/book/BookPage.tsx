@@ -19,6 +19,7 @@ import { useBook } from './useBook';
 import { useBulkDeeds } from './useBulkDeeds';
 import { useTunesFromOutside } from './useTunesFromOutside';
 import { ViewsMenu } from './ViewsMenu';
+import { isWelcomeSeen, keepWelcomeSeen, Welcome } from './Welcome';
 
 const ImportSheet = lazy(() => import('./ImportSheet').then((sheet) => ({ default: sheet.ImportSheet })));
 const FilesSheet = lazy(() => import('./FilesSheet').then((sheet) => ({ default: sheet.FilesSheet })));
@@ -34,6 +35,11 @@ export function BookPage() {
   const [addTunes, { error: beginError }] = useAddTunesMutation();
   const [sheet, setSheet] = useState<'begin' | 'files' | null>(null);
   const [chosen, setChosen] = useState<Chosen>(NOTHING);
+  const [isNew, setNew] = useState(() => !isWelcomeSeen());
+  const doneWithWelcome = () => {
+    keepWelcomeSeen();
+    setNew(false);
+  };
   const navigate = useNavigate();
   useTitle('Book');
 
@@ -58,6 +64,7 @@ export function BookPage() {
 
   const shown = shownOf(query, { book, tunes, count, facets });
   const { failure, notesProblem, isSearching, isEmpty } = shown;
+  const first = tunes.find(({ comesRound }) => comesRound === false) ?? tunes[0];
   const chosenCount = countChosen(chosen, count?.tunes ?? tunes.length);
 
   return (
@@ -71,6 +78,9 @@ export function BookPage() {
         onBegin={() => setSheet('begin')}
         onImport={outside.begin}
       />
+      {isNew && first && (
+        <Welcome tune={first} onImport={outside.begin} onBegin={() => setSheet('begin')} onDone={doneWithWelcome} />
+      )}
       {!isEmpty && (
         <BookFilters query={query} facets={facets} notesProblem={notesProblem} onChange={show}>
           <ViewsMenu query={query} onOpen={show} />

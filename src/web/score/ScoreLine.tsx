@@ -53,6 +53,8 @@ export interface ScoreLineProps {
 
 /** Room kept over the ink for signs that later edits may need, so that lines do not jump. */
 const SIGN_RESERVE = 32;
+/** On narrower lines bow signs stand in one row. */
+const ROW_OF_BOWS_UNDER = 480;
 /** Between two lines. */
 const LINE_GAP = 10;
 /** From the lowest sign to the baseline of the fingers. */
@@ -69,9 +71,10 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
   const [isOver, setOver] = useState(false);
   const shown = hold(props, isDrawn);
   const { line, width, states, lanes, selectedIds, caret, card } = shown;
-  const layoutKey = geometry && signsKey(geometry, states, lanes.otherPasses);
+  const options = { showsOther: lanes.otherPasses, inRow: width < ROW_OF_BOWS_UNDER };
+  const layoutKey = geometry && signsKey(geometry, states, options);
   const signs = useMemo(
-    () => geometry && measured('signs', () => layOutSigns(line, geometry, states, lanes.otherPasses)),
+    () => geometry && measured('signs', () => layOutSigns(line, geometry, states, options)),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the key stands for what the layout asks of the states
     [line, geometry, layoutKey],
   );

@@ -52,6 +52,14 @@ const ENDING_HEIGHT = 14;
 /** Most that a slur may bulge before it is let touch what is in its way. */
 const MAX_BULGE = 46;
 
+/** How the signs of a line are laid out. */
+export interface SignOptions {
+  /** Room for the other passes' bow signs. */
+  readonly showsOther?: boolean;
+  /** Bow signs stand in one row over the line, for the eye that reads them first; else each by its note. */
+  readonly inRow?: boolean;
+}
+
 interface Curve {
   readonly from: { x: number; y: number };
   readonly to: { x: number; y: number };
@@ -68,7 +76,7 @@ export function layOutSigns(
   line: LineSpec,
   geometry: LineGeometry,
   states: ReadonlyMap<string, NoteState>,
-  showsOther = false,
+  { showsOther = false, inRow = false }: SignOptions = {},
 ): LineSigns {
   const skyline = new Skyline(geometry.width);
   for (const obstacle of geometry.obstacles) skyline.add(obstacle);
@@ -91,12 +99,16 @@ export function layOutSigns(
   const bows: LineSigns['bows'][number][] = [];
   const locks: LineSigns['locks'][number][] = [];
   const chords: LineSigns['chords'][number][] = [];
+  const half = BOW_SIGN.width / 2 + 1;
+  const bowY = (box: NoteBox) =>
+    Math.min(skyline.top(box.x - half, box.x + half), geometry.staffTop - 2) - BOW_SIGN.gap;
+  const begins = (box: NoteBox) => states.get(box.id)?.inStroke === 1 && !states.get(box.id)!.continues;
+  const rowY = inRow ? Math.min(...boxes.filter(begins).map(bowY)) : null;
   for (const box of boxes) {
     const state = states.get(box.id);
     if (!state || state.continues) continue;
-    const half = BOW_SIGN.width / 2 + 1;
     if (state.inStroke === 1) {
-      const y = Math.min(skyline.top(box.x - half, box.x + half), geometry.staffTop - 2) - BOW_SIGN.gap;
+      const y = rowY ?? bowY(box);
       bows.push({ id: box.id, x: box.x, y });
       const other = showsOther && state.differs ? OTHER_SIGN_STEP : 0;
       skyline.add({ left: box.x - half, right: box.x + half, top: y - BOW_SIGN.height - other, bottom: y });
@@ -115,17 +127,19 @@ export function layOutSigns(
       skyline.add({ left: box.x - 9, right: box.x + 9, top: y - OVER_MARK_HEIGHT, bottom: y });
     }
   }
-  for (const box of boxes) {
-    const event = events.get(box.id);
-    const pace = event?.kind === 'note' && event.pace !== undefined ? `${Math.round(100 * event.pace)} %` : null;
-    for (const text of [event?.chord, pace]) {
-      if (!text) continue;
-      const right = box.headLeft + 8 * text.length;
-      const y = Math.min(skyline.top(box.headLeft - 2, right), geometry.staffTop - 2) - 4;
-      chords.push({ x: box.headLeft, y, text });
-      skyline.add({ left: box.headLeft - 2, right, top: y - 12, bottom: y });
-    }
+  const chordNames = boxes.flatMap(({ id, headLeft }) => {
+    const text = events.get(id)?.chord;
+    return text ? [{ x: headLeft, right: headLeft + 8 * text.length, text }] : [];
+  });
+  // All chord names of a line stand on one line of type.
+  const chordY = Math.min(
+    ...chordNames.map(({ x, right }) => Math.min(skyline.top(x - 2, right), geometry.staffTop - 2) - 4),
+  );
+  for (const { x, right, text } of chordNames) {
+    chords.push({ x, y: chordY, text });
+    skyline.add({ left: x - 2, right, top: chordY - 12, bottom: chordY });
   }
+  chords.push(...paceSigns(boxes, events, geometry, skyline));
 
   const reuses = line.bars.flatMap(({ reuses: text }, i) => {
     if (text === null) return [];
@@ -159,12 +173,34 @@ export function layOutSigns(
   };
 }
 
+/** Paces of what is played freely, each over its note. */
+function paceSigns(
+  boxes: readonly NoteBox[],
+  events: ReadonlyMap<string, NoteEvent | RestEvent>,
+  { staffTop }: LineGeometry,
+  skyline: Skyline,
+): LineSigns['chords'] {
+  return boxes.flatMap(({ id, headLeft: x }) => {
+    const event = events.get(id);
+    if (event?.kind !== 'note' || event.pace === undefined) return [];
+    const text = `${Math.round(100 * event.pace)} %`;
+    const right = x + 8 * text.length;
+    const y = Math.min(skyline.top(x - 2, right), staffTop - 2) - 4;
+    skyline.add({ left: x - 2, right, top: y - 12, bottom: y });
+    return [{ x, y, text }];
+  });
+}
+
 /**
  * All that the layout of a line's signs hangs on beside its notes: which share a stroke and how, locks, fingers. A turned
  * direction is not in it, so that a line whose strokes only turn keeps its layout.
  */
-export function signsKey(geometry: LineGeometry, states: ReadonlyMap<string, NoteState>, showsOther = false): string {
-  let key = '';
+export function signsKey(
+  geometry: LineGeometry,
+  states: ReadonlyMap<string, NoteState>,
+  { showsOther = false, inRow = false }: SignOptions = {},
+): string {
+  let key = inRow ? 'row;' : '';
   for (const { id } of geometry.notes) {
     const state = states.get(id);
     if (!state) key += '-';

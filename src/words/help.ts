@@ -1,0 +1,87 @@
+/** What a room is for and how one gets about in it. */
+interface RoomHelp {
+  readonly title: string;
+  readonly about: readonly string[];
+  readonly keys: readonly (readonly [keys: string, does: string])[];
+}
+
+const UNDO: RoomHelp['keys'] = [
+  ['Ctrl Z', 'undo'],
+  ['Ctrl Y', 'redo'],
+];
+const LISTEN: RoomHelp['keys'] = [
+  ['Space', 'play, or stop'],
+  ['X', 'loop'],
+  ['[ ]', 'hear it slower, faster'],
+  ['{ }', 'lower, raise the goal'],
+];
+
+const BOOK: RoomHelp = {
+  title: 'The book',
+  about: [
+    'All your tunes, each with its verdict: whether it comes round, and up to which tempo it holds.',
+    'Press a heading to sort. Search takes words, misspelt ones too, or the first notes in any key.',
+  ],
+  keys: [
+    ['↑ ↓', 'from tune to tune'],
+    ['Enter', 'open the tune'],
+    ['Space', 'select it'],
+    ['/', 'search'],
+  ],
+};
+const BENCH: RoomHelp = {
+  title: 'The bench',
+  about: [
+    'Plan the tune note by note. The sentence on top says whether the plan works; notes in the margin say where it does not, why, and what would mend it.',
+    'Under the staff: the bow from frog to tip, the arm’s angle over the strings, and the time to spare at each note.',
+    'Select a note, then press a letter: S slurs it to the note before, D and U lock its bow, Shift C puts a cut on it. Tools open beside the score and show every choice before you take it.',
+  ],
+  keys: [
+    ['← →', 'from note to note; with Shift, select'],
+    ['S T H R', 'slur, turn, hook, retake'],
+    ['P W', 'bowing patterns, other bowings'],
+    ['Enter', 'enter notes'],
+    ['Ctrl K', 'find a command by name'],
+    ['?', 'all keys, while on the bench'],
+    ...LISTEN,
+    ...UNDO,
+  ],
+};
+const GROUND: RoomHelp = {
+  title: 'The ground',
+  about: [
+    'The key under your hand: where each finger lies in millimetres, what is awkward, and which double stops fit.',
+  ],
+  keys: UNDO,
+};
+const DANCE: RoomHelp = {
+  title: 'The dance check',
+  about: [
+    'At which tempo the plan breaks, and where first. Each change that would help is listed with what it buys.',
+    '“Make it hold” looks for the fewest changes that get the tune to a tempo.',
+  ],
+  keys: [...LISTEN, ...UNDO],
+};
+const PEGS: RoomHelp = {
+  title: 'The pegs',
+  about: [
+    'Your fiddles and how they are tuned: the safest way to another tuning, string by string, and when to check them again.',
+  ],
+  keys: UNDO,
+};
+const SETTINGS: RoomHelp = {
+  title: 'Settings',
+  about: [
+    'How you were taught, your fiddle, and what your hands need. Every change says at once what it does to the tunes in the book.',
+  ],
+  keys: UNDO,
+};
+
+/** Help for the room at an address. */
+export function roomHelp(path: string): RoomHelp {
+  const [first, , room] = path.split('/').filter(Boolean);
+  if (first === 'pegs') return PEGS;
+  if (first === 'settings') return SETTINGS;
+  if (first !== 'tunes') return BOOK;
+  return room === 'ground' ? GROUND : room === 'dance' ? DANCE : BENCH;
+}
