@@ -11,7 +11,7 @@ test('a tune is laid out on paper and kept as PDF and SVG, staff at least 7 mm h
   await expect(page.locator('[data-sign="bows"]').first()).toBeAttached();
   await page.getByLabel('calls').check();
   await page.getByLabel('letters').check();
-  await expect(page.locator('[data-sign="calls"] text').first()).toHaveText('A:3');
+  await expect(page.locator('[data-sign="calls"] text').first()).toHaveText('A3');
   await expect(page.locator('[data-sign="letters"] text').first()).toHaveText('D');
 
   const staffMm = await page.evaluate(() => {

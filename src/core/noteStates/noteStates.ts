@@ -2,6 +2,7 @@ import { beatsUnderNotes, type NoteBeat } from '#core/performance';
 import { type Figures, minHair, type TuneReport } from '#core/report';
 import { sharedTravel } from '#core/travel';
 import { type Direction, type Link, type Meter, type NoteEvent, type NoteMark, type Place, PLACES } from '#core/tune';
+import type { Fingering } from '../fingering';
 
 /** What the lanes and signs show of a written note, on the pass in view. */
 export interface NoteState {
@@ -23,6 +24,8 @@ export interface NoteState {
   readonly joinsNext: boolean;
   readonly place: Place;
   readonly finger: number | null;
+  /** Fingers of the other notes that sound with it, the lowest string first: `0` for an open drone. */
+  readonly beside: string;
   readonly reachable: boolean;
   /** Where the hand is, 0.5 for half position; null out of reach. */
   readonly position: number | null;
@@ -111,6 +114,7 @@ export function noteStates(report: TuneReport, inView: PassesInView): Map<string
       joinsNext: joinsNext(figures, index),
       place: fingering.place,
       finger: fingering.finger,
+      beside: besideFingers(note, fingering),
       reachable: fingering.reachable,
       position: fingering.position,
       shifts: shiftsTo(figures, index, fingering.position),
@@ -195,6 +199,11 @@ function strokeFacts(
   }
   for (const stroke of strokes) stroke.ownCm = shown(stroke.ownCm);
   return strokes;
+}
+
+function besideFingers({ drone }: NoteEvent, { stops }: Fingering): string {
+  const stopped = stops.flatMap((stop) => (stop?.finger == null ? [] : [String(stop.finger)]));
+  return [...stopped, ...(drone ? ['0'] : [])].join(' ');
 }
 
 function dronePlace({ drone }: NoteEvent, place: Place): Place | null {

@@ -3,59 +3,95 @@ import alegreyaSans from '@fontsource/alegreya-sans/files/alegreya-sans-latin-40
 import alegreyaSansBold from '@fontsource/alegreya-sans/files/alegreya-sans-latin-700-normal.woff2?url&no-inline';
 import academico from '@vexflow-fonts/academico/academico.woff2?url&no-inline';
 import bravura from '@vexflow-fonts/bravura/bravura.woff2?url&no-inline';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { type Paper, PAPER_MARGIN_MM, PAPERS } from '#contract/handout';
 import { handoutRoutes } from '#contract/handout';
+import { reportTune } from '#core/report';
 import { failureWords } from '#words/failure';
+import { counted } from '#words/plural';
 import { ask } from '../api/ask';
+import { useVersionsQuery } from '../api/versionsApi';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { RoomHeader } from '../openTune/RoomHeader';
 import { useTuneUndoKeys } from '../openTune/useTuneUndoKeys';
 import { loadEngravingFonts } from '../score/fonts';
+import { markPath } from '../score/markPaths';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { saveFile } from '../ui/saveFile';
 import { Select } from '../ui/Select';
-import { type Block, blockOf, fontRule, pagesOf, singleSvg, textBlock } from './composeSvg';
-import { CSS_PX_PER_MM, HandoutLines, headWords, legendWords, type LineOptions, MM_PER_PX } from './HandoutLines';
+import { type Block, blockOf, fontRule, legendBlock, pagesOf, singleSvg, textBlock } from './composeSvg';
+import {
+  CSS_PX_PER_MM,
+  HandoutLines,
+  headWords,
+  type Legend,
+  legendOf,
+  type LineOptions,
+  mmPerPx,
+  type StaffMm,
+  STAVES_MM,
+} from './HandoutLines';
 import { PAPER_NAMES } from './paperNames';
+import { noteLines, readTeachersNote, writeTeachersNote } from './teachersNote';
 
 interface Options extends LineOptions {
   readonly paper: Paper;
+  readonly staffMm: StaffMm;
 }
+const ROWS = ['fingers', 'strings', 'calls', 'letters'] as const;
+/** The tune as it is, where versions are chosen from. */
+const AS_IT_IS = 'now';
 
-/** A tune on paper, in black: to be printed, or kept as SVG or PDF. */
+/** A tune on paper, in black: to be printed, or saved as SVG or PDF. */
 export function HandoutPage() {
   return <OpenTunePage page={Handout} />;
 }
 
-function Handout({ open, report }: OpenTuneProps) {
-  const [isReady, setReady] = useState(false);
-  useEffect(() => {
-    let isCurrent = true;
-    void loadEngravingFonts().then(() => isCurrent && setReady(true));
-    return () => {
-      isCurrent = false;
-    };
-  }, []);
-  const { tune } = open;
+function Handout({ open, report: now }: OpenTuneProps) {
+  const isReady = useEngravingFonts();
+  const { tune, id } = open;
   useTuneUndoKeys();
-  const [options, setOptions] = useState<Options>({ paper: 'a4', fingers: true, calls: false, letters: false });
+  const { data: versions } = useVersionsQuery(id);
+  const [versionId, setVersion] = useState(AS_IT_IS);
+  const version = versions?.find((one) => one.id === versionId) ?? null;
+  const report = useMemo(() => (version ? reportTune(version.tune, now.settings) : now), [version, now]);
+  const [options, setOptions] = useState<Options>({
+    paper: 'a4',
+    staffMm: 8,
+    fingers: true,
+    strings: false,
+    calls: false,
+    letters: false,
+  });
+  const [note, setNote] = useState(() => readTeachersNote(id));
   const [problem, setProblem] = useState<string | null>(null);
   const [isMaking, setMaking] = useState(false);
+  const [pageCount, setPageCount] = useState<number | null>(null);
   const sheet = useRef<HTMLDivElement>(null);
   const { widthMm, heightMm } = PAPERS[options.paper];
   const printMm = widthMm - 2 * PAPER_MARGIN_MM;
-  const width = Math.floor(printMm / MM_PER_PX);
-  const scale = MM_PER_PX * CSS_PX_PER_MM;
+  const perPx = mmPerPx(options.staffMm);
+  const width = Math.floor(printMm / perPx);
+  const height = Math.floor((heightMm - 2 * PAPER_MARGIN_MM) / perPx);
+  const scale = perPx * CSS_PX_PER_MM;
+  const head = `${headWords(report)}${version ? ` · ${version.name}` : ''}`;
+  const legend = useMemo(() => legendOf(report, options), [report, options]);
 
   const blocks = (): Block[] => [
     textBlock(tune.title, 40, { bold: true, serif: true }),
-    textBlock(headWords(report), 21),
+    textBlock(head, 21),
+    ...noteLines(note).map((line) => textBlock(line, 21)),
     { markup: '', height: 10 },
     ...[...sheet.current!.querySelectorAll('[data-handout-line]')].map((line) => blockOf(line, scale)),
-    ...legendWords(report).map((words) => textBlock(words, 19)),
+    ...legend.map((entry) => legendBlock(entry, 19)),
   ];
+  // The engraving is drawn first; how many pages it takes is told once it stands.
+  useEffect(() => {
+    if (!isReady) return;
+    const frame = requestAnimationFrame(() => sheet.current && setPageCount(pagesOf(blocks(), width, height).length));
+    return () => cancelAnimationFrame(frame);
+  });
   const keepSvg = async () => {
     const fonts = await Promise.all([
       fontRule('Bravura', bravura),
@@ -70,23 +106,43 @@ function Handout({ open, report }: OpenTuneProps) {
   const keepPdf = async () => {
     setMaking(true);
     setProblem(null);
-    const height = Math.floor((heightMm - 2 * PAPER_MARGIN_MM) / MM_PER_PX);
     const pages = pagesOf(blocks(), width, height);
     const answer = await ask(handoutRoutes.makePdf, { body: { title: tune.title, paper: options.paper, pages } });
     setMaking(false);
     if (answer.ok) saveFile(`${tune.title}.pdf`, answer.value.file);
-    else setProblem(`The PDF was not made. ${failureWords(answer.failure)}`);
+    else setProblem(`The PDF could not be made. ${failureWords(answer.failure)}`);
   };
 
   return (
     <div className="handout min-h-dvh">
       <RoomHeader open={open} room="hand-out" isHeading={false} />
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-line bg-surface px-4 py-2 print:hidden">
+        {versions && versions.length > 0 && (
+          <label className="flex items-center gap-1.5">
+            version
+            <Select
+              value={versionId}
+              options={[
+                { value: AS_IT_IS, name: 'as it is now' },
+                ...versions.map((one) => ({ value: one.id, name: one.name })),
+              ]}
+              onChange={setVersion}
+            />
+          </label>
+        )}
         <label className="flex items-center gap-1.5">
           paper
           <Select value={options.paper} options={PAPER_NAMES} onChange={(paper) => setOptions({ ...options, paper })} />
         </label>
-        {(['fingers', 'calls', 'letters'] as const).map((name) => (
+        <label className="flex items-center gap-1.5">
+          staff
+          <Select
+            value={options.staffMm}
+            options={STAVES_MM.map((mm) => ({ value: mm, name: `${mm} mm` }))}
+            onChange={(staffMm) => setOptions({ ...options, staffMm })}
+          />
+        </label>
+        {ROWS.map((name) => (
           <label key={name} className="flex items-center gap-1.5">
             <input
               type="checkbox"
@@ -97,7 +153,10 @@ function Handout({ open, report }: OpenTuneProps) {
             {name}
           </label>
         ))}
-        <span className="ml-auto flex flex-wrap gap-2">
+        <span className="ml-auto flex flex-wrap items-center gap-2">
+          <span role="status" className="text-small text-muted" data-pages={pageCount ?? undefined}>
+            {pageCount === null ? '' : counted(pageCount, 'page')}
+          </span>
           <Button onClick={() => void keepSvg()}>Save as SVG</Button>
           <Button onClick={() => void keepPdf()} disabled={isMaking}>
             {isMaking ? 'Making the PDF …' : 'Save as PDF'}
@@ -106,6 +165,20 @@ function Handout({ open, report }: OpenTuneProps) {
             Print
           </Button>
         </span>
+        <label className="flex w-full items-start gap-2">
+          <span className="pt-1">your note</span>
+          <textarea
+            value={note}
+            rows={1}
+            maxLength={600}
+            placeholder="for the learner, printed under the title"
+            onChange={({ target }) => {
+              setNote(target.value);
+              writeTeachersNote(id, target.value);
+            }}
+            className="field-sizing-content min-h-8 flex-1 rounded-md border border-line bg-surface px-2 py-1"
+          />
+        </label>
         {problem && <Alert className="w-full">{problem}</Alert>}
       </div>
       <main
@@ -113,8 +186,13 @@ function Handout({ open, report }: OpenTuneProps) {
         style={{ width: `${widthMm}mm`, padding: `${PAPER_MARGIN_MM}mm` }}
       >
         <h1 className="text-room leading-tight">{tune.title}</h1>
-        <p className="mb-3 text-small">{headWords(report)}</p>
-        <div ref={sheet}>
+        <p className="text-small">{head}</p>
+        {noteLines(note).map((line, at) => (
+          <p key={at} className="text-small" data-teachers-note>
+            {line}
+          </p>
+        ))}
+        <div ref={sheet} className="mt-3">
           {isReady ? (
             <HandoutLines report={report} width={width} scale={scale} options={options} />
           ) : (
@@ -122,11 +200,36 @@ function Handout({ open, report }: OpenTuneProps) {
           )}
         </div>
         <ul className="text-fine">
-          {legendWords(report).map((words) => (
-            <li key={words}>{words}</li>
+          {legend.map((entry) => (
+            <LegendLine key={entry.words} entry={entry} />
           ))}
         </ul>
       </main>
     </div>
+  );
+}
+
+function useEngravingFonts(): boolean {
+  const [isReady, setReady] = useState(false);
+  useEffect(() => {
+    let isCurrent = true;
+    void loadEngravingFonts().then(() => isCurrent && setReady(true));
+    return () => {
+      isCurrent = false;
+    };
+  }, []);
+  return isReady;
+}
+
+function LegendLine({ entry: { sign, words } }: { readonly entry: Legend }) {
+  if (sign === null) return <li>{words}</li>;
+  const { d, isFilled } = markPath(sign, 11, 11);
+  return (
+    <li className="flex items-center gap-1.5">
+      <svg width="22" height="14" viewBox="0 0 22 14" aria-hidden>
+        <path d={d} fill={isFilled ? '#000' : 'none'} stroke={isFilled ? 'none' : '#000'} strokeWidth="1.4" />
+      </svg>
+      {words}
+    </li>
   );
 }

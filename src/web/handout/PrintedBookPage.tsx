@@ -22,13 +22,13 @@ import { saveFile } from '../ui/saveFile';
 import { Select } from '../ui/Select';
 import { useTitle } from '../ui/useTitle';
 import { type Block, blockOf, contentsBlock, placedPages, stacked, textBlock } from './composeSvg';
-import { CSS_PX_PER_MM, HandoutLines, headWords, MM_PER_PX } from './HandoutLines';
+import { CSS_PX_PER_MM, HandoutLines, headWords, mmPerPx } from './HandoutLines';
 import { PAPER_NAMES } from './paperNames';
 
 /** Tunes that are set into one book: more would take minutes and a file that no reader likes. */
 const MAX_TUNES = 200;
 const FOOT_PX = 50;
-const LINE_OPTIONS = { fingers: true, calls: false, letters: false };
+const LINE_OPTIONS = { fingers: true, strings: false, calls: false, letters: false };
 
 type Stage =
   | { readonly kind: 'ready' }
@@ -52,9 +52,9 @@ export default function PrintedBookPage() {
   useSettingsQuery();
   const player = useAppSelector(selectPlayer);
   const { widthMm, heightMm } = PAPERS[paper];
-  const width = Math.floor((widthMm - 2 * PAPER_MARGIN_MM) / MM_PER_PX);
-  const height = Math.floor((heightMm - 2 * PAPER_MARGIN_MM) / MM_PER_PX);
-  const scale = MM_PER_PX * CSS_PX_PER_MM;
+  const width = Math.floor((widthMm - 2 * PAPER_MARGIN_MM) / mmPerPx());
+  const height = Math.floor((heightMm - 2 * PAPER_MARGIN_MM) / mmPerPx());
+  const scale = mmPerPx() * CSS_PX_PER_MM;
 
   useTitle('Printed book');
   useEffect(() => {

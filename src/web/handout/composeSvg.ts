@@ -1,3 +1,6 @@
+import { markPath } from '../score/markPaths';
+import type { Legend } from './HandoutLines';
+
 /** Attributes that a drawing takes from the page's styles, and that a file must carry itself. */
 const STYLES = [
   'fill',
@@ -68,6 +71,15 @@ export function textBlock(
   const weight = options.bold ? '700' : '400';
   const markup = `<text x="0" y="${size}" font-family="${family}" font-size="${size}px" font-weight="${weight}" fill="#000">${escaped(text)}</text>`;
   return { markup, height: size * 1.45 };
+}
+
+/** A sign with what it means, or words alone. */
+export function legendBlock({ sign, words }: Legend, size: number): Block {
+  if (sign === null) return textBlock(words, size);
+  const { d, isFilled } = markPath(sign, 11, size);
+  const ink = isFilled ? 'fill="#000"' : 'fill="none" stroke="#000" stroke-width="1.4"';
+  const text = textBlock(words, size);
+  return { ...text, markup: `<path d="${d}" ${ink}/><g transform="translate(26 0)">${text.markup}</g>` };
 }
 
 /** Blocks set one under the other on as many pages as they need; a block is never cut in two. */

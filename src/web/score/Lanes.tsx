@@ -18,6 +18,8 @@ export interface LaneSettings {
   readonly fingers: boolean;
   /** Rows of calls and of letters under the staff. */
   readonly calls: boolean;
+  /** A row of strings, each where the melody comes to it. */
+  readonly strings?: boolean;
   readonly letters: boolean;
   readonly bow: boolean;
   readonly arm: boolean;

@@ -17,6 +17,7 @@ import { markPath } from './markPaths';
 import { layOutSigns, type LineSigns, OTHER_SIGN_STEP, signsKey } from './signs';
 import { type DrawnLine, StaffDrawing } from './StaffDrawing';
 import { StrokeEnds } from './StrokeEnds';
+import { rowPlaces, rowsShown, TextRow } from './TextRows';
 
 export interface ScoreLineProps {
   readonly line: LineSpec;
@@ -86,7 +87,8 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
     <div
       // The card may need a second row and then lies over what is below: nothing of it may be cut off.
       className={`relative flow-root md:scroll-mt-12 ${card === null ? '[content-visibility:auto]' : 'z-10'}`}
-      style={{ minHeight: height + LINE_GAP, width, containIntrinsicHeight: `${height + LINE_GAP}px` }}
+      // A line's last bar line stands on its edge.
+      style={{ minHeight: height + LINE_GAP, width: width + 2, containIntrinsicHeight: `${height + LINE_GAP}px` }}
       data-line={line.id}
       // A page may open under a pointer at rest, which never enters.
       onPointerOver={() => setOver(true)}
@@ -119,16 +121,27 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
 interface LineRoom {
   readonly top: number;
   readonly fingerY: number;
+  /** Baselines of the rows under the staff, from the first one's. */
+  readonly rows: readonly number[];
   readonly lanesTop: number;
 }
 
-function roomOf({ line, lanes }: ScoreLineProps, geometry: LineGeometry | null, signs: LineSigns | null): LineRoom {
+function roomOf(
+  { line, lanes, isStill = false }: ScoreLineProps,
+  geometry: LineGeometry | null,
+  signs: LineSigns | null,
+): LineRoom {
   const frame = geometry && frameOf(line, geometry);
   const top = frame?.top ?? STAFF_TOP - 60;
   const rowY = Math.max(frame?.fingerY ?? STAFF_TOP + 60, (signs?.bottom ?? 0) + FINGER_GAP);
-  const rows = rowsShown(lanes).length;
-  const fingerY = rowY - (rows > 0 ? 0 : 14);
-  return { top, fingerY, lanesTop: fingerY - top + 8 + Math.max(0, rows - 1) * ROW_HEIGHT };
+  const rows = rowPlaces(rowsShown(lanes, isStill), hasBeside(signs));
+  const fingerY = rowY - (rows.ys.length > 0 ? 0 : 14);
+  return { top, fingerY, rows: rows.ys, lanesTop: fingerY - top + 8 + rows.below };
+}
+
+/** Whether a second note's finger stands under a first one's. */
+function hasBeside(signs: LineSigns | null): boolean {
+  return signs?.fingers.some(({ beside }) => beside !== '') ?? false;
 }
 
 interface LineLayersProps {
@@ -152,8 +165,8 @@ function LineLayers({ shown, geometry, signs, room, height, isOver }: LineLayers
       {shown.changes && <ChangedColumns geometry={geometry} changes={shown.changes} top={top + 2} />}
       <BowSigns bows={signs.bows} states={states} showsOther={lanes.otherPasses} changes={shown.changes ?? null} />
       <Signs signs={signs} />
-      {rowsShown(lanes).map((row, i) => (
-        <TextRow key={row} row={row} fingers={signs.fingers} y={fingerY + i * ROW_HEIGHT} isLarge={isStill} />
+      {rowsShown(lanes, isStill).map((row, i) => (
+        <TextRow key={row.name} row={row} fingers={signs.fingers} y={fingerY + room.rows[i]!} />
       ))}
       <Lanes geometry={geometry} states={detailStates} lanes={lanes} top={top + lanesTop} />
       {selectedIds && <SelectionBox geometry={geometry} ids={selectedIds} top={top + 2} bottom={top + height} />}
@@ -448,63 +461,6 @@ const Signs = memo(function Signs({ signs }: { readonly signs: LineSigns }) {
     </g>
   );
 });
-
-type TextRowName = 'finger' | 'call' | 'letter';
-const ROW_HEIGHT = 15;
-const ROW_SIZES = { finger: 'text-fine', call: 'text-mark tracking-tight', letter: 'text-fine' };
-
-function rowsShown({ fingers, calls, letters }: LaneSettings): TextRowName[] {
-  return [
-    ...(fingers ? ['finger' as const] : []),
-    ...(calls ? ['call' as const] : []),
-    ...(letters ? ['letter' as const] : []),
-  ];
-}
-
-/** Fingers, calls or letters: they change with notes and tunings, not with links, so most edits leave them alone. */
-const TextRow = memo(
-  function TextRow({
-    row,
-    fingers,
-    y,
-    isLarge,
-  }: {
-    readonly row: TextRowName;
-    readonly fingers: LineSigns['fingers'];
-    readonly y: number;
-    /** On paper, to be read from a stand. */
-    readonly isLarge: boolean;
-  }) {
-    const sizes = isLarge ? { finger: 'text-control', call: 'text-hint', letter: 'text-control' } : ROW_SIZES;
-    return (
-      <g data-sign={`${row}s`} aria-hidden>
-        {fingers.map(({ id, x, position, [row]: text }) => (
-          <text key={id} x={x} y={y} textAnchor="middle" className={`fill-ink ${sizes[row]}`}>
-            {row === 'finger' && position !== null ? <Arrival position={position} finger={text} /> : text}
-          </text>
-        ))}
-      </g>
-    );
-  },
-  (before, after) =>
-    before.y === after.y &&
-    before.row === after.row &&
-    before.fingers.length === after.fingers.length &&
-    before.fingers.every(
-      ({ x, position, [before.row]: text }, i) =>
-        x === after.fingers[i]!.x && text === after.fingers[i]![after.row] && position === after.fingers[i]!.position,
-    ),
-);
-
-/** The position to which the hand comes, and the finger with which it does: in the other type, so that I is no 1. */
-function Arrival({ position, finger }: { readonly position: string; readonly finger: string }) {
-  return (
-    <>
-      <tspan className="font-serif font-bold">{position}</tspan>
-      <tspan dx="2.5">{finger}</tspan>
-    </>
-  );
-}
 
 /** A padlock standing on y; a contradicted one hangs open. */
 function lockPath(x: number, y: number, broken: boolean): string {

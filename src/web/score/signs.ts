@@ -27,6 +27,10 @@ export interface LineSigns {
     readonly x: number;
     /** Finger, call and letter, for the rows under the staff; `position`: where the hand comes to with this finger. */
     readonly finger: string;
+    /** Fingers of what sounds beside it, without their strings. */
+    readonly beside: string;
+    /** The string, where it is another than the note's before. */
+    readonly string: string;
     readonly position: string | null;
     readonly call: string;
     readonly letter: string;
@@ -150,6 +154,7 @@ export function layOutSigns(
     return [{ x, y, text }];
   });
   const endings = endingSigns(line, geometry, skyline);
+  let stringBefore: string | null = null;
   const fingers = boxes.flatMap((box) => {
     const state = states.get(box.id);
     if (!state || state.continues) return [];
@@ -157,7 +162,9 @@ export function layOutSigns(
     const finger = state.finger === null ? '×' : String(state.finger);
     const position = state.finger === null ? null : positionSign(state);
     const letter = event?.kind === 'note' ? writtenPitch(event.pitch).replace(/-?\d$/, '') : '';
-    return [{ id: box.id, x: box.x, finger, position, call: callOf(state), letter }];
+    const string = state.place === stringBefore ? '' : state.place;
+    stringBefore = state.place;
+    return [{ id: box.id, x: box.x, finger, beside: state.beside, string, position, call: callOf(state), letter }];
   });
   return {
     bottom: skyline.bottom(0, geometry.width),
@@ -205,7 +212,7 @@ export function signsKey(
     const state = states.get(id);
     if (!state) key += '-';
     else
-      key += `${state.continues ? '~' : ''}${state.inStroke}/${state.strokeNotes}${state.link[0]}${state.place}${positionSign(state) ?? ''}${state.finger ?? '×'}${state.lock ? (state.lockBroken ? '!' : '*') : ''}${state.passIndex}${showsOther && state.differs ? '+' : ''};`;
+      key += `${state.continues ? '~' : ''}${state.inStroke}/${state.strokeNotes}${state.link[0]}${state.place}${positionSign(state) ?? ''}${state.finger ?? '×'}${state.beside}${state.lock ? (state.lockBroken ? '!' : '*') : ''}${state.passIndex}${showsOther && state.differs ? '+' : ''};`;
   }
   return key;
 }
