@@ -69,7 +69,7 @@ test('an ornament that does not fit says why, one set by rule is drawn, an easie
   await expect(dialog.locator('[data-rule]')).toContainText('where it fits on every pass');
   await dialog.getByRole('button', { name: 'Take them' }).click();
   await expect(page.locator('[data-note][aria-label*="with a flick"]').first()).toBeAttached();
-  await dialog.getByRole('tab', { name: 'Easier versions' }).click();
+  await dialog.getByRole('tab', { name: 'Easier, fuller' }).click();
   await dialog.getByRole('button', { name: /^take it.*without cuts and flicks/ }).click();
   await expect(page.locator('[data-note][aria-label*="with a flick"]')).toHaveCount(0);
 });

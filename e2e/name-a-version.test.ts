@@ -1,4 +1,4 @@
-import { addTune, fromMenu, kept, ODD_REEL } from './bench';
+import { addTune, fromMenu, kept, ODD_REEL, tools } from './bench';
 import { expect, test } from './story';
 
 test('a version gets a name, the difference to now is told in words, and it can be gone back to and undone', async ({
@@ -46,4 +46,32 @@ test('an earlier edit is found under its time, told in words, and gone back to b
   await kept(page);
   await page.keyboard.press('Control+z');
   await expect(page.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /slurred to the one before/);
+});
+
+test('an easier version is saved beside the plan with what was left out, and the hand-out prints it', async ({
+  page,
+}) => {
+  await addTune(page, 'X:1\nT:Easier Saved\nR:reel\nM:4/4\nL:1/8\nK:D\n|:DEFG ABcd|dcBA GFED|A2 d2 f2 a2|a4 d4:|\n');
+  await page.locator('[data-note]').nth(0).click();
+  await page.keyboard.press('Shift+C');
+  await page.keyboard.press('a');
+  await tools(page).getByRole('tab', { name: 'Easier, fuller' }).click();
+  await tools(page)
+    .getByRole('button', { name: /save as a version.*without passing notes/ })
+    .click();
+  await expect(tools(page).getByRole('button', { name: /^saved/ })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await fromMenu(page, 'More', 'Named versions …');
+  const sheet = page.getByRole('dialog', { name: 'Named versions' });
+  await expect(sheet.getByText('without passing notes', { exact: true })).toBeVisible();
+  await expect(sheet).toContainText(/passing notes \(\d+ notes\)/);
+  await page.keyboard.press('Escape');
+  await kept(page);
+  await fromMenu(page, 'More', 'Hand-out on paper');
+  await expect(page.locator('[data-sign="fingers"] text').first()).toBeAttached();
+  const count = () => page.locator('[data-sign="fingers"] text').count();
+  const whole = await count();
+  await page.getByLabel('version').selectOption({ label: 'without passing notes' });
+  await expect.poll(count).toBeLessThan(whole);
+  await expect(page.locator('[data-pages="1"]')).toBeVisible();
 });

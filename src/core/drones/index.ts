@@ -13,6 +13,7 @@ export { doubleStops } from './sounding';
 // Drones for a whole line.
 export type { DroneChoice, DroneLine, DroneWish, StoppedPartners } from './droneLine';
 export { DRONE_WISHES, droneLine, droneShare, isPhraseEnd } from './droneLine';
+export { lineChoices } from './lineChoices';
 export { applyDrones, holdFinger } from './applyLine';
 // Open strings doubled, and chords on three strings.
 export type { Doubling } from './doublings';

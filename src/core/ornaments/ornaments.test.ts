@@ -6,7 +6,7 @@ import { type Tune, unroll, writtenNotes } from '#core/tune';
 import { part, tune } from '../testing/tunes';
 import { ORNAMENTS } from './kinds';
 import { ornamentFacts, type OrnamentScene } from './ornamentFacts';
-import { easierVersions, leaveOff, ornament, type OrnamentRule, ornamentSpots } from './rules';
+import { leaveOff, ornament, type OrnamentRule, ornamentSpots } from './rules';
 
 /** A scene at a tempo given by the seconds of a whole note. */
 function sceneOf(t: Tune, whole = 1.1): OrnamentScene {
@@ -192,33 +192,4 @@ describe('by rule', () => {
     expect(ornament(sceneOf(once), ids, 'flick')).toBe(once);
     expect(writtenNotes(once).filter(({ marks }) => marks?.includes('flick')).length).toBe(ids.length);
   });
-});
-
-test('an easier version takes layers off one after the other, drones last, and leaves nothing that was not there', () => {
-  const bare = tune([part('A', 'B4:3 A4 F#4:3 E4')]);
-  const full: Tune = {
-    ...bare,
-    parts: [
-      {
-        name: 'A',
-        events: bare.parts[0]!.events.map((event) =>
-          event.kind === 'note'
-            ? { ...event, marks: ['roll', 'cut', 'pulse', 'slide', 'accent'] as const, drone: 'lower' as const }
-            : event,
-        ),
-      },
-    ],
-  };
-  const steps = easierVersions(full);
-  expect(steps.map(({ off, notes }) => `${off} ${notes}`)).toEqual([
-    'rolls and triplets 4',
-    'cuts and flicks 4',
-    'swells, pulses and fades 4',
-    'slides and vibrato 4',
-    'drones 4',
-  ]);
-  // What is no ornament stays.
-  const last = steps[steps.length - 1]!.tune;
-  expect(writtenNotes(last).every(({ marks, drone }) => marks?.join() === 'accent' && !drone)).toBe(true);
-  expect(easierVersions(bare)).toEqual([]);
 });

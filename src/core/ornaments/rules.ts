@@ -2,9 +2,9 @@ import { toNumber } from '#core/base';
 import { type DroneScene, isPhraseEnd } from '#core/drones';
 import { mapChosen, setDrone, toggleMark } from '#core/editing';
 import { isDottedBeat, offbeatShare, withinBeat } from '#core/tempo';
-import { mapNotes, type NoteEvent, PHRASE_BARS, type Tune, type UnrolledNote } from '#core/tune';
+import { PHRASE_BARS, type Tune, type UnrolledNote } from '#core/tune';
 import { closingSwell, setClosingSwell, swellLast } from './closingSwell';
-import { type Ornament, ORNAMENT_LAYERS } from './kinds';
+import type { Ornament } from './kinds';
 import { ornamentFacts, type OrnamentScene } from './ornamentFacts';
 
 /** Notes at which a rule looks. */
@@ -119,53 +119,4 @@ export function leaveOff(scene: OrnamentScene, ids: readonly string[], kind: Orn
     return last === null ? [note.id] : [note.id, unrolled.notes[last]!.note.id];
   });
   return setDrone(bare, new Set(droned), null);
-}
-
-/** An easier version: layers of ornaments, and in the end drones, taken off one after the other. */
-export interface EasierStep {
-  readonly off: string;
-  readonly tune: Tune;
-  /** Notes that this layer was on. */
-  readonly notes: number;
-}
-
-/** Versions with ever fewer layers, the hardest first; a layer that the tune has not is passed over. Time O(n) a layer. */
-export function easierVersions(tune: Tune): EasierStep[] {
-  const steps: EasierStep[] = [];
-  let current = tune;
-  for (const { name, marks } of ORNAMENT_LAYERS) {
-    const { tune: next, notes } = without(current, new Set<string>(marks));
-    if (notes > 0) steps.push({ off: name, tune: next, notes });
-    current = next;
-  }
-  const plain = withoutDrones(current);
-  if (plain.notes > 0) steps.push({ off: 'drones', ...plain });
-  return steps;
-}
-
-function without(tune: Tune, marks: ReadonlySet<string>): { tune: Tune; notes: number } {
-  return mapCounted(tune, (event) => {
-    const left = event.marks?.filter((mark) => !marks.has(mark));
-    if (!event.marks || left!.length === event.marks.length) return event;
-    const { marks: _marks, ...rest } = event;
-    return left!.length > 0 ? { ...rest, marks: left! } : rest;
-  });
-}
-
-function withoutDrones(tune: Tune): { tune: Tune; notes: number } {
-  return mapCounted(tune, (event) => {
-    if (!event.drone) return event;
-    const { drone: _drone, ...rest } = event;
-    return rest;
-  });
-}
-
-function mapCounted(tune: Tune, change: (note: NoteEvent) => NoteEvent): { tune: Tune; notes: number } {
-  let notes = 0;
-  const changed = mapNotes(tune, (note) => {
-    const next = change(note);
-    if (next !== note) notes += 1;
-    return next;
-  });
-  return { tune: changed, notes };
 }

@@ -1,5 +1,7 @@
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import type { ReactElement } from 'react';
+import { Provider } from 'react-redux';
 import { DEFAULT_SETTINGS } from '#contract/settings';
 import { reportTune } from '#core/report';
 import { type Tune, writtenNotes } from '#core/tune';
@@ -7,9 +9,10 @@ import { part, tune } from '../../core/testing/tunes';
 import { BesideNote } from '../drones/BesideNote';
 import { DroneLineForm } from '../drones/DroneLineForm';
 import { FingeringSheet } from '../fingering/FingeringSheet';
-import { EasierList } from '../ornaments/EasierList';
+import { LayerList } from '../ornaments/LayerList';
 import { NoteOrnaments } from '../ornaments/NoteOrnaments';
 import { RuleForm } from '../ornaments/RuleForm';
+import { createStore } from '../store/store';
 
 const t = tune([part('A', 'D4:2 F#4 A4 D5:2 A5 B5 | D6:2 A5 F#5 E5:4')], { form: ['A', 'A'] });
 
@@ -93,6 +96,8 @@ describe('drones', () => {
   });
 });
 
+const inStore = (shown: ReactElement) => render(<Provider store={createStore()}>{shown}</Provider>);
+
 describe('ornaments', () => {
   const settings = DEFAULT_SETTINGS;
 
@@ -126,13 +131,14 @@ describe('ornaments', () => {
     expect(writtenNotes(flicked).some(({ marks }) => marks?.includes('flick'))).toBe(true);
     shown.unmount();
     const easier = base(flicked, []);
-    render(<EasierList {...easier.props} />);
+    inStore(<LayerList id="t" {...easier.props} />);
     await userEvent.click(screen.getByRole('button', { name: /^take it ?: without cuts and flicks/ }));
     expect(writtenNotes(easier.applied[0]!.tune).every(({ marks }) => !marks)).toBe(true);
   });
 
   test('a plain tune is as plain as it can be', () => {
-    render(<EasierList {...base(t, []).props} />);
+    const plainest = tune([part('A', 'D4:4 A4:4')]);
+    inStore(<LayerList id="t" {...base(plainest, []).props} />);
     expect(screen.getByText(/as plain as it can be/)).toBeTruthy();
   });
 });

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { applyDrones, DRONE_WISHES, type DroneChoice, droneLine, droneShare, type DroneWish } from '#core/drones';
+import { applyDrones, DRONE_WISHES, type DroneChoice, droneShare, type DroneWish, lineChoices } from '#core/drones';
 import { setDrone } from '#core/editing';
 import { droneSceneOf, reportTune } from '#core/report';
 import { writtenNotes } from '#core/tune';
@@ -39,26 +39,8 @@ export function DroneLineForm({
       const { note, part: own } = notes[i]!;
       return range === 'tune' || (range === 'part' ? own === part : chosen.has(note.id));
     };
-    const choices = new Map<string, DroneChoice>();
+    const choices = lineChoices(droneSceneOf(report), isIn, wish, { ear, partners: isStopped ? timing : null });
     const durations = new Map(notes.map(({ note, duration }) => [note.id, duration]));
-    for (let i = 0; i < notes.length;) {
-      if (!isIn(i)) {
-        i += 1;
-        continue;
-      }
-      let end = i;
-      while (end < notes.length && isIn(end) && notes[end]!.passIndex === notes[i]!.passIndex) end += 1;
-      const found = droneLine(droneSceneOf(report), { from: i, to: end }, wish, {
-        ear,
-        partners: isStopped ? timing : null,
-      });
-      // A written note is told by the first pass that plays it.
-      for (const [k, choice] of found.choices.entries()) {
-        const { id } = notes[i + k]!.note;
-        if (!choices.has(id)) choices.set(id, choice);
-      }
-      i = end;
-    }
     const share = droneShare(
       [...choices.values()],
       [...choices.keys()].map((id) => durations.get(id)!),

@@ -1,6 +1,6 @@
 import type { SheetProps } from '../openTune/sheetProps';
 import { TabbedSheet } from '../ui/TabbedSheet';
-import { EasierList } from './EasierList';
+import { LayerList } from './LayerList';
 import { NoteOrnaments } from './NoteOrnaments';
 import { RuleForm } from './RuleForm';
 
@@ -8,7 +8,7 @@ import { RuleForm } from './RuleForm';
 export function OrnamentsSheet({
   onClose,
   ...props
-}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'settings' | 'onApply' | 'onPreview' | 'onHear' | 'onClose'>) {
+}: Pick<SheetProps, 'id' | 'report' | 'ids' | 'where' | 'settings' | 'onApply' | 'onPreview' | 'onHear' | 'onClose'>) {
   return (
     <TabbedSheet
       title="Ornaments"
@@ -17,7 +17,7 @@ export function OrnamentsSheet({
       tabs={[
         { name: 'note', words: 'On this note', content: <NoteOrnaments {...props} /> },
         { name: 'rule', words: 'By rule', content: <RuleForm {...props} /> },
-        { name: 'easier', words: 'Easier versions', content: <EasierList {...props} /> },
+        { name: 'easier', words: 'Easier, fuller', content: <LayerList {...props} /> },
       ]}
       onClose={onClose}
     />
