@@ -7,7 +7,7 @@ test('a version gets a name, the difference to now is told in words, and it can 
   await addTune(page, ODD_REEL('Versions Told'));
   await expect(page.locator('[data-note]').first()).toBeVisible();
   await fromMenu(page, 'More', 'Named versions …');
-  const sheet = page.getByRole('dialog', { name: 'Named versions' });
+  const sheet = tools(page);
   await sheet.getByLabel(/Save the tune as it is now/).fill('every note a stroke');
   await page.keyboard.press('Enter');
   await expect(sheet.getByText('The tune is the same now.')).toBeVisible();
@@ -18,12 +18,17 @@ test('a version gets a name, the difference to now is told in words, and it can 
   await kept(page);
   await fromMenu(page, 'More', 'Named versions …');
   await expect(sheet).toContainText('A, bar 1: notes slurred');
+  // What is different is seen on staff and lanes, against the plan as it is.
+  await sheet.getByRole('button', { name: /^show it in the score/ }).click();
+  await expect(page.locator('[data-changed="1"]')).toHaveCount(1);
+  await expect(page.locator('[data-verdict-preview]')).toBeVisible();
+  await sheet.getByRole('button', { name: /^back to the plan/ }).click();
+  await expect(page.locator('[data-score]')).not.toHaveAttribute('data-preview');
   await sheet.getByRole('button', { name: 'Go back to it' }).click();
   await expect(page.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /open, up-bow/);
   await page.getByRole('button', { name: 'Undo: back to “every note a stroke”' }).click();
   await expect(page.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /slurred to the one before/);
 
-  await fromMenu(page, 'More', 'Named versions …');
   await sheet.getByRole('button', { name: /^Delete “every note a stroke”/ }).click();
   await expect(sheet.getByText('No version has a name yet.')).toBeVisible();
   await sheet.getByRole('button', { name: 'restore it' }).click();
@@ -36,7 +41,7 @@ test('an earlier edit is found under its time, told in words, and gone back to b
   await page.keyboard.press('s');
   await kept(page);
   await fromMenu(page, 'More', 'Named versions …');
-  const sheet = page.getByRole('dialog', { name: 'Named versions' });
+  const sheet = tools(page);
   await sheet.getByRole('button', { name: 'show how it was after earlier edits' }).press('Enter');
   const edits = sheet.getByRole('region', { name: 'Earlier edits' });
   await edits.getByRole('listitem').getByRole('button').last().press('Enter');
@@ -62,7 +67,7 @@ test('an easier version is saved beside the plan with what was left out, and the
   await expect(tools(page).getByRole('button', { name: /^saved/ })).toBeVisible();
   await page.keyboard.press('Escape');
   await fromMenu(page, 'More', 'Named versions …');
-  const sheet = page.getByRole('dialog', { name: 'Named versions' });
+  const sheet = tools(page);
   await expect(sheet.getByText('without passing notes', { exact: true })).toBeVisible();
   await expect(sheet).toContainText(/passing notes \(\d+ notes\)/);
   await page.keyboard.press('Escape');

@@ -43,7 +43,7 @@ export const SHEETS: Readonly<Record<SheetName, SheetFacts>> = {
   drones: { label: 'Drones and double stops', applies: hasNotes, tool: 'Drones' },
   fingering: { label: 'Fingering hand', applies: hasNotes, tool: 'Fingers' },
   tunings: { label: 'Tunings for this tune', applies: hasNotes, tool: 'Tunings' },
-  versions: { label: 'Named versions', applies: always },
+  versions: { label: 'Named versions', applies: always, tool: 'Versions' },
   keys: { label: 'Keys and signs', applies: always },
 };
 

@@ -1,5 +1,5 @@
 import { Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { use, useState } from 'react';
 import { Link } from 'react-router';
 import type { TuneVersion, VersionOrigin } from '#contract/versions';
 import { tuneDifference } from '#core/difference';
@@ -15,17 +15,26 @@ import {
   useVersionsQuery,
 } from '../api/versionsApi';
 import type { SheetProps } from '../openTune/sheetProps';
+import { usePreview } from '../openTune/usePreview';
 import { Alert } from '../ui/Alert';
 import { Button, SignButton } from '../ui/Button';
 import { INPUT } from '../ui/Field';
 import { NotRead } from '../ui/PageState';
 import { Sheet } from '../ui/Sheet';
+import { SheetPlace } from '../ui/SheetPlace';
 import { Differences } from './Differences';
 import { OriginFields } from './OriginFields';
 import { RevisionsList } from './RevisionsList';
 
 /** Versions under names of their own: what is different now, and the way back. */
-export function VersionsSheet({ id, tune, onApply, onClose }: Pick<SheetProps, 'id' | 'tune' | 'onApply' | 'onClose'>) {
+export function VersionsSheet({
+  id,
+  tune,
+  onApply,
+  onPreview,
+  onHear,
+  onClose,
+}: Pick<SheetProps, 'id' | 'tune' | 'onApply' | 'onPreview' | 'onHear' | 'onClose'>) {
   const restore = (next: Tune, name: string) => onApply(next, `back to “${name}”`);
   const { data: versions, error, isLoading, refetch } = useVersionsQuery(id);
   const [nameVersion, { isLoading: isNaming, error: namingError }] = useNameVersionMutation();
@@ -35,6 +44,10 @@ export function VersionsSheet({ id, tune, onApply, onClose }: Pick<SheetProps, '
   const [hasOrigin, setHasOrigin] = useState(false);
   const [hasEdits, setHasEdits] = useState(false);
   const [removed, setRemoved] = useState<TuneVersion | null>(null);
+  /** The version that the score shows in place of the plan. */
+  const [shownId, setShown] = useState<string | null>(null);
+  const shown = versions?.find((version) => version.id === shownId)?.tune ?? null;
+  usePreview(onPreview, shown ?? tune, shown !== null);
   const keep = async (wanted: string, kept: Tune, from: VersionOrigin) => {
     const answer = await nameVersion({ id, name: wanted, tune: kept, ...from });
     if (!answer.data) return;
@@ -113,7 +126,13 @@ export function VersionsSheet({ id, tune, onApply, onClose }: Pick<SheetProps, '
               id={id}
               version={version}
               tune={tune}
-              onRestore={() => restore(version.tune, version.name)}
+              isShown={version.id === shownId}
+              onShow={() => setShown(version.id === shownId ? null : version.id)}
+              onHear={onHear}
+              onRestore={() => {
+                setShown(null);
+                restore(version.tune, version.name);
+              }}
               onRemove={() => {
                 setRemoved(version);
                 void removeVersion({ id, versionId: version.id });
@@ -137,10 +156,14 @@ function VersionRow(props: {
   readonly id: string;
   readonly version: TuneVersion;
   readonly tune: Tune;
+  readonly isShown: boolean;
+  readonly onShow: () => void;
+  readonly onHear: SheetProps['onHear'];
   readonly onRestore: () => void;
   readonly onRemove: () => void;
 }) {
-  const { id, version, tune, onRestore, onRemove } = props;
+  const { id, version, tune, isShown, onShow, onHear, onRestore, onRemove } = props;
+  const isBeside = use(SheetPlace) === 'panel';
   const [changed, setChanged] = useState<VersionOrigin | null>(null);
   const [changeVersion, { isLoading: isChanging, error }] = useChangeVersionMutation();
   const keepOrigin = async () => {
@@ -182,6 +205,21 @@ function VersionRow(props: {
             </Button>
           </span>
           {error !== undefined && <Alert>Not saved. {failureWords(error as Failure)}</Alert>}
+        </div>
+      )}
+      {isBeside && differences.length > 0 && (
+        <div className="my-1 flex flex-wrap items-center gap-1.5">
+          <Button look="small" aria-pressed={isShown} onClick={onShow}>
+            {isShown ? 'back to the plan' : 'show it in the score'}
+            <span className="sr-only">: {version.name}</span>
+          </Button>
+          <span className="text-small text-muted">hear</span>
+          <Button look="small" onClick={() => onHear(version.tune)}>
+            this version
+          </Button>
+          <Button look="small" onClick={() => onHear(null)}>
+            the plan
+          </Button>
         </div>
       )}
       <Differences differences={differences} />
