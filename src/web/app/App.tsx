@@ -1,25 +1,15 @@
-import {
-  BookOpen,
-  CircleQuestionMark,
-  Gauge,
-  Moon,
-  Music3,
-  RotateCw,
-  Ruler,
-  SlidersHorizontal,
-  Sun,
-} from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { BookOpen, CircleQuestionMark, Moon, Music3, Ruler, SlidersHorizontal, Sun } from 'lucide-react';
+import { type ComponentType, useEffect, useState } from 'react';
 import { createBrowserRouter, Link, NavLink, Outlet, useLocation, useMatch, useRouteError } from 'react-router';
 import { useSettingsQuery } from '../api/settingsApi';
 import { BookPage } from '../book/BookPage';
+import { HelpSheet } from '../help/HelpSheet';
 import { store } from '../store/theStore';
 import { SignButton } from '../ui/Button';
 import { PageProblem } from '../ui/PageState';
-import { NameSign } from '../ui/signs';
+import { DanceSign, NameSign, PegSign } from '../ui/signs';
 import { isForPage, usePageKeys } from '../ui/usePageKeys';
 import { useTitle } from '../ui/useTitle';
-import { HelpSheet } from './HelpSheet';
 import { lazyPage } from './lazyPage';
 import { chooseTheme, currentTheme, showTheme } from './theme';
 
@@ -81,9 +71,10 @@ function Frame() {
   if (tuneId !== null && tuneId !== lastTune) setLastTune(tuneId);
   const { pathname } = useLocation();
   const [hasHelp, setHelp] = useState(false);
+  const isBench = useMatch('/tunes/:id') !== null;
   usePageKeys((event) => {
-    // The bench answers it with all of its keys.
-    if (event.key !== '?' || event.defaultPrevented || !isForPage(event)) return;
+    // The bench answers it itself, with all of its keys.
+    if (event.key !== '?' || isBench || event.defaultPrevented || !isForPage(event)) return;
     event.preventDefault();
     setHelp(true);
   });
@@ -105,8 +96,8 @@ function Frame() {
         <Room to="/" name="Book" Icon={BookOpen} />
         {lastTune !== null && <Room to={`/tunes/${lastTune}`} name="Bench" Icon={Music3} />}
         {lastTune !== null && <Room to={`/tunes/${lastTune}/ground`} name="Ground" Icon={Ruler} />}
-        {lastTune !== null && <Room to={`/tunes/${lastTune}/dance`} name="Dance" Icon={Gauge} />}
-        <Room to="/pegs" name="Pegs" Icon={RotateCw} />
+        {lastTune !== null && <Room to={`/tunes/${lastTune}/dance`} name="Dance" Icon={DanceSign} />}
+        <Room to="/pegs" name="Pegs" Icon={PegSign} />
         <div className="ml-auto flex items-center md:mt-auto md:ml-0 md:w-full md:flex-col">
           <Room to="/settings" name="Settings" Icon={SlidersHorizontal} />
           <div className="flex">
@@ -125,7 +116,15 @@ function Frame() {
   );
 }
 
-function Room({ to, name, Icon }: { readonly to: string; readonly name: string; readonly Icon: typeof BookOpen }) {
+function Room({
+  to,
+  name,
+  Icon,
+}: {
+  readonly to: string;
+  readonly name: string;
+  readonly Icon: ComponentType<{ readonly size?: number; readonly strokeWidth?: number }>;
+}) {
   return (
     <NavLink
       to={to}
@@ -138,7 +137,7 @@ function Room({ to, name, Icon }: { readonly to: string; readonly name: string; 
     >
       {({ isActive }) => (
         <>
-          <Icon size={20} strokeWidth={1.6} aria-hidden />
+          <Icon size={20} strokeWidth={1.6} />
           {/* On a phone only the room that one is in is named beside its sign. */}
           <span className={isActive ? '' : 'max-sm:sr-only'}>{name}</span>
         </>

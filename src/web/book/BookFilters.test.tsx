@@ -138,3 +138,21 @@ test('a tune without a dance type can be asked for, and tunes removed from the b
   await userEvent.click(screen.getByLabelText('tunes removed from the book (2)'));
   expect(told.at(-1)).toEqual({ round: 'yes', type: 'none', removed: 'yes' });
 });
+
+test('what is typed on while the address is still on its way stays typed, and a view still changes the field', async () => {
+  shown({}, null, 900);
+  const field = screen.getByLabelText<HTMLInputElement>('Search the book');
+  await userEvent.type(field, 't');
+  await pause();
+  await userEvent.type(field, 'h');
+  await pause();
+  await userEvent.type(field, 'e');
+  await pause();
+  // Each comes back in its time, the older ones first.
+  for (let i = 0; i < 8; i++) {
+    await pause();
+    expect(field.value).toBe('the');
+  }
+  await userEvent.click(screen.getByRole('button', { name: 'a view' }));
+  expect(field.value).toBe('heron');
+});

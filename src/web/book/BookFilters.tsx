@@ -18,6 +18,9 @@ interface BookFiltersProps {
   readonly children: ReactNode;
 }
 
+/** Values that may still be on their way back. */
+const TOLD_KEPT = 6;
+
 /** Search by words and by first notes, and the conditions that hold together. */
 export function BookFilters({ query, facets, notesProblem, onChange, children }: BookFiltersProps) {
   const conditions = countConditions(query);
@@ -181,7 +184,9 @@ function SearchField(props: {
 }) {
   const { label, shortcut, Icon, value, onChange, problem, className } = props;
   const [text, setText] = useState(value);
-  const [given, setGiven] = useState(value);
+  const [seen, setSeen] = useState(value);
+  /** What was told of late: it comes back as the value in its time, while more may be typed already. */
+  const [told, setTold] = useState<readonly string[]>([]);
   const field = useRef<HTMLInputElement>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const problemId = useId();
@@ -191,9 +196,11 @@ function SearchField(props: {
     tell.current = onChange;
   });
   // A view or the way back changes it from outside.
-  if (value !== given) {
-    setGiven(value);
-    if (value !== text.trim()) setText(value);
+  if (value !== seen) {
+    setSeen(value);
+    const at = told.indexOf(value);
+    if (at < 0) setText(value);
+    else setTold(told.slice(at + 1));
   }
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -211,7 +218,7 @@ function SearchField(props: {
     setText(typed);
     clearTimeout(timer.current);
     timer.current = setTimeout(() => {
-      setGiven(typed.trim());
+      setTold((before) => [...before, typed.trim()].slice(-TOLD_KEPT));
       tell.current(typed.trim());
     }, PAUSE_MS);
   };

@@ -71,7 +71,17 @@ export function TroubleChart({ report, band, beatWords }: TroubleChartProps) {
             />
             <YAxis
               allowDecimals={false}
-              width={38}
+              width={46}
+              // One place that lacks its time is seen, too.
+              domain={[0, (most: number) => Math.max(2, most)]}
+              label={{
+                value: 'places without time',
+                angle: -90,
+                position: 'insideLeft',
+                style: { textAnchor: 'middle' },
+                fill: 'var(--muted)',
+                fontSize: 13,
+              }}
               tick={{ fill: 'var(--muted)', fontSize: 13 }}
               stroke="var(--soft)"
             />
@@ -102,7 +112,7 @@ export function TroubleChart({ report, band, beatWords }: TroubleChartProps) {
                 strokeWidth={2}
                 strokeDasharray="5 3"
                 label={{
-                  value: 'ceiling',
+                  value: 'breaks',
                   position: Math.abs(ceiling - settings.bpm) < 12 ? 'insideTopLeft' : 'top',
                   fill: 'var(--madder)',
                   fontSize: 13,

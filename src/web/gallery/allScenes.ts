@@ -8,6 +8,7 @@ import { scenes as TuningsSheet } from '../crossTuning/TuningsSheet.scenes';
 import { scenes as OwnLiltSheet } from '../dance/OwnLiltSheet.scenes';
 import { scenes as DronesSheet } from '../drones/DronesSheet.scenes';
 import { scenes as FingeringSheet } from '../fingering/FingeringSheet.scenes';
+import { scenes as HelpSheet } from '../help/HelpSheet.scenes';
 import { scenes as ConflictSheet } from '../openTune/ConflictSheet.scenes';
 import { scenes as OrnamentsSheet } from '../ornaments/OrnamentsSheet.scenes';
 import { scenes as FiddleSheet } from '../pegs/FiddleSheet.scenes';
@@ -25,6 +26,7 @@ import { scenes as VersionsSheet } from '../versions/VersionsSheet.scenes';
 /** The scenes of every sheet: a new one is a file beside it and a line here. */
 export const ALL_SCENES: Readonly<Record<string, Scenes>> = {
   BowSheet,
+  HelpSheet,
   KeysSheet,
   PatternSheet,
   BeginSheet,
