@@ -21,7 +21,7 @@ test('the binding event is found, its best mend is made, and the ceiling rises a
   const best = page.locator('[data-gains] li').first();
   const promised = Number(/the tune up to (\d+)/.exec((await best.textContent()) ?? '')![1]);
   expect(promised).toBeGreaterThan(before);
-  await best.getByRole('button', { name: /^Make it/ }).click();
+  await best.getByRole('button', { name: /^Take it/ }).click();
   await expect.poll(() => ceiling(page)).toBeCloseTo(promised, 1);
   await kept(page);
   await page.getByRole('button', { name: /^Undo: / }).click();

@@ -34,28 +34,28 @@ export function obstacleWords(obstacle: Obstacle, ornament: Ornament): string {
   switch (obstacle) {
     case 'open-string':
       if (ornament === 'roll')
-        return 'nothing lies below an open string: two cuts instead, or the pitch stopped on the next lower string';
-      return 'an open string cannot be moved: stop the pitch on the next lower string';
+        return 'nothing lies below an open string: use two cuts, or stop the note on the next lower string';
+      return 'an open string cannot be moved: stop the note on the next lower string';
     case 'no-finger-above':
-      return 'no finger is left above the fourth';
+      return 'there is no finger above the fourth';
     case 'too-short':
       return 'the note is too short for it at this tempo';
     case 'no-room':
-      return 'no room from a semitone away: press it in instead';
+      return 'there is no room to slide from a semitone away: press it in instead';
     case 'not-up-bow':
-      return 'the stroke is no up-bow on every pass: change the bowing first';
+      return 'the stroke is not an up-bow every time: change the bowing first';
     case 'neighbour-does-not-fit':
-      return 'no neighbour string agrees with both notes of it';
+      return 'no neighbouring string goes with both of its notes';
     case 'not-at-phrase-end':
-      return 'it closes on a note of a beat or more that ends a phrase, and the next note is not';
+      return 'it needs a phrase to end on a note of a beat or more, and here none does';
     case 'not-before-longer':
-      return 'it stands before a longer note';
+      return 'it wants a longer note after it';
     case 'kept-from-hand':
-      return 'it asks for a finger your hand leaves out';
+      return 'it needs a finger your hand leaves out';
     case 'in-slur':
-      return 'it is three strokes of its own: the slur must be split for it';
+      return 'it is three strokes by itself: split the slur first';
     case 'not-into-strong':
-      return 'it runs into a strong note, and the next is none';
+      return 'it should lead into a strong beat, and the next note is not one';
   }
 }
 

@@ -64,7 +64,7 @@ export function BookPage() {
 
   const shown = shownOf(query, { book, tunes, count, facets });
   const { failure, notesProblem, isSearching, isEmpty } = shown;
-  const first = tunes.find(({ comesRound }) => comesRound === false) ?? tunes[0];
+  const first = tunes.find(({ flippedParts }) => flippedParts.length === 1) ?? tunes[0];
   const chosenCount = countChosen(chosen, count?.tunes ?? tunes.length);
 
   return (

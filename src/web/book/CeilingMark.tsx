@@ -38,7 +38,7 @@ export function CeilingMark({ tune, beat }: { readonly tune: TuneSummary; readon
         </svg>
       </span>
       <span className={`text-hint leading-tight whitespace-nowrap md:pl-10.5 ${stands ? 'text-muted' : 'text-madder'}`}>
-        {stands ? 'of' : 'short of'} {Math.round(wishBpm)} <span className="max-md:sr-only">{beat}</span>
+        {stands ? 'wanted' : 'short of'} {Math.round(wishBpm)} <span className="max-md:sr-only">{beat}</span>
       </span>
     </span>
   );

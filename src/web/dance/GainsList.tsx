@@ -46,10 +46,10 @@ export function GainsList({ report, gains: { gains, isOld, problem }, words, onM
               look="small"
               className="shrink-0 whitespace-nowrap"
               disabled={isOld}
-              aria-label={`Make it: ${what}, ${where}`}
+              aria-label={`Take it: ${what}, ${where}`}
               onClick={() => onMake([gain.change], `${what}, ${where}`)}
             >
-              Make it
+              Take it
             </Button>
           </li>
         );

@@ -140,9 +140,9 @@ function Ground({ open: opened }: OpenTuneProps) {
 function verdictWords({ key }: Tune, mode: ModeCheck): string {
   const percent = (share: number) => `${Math.round(100 * share)} %`;
   if (mode.better)
-    return `Its notes say ${writtenKey({ ...key, mode: mode.better })}: ${percent(mode.fits[0]!.share)} of the time, the stated ${key.mode} ${percent(mode.stated)}.`;
-  if (mode.outside.length === 0) return `${writtenKey(key)} it is: every note belongs.`;
-  return `${writtenKey(key)} it is: ${percent(mode.stated)} of the time.`;
+    return `The notes say ${writtenKey({ ...key, mode: mode.better })}: they fit it ${percent(mode.fits[0]!.share)} of the time, and ${key.mode} ${percent(mode.stated)}.`;
+  if (mode.outside.length === 0) return `It is ${writtenKey(key)}: every note belongs to it.`;
+  return `It is ${writtenKey(key)}: ${percent(mode.stated)} of the time its notes belong to it.`;
 }
 
 /** Notes outside the key, and how the other modes on its tonic fit. */

@@ -23,11 +23,18 @@ interface FootProps {
 export function Foot(props: FootProps) {
   const { report, player, playing, passInView, heardPass, onPass, goal } = props;
   return (
-    <footer className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-line bg-surface px-4 py-2 max-sm:px-2 max-sm:py-1 lg:px-5">
+    <footer className="relative flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-line bg-surface px-4 py-2 max-sm:px-2 max-sm:py-1 lg:px-5">
       {player}
       <Thread report={report} passInView={passInView} heardPass={heardPass} onPass={onPass} />
       <GoalTempo report={report} goal={goal} />
-      <p className="w-40 text-right text-hint leading-tight text-muted max-lg:hidden">
+      <p
+        className={`w-40 text-right text-hint leading-tight text-muted ${
+          // On narrow pages what is heard is told over the foot, and the facts give way.
+          playing
+            ? 'max-xl:absolute max-xl:right-3 max-xl:bottom-full max-xl:mb-1 max-xl:w-auto max-xl:rounded-md max-xl:bg-surface max-xl:px-2 max-xl:py-1 max-xl:shadow'
+            : 'max-xl:hidden'
+        }`}
+      >
         {playing ?? (
           <>
             {counted(report.bars, 'bar')}, {report.timing.total.toFixed(0)} s, {report.square ? 'square' : 'crooked'}

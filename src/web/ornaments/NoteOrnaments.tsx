@@ -1,10 +1,19 @@
+import { Volume2 } from 'lucide-react';
 import { useMemo } from 'react';
-import { leaveOff, ornament as decorate, type OrnamentFacts, ornamentFacts, ORNAMENTS } from '#core/ornaments';
+import {
+  leaveOff,
+  type Ornament,
+  ornament as decorate,
+  type OrnamentFacts,
+  ornamentFacts,
+  ORNAMENTS,
+} from '#core/ornaments';
 import { ornamentSceneOf } from '#core/report';
-import { writtenNotes } from '#core/tune';
+import { type Tune, writtenNotes } from '#core/tune';
 import { obstacleWords, ornamentName } from '#words/ornament';
 import { writtenPitch } from '#words/pitch';
 import type { SheetProps } from '../openTune/sheetProps';
+import { SignButton } from '../ui/Button';
 
 const FINGERS = ['', 'first', 'second', 'third', 'fourth'];
 
@@ -15,7 +24,9 @@ export function NoteOrnaments({
   where,
   settings: { words },
   onApply,
-}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'settings' | 'onApply'>) {
+  onPreview,
+  onHear,
+}: Pick<SheetProps, 'report' | 'ids' | 'where' | 'settings' | 'onApply' | 'onPreview' | 'onHear'>) {
   const { tune, unrolled } = report;
   const id = ids[0];
   const note = writtenNotes(tune).find((candidate) => candidate.id === id);
@@ -28,31 +39,39 @@ export function NoteOrnaments({
       return { ornament, facts: onPasses[0], obstacles };
     });
   }, [report, unrolled, id]);
+  // What an ornament would come to, made when it is first pointed at.
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- made anew for other notes and another plan
+  const made = useMemo(() => new Map<Ornament, Tune>(), [report, ids]);
   if (!note || rows[0]?.facts === undefined) return <p className="text-muted">Select a note in the score first.</p>;
   const many = ids.length > 1;
   return (
     <section aria-label={`Ornaments on ${writtenPitch(note.pitch)}`}>
       <p className="mb-2">
         <b>{writtenPitch(note.pitch)}</b> in {where}
-        {many && `, set on all ${ids.length} notes chosen; the facts are those of the first`}.
+        {many && `, set on all ${ids.length} selected notes; the facts are those of the first`}.
       </p>
       <ul className="grid gap-x-6 @lg:grid-cols-2">
         {rows.map(({ ornament, facts, obstacles }) => {
           const name = ornamentName(ornament, words);
           const isOn = note.marks?.includes(ornament) ?? false;
+          const toggled = () => {
+            const next = made.get(ornament) ?? (isOn ? leaveOff : decorate)(ornamentSceneOf(report), ids, ornament);
+            made.set(ornament, next);
+            return next;
+          };
           return (
-            <li key={ornament} className="border-t border-line py-1.5" data-ornament={ornament}>
-              <label className="flex items-start gap-2">
+            <li
+              key={ornament}
+              className="flex items-start gap-1 border-t border-line py-1.5"
+              data-ornament={ornament}
+              onPointerLeave={() => onPreview(null)}
+            >
+              <label className="flex min-w-0 flex-1 items-start gap-2">
                 <input
                   type="checkbox"
                   className="mt-1.5 accent-woad"
                   checked={isOn}
-                  onChange={() =>
-                    onApply(
-                      (isOn ? leaveOff : decorate)(ornamentSceneOf(report), ids, ornament),
-                      `${isOn ? 'no ' : ''}${name} in ${where}`,
-                    )
-                  }
+                  onChange={() => onApply(toggled(), `${isOn ? 'no ' : ''}${name} in ${where}`)}
                 />
                 <span className="min-w-0">
                   <b>{name}</b>
@@ -64,6 +83,18 @@ export function NoteOrnaments({
                   ))}
                 </span>
               </label>
+              {!isOn && (
+                <SignButton
+                  label={`Hear it: ${name}`}
+                  className="size-8"
+                  onPointerMove={() => onPreview(toggled())}
+                  onFocus={() => onPreview(toggled())}
+                  onBlur={() => onPreview(null)}
+                  onClick={() => onHear(toggled())}
+                >
+                  <Volume2 size={16} aria-hidden />
+                </SignButton>
+              )}
             </li>
           );
         })}
