@@ -164,7 +164,7 @@ async function benchImportInPage(url) {
   const begun = performance.now();
   const buffer = Buffer.from(importedTexts().join('\n'));
   await page.locator('input[type=file]').setInputFiles({ name: 'bench.abc', mimeType: 'text/plain', buffer });
-  await page.getByRole('button', { name: /^Keep \d/ }).click({ timeout: 60_000 });
+  await page.getByRole('button', { name: /^Add \d/ }).click({ timeout: 60_000 });
   await page.getByRole('dialog').waitFor({ state: 'hidden', timeout: 60_000 });
   const ms = performance.now() - begun;
   const frames = await page.evaluate(() => globalThis.frames);
