@@ -14,7 +14,7 @@ const wordsOf = (music: string, code: string, header?: string) => {
 test('a part that flips says on which bow, by what count, and what brings it round', () => {
   const { all, mends } = wordsOf('|:fgaf (gf)ed:|', 'part-flips');
   expect(all).toBe(
-    'A flips. The 2nd time starts on the up-bow, the first on the other. 7 turns of the bow from one first beat to the next, and an odd number flips it · 8 notes change direction',
+    'A flips. The 2nd time starts on the up-bow, the first on the other. 7 turns from one start to the next: odd, so it flips · 8 notes change direction',
   );
   expect(mends[0]).toMatch(/^(split|slur|retake).*: comes round, holds up to \d+$/);
 });

@@ -49,12 +49,12 @@ const TOLD: { readonly [C in Finding['code']]: (finding: FindingOf<C>, terms: Fi
   'part-flips': (finding) => ({
     lead: `${finding.part} flips.`,
     body: `The ${ordinal(finding.pass)} time starts on the ${BOW[finding.entry]}, the first on the other.`,
-    figures: `${turns(finding.turns)} of the bow from one first beat to the next, and an odd number flips it · ${finding.changed} notes change direction${finding.locks > 0 ? `, ${notes(finding.locks)} of them locked` : ''}${unmended(finding)}`,
+    figures: `${turns(finding.turns)} from one start to the next: odd, so it flips · ${finding.changed} notes change direction${finding.locks > 0 ? `, ${notes(finding.locks)} of them locked` : ''}${unmended(finding)}`,
   }),
   'tune-flips-again': (finding) => ({
     lead: 'The whole tune flips.',
     body: 'Each part comes round, but the second time through, the tune starts on the other bow.',
-    figures: `${turns(finding.turns)} of the bow from first note to first note, and an odd number flips it${unmended(finding)}`,
+    figures: `${turns(finding.turns)} from first note to first note: odd, so it flips${unmended(finding)}`,
   }),
   'slur-skips-string': (finding, { tuning }) => ({
     ...atNote(finding),

@@ -1,5 +1,6 @@
 import { useCallback, useState } from 'react';
-import type { TuneReport } from '#core/report';
+import type { Finding } from '#core/report';
+import type { Tune } from '#core/tune';
 import { loopWords } from '#words/loop';
 import { beatWords } from '#words/tempo';
 import type { Bench as BenchState } from '../commands/command';
@@ -112,7 +113,7 @@ function Bench(props: OpenTuneProps) {
             hasMargin={panel === null}
             margin={(line) => (
               <Margin
-                findings={findingsOf(report, line)}
+                findings={findingsOf(bench, line)}
                 ids={bench.ids}
                 tuning={tune.tuning}
                 onShow={mends.show}
@@ -262,7 +263,12 @@ function Over({ bench, over: { sheet, hasPalette, file }, settings, tunings, onC
   return <OpenSheet sheet={sheet} {...props} />;
 }
 
-/** Findings whose first note stands on a line of the score. */
-function findingsOf({ findings }: TuneReport, { bars }: LineSpec) {
-  return findings.filter(({ ids: [first] }) => bars.some(({ events }) => events.some(({ id }) => id === first)));
+/** Findings whose first note stands on a line of the score; of a part that is being entered none are told yet. */
+function findingsOf({ report, tune, open: { entry } }: BenchState, { bars, part }: LineSpec): readonly Finding[] {
+  if (entry && partOf(tune, entry.caret) === part) return [];
+  return report.findings.filter(({ ids: [first] }) => bars.some(({ events }) => events.some(({ id }) => id === first)));
+}
+
+function partOf({ parts }: Tune, id: string): string | null {
+  return parts.find(({ events }) => events.some((event) => event.id === id))?.name ?? null;
 }

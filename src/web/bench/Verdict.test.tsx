@@ -56,7 +56,7 @@ test('while notes are entered it is quiet', () => {
   const report = reportOf('|:dAFA defd:||:fgaf (gf)ed:|');
   render(<Verdict report={report} isEntering onShow={() => undefined} onShowFinding={() => undefined} />);
   expect(screen.queryByRole('heading')).toBeNull();
-  expect(screen.getByText(/^So far: b flips/i)).toBeTruthy();
+  expect(screen.getByText(/^So far: B flips/)).toBeTruthy();
 });
 
 test('a word of the trade explains itself when it has the focus', async () => {

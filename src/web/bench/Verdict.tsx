@@ -26,7 +26,9 @@ export function Verdict({ report, isEntering, preview = null, onShow, onShowFind
   if (isEntering)
     return (
       <div className="py-2 text-muted" data-verdict="quiet">
-        {kind === 'empty' ? 'Nothing entered yet.' : `So far: ${words.charAt(0).toLowerCase()}${words.slice(1)}`}
+        {kind === 'empty'
+          ? 'Nothing entered yet.'
+          : `So far: ${words.replace(/^(It|The) /, (first) => first.toLowerCase())}`}
       </div>
     );
   return (

@@ -8,12 +8,14 @@ import { tuningName } from '#core/tuning';
 import { writtenKey, writtenPitch } from '#words/pitch';
 import { counted } from '#words/plural';
 import { spotWords } from '#words/spot';
+import { holdsWords } from '#words/tempo';
 import type { SheetProps } from '../openTune/sheetProps';
+import { usePreview } from '../openTune/usePreview';
 import { problemWords } from '../threads/problemWords';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
-import { SmallTable } from '../ui/SmallTable';
+import { Why } from '../ui/Why';
 import type { RankingRequest } from './tuningsProtocol';
 import { useRanking } from './useRanking';
 
@@ -35,9 +37,11 @@ const HEADS: Readonly<Record<TuningTerm, string>> = {
   retuning: 'pegs',
 };
 
+const percentWords = (share: number): string => `${(100 * share).toFixed(0)} %`;
+
 function figureWords(term: TuningTerm, value: number): string {
-  if (term === 'range') return value === 0 ? 'none' : `${(100 * value).toFixed(0)} %`;
-  if (term === 'drones') return `${(100 * value).toFixed(0)} %`;
+  if (term === 'range') return value === 0 ? 'none' : percentWords(value);
+  if (term === 'drones') return percentWords(value);
   if (term === 'retuning') return value === 0 ? 'stay' : `${value} st`;
   if (term === 'ring') return value.toFixed(2);
   return value === 0 ? 'none' : `${value.toFixed(1)}/bar`;
@@ -48,8 +52,10 @@ export function TuningsSheet({
   report,
   tunings,
   onApply,
+  onPreview,
+  onHear,
   onClose,
-}: Pick<SheetProps, 'report' | 'tunings' | 'onApply' | 'onClose'>) {
+}: Pick<SheetProps, 'report' | 'tunings' | 'onApply' | 'onPreview' | 'onHear' | 'onClose'>) {
   const { tune, settings } = report;
   const [otherKeys, setOtherKeys] = useState(false);
   const request = useMemo((): RankingRequest => {
@@ -94,68 +100,57 @@ export function TuningsSheet({
         </span>
       </label>
       {problem !== null && <Alert className="mb-2">{problemWords(problem)}</Alert>}
-      <SmallTable
-        label="Ranked tunings"
-        heads={[
-          'tuning',
-          { figures: 'cost' },
-          ...TUNING_TERMS.map((term) => ({ figures: HEADS[term] })),
-          { figures: 'holds up to' },
-          { hidden: 'choose' },
-        ]}
-        minWidth="46rem"
-        className="text-small"
-        isBusy={!ranked}
-      >
+      <ol aria-label="Ranked tunings" aria-busy={!ranked}>
         {(ranked ?? []).map((one, i) => {
           const isNow = tuningName(one.tuning) === tuningName(tune.tuning) && one.key.letter === tune.key.letter;
+          const strings = one.tuning.map(writtenPitch).join(' ');
           return (
-            <tr key={`${one.name} ${writtenKey(one.key)} ${tuningName(one.tuning)}`} className="border-t border-line">
-              <th scope="row" className="py-1.5 pr-3 font-normal">
-                <b className="whitespace-nowrap">{one.tuning.map(writtenPitch).join(' ')}</b>
-                <span className="block text-hint text-muted">
-                  {one.name}, in {writtenKey(one.key)}
-                </span>
-              </th>
-              <td className="py-1.5 pr-3 text-right font-bold tabular-nums">
-                {one.cost.toFixed(1).replace('-', '−')}
-                {ties[i] && <span className="block font-normal text-muted">as good</span>}
-              </td>
-              {TUNING_TERMS.map((term) => (
-                <td
-                  key={term}
-                  className="py-1.5 pr-3 text-right whitespace-nowrap tabular-nums"
-                  title={`${one.terms[term].toFixed(2)} of the cost`}
-                >
-                  {figureWords(term, one.figures[term])}
-                </td>
-              ))}
-              <td className="py-1.5 pr-3 text-right tabular-nums">
-                {one.ceilingBpm === null ? 'any' : Math.floor(one.ceilingBpm)}
-              </td>
-              <td className="py-1.5 text-right">
+            <li
+              key={`${one.name} ${writtenKey(one.key)} ${tuningName(one.tuning)}`}
+              className="border-t border-line py-1.5"
+            >
+              <div className="flex items-start gap-2">
+                <p className="min-w-0 flex-1 leading-snug">
+                  <b className="whitespace-nowrap">{strings}</b>{' '}
+                  <span className="text-small text-muted">
+                    {one.name}, in {writtenKey(one.key)}
+                    {ties[i] ? ', as good as the one before' : ''}
+                  </span>
+                  <span className="block text-small">
+                    {one.figures.range === 0
+                      ? 'every note within reach'
+                      : `${percentWords(one.figures.range)} of the notes lost`}
+                    ; drones fit {percentWords(one.figures.drones)}; {holdsWords(one.ceilingBpm)}
+                  </span>
+                </p>
                 <Button look="small" disabled={isNow} onClick={() => setChosen(one)}>
                   {isNow ? 'as now' : 'look'}
-                  <span className="sr-only"> at {one.tuning.map(writtenPitch).join(' ')}</span>
+                  <span className="sr-only"> at {strings}</span>
                 </Button>
-              </td>
-            </tr>
+              </div>
+              <Why>
+                Cost {one.cost.toFixed(1).replace('-', '−')}, less is better; of it{' '}
+                {TUNING_TERMS.map(
+                  (term) => `${HEADS[term]} ${figureWords(term, one.figures[term])} (${one.terms[term].toFixed(2)})`,
+                ).join(', ')}
+                . The weights are guesses.
+              </Why>
+            </li>
           );
         })}
-      </SmallTable>
-      {chosen && <Adopt report={report} chosen={chosen} onApply={onApply} />}
+      </ol>
+      {chosen && <Adopt {...{ report, chosen, onApply, onPreview, onHear }} />}
     </Sheet>
   );
 }
 
-interface AdoptProps {
+interface AdoptProps extends Pick<SheetProps, 'onApply' | 'onPreview' | 'onHear'> {
   readonly report: TuneReport;
   readonly chosen: RankedTuning;
-  readonly onApply: SheetProps['onApply'];
 }
 
 /** What taking a tuning up would do, before it is done. */
-function Adopt({ report, chosen, onApply }: AdoptProps) {
+function Adopt({ report, chosen, onApply, onPreview, onHear }: AdoptProps) {
   const { tune, settings } = report;
   const strings = chosen.tuning.map(writtenPitch).join(' ');
   const change = useMemo(() => {
@@ -163,10 +158,11 @@ function Adopt({ report, chosen, onApply }: AdoptProps) {
     const set = isOwnKey ? tune : transposeToKey(tune, chosen.key);
     return changeTuning(set, chosen.tuning, settings.hand, settings.instrument);
   }, [tune, chosen, settings]);
+  usePreview(onPreview, change.tune, change.tune !== tune);
   const lost = useMemo(() => lostWords(reportTune(change.tune, settings)), [change, settings]);
   return (
     <section
-      className="mt-3 rounded-md bg-band px-4 py-3"
+      className="sticky -bottom-4 mt-3 rounded-md border border-line bg-band px-4 py-3"
       aria-live="polite"
       aria-label={`What taking ${strings} would do`}
       data-adopt
@@ -184,6 +180,7 @@ function Adopt({ report, chosen, onApply }: AdoptProps) {
           ` ${counted(change.droneChanges.length, 'drone')} will sound another open string.`}
       </p>
       <div className="mt-2 flex flex-wrap items-center gap-3">
+        <Button onClick={() => onHear(change.tune)}>Hear it</Button>
         <Button look="main" onClick={() => onApply(change.tune, `tuned ${strings}, in ${writtenKey(change.tune.key)}`)}>
           Take it
         </Button>

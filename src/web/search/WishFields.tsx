@@ -14,11 +14,15 @@ const SLIDERS = [
 /** What is wanted of a bowing. */
 export function WishFields({ wishes, onWishes }: WishFieldsProps) {
   return (
-    <fieldset className="grid gap-x-6 gap-y-2 @lg:grid-cols-3">
+    <fieldset className="grid gap-x-6 gap-y-1 @lg:grid-cols-3 @lg:gap-y-2">
       <legend className="sr-only">What you want</legend>
       {SLIDERS.map(({ name, label, low, high }, i) => (
-        <label key={name} className="flex flex-col">
-          <span className="font-bold">{label}</span>
+        <label
+          key={name}
+          className="flex items-center gap-x-3 @lg:flex-col @lg:items-stretch"
+          title={`from ${low} to ${high}`}
+        >
+          <span className="w-34 font-bold @lg:w-auto">{label}</span>
           <input
             type="range"
             min={0}
@@ -28,9 +32,9 @@ export function WishFields({ wishes, onWishes }: WishFieldsProps) {
             data-autofocus={i === 0 || undefined}
             aria-valuetext={`${Math.round(wishes[name] * 100)} %, from ${low} to ${high}`}
             onChange={({ target }) => onWishes({ ...wishes, [name]: Number(target.value) })}
-            className="h-6 accent-woad"
+            className="h-6 min-w-0 flex-1 accent-woad @lg:flex-none"
           />
-          <span className="flex justify-between text-fine text-muted" aria-hidden>
+          <span className="hidden justify-between text-fine text-muted @lg:flex" aria-hidden>
             <span>{low}</span>
             <span>{high}</span>
           </span>
