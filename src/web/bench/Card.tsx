@@ -10,6 +10,7 @@ import { type Bench, runCommand } from '../commands/command';
 import { commandOf } from '../commands/commands';
 import { selectSettings } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
+import { Hint } from '../ui/Hint';
 import { BowSign, GestureSign } from '../ui/signs';
 import { CardMenus } from './CardMenus';
 
@@ -55,19 +56,22 @@ export function Card(props: CardProps) {
           const isCurrent = current === gesture;
           const applies = gestureTargets(tune, ids, gesture, thisPassOnly && pass ? pass.pass : null).size > 0;
           return (
-            <button
+            <Hint
               key={gesture}
-              type="button"
-              aria-pressed={isCurrent}
-              aria-keyshortcuts={key.toLowerCase()}
-              title={isFirstOfTune ? 'The first note has no note before it' : `${TERMS[name]} (${key})`}
-              disabled={isFirstOfTune || (!applies && !isCurrent)}
-              onClick={() => runCommand(commandOf(gesture), bench)}
-              className="flex h-8 items-center gap-1 rounded-md px-1.5 text-small text-muted hover:bg-band disabled:opacity-40 aria-pressed:bg-band aria-pressed:font-bold aria-pressed:text-woad"
+              words={isFirstOfTune ? 'The first note has no note before it.' : `${TERMS[name]} Key: ${key}`}
             >
-              <GestureSign gesture={gesture} />
-              {gesture === 'slur' ? slurWords(notes, ids) : name}
-            </button>
+              <button
+                type="button"
+                aria-pressed={isCurrent}
+                aria-keyshortcuts={key.toLowerCase()}
+                disabled={isFirstOfTune || (!applies && !isCurrent)}
+                onClick={() => runCommand(commandOf(gesture), bench)}
+                className="flex h-8 items-center gap-1 rounded-md px-1.5 text-small text-muted hover:bg-band disabled:opacity-40 aria-pressed:bg-band aria-pressed:font-bold aria-pressed:text-woad"
+              >
+                <GestureSign gesture={gesture} />
+                {gesture === 'slur' ? slurWords(notes, ids) : name}
+              </button>
+            </Hint>
           );
         })}
       </div>

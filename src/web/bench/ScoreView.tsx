@@ -115,8 +115,9 @@ export function ScoreView(props: ScoreViewProps) {
       },
       neighbourAngle: neighbourAngle(instrument),
       marginDegrees: instrument.marginDegrees,
+      tuning: tune.tuning,
     }),
-    [fingers, calls, letters, bow, arm, room, otherPasses, instrument],
+    [tune.tuning, fingers, calls, letters, bow, arm, room, otherPasses, instrument],
   );
 
   const isLong = lines.length > ALL_LINES_UP_TO;

@@ -1,6 +1,9 @@
 import { memo } from 'react';
 import type { NoteState } from '#core/noteStates';
 import { PLACES } from '#core/tune';
+import type { Tuning } from '#core/tuning';
+import { stringName } from '#words/strings';
+import { TERMS } from '#words/terms';
 import type { LineGeometry } from './geometry';
 import {
   angleY,
@@ -29,6 +32,8 @@ export interface LaneSettings {
   readonly hair: HairScale;
   readonly neighbourAngle: number;
   readonly marginDegrees: number;
+  /** Strings that are tuned otherwise than their names say are told with their pitch. */
+  readonly tuning?: Tuning;
 }
 
 const ORDER: readonly LaneName[] = ['bow', 'arm', 'room'];
@@ -111,7 +116,7 @@ function ArmLane({ geometry, states, lanes, y }: LaneProps & { readonly y: numbe
           <g key={place}>
             <rect x={0} y={centre - half} width={geometry.width} height={2 * half} fill="var(--band)" rx={2} />
             <text x={4} y={centre + 4} className={LABEL}>
-              {place}
+              {lanes.tuning ? stringName(place, lanes.tuning) : place}
             </text>
           </g>
         );
@@ -139,6 +144,7 @@ function RoomLane({ geometry, states, y }: LaneProps & { readonly y: number }) {
       <path d={`M0 ${height}H${geometry.width}`} stroke="var(--line)" fill="none" />
       <text x={4} y={height - 4} className={LABEL}>
         room
+        <title>{TERMS.room}</title>
       </text>
       <path d={easy} fill="var(--lichen)" />
       <path d={tight} fill="var(--weld)" />

@@ -1,5 +1,6 @@
 import { Tooltip } from 'radix-ui';
 import { type ReactNode, useState } from 'react';
+import { HINT_LOOK } from './Hint';
 
 interface ExplainedProps {
   readonly children: ReactNode;
@@ -24,11 +25,7 @@ export function Explained({ children, by }: ExplainedProps) {
           </button>
         </Tooltip.Trigger>
         <Tooltip.Portal>
-          <Tooltip.Content
-            sideOffset={6}
-            collisionPadding={8}
-            className="z-50 max-w-72 rounded-md border border-line bg-surface px-3 py-2 font-sans text-small leading-snug font-normal text-ink shadow-lg"
-          >
+          <Tooltip.Content sideOffset={6} collisionPadding={8} className={HINT_LOOK}>
             {by}
           </Tooltip.Content>
         </Tooltip.Portal>
