@@ -60,3 +60,11 @@ test('bars that take up others say which, where they begin', () => {
   const linked = reuseBars(tune, ids.slice(1, 3), 'B', null)!;
   expect(scoreLines(linked, 4)[1]!.bars.map(({ reuses }) => reuses)).toEqual([null, null, 'as A 2–3', null]);
 });
+
+test('a part of a bar or two is not stretched over the page, one of many fills its lines', () => {
+  const bars = (count: number) => read(`|:${Array.from({ length: count }, () => 'd4a4').join('|')}:|`);
+  expect(scoreLines(bars(1), 4)[0]!.fullBars).toBe(4);
+  expect(scoreLines(bars(2), 8)[0]!.fullBars).toBe(4);
+  expect(scoreLines(bars(8), 8)[0]!.fullBars).toBe(8);
+  expect(scoreLines(bars(8), 2)[0]!.fullBars).toBe(2);
+});

@@ -51,6 +51,9 @@ export interface LineSpec {
   readonly fullBars: number;
 }
 
+/** A part of fewer bars is not stretched over the page. */
+const FULL_LINE_BARS = 4;
+
 /** Pitches of the open strings that sound along, by the note's id. */
 export type DroneHeads = ReadonlyMap<string, Pitch>;
 const NO_DRONES: DroneHeads = new Map();
@@ -102,7 +105,7 @@ export function scoreLines(tune: Tune, barsPerLine: number, droneHeads: DroneHea
         opensPart: k === 0,
         closesTune: p === tune.parts.length - 1 && chunk[chunk.length - 1] === lineBars[lineBars.length - 1],
         courtesy: null,
-        fullBars: Math.min(barsPerLine, lineBars.length),
+        fullBars: Math.min(barsPerLine, Math.max(lineBars.length, FULL_LINE_BARS)),
       });
   }
   return lines.map((line, i) => ({ ...line, courtesy: courtesyBefore(lines[i + 1]) }));
