@@ -32,6 +32,30 @@ test('a drone is chosen beside a note, written on the staff, and a line of drone
   await expect(page.locator('[data-note][aria-label*="with the open"]')).toHaveCount(0);
 });
 
+test('from the card of a note: an ornament, a drone and a finger, each in two clicks and on the screen', async ({
+  page,
+}) => {
+  await openTune(page, 'Marsh Lamps');
+  const note = page.locator('[data-note]').nth(6);
+  await note.click();
+  const menu = page.getByRole('menu');
+  const screen = page.viewportSize()!;
+  for (const [name, item, told] of [
+    ['ornament', /^cut/, /with a cut/],
+    ['drone', /^the open/, /with the open/],
+  ] as const) {
+    await page.getByRole('button', { name, exact: true }).click();
+    const box = (await menu.boundingBox())!;
+    expect(box.y).toBeGreaterThanOrEqual(0);
+    expect(box.y + box.height).toBeLessThanOrEqual(screen.height);
+    await menu.getByRole('menuitemcheckbox', { name: item }).first().click();
+    await expect(note).toHaveAttribute('aria-label', told);
+  }
+  await page.getByRole('button', { name: 'finger', exact: true }).click();
+  await menu.getByRole('menuitem', { name: /beside the score/ }).click();
+  await expect(tools(page)).toBeVisible();
+});
+
 test('drones are painted on the arm lane, and painted off again', async ({ page }) => {
   await openTune(page, 'The Heron on the Slipway');
   const line = page.locator('[data-line]').first();

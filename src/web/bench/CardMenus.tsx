@@ -49,8 +49,9 @@ function CardMenu({ label, children }: { readonly label: string; readonly childr
       <DropdownMenu.Portal>
         <DropdownMenu.Content
           sideOffset={4}
+          align="start"
           collisionPadding={8}
-          className="z-40 max-h-[60dvh] max-w-80 min-w-52 overflow-y-auto rounded-lg border border-line bg-surface p-1.5 text-ink shadow-lg"
+          className="z-40 max-h-(--radix-dropdown-menu-content-available-height) max-w-80 min-w-52 overflow-y-auto rounded-lg border border-line bg-surface p-1.5 text-ink shadow-lg"
         >
           {children}
         </DropdownMenu.Content>

@@ -20,7 +20,7 @@ interface CommandMenuProps {
 export const MENU_ITEM =
   'flex min-h-7 cursor-pointer items-center justify-between gap-6 rounded px-2 py-1 text-ink no-underline outline-none data-disabled:cursor-default data-disabled:opacity-45 data-highlighted:bg-band';
 const PANEL =
-  'z-40 max-h-[80dvh] min-w-56 overflow-y-auto rounded-lg border border-line bg-surface p-1.5 text-ink shadow-lg';
+  'z-40 max-h-(--radix-dropdown-menu-content-available-height) min-w-56 overflow-y-auto rounded-lg border border-line bg-surface p-1.5 text-ink shadow-lg';
 export const MENU_BUTTON =
   'flex h-9 items-center gap-0.5 rounded-md px-2 text-muted hover:bg-band hover:text-ink aria-expanded:bg-band aria-expanded:text-ink aria-pressed:bg-band aria-pressed:text-woad disabled:opacity-40';
 

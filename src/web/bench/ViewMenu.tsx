@@ -41,7 +41,7 @@ export function ViewMenu({ view, onView, onFindings }: ViewMenuProps) {
           sideOffset={6}
           align="end"
           aria-label="Lanes, size and lines"
-          className="z-30 flex flex-col gap-2 rounded-lg border border-line bg-surface px-4 py-3 shadow-lg"
+          className="z-30 flex max-h-(--radix-popover-content-available-height) flex-col gap-2 overflow-y-auto rounded-lg border border-line bg-surface px-4 py-3 shadow-lg"
         >
           <div>
             {(Object.keys(LANES) as (keyof typeof LANES)[]).map((name) => (

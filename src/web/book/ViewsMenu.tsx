@@ -40,7 +40,7 @@ export function ViewsMenu({
           align="end"
           sideOffset={4}
           aria-label="Views"
-          className="z-30 w-80 max-w-[94vw] rounded-md border border-line bg-surface p-3 text-ink shadow-xl"
+          className="z-30 max-h-(--radix-popover-content-available-height) w-80 max-w-[94vw] overflow-y-auto rounded-md border border-line bg-surface p-3 text-ink shadow-xl"
         >
           {views?.length === 0 && <p className="mb-2 text-muted">No saved views yet.</p>}
           <ul className="mb-2 max-h-72 overflow-y-auto" aria-label="Saved views">
