@@ -8,7 +8,7 @@ import { leaveOff, type Ornament, ornament as decorate, ornamentFacts, ORNAMENTS
 import { ornamentSceneOf } from '#core/report';
 import { writtenNotes } from '#core/tune';
 import { callWords } from '#words/hand';
-import { obstacleWords, ornamentName } from '#words/ornament';
+import { ornamentName } from '#words/ornament';
 import { stringName } from '#words/strings';
 import { type Bench, runCommand } from '../commands/command';
 import { commandOf } from '../commands/commands';
@@ -60,10 +60,10 @@ function CardMenu({ label, children }: { readonly label: string; readonly childr
   );
 }
 
-/** Everything that fits here, then what does not, with what stands in its way. */
+/** Everything that fits here, in two columns so that the score stays in sight; what does not fit is named. */
 function OrnamentItems({ bench, words }: CardMenusProps) {
   const { report, tune, ids, where, edit } = bench;
-  const rows = useMemo(() => {
+  const { fit, rest } = useMemo(() => {
     const scene = ornamentSceneOf(report);
     const indices = report.unrolled.notes.filter(({ note }) => note.id === ids[0]).map(({ index }) => index);
     const marks = writtenNotes(tune).find(({ id }) => id === ids[0])?.marks ?? [];
@@ -72,7 +72,10 @@ function OrnamentItems({ bench, words }: CardMenusProps) {
       isOn: marks.includes(kind),
       obstacle: indices.flatMap((index) => ornamentFacts(scene, index, kind).obstacles)[0] ?? null,
     }));
-    return [...all.filter(({ obstacle }) => !obstacle), ...all.filter(({ obstacle }) => obstacle)];
+    return {
+      fit: all.filter(({ isOn, obstacle }) => isOn || !obstacle),
+      rest: all.filter(({ isOn, obstacle }) => !isOn && obstacle),
+    };
   }, [report, tune, ids]);
   const toggle = (kind: Ornament, isOn: boolean) => {
     const command = commandOf(kind === 'pulse' || kind === 'staccato' ? kind : `mark-${kind}`);
@@ -81,21 +84,25 @@ function OrnamentItems({ bench, words }: CardMenusProps) {
   };
   return (
     <>
-      {rows.map(({ kind, isOn, obstacle }) => (
-        <DropdownMenu.CheckboxItem
-          key={kind}
-          checked={isOn}
-          disabled={obstacle !== null && !isOn}
-          onSelect={() => toggle(kind, isOn)}
-          className={MENU_ITEM}
-        >
-          <span>
+      <div className="columns-2 gap-1">
+        {fit.map(({ kind, isOn }) => (
+          <DropdownMenu.CheckboxItem
+            key={kind}
+            checked={isOn}
+            onSelect={() => toggle(kind, isOn)}
+            className={MENU_ITEM}
+          >
             {ornamentName(kind, words)}
-            {obstacle && <span className="block text-hint text-muted">{obstacleWords(obstacle, kind)}</span>}
-          </span>
-          <DropdownMenu.ItemIndicator className="text-woad">✓</DropdownMenu.ItemIndicator>
-        </DropdownMenu.CheckboxItem>
-      ))}
+            <DropdownMenu.ItemIndicator className="text-woad">✓</DropdownMenu.ItemIndicator>
+          </DropdownMenu.CheckboxItem>
+        ))}
+      </div>
+      {rest.length > 0 && (
+        <p className="px-2 pt-1 text-hint text-muted">
+          Does not fit here: {rest.map(({ kind }) => ornamentName(kind, words)).join(', ')}. The reasons are beside the
+          score.
+        </p>
+      )}
       <MoreItem bench={bench} tool="ornaments" />
     </>
   );
