@@ -42,7 +42,10 @@ export function Margin({ findings, ids, tuning, isWhole = false, onShow, onMend,
   );
   const hidden = findings.length - shown.length;
   return (
-    <aside className={isWhole ? '' : 'border-line pb-3 lg:border-l lg:pl-4'} aria-label="Findings">
+    <div
+      className={isWhole ? '' : 'border-line pb-3 lg:border-l lg:pl-4'}
+      {...((isWhole || findings.length > 0) && { role: 'group', 'aria-label': 'Findings' })}
+    >
       {isWhole && findings.length === 0 && <p className="text-lichen-ink">Nothing to mend.</p>}
       {shown.map(({ finding, key }) => (
         <FindingNote
@@ -59,7 +62,7 @@ export function Margin({ findings, ids, tuning, isWhole = false, onShow, onMend,
           {isOpen ? 'show fewer' : `${hidden} more`}
         </Button>
       )}
-    </aside>
+    </div>
   );
 }
 
