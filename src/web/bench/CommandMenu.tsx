@@ -79,7 +79,7 @@ function Item({ command, bench }: { readonly command: Command; readonly bench: B
       disabled={!command.applies(bench)}
       onSelect={() => runCommand(command, bench)}
     >
-      {menuLabel(command)} {keys}
+      {menuLabel(command, bench.tune)} {keys}
     </DropdownMenu.Item>
   );
 }

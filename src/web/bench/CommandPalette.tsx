@@ -59,7 +59,7 @@ export function CommandPalette({ bench, onClose }: CommandPaletteProps) {
                     className="flex cursor-pointer items-center justify-between gap-6 rounded px-2 py-1 data-[selected=true]:bg-band"
                   >
                     <span>
-                      {menuLabel(command)}
+                      {menuLabel(command, bench.tune)}
                       {command.help && <span className="text-hint text-muted"> {command.help}</span>}
                     </span>
                     <span className="text-hint whitespace-nowrap text-muted">

@@ -69,6 +69,8 @@ export type CommandGroup = keyof typeof COMMAND_GROUPS;
 export interface Command {
   readonly id: string;
   readonly label: string;
+  /** Its label with the tune in sight: strings tuned otherwise are named by pitch, too. */
+  readonly labelIn?: (tune: SheetProps['tune']) => string;
   readonly group: CommandGroup;
   /** Combinations as `comboOf` names them; the first is the one that is shown. */
   readonly keys: readonly string[];

@@ -1,9 +1,10 @@
 import { noteStates } from '#core/noteStates';
 import { reportTune } from '#core/report';
 import { type Direction, writtenNotes } from '#core/tune';
+import { parseTuning } from '#core/tuning';
 import { part, tune } from '../../core/testing/tunes';
 import { type Bench, COMMAND_GROUPS } from './command';
-import { commandOf, commandOfKey, COMMANDS, titleOf } from './commands';
+import { commandOf, commandOfKey, COMMANDS, menuLabel, titleOf } from './commands';
 import { comboOf, keysShown, keysSpoken } from './keys';
 import { SHEETS } from './sheetList';
 
@@ -75,6 +76,15 @@ test('no key stands for two commands, and no two have one name', () => {
   expect(new Set(ids).size).toBe(ids.length);
   const labels = COMMANDS.map(({ label }) => label);
   expect(new Set(labels).size).toBe(labels.length);
+});
+
+test('a string tuned otherwise is named by its pitch in a menu, the others by place alone', () => {
+  const usual = benchOn([]).bench.tune;
+  const crossed = { ...usual, tuning: parseTuning('A3 E4 A4 E5')! };
+  expect(menuLabel(commandOf('on-G'), usual)).toBe('On the G string');
+  expect(menuLabel(commandOf('on-G'), crossed)).toBe('On the G (A) string');
+  expect(menuLabel(commandOf('on-D'), crossed)).toBe('On the D (E) string');
+  expect(menuLabel(commandOf('on-E'), crossed)).toBe('On the E string');
 });
 
 test('every command belongs to a group of the key sheet, every sheet has its command', () => {

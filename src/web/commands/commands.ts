@@ -1,5 +1,5 @@
 import { BOW_COMMANDS } from './bowCommands';
-import type { Command } from './command';
+import type { Bench, Command } from './command';
 import { EDIT_COMMANDS } from './editCommands';
 import { GO_COMMANDS } from './goCommands';
 import { comboOf, keysShown, type PressedKey } from './keys';
@@ -36,7 +36,10 @@ export function commandOfKey(event: PressedKey): Command | null {
 }
 
 /** `Bowing patterns …`, in a menu. */
-export const menuLabel = ({ label, asks }: Command): string => (asks ? `${label} …` : label);
+export function menuLabel({ label, labelIn, asks }: Command, tune: Bench['tune']): string {
+  const words = labelIn?.(tune) ?? label;
+  return asks ? `${words} …` : words;
+}
 
 /** `Bowing patterns (P)`, for a tooltip. */
 export function titleOf({ label, keys }: Command): string {

@@ -26,6 +26,7 @@ import {
 import { MAX_WISH, MIN_WISH } from '#core/travel';
 import { type NoteMark, PLACES, type Tune, writtenNotes } from '#core/tune';
 import { counted } from '#words/plural';
+import { stringName } from '#words/strings';
 import type { Bench, Command, CommandGroup } from './command';
 
 /** What an edit is made on: the selected notes, and what was copied last. */
@@ -238,7 +239,11 @@ export const EDITS: readonly Edit[] = [
 ];
 
 /** All edits of notes and bars, in the order of the menu. */
-export const EDIT_COMMANDS: readonly Command[] = EDITS.map((one) => edit(...one));
+export const EDIT_COMMANDS: readonly Command[] = EDITS.map((one) => {
+  const command = edit(...one);
+  const place = PLACES.find((each) => command.id === `on-${each}`);
+  return place ? { ...command, labelIn: ({ tuning }) => `On the ${stringName(place, tuning)} string` } : command;
+});
 
 /** The note before what goes, or the first after it. */
 function neighbourOf(tune: Tune, ids: readonly string[]): string[] {
