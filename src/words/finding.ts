@@ -1,4 +1,4 @@
-import type { Words } from '#contract/settings';
+import { DEFAULT_SETTINGS, type Words } from '#contract/settings';
 import { divide, formatFraction, type Fraction, fraction } from '#core/base';
 import { ORNAMENTS } from '#core/ornaments';
 import type { Finding } from '#core/report';
@@ -28,7 +28,7 @@ const BOW: Record<Direction, string> = { down: 'down-bow', up: 'up-bow' };
 type FindingTerms = Pick<Words, 'cut' | 'flick'> & { readonly tuning: Tuning };
 
 /** Labels where the player has chosen none. */
-const DEFAULT_TERMS: FindingTerms = { cut: 'left-hand', flick: 'flick', tuning: STANDARD_TUNING };
+const DEFAULT_TERMS: FindingTerms = { ...DEFAULT_SETTINGS.words, tuning: STANDARD_TUNING };
 
 const round = (value: number) => String(Math.round(value));
 const strokes = (count: number) => counted(count, 'stroke');

@@ -5,6 +5,7 @@ test.each([
   ['/tunes/7c5e', 'The bench'],
   ['/tunes/7c5e/ground', 'The ground'],
   ['/tunes/7c5e/dance', 'The dance check'],
+  ['/tunes/7c5e/handout', 'The hand-out'],
   ['/pegs', 'The pegs'],
   ['/settings', 'Settings'],
   ['/nowhere', 'The book'],

@@ -77,11 +77,33 @@ const SETTINGS: RoomHelp = {
   keys: UNDO,
 };
 
+const HANDOUT: RoomHelp = {
+  title: 'The hand-out',
+  about: [
+    'The tune on paper, as it is or in a version of it: choose the paper, the size of the staff and the rows under it, and write a note for the learner.',
+    'Print it, or save it as SVG or PDF.',
+  ],
+  keys: UNDO,
+};
+const BESIDE: RoomHelp = {
+  title: 'Settings side by side',
+  about: ['Versions and other settings of the tune, lined up with it bar by bar and compared beat by beat.'],
+  keys: [],
+};
+
+/** What is told of each room about a tune, by the last part of its address. */
+const ABOUT_TUNE: Readonly<Record<string, RoomHelp>> = {
+  ground: GROUND,
+  dance: DANCE,
+  handout: HANDOUT,
+  settings: BESIDE,
+};
+
 /** Help for the room at an address. */
 export function roomHelp(path: string): RoomHelp {
   const [first, , room] = path.split('/').filter(Boolean);
   if (first === 'pegs') return PEGS;
   if (first === 'settings') return SETTINGS;
   if (first !== 'tunes') return BOOK;
-  return room === 'ground' ? GROUND : room === 'dance' ? DANCE : BENCH;
+  return (room === undefined ? undefined : ABOUT_TUNE[room]) ?? BENCH;
 }

@@ -126,13 +126,28 @@ function withoutPassing(tune: Tune): Thinned {
   return { tune: notes === 0 ? tune : { ...tune, parts }, notes };
 }
 
+/** What keeps a note: whatever is said of it beyond its pitch, length and bowing. */
+const WRITTEN = [
+  'tie',
+  'tuplet',
+  'stops',
+  'graceNotes',
+  'lock',
+  'linkOnPass',
+  'marks',
+  'chord',
+  'bowLength',
+  'drone',
+  'hold',
+  'breath',
+  'pace',
+] as const satisfies readonly (keyof NoteEvent)[];
+
 /** Whether a note only passes from one to the next. */
 function leads(before: TuneEvent, event: TuneEvent, after: TuneEvent): boolean {
   if (before.kind !== 'note' || event.kind !== 'note' || after.kind !== 'note') return false;
   if (!equals(before.duration, event.duration) || toNumber(event.duration) > toNumber(PASSING)) return false;
-  const isPlain = ({ tie, tuplet, stops, lock, marks, chord, linkOnPass }: NoteEvent) =>
-    !tie && !tuplet && !stops && !lock && !marks && !chord && !linkOnPass;
-  if (!isPlain(event) || before.tie || before.tuplet) return false;
+  if (WRITTEN.some((field) => event[field] !== undefined) || before.tie || before.tuplet) return false;
   const [first, second] = [midiOf(event.pitch) - midiOf(before.pitch), midiOf(after.pitch) - midiOf(event.pitch)];
   return first * second > 0 && Math.abs(first) <= STEP && Math.abs(second) <= STEP;
 }

@@ -33,6 +33,7 @@ const MORE: readonly MenuSection[] = [
   commands('tune', 'form', 'versions'),
   commands('dance', 'ground', 'handout', 'side-by-side'),
   { label: 'Save as a file', commands: group('files') },
+  commands('palette', 'keys'),
 ];
 
 interface BenchMenusProps {
@@ -62,18 +63,11 @@ export function BenchMenus({ bench, view, onView, onEndEntry }: BenchMenusProps)
       <CommandMenu label="Hand" bench={bench} sections={HAND} />
       <ViewMenu view={view} onView={onView} onFindings={bench.showFindings} />
       <CommandMenu label="More" bench={bench} sections={MORE}>
-        <div className="mt-1 border-t border-line pt-1">
-          {hasSource && (
-            <DropdownMenu.Item className={MENU_ITEM} asChild>
-              <a href={`/api/tunes/${id}/source`}>The file it was read from</a>
-            </DropdownMenu.Item>
-          )}
-          {commands('palette', 'keys').map((command) => (
-            <DropdownMenu.Item key={command.id} className={MENU_ITEM} onSelect={() => command.run(bench)}>
-              {command.label} <span className="text-hint text-muted">{command.id === 'keys' ? '?' : 'Ctrl K'}</span>
-            </DropdownMenu.Item>
-          ))}
-        </div>
+        {hasSource && (
+          <DropdownMenu.Item className={`${MENU_ITEM} mt-1 border-t border-line`} asChild>
+            <a href={`/api/tunes/${id}/source`}>The file it was read from</a>
+          </DropdownMenu.Item>
+        )}
       </CommandMenu>
     </div>
   );

@@ -56,12 +56,11 @@ export function Card(props: CardProps) {
           const isCurrent = current === gesture;
           const applies = gestureTargets(tune, ids, gesture, thisPassOnly && pass ? pass.pass : null).size > 0;
           return (
-            <Hint
-              key={gesture}
-              words={isFirstOfTune ? 'The first note has no note before it.' : `${TERMS[name]} Key: ${key}`}
-            >
+            <Hint key={gesture} words={`${TERMS[name]} Key: ${key}`}>
               <button
                 type="button"
+                // A button that is off answers no pointer: why it is off is told the browser's way.
+                title={isFirstOfTune ? 'The first note has no note before it.' : undefined}
                 aria-pressed={isCurrent}
                 aria-keyshortcuts={key.toLowerCase()}
                 disabled={isFirstOfTune || (!applies && !isCurrent)}

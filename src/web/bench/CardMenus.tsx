@@ -4,7 +4,7 @@ import { type ReactNode, useMemo } from 'react';
 import type { Words } from '#contract/settings';
 import { setDrone } from '#core/editing';
 import { pinFingering, searchFingering } from '#core/fingering';
-import { leaveOff, type Ornament, ornament as decorate, ornamentFacts, ORNAMENTS } from '#core/ornaments';
+import { ornamentFacts, ORNAMENTS } from '#core/ornaments';
 import { ornamentSceneOf } from '#core/report';
 import { writtenNotes } from '#core/tune';
 import { callWords } from '#words/hand';
@@ -12,8 +12,8 @@ import { ornamentName } from '#words/ornament';
 import { stringName } from '#words/strings';
 import { type Bench, runCommand } from '../commands/command';
 import { commandOf } from '../commands/commands';
-import { dronesBeside } from '../commands/markCommands';
-import { MENU_ITEM } from './CommandMenu';
+import { dronesBeside, ornamentCommandId } from '../commands/markCommands';
+import { MENU_ITEM, MENU_PANEL } from './CommandMenu';
 
 /** Fingerings offered at the note; the panel has them all. */
 const FINGERINGS = 5;
@@ -47,12 +47,7 @@ function CardMenu({ label, children }: { readonly label: string; readonly childr
         {label} <ChevronDown size={13} aria-hidden />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          sideOffset={4}
-          align="start"
-          collisionPadding={8}
-          className="z-40 max-h-(--radix-dropdown-menu-content-available-height) max-w-80 min-w-52 overflow-y-auto rounded-lg border border-line bg-surface p-1.5 text-ink shadow-lg"
-        >
+        <DropdownMenu.Content sideOffset={4} align="start" collisionPadding={8} className={`${MENU_PANEL} max-w-80`}>
           {children}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
@@ -62,7 +57,7 @@ function CardMenu({ label, children }: { readonly label: string; readonly childr
 
 /** Everything that fits here, in two columns so that the score stays in sight; what does not fit is named. */
 function OrnamentItems({ bench, words }: CardMenusProps) {
-  const { report, tune, ids, where, edit } = bench;
+  const { report, tune, ids } = bench;
   const { fit, rest } = useMemo(() => {
     const scene = ornamentSceneOf(report);
     const indices = report.unrolled.notes.filter(({ note }) => note.id === ids[0]).map(({ index }) => index);
@@ -77,11 +72,6 @@ function OrnamentItems({ bench, words }: CardMenusProps) {
       rest: all.filter(({ isOn, obstacle }) => !isOn && obstacle),
     };
   }, [report, tune, ids]);
-  const toggle = (kind: Ornament, isOn: boolean) => {
-    const command = commandOf(kind === 'pulse' || kind === 'staccato' ? kind : `mark-${kind}`);
-    if (command.applies(bench)) runCommand(command, bench);
-    else edit((isOn ? leaveOff : decorate)(ornamentSceneOf(report), ids, kind), `${kind} in ${where}`);
-  };
   return (
     <>
       <div className="columns-2 gap-1">
@@ -89,7 +79,7 @@ function OrnamentItems({ bench, words }: CardMenusProps) {
           <DropdownMenu.CheckboxItem
             key={kind}
             checked={isOn}
-            onSelect={() => toggle(kind, isOn)}
+            onSelect={() => runCommand(commandOf(ornamentCommandId(kind)), bench)}
             className={MENU_ITEM}
           >
             {ornamentName(kind, words)}

@@ -19,7 +19,7 @@ interface CommandMenuProps {
 
 export const MENU_ITEM =
   'flex min-h-7 cursor-pointer items-center justify-between gap-6 rounded px-2 py-1 text-ink no-underline outline-none data-disabled:cursor-default data-disabled:opacity-45 data-highlighted:bg-band';
-const PANEL =
+export const MENU_PANEL =
   'z-40 max-h-(--radix-dropdown-menu-content-available-height) min-w-56 overflow-y-auto rounded-lg border border-line bg-surface p-1.5 text-ink shadow-lg';
 export const MENU_BUTTON =
   'flex h-9 items-center gap-0.5 rounded-md px-2 text-muted hover:bg-band hover:text-ink aria-expanded:bg-band aria-expanded:text-ink aria-pressed:bg-band aria-pressed:text-woad disabled:opacity-40';
@@ -32,7 +32,7 @@ export function CommandMenu({ label, bench, sections, children }: CommandMenuPro
         {label} <ChevronDown size={14} aria-hidden />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content sideOffset={6} align="end" collisionPadding={8} className={PANEL}>
+        <DropdownMenu.Content sideOffset={6} align="end" collisionPadding={8} className={MENU_PANEL}>
           <Sections bench={bench} sections={sections} />
           {children}
         </DropdownMenu.Content>
@@ -51,7 +51,7 @@ function Sections({ bench, sections }: Pick<CommandMenuProps, 'bench' | 'section
             {section.label} <ChevronRight size={15} aria-hidden />
           </DropdownMenu.SubTrigger>
           <DropdownMenu.Portal>
-            <DropdownMenu.SubContent sideOffset={4} collisionPadding={8} className={PANEL}>
+            <DropdownMenu.SubContent sideOffset={4} collisionPadding={8} className={MENU_PANEL}>
               {section.commands.map((command) => (
                 <Item key={command.id} command={command} bench={bench} />
               ))}

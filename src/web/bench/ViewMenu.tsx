@@ -20,7 +20,6 @@ const LANES = {
   otherPasses: 'other passes’ bow signs',
 } as const;
 
-/** What is shown of the score, how large, and how many bars stand on a line. */
 interface ViewMenuProps {
   readonly view: View;
   readonly onView: (view: View) => void;
@@ -28,6 +27,7 @@ interface ViewMenuProps {
   readonly onFindings: () => void;
 }
 
+/** What is shown of the score, how large, and how many bars stand on a line. */
 export function ViewMenu({ view, onView, onFindings }: ViewMenuProps) {
   return (
     <Popover.Root>

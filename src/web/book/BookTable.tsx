@@ -7,12 +7,12 @@ import type { TuneSummary } from '#contract/tunes';
 import { parseFraction } from '#core/base';
 import { counted } from '#words/plural';
 import { beatWords } from '#words/tempo';
-import { shortVerdictOf } from '#words/verdict';
 import { selectPlayer } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import { CeilingMark } from './CeilingMark';
 import { keySigns } from './keySigns';
 import { type Chosen, extended, isChosen, toggled } from './selection';
+import { summaryVerdict } from './summaryVerdict';
 
 interface Column {
   readonly id: BookSort;
@@ -276,16 +276,8 @@ function NotCounted({ tune: { givenUp } }: { readonly tune: TuneSummary }) {
 /** Both questions in few words, red where either is answered no. */
 function VerdictMark({ tune }: { readonly tune: TuneSummary }) {
   const { learning } = useAppSelector(selectPlayer).schools;
-  const { comesRound, flippedParts, danceType, ceilingBpm, wishBpm } = tune;
-  if (comesRound === null) return <span className="text-muted">{tune.givenUp === null ? '…' : '–'}</span>;
-  const { kind, words } = shortVerdictOf({
-    comesRound,
-    flips: flippedParts.map((part) => ({ part, pass: null })),
-    mayFlip: learning === 'both-directions' || danceType === 'air',
-    ceilingBpm,
-    floorBpm: null,
-    goalBpm: wishBpm,
-  });
+  if (tune.comesRound === null) return <span className="text-muted">{tune.givenUp === null ? '…' : '–'}</span>;
+  const { kind, words } = summaryVerdict(tune, learning === 'both-directions');
   const Icon = kind === 'good' ? Check : CircleAlert;
   return (
     <span className={`flex min-w-0 items-center gap-1.5 ${kind === 'good' ? 'text-lichen-ink' : 'text-madder'}`}>

@@ -1,8 +1,8 @@
 import { FileInput, FilePlus2, Music3, X } from 'lucide-react';
 import { useNavigate } from 'react-router';
 import type { TuneSummary } from '#contract/tunes';
-import { shortVerdictOf } from '#words/verdict';
 import { Button, SignButton } from '../ui/Button';
+import { summaryVerdict } from './summaryVerdict';
 
 interface WelcomeProps {
   /** A tune to begin with; one with something to mend, where there is one. */
@@ -15,14 +15,7 @@ interface WelcomeProps {
 /** The first minute: what Morrin tells, what these tunes are, and three ways in. */
 export function Welcome({ tune, onImport, onBegin, onDone }: WelcomeProps) {
   const navigate = useNavigate();
-  const { words } = shortVerdictOf({
-    comesRound: tune.comesRound ?? true,
-    flips: tune.flippedParts.map((part) => ({ part, pass: null })),
-    mayFlip: false,
-    ceilingBpm: tune.ceilingBpm,
-    floorBpm: null,
-    goalBpm: tune.wishBpm,
-  });
+  const { words } = summaryVerdict(tune, false);
   const doors = [
     {
       Icon: Music3,

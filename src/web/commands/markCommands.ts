@@ -1,3 +1,4 @@
+import { DEFAULT_SETTINGS } from '#contract/settings';
 import { openDrones } from '#core/drones';
 import { setDrone } from '#core/editing';
 import { leaveOff, type Ornament, ornament as decorate, ORNAMENTS } from '#core/ornaments';
@@ -15,13 +16,12 @@ const KEYS: Partial<Record<Ornament, string>> = {
   'bowed-triplet': 'shift+t',
   slide: 'shift+s',
 };
-/** Every fiddler's names; menus that know the player's own words use those. */
-const NAMES = { cut: 'left-hand', flick: 'flick' } as const;
 
 const ornament = (kind: Ornament): Command => {
-  const name = ornamentName(kind, NAMES);
+  // Menus that know the player's own words use those.
+  const name = ornamentName(kind, DEFAULT_SETTINGS.words);
   return {
-    id: `mark-${kind}`,
+    id: ornamentCommandId(kind),
     label: kind === 'cut' ? 'Cut, the ornament' : name[0]!.toUpperCase() + name.slice(1),
     group: 'marks',
     keys: KEYS[kind] ? [KEYS[kind]] : [],
@@ -37,6 +37,9 @@ const ornament = (kind: Ornament): Command => {
     },
   };
 };
+
+/** Name of the command that puts an ornament on the selected notes, or takes it off. */
+export const ornamentCommandId = (kind: Ornament): string => (PLAIN.has(kind) ? kind : `mark-${kind}`);
 
 /** Open strings beside the first of the selected notes, the sweetest first. */
 export function dronesBeside({ report, ids }: Pick<Bench, 'report' | 'ids'>): ReturnType<typeof openDrones> {

@@ -131,7 +131,7 @@ function WholeTune({ report, found, costNow, taking }: WholeProps) {
           disabled={pinned === 0}
           onClick={() => onApply(releaseFingering(tune, null), `unpin ${count(pinned, 'note')}`)}
         >
-          Unpin {count(pinned, 'pin')}
+          Unpin {count(pinned, 'note')}
         </Button>
       </div>
       <p className="mt-2 text-small text-muted">

@@ -1,4 +1,5 @@
 import { useMemo } from 'react';
+import type { Words } from '#contract/settings';
 import { neighbourAngle } from '#core/crossing';
 import { reusedRuns } from '#core/editing';
 import { noteStates } from '#core/noteStates';
@@ -115,7 +116,11 @@ export interface Legend {
 }
 
 /** What the signs on this sheet mean, and no other. */
-export function legendOf({ figures, tune }: TuneReport, options: LineOptions): Legend[] {
+export function legendOf(
+  { figures, tune }: TuneReport,
+  options: LineOptions,
+  names: Pick<Words, 'cut' | 'flick'>,
+): Legend[] {
   const notes = tune.parts.flatMap(({ events }) => events).filter((event) => event.kind === 'note');
   const hasTwo = notes.some(({ drone, stops }) => drone !== undefined || (stops?.length ?? 0) > 0);
   const has = (link: string) => figures.bowed.some((bowed) => bowed.link === link);
@@ -141,9 +146,7 @@ export function legendOf({ figures, tune }: TuneReport, options: LineOptions): L
     ...words.map((line): Legend => ({ sign: null, words: line })),
     ...ORNAMENTS.filter((ornament) => marks.has(ornament)).map((ornament): Legend => ({
       sign: ornament,
-      words: ornamentName(ornament, PLAIN_NAMES),
+      words: ornamentName(ornament, names),
     })),
   ];
 }
-
-const PLAIN_NAMES = { cut: 'left-hand', flick: 'flick' } as const;

@@ -16,11 +16,13 @@ import { RoomHeader } from '../openTune/RoomHeader';
 import { useTuneUndoKeys } from '../openTune/useTuneUndoKeys';
 import { loadEngravingFonts } from '../score/fonts';
 import { markPath } from '../score/markPaths';
+import { selectWords } from '../store/selectSettings';
+import { useAppSelector } from '../store/store';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { saveFile } from '../ui/saveFile';
 import { Select } from '../ui/Select';
-import { type Block, blockOf, fontRule, legendBlock, pagesOf, singleSvg, textBlock } from './composeSvg';
+import { type Block, blockOf, fontRule, legendBlocks, pagesOf, singleSvg, textBlock, textBlocks } from './composeSvg';
 import {
   CSS_PX_PER_MM,
   HandoutLines,
@@ -33,7 +35,7 @@ import {
   STAVES_MM,
 } from './HandoutLines';
 import { PAPER_NAMES } from './paperNames';
-import { noteLines, readTeachersNote, writeTeachersNote } from './teachersNote';
+import { readTeachersNote, writeTeachersNote } from './teachersNote';
 
 interface Options extends LineOptions {
   readonly paper: Paper;
@@ -50,6 +52,7 @@ export function HandoutPage() {
 
 function Handout({ open, report: now }: OpenTuneProps) {
   const isReady = useEngravingFonts();
+  const words = useAppSelector(selectWords);
   const { tune, id } = open;
   useTuneUndoKeys();
   const { data: versions } = useVersionsQuery(id);
@@ -76,15 +79,15 @@ function Handout({ open, report: now }: OpenTuneProps) {
   const height = Math.floor((heightMm - 2 * PAPER_MARGIN_MM) / perPx);
   const scale = perPx * CSS_PX_PER_MM;
   const head = `${headWords(report)}${version ? ` · ${version.name}` : ''}`;
-  const legend = useMemo(() => legendOf(report, options), [report, options]);
+  const legend = useMemo(() => legendOf(report, options, words), [report, options, words]);
 
   const blocks = (): Block[] => [
     textBlock(tune.title, 40, { bold: true, serif: true }),
-    textBlock(head, 21),
-    ...noteLines(note).map((line) => textBlock(line, 21)),
+    ...textBlocks(head, 21, width),
+    ...textBlocks(note, 21, width),
     { markup: '', height: 10 },
     ...[...sheet.current!.querySelectorAll('[data-handout-line]')].map((line) => blockOf(line, scale)),
-    ...legend.map((entry) => legendBlock(entry, 19)),
+    ...legend.flatMap((entry) => legendBlocks(entry, 19, width)),
   ];
   // The engraving is drawn first; how many pages it takes is told once it stands.
   useEffect(() => {
@@ -187,11 +190,11 @@ function Handout({ open, report: now }: OpenTuneProps) {
       >
         <h1 className="text-room leading-tight">{tune.title}</h1>
         <p className="text-small">{head}</p>
-        {noteLines(note).map((line, at) => (
-          <p key={at} className="text-small" data-teachers-note>
-            {line}
+        {note.trim() !== '' && (
+          <p className="text-small whitespace-pre-line" data-teachers-note>
+            {note.trim()}
           </p>
-        ))}
+        )}
         <div ref={sheet} className="mt-3">
           {isReady ? (
             <HandoutLines report={report} width={width} scale={scale} options={options} />

@@ -1,5 +1,6 @@
 import { markPath } from '../score/markPaths';
 import type { Legend } from './HandoutLines';
+import { wrapped } from './wrapped';
 
 /** Attributes that a drawing takes from the page's styles, and that a file must carry itself. */
 const STYLES = [
@@ -73,13 +74,21 @@ export function textBlock(
   return { markup, height: size * 1.45 };
 }
 
+/** Ems that a character takes at most on average; the type is narrower. A guess, checked against the widest text by eye. */
+const EMS_A_CHARACTER = 0.5;
+
+/** Text as as many lines as it needs within a width. */
+export function textBlocks(text: string, size: number, width: number): Block[] {
+  return wrapped(text, Math.floor(width / (EMS_A_CHARACTER * size))).map((line) => textBlock(line, size));
+}
+
 /** A sign with what it means, or words alone. */
-export function legendBlock({ sign, words }: Legend, size: number): Block {
-  if (sign === null) return textBlock(words, size);
+export function legendBlocks({ sign, words }: Legend, size: number, width: number): Block[] {
+  if (sign === null) return textBlocks(words, size, width);
   const { d, isFilled } = markPath(sign, 11, size);
   const ink = isFilled ? 'fill="#000"' : 'fill="none" stroke="#000" stroke-width="1.4"';
   const text = textBlock(words, size);
-  return { ...text, markup: `<path d="${d}" ${ink}/><g transform="translate(26 0)">${text.markup}</g>` };
+  return [{ ...text, markup: `<path d="${d}" ${ink}/><g transform="translate(26 0)">${text.markup}</g>` }];
 }
 
 /** Blocks set one under the other on as many pages as they need; a block is never cut in two. */

@@ -12,8 +12,9 @@ export function SaveMark({ save }: { readonly save: SaveState }) {
   }, []);
   const here = useSyncExternalStore(keptHere.subscribe, keptHere.get);
   const isBad = save.kind === 'failed' || save.kind === 'conflict';
-  const [wasBad, setWasBad] = useState(false);
-  if (isBad && !wasBad) setWasBad(true);
+  const [told, setTold] = useState<Told>('nothing');
+  const next = toldNext(told, save.kind, isBad);
+  if (next !== told) setTold(next);
   return (
     <>
       <p
@@ -23,16 +24,19 @@ export function SaveMark({ save }: { readonly save: SaveState }) {
         {saveWords(save, here, now)}
       </p>
       <p className="sr-only" role="status">
-        {aloud(save, here, wasBad)}
+        {isBad ? saveWords(save, here, 0) : told === 'again' ? 'saved again' : ''}
       </p>
     </>
   );
 }
 
-/** Only what the player must know is said aloud: that edits are not saved, and that they are again. */
-function aloud(save: SaveState, here: KeptHere, wasBad: boolean): string {
-  if (save.kind === 'failed' || save.kind === 'conflict') return saveWords(save, here, 0);
-  return wasBad && save.kind === 'kept' ? 'saved again' : '';
+/** What is said aloud: only what the player must know, that edits are not saved, and once that they are again. */
+type Told = 'nothing' | 'trouble' | 'again';
+
+function toldNext(told: Told, kind: SaveState['kind'], isBad: boolean): Told {
+  if (isBad) return 'trouble';
+  if (kind === 'kept') return told === 'trouble' ? 'again' : told;
+  return told === 'again' ? 'nothing' : told;
 }
 
 /** What is said of edits that the server does not have. */

@@ -28,26 +28,22 @@ interface Layer {
 /** The same tune with ever fewer layers, and with more: each taken, or saved as a version beside the plan. */
 export function LayerList(props: LayerProps) {
   const { report } = props;
-  const easier = useMemo(() => {
-    const steps = easierVersions(report.tune);
-    return steps.map(({ off, tune, notes }, i) =>
-      layer('without', off, {
-        tune,
-        notes,
-        before: steps.slice(0, i + 1).map((step) => ({ name: step.off, notes: step.notes })),
-      }),
-    );
-  }, [report]);
-  const fuller = useMemo(() => {
-    const steps = fullerVersions(ornamentSceneOf(report));
-    return steps.map(({ on, tune, notes }, i) =>
-      layer('with', on, {
-        tune,
-        notes,
-        before: steps.slice(0, i + 1).map((step) => ({ name: step.on, notes: step.notes })),
-      }),
-    );
-  }, [report]);
+  const easier = useMemo(
+    () =>
+      layersOf(
+        'without',
+        easierVersions(report.tune).map(({ off, ...step }) => ({ name: off, ...step })),
+      ),
+    [report],
+  );
+  const fuller = useMemo(
+    () =>
+      layersOf(
+        'with',
+        fullerVersions(ornamentSceneOf(report)).map(({ on, ...step }) => ({ name: on, ...step })),
+      ),
+    [report],
+  );
   return (
     <>
       <p className="mb-3 text-muted">
@@ -78,19 +74,20 @@ export function LayerList(props: LayerProps) {
   );
 }
 
-interface Made {
+interface Step {
+  readonly name: string;
   readonly tune: Tune;
   readonly notes: number;
-  readonly before: readonly { readonly name: string; readonly notes: number }[];
 }
 
-function layer(way: 'with' | 'without', name: string, { tune, notes, before }: Made): Layer {
-  return {
+function layersOf(way: 'with' | 'without', steps: readonly Step[]): Layer[] {
+  const sums = steps.map(({ name, notes }) => `${name} (${counted(notes, 'note')})`);
+  return steps.map(({ name, tune, notes }, i) => ({
     words: `${way} ${name}`,
-    sum: `${way} ${listed(before.map((one) => `${one.name} (${counted(one.notes, 'note')})`))}`,
+    sum: `${way} ${listed(sums.slice(0, i + 1))}`,
     tune,
     notes,
-  };
+  }));
 }
 
 function Layers({ id, report, layers, ...taking }: LayerProps & { readonly layers: readonly Layer[] }) {

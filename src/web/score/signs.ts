@@ -1,7 +1,7 @@
 import type { NoteState } from '#core/noteStates';
 import type { NoteEvent, RestEvent } from '#core/tune';
 import { callOf } from '#words/note';
-import { writtenPitch } from '#words/pitch';
+import { noteName } from '#words/pitch';
 import { outline, polyline } from '../ui/paths';
 import type { LineGeometry, NoteBox } from './geometry';
 import type { LineSpec } from './lines';
@@ -161,7 +161,7 @@ export function layOutSigns(
     const event = events.get(box.id);
     const finger = state.finger === null ? '×' : String(state.finger);
     const position = state.finger === null ? null : positionSign(state);
-    const letter = event?.kind === 'note' ? writtenPitch(event.pitch).replace(/-?\d$/, '') : '';
+    const letter = event?.kind === 'note' ? noteName(event.pitch) : '';
     const string = state.place === stringBefore ? '' : state.place;
     stringBefore = state.place;
     return [{ id: box.id, x: box.x, finger, beside: state.beside, string, position, call: callOf(state), letter }];

@@ -22,9 +22,9 @@ import { noteNames, placeName } from './placeNames';
 const FIGURES_TOLD = 12;
 const NOTES_NAMED = 8;
 
-/** Equal figures: where, how much of the tune they are, by what they are told apart, and whether they are bowed alike. */
 type FiguresProps = Pick<SheetProps, 'report' | 'onShow' | 'onEdit' | 'onPreview' | 'onHear'>;
 
+/** Equal figures: where, how much of the tune they are, by what they are told apart, and whether they are bowed alike. */
 export function EqualFigures(props: FiguresProps) {
   const { report } = props;
   const figures = useMemo(() => twinFigures(report.tune), [report]);

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 
-/** How what is typed into looks in a sheet, and the selection from in a row. */
+/** How what is typed into looks in a sheet, and what is chosen from in a row. */
 export const INPUT = 'rounded-md border border-soft bg-surface px-2 py-1.5';
 export const SELECT = 'rounded-md border border-line bg-surface px-2 py-1';
 

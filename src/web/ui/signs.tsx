@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import type { Direction } from '#core/tune';
 import { dot, outlines, polyline } from './paths';
 
@@ -111,8 +112,7 @@ interface RoomSignProps {
   readonly strokeWidth?: number;
 }
 
-/** Steps of tempo, up to where it breaks. */
-export function DanceSign({ size = 20, strokeWidth = 1.6 }: RoomSignProps) {
+function RoomSign({ size = 20, strokeWidth = 1.6, children }: RoomSignProps & { readonly children: ReactNode }) {
   return (
     <svg
       width={size}
@@ -120,29 +120,31 @@ export function DanceSign({ size = 20, strokeWidth = 1.6 }: RoomSignProps) {
       viewBox="0 0 24 24"
       fill="none"
       stroke="currentColor"
+      strokeWidth={strokeWidth}
+      strokeLinecap="round"
       aria-hidden
-      {...{ strokeWidth }}
     >
-      <path d="M2.5 20h4.5v-4.5h4.5V11H16V6.5" strokeLinecap="round" strokeLinejoin="round" />
-      <path d="M18 3.2l3.6 3.6M21.6 3.2L18 6.8" strokeLinecap="round" />
+      {children}
     </svg>
   );
 }
 
-/** A fiddle's peg: head, collar and tapered shaft. */
-export function PegSign({ size = 20, strokeWidth = 1.6 }: RoomSignProps) {
+/** Steps of tempo, up to where it breaks. */
+export function DanceSign(props: RoomSignProps) {
   return (
-    <svg
-      width={size}
-      height={size}
-      viewBox="0 0 24 24"
-      fill="none"
-      stroke="currentColor"
-      aria-hidden
-      {...{ strokeWidth }}
-    >
+    <RoomSign {...props}>
+      <path d="M2.5 20h4.5v-4.5h4.5V11H16V6.5" strokeLinejoin="round" />
+      <path d="M18 3.2l3.6 3.6M21.6 3.2L18 6.8" />
+    </RoomSign>
+  );
+}
+
+/** A fiddle's peg: head, collar and tapered shaft. */
+export function PegSign(props: RoomSignProps) {
+  return (
+    <RoomSign {...props}>
       <ellipse cx="7.6" cy="7.6" rx="3.9" ry="5.6" transform="rotate(-45 7.6 7.6)" />
-      <path d="M10 14l4-4M12.6 12.8l8 7.6M13.6 11.4l7.2 8.8" strokeLinecap="round" />
-    </svg>
+      <path d="M10 14l4-4M12.6 12.8l8 7.6M13.6 11.4l7.2 8.8" />
+    </RoomSign>
   );
 }
