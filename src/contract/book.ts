@@ -109,9 +109,9 @@ export const bookViewsSchema = z.object({ views: z.array(bookViewSchema) });
 /** Tunes that can be changed one by one in a request; more are told by a filter. */
 export const MAX_PICKED = 5000;
 
-/** Tunes by their ids, or all that a filter lets through. */
+/** Tunes by their ids, or all that a filter lets through; by title, or in the order they are named. */
 export const tuneChoiceSchema = z.union([
-  z.object({ ids: z.array(z.uuid()).min(1).max(MAX_PICKED) }),
+  z.object({ ids: z.array(z.uuid()).min(1).max(MAX_PICKED), inOrder: z.literal(true).optional() }),
   z.object({ filter: bookFilterSchema }),
 ]);
 export type TuneChoice = z.output<typeof tuneChoiceSchema>;

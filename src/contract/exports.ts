@@ -8,7 +8,12 @@ export const EXPORT_FORMATS = [...ALL_FILE_KINDS, 'csv'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 
 /** Which tunes go out, and as what. */
-export const exportSchema = z.object({ format: z.enum(EXPORT_FORMATS), choice: tuneChoiceSchema });
+export const exportSchema = z.object({
+  format: z.enum(EXPORT_FORMATS),
+  choice: tuneChoiceSchema,
+  /** Of the file, where several tunes make one. */
+  name: z.string().trim().min(1).max(200).optional(),
+});
 
 /** Largest backup that is taken back. */
 export const MAX_BACKUP_BYTES = 512 * 1024 * 1024;

@@ -6,6 +6,7 @@ import { importRoutes, likenessRoutes } from './imports';
 import { pegsRoutes } from './pegs';
 import { revisionRoutes } from './revisions';
 import type { Route } from './route';
+import { setsRoutes } from './sets';
 import { settingsRoutes } from './settings';
 import { tuneRoutes } from './tunes';
 import { versionRoutes } from './versions';
@@ -23,5 +24,6 @@ export const ROUTES: Readonly<Record<string, Route>> = {
   ...handoutRoutes,
   ...settingsRoutes,
   ...pegsRoutes,
+  ...setsRoutes,
   ...healthRoutes,
 };

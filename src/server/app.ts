@@ -18,6 +18,7 @@ import { pegsRoutes } from './pegs/routes';
 import { revisionRoutes } from './revisions/routes';
 import { type DoorKeys, onlyWithKey, sameOriginOnly, securityHeaders } from './security';
 import { CHECKS_ANSWERS } from './serve';
+import { setsRoutes } from './sets/routes';
 import { settingsRoutes } from './settings/routes';
 import { tuneRoutes } from './tunes/routes';
 import { versionRoutes } from './versions/routes';
@@ -106,6 +107,7 @@ export function createApp(deps: AppDeps): Express {
   app.use(exportRoutes(streams, jobs));
   app.use(settingsRoutes(db, jobs, askForCounting));
   app.use(pegsRoutes(db));
+  app.use(setsRoutes(db));
   app.use('/api', () => {
     throw new AppError('not-found');
   });

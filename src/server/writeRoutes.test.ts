@@ -41,6 +41,7 @@ const WRITES: Readonly<Record<string, { readonly guard: Guard; readonly because:
   'DELETE /api/imports/:id': { guard: 'same-again', because: 'the import is this window’s own' },
   'PUT /api/settings': { guard: 'revision', because: 'replaces the settings' },
   'PUT /api/pegs': { guard: 'revision', because: 'replaces the pegs' },
+  'PUT /api/sets': { guard: 'revision', because: 'replaces the sets' },
 };
 
 const { tune } = readAbc('X:1\nT:Guards\nM:4/4\nL:1/8\nK:D\n|:d2 (AF) DFA2:|\n').tunes[0]!;

@@ -29,6 +29,14 @@ const BOOK: RoomHelp = {
     ['/', 'search'],
   ],
 };
+const SETS: RoomHelp = {
+  title: 'Sets',
+  about: [
+    'Tunes you play one after another. Between each two it says whether the bow goes straight on or has to be lifted, and what else changes.',
+    'Drag a tune by its handle to move it. Play the whole set, print it, or save it as one file.',
+  ],
+  keys: UNDO,
+};
 const BENCH: RoomHelp = {
   title: 'The bench',
   about: [
@@ -103,6 +111,7 @@ const ABOUT_TUNE: Readonly<Record<string, RoomHelp>> = {
 export function roomHelp(path: string): RoomHelp {
   const [first, , room] = path.split('/').filter(Boolean);
   if (first === 'pegs') return PEGS;
+  if (first === 'sets') return SETS;
   if (first === 'settings') return SETTINGS;
   if (first !== 'tunes') return BOOK;
   return (room === undefined ? undefined : ABOUT_TUNE[room]) ?? BENCH;

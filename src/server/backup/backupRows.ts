@@ -3,10 +3,11 @@ import type { Readable } from 'node:stream';
 import { z } from 'zod';
 import { viewQuerySchema } from '#contract/book';
 import { pegsRecordSchema } from '#contract/pegs';
+import { setsSchema } from '#contract/sets';
 import { settingsRecordSchema } from '#contract/settings';
 import { tuneSchema } from '#formats/json';
 import { AppError } from '../errors';
-import { BACKUP_FORMAT, BACKUP_TABLES, BACKUP_VERSION, type BackupTable, UPGRADES } from './tables';
+import { BACKUP_FORMAT, BACKUP_TABLES, BACKUP_VERSION, type BackupTable, IN_IT_SINCE, UPGRADES } from './tables';
 
 const headSchema = z.object({ format: z.literal(BACKUP_FORMAT), version: z.int().min(1), madeAt: z.iso.datetime() });
 const rowSchema = z.object({ table: z.enum(BACKUP_TABLES), row: z.record(z.string(), z.unknown()) });
@@ -20,6 +21,7 @@ const DOCUMENTS: Partial<Record<BackupTable, { readonly column: string; readonly
   tune_versions: { column: 'document', schema: tuneSchema },
   player_settings: { column: 'document', schema: settingsRecordSchema.shape.settings },
   pegs: { column: 'document', schema: pegsRecordSchema.shape.pegs },
+  sets: { column: 'document', schema: setsSchema },
   book_views: { column: 'query', schema: viewQuerySchema },
 };
 
@@ -88,7 +90,8 @@ export async function* backupRows(
   for (const table of BACKUP_TABLES) {
     if ((end.counts[table] ?? 0) !== (counts.get(table) ?? 0))
       throw badBackup(number, `${end.counts[table] ?? 0} rows of ${table}, found ${counts.get(table) ?? 0}`);
-    if (version >= 2 && !isSummed.has(table)) throw badBackup(number, `the sum of ${table} before the end`);
+    if (version >= Math.max(2, IN_IT_SINCE[table] ?? 0) && !isSummed.has(table))
+      throw badBackup(number, `the sum of ${table} before the end`);
   }
 }
 

@@ -150,8 +150,8 @@ test.each<[string, (lines: string[]) => string[], RegExp]>([
   ],
   [
     'one of a newer version',
-    (lines) => lines.map((line) => line.replace('"version":2', '"version":3')),
-    /version 2 or older: this one, of version 3, was made by a newer Morrin/,
+    (lines) => lines.map((line) => line.replace('"version":3', '"version":4')),
+    /version 3 or older: this one, of version 4, was made by a newer Morrin/,
   ],
   [
     'one with something after its end',
@@ -166,6 +166,20 @@ test.each<[string, (lines: string[]) => string[], RegExp]>([
   const refused = await restore(gzipSync(spoil(lines).join('\n')));
   expect([refused.status, (refused.body as { code: string }).code]).toEqual([422, 'bad-backup']);
   expect(JSON.stringify(refused.body)).toMatch(words);
+  expect(await contents()).toEqual(before);
+});
+
+test('a backup of version 2, which knew no sets, is taken back without any', async () => {
+  const now = await backup();
+  const lines = gunzipSync(now)
+    .toString('utf8')
+    .split('\n')
+    .filter((line) => !/^\{"(table|section)":"sets"/.test(line))
+    .map((line) => line.replace('"version":3', '"version":2').replace(/"sets":\d+,?/, ''));
+  const before = await contents();
+  expect((await restore(gzipSync(lines.join('\n')))).status).toBe(200);
+  expect(await contents()).toEqual({ ...before, sets: [] });
+  expect((await restore(now)).status).toBe(200);
   expect(await contents()).toEqual(before);
 });
 

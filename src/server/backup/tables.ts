@@ -2,6 +2,7 @@
 export const BACKUP_TABLES = [
   'player_settings',
   'pegs',
+  'sets',
   'book_views',
   'imports',
   'tunes',
@@ -23,14 +24,18 @@ export const REVISED_TABLES = [
   'tune_versions',
   'player_settings',
   'pegs',
+  'sets',
 ] as const satisfies readonly BackupTable[];
 
 export const BACKUP_FORMAT = 'morrin-backup';
 /**
  * 1: a head, rows, and an end with their counts. 2: changes of many tunes that can be taken back are in it, and after each
- * table stands how many rows it has and their SHA-256.
+ * table stands how many rows it has and their SHA-256. 3: sets are in it.
  */
-export const BACKUP_VERSION = 2;
+export const BACKUP_VERSION = 3;
+
+/** From which version on a table is in a backup, where it was not always. */
+export const IN_IT_SINCE: Partial<Record<BackupTable, number>> = { sets: 3 };
 
 /** What turns a row of a version into one of the next; a version that is not named has rows as the next one has. */
 export const UPGRADES: Readonly<

@@ -5,9 +5,11 @@ import { readAbc } from '#formats/abc';
 import { type Database, inTransaction } from '../db';
 import type { Jobs } from '../jobs/jobs';
 import { savePegs } from '../pegs/queries';
+import { saveSets } from '../sets/queries';
 import { countNow } from '../tunes/countNow';
 import { countTunes, insertSource, insertTune } from '../tunes/queries';
 import { demoPegs } from './demoPegs';
+import { demoSets } from './demoSets';
 
 /** An empty book is filled by one at a time: a lock held to the end of the transaction. */
 const DEMO_LOCK = 4_710_003;
@@ -28,8 +30,14 @@ export async function loadDemo(db: Database, jobs: Jobs, demoDir: string): Promi
     if ((await countTunes(client)) > 0) return 0;
     // Fiddles that are kept already are left alone.
     await savePegs(client, 0, demoPegs(Date.now()));
-    for (const [i, { file, tune, source }] of read.entries()) {
-      const id = idFor(`${file} ${tune.title}`);
+    const ids = read.map(({ file, tune }) => idFor(`${file} ${tune.title}`));
+    await saveSets(
+      client,
+      0,
+      demoSets((file) => ids[read.findIndex((own) => own.file === file)]!),
+    );
+    for (const [i, { file, source }] of read.entries()) {
+      const id = ids[i]!;
       await insertTune(client, id, counted[i]!);
       await insertSource(client, id, file, source);
     }

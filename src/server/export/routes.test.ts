@@ -24,10 +24,10 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(() => close());
 
-async function exported(format: string, choice: object = { filter: {} }) {
+async function exported(format: string, choice: object = { filter: {} }, name?: string) {
   const response = await request(app)
     .post('/api/export')
-    .send({ format, choice })
+    .send({ format, choice, name })
     .buffer(true)
     .parse((answer, done) => {
       const chunks: Buffer[] = [];
@@ -66,6 +66,19 @@ test('a book larger than a batch is whole and in order', async () => {
   expect(own).toEqual(more.map(({ title }) => title));
   await db.query("DELETE FROM tunes WHERE title LIKE 'M %'");
 }, 60_000);
+
+test('a set goes out in its own order, each tune once, under its own name', async () => {
+  const rows = tuneListSchema.parse((await request(app).get('/api/book/tunes')).body).tunes;
+  const order = [rows[7]!, rows[2]!, rows[9]!];
+  const ids = [...order, rows[7]!].map(({ id }) => id);
+  const { bytes, name } = await exported('abc', { ids, inOrder: true }, 'First dance');
+  expect(name).toContain('First dance.abc');
+  expect([...readFile(bytes)].map((read) => ('tune' in read ? read.tune.title : ''))).toEqual(
+    order.map(({ title }) => title),
+  );
+  const list = parseCsv((await exported('csv', { ids, inOrder: true })).bytes.toString('utf8'), { columns: true });
+  expect((list as unknown as { Title: string }[]).map(({ Title }) => Title)).toEqual(order.map(({ title }) => title));
+});
 
 test('one tune is a file of its own, under its title', async () => {
   const rows = tuneListSchema.parse((await request(app).get('/api/book/tunes')).body).tunes;

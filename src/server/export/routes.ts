@@ -17,9 +17,10 @@ import { abcBook, archive, fileStem, jsonBook } from './writers';
 export function exportRoutes(db: Database, jobs: Jobs): Router {
   const router = Router();
 
-  serve(router, routes.exportTunes, async ({ body: { format, choice }, response }) => {
+  serve(router, routes.exportTunes, async ({ body: { format, choice, name }, response }) => {
+    const stem = fileStem(name ?? 'book');
     if (format === 'csv') {
-      attach(response, 'book.csv', 'text/csv; charset=utf-8');
+      attach(response, `${stem}.csv`, 'text/csv; charset=utf-8');
       response.send(await csvList(db, choice));
       return SENT;
     }
@@ -37,8 +38,8 @@ export function exportRoutes(db: Database, jobs: Jobs): Router {
       return SENT;
     }
     const all = rejoined([first.value, second.value], tunes);
-    if (holds === 'many') attach(response, `book${extension}`, mime);
-    else attach(response, 'book.zip', 'application/zip');
+    if (holds === 'many') attach(response, `${stem}${extension}`, mime);
+    else attach(response, `${stem}.zip`, 'application/zip');
     const chunks =
       format === 'abc'
         ? abcBook(all, settings, jobs)

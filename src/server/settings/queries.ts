@@ -1,18 +1,13 @@
 import { DEFAULT_SETTINGS, type SettingsRecord, type StoredSettings } from '#contract/settings';
 import type { Queryable } from '../db';
-
-interface SettingsRow {
-  revision: number;
-  document: StoredSettings;
-}
+import { findRevised, saveRevised } from '../revisedDocument';
 
 /** The settings kept, or the usual ones where none are. */
 export async function findSettings(db: Queryable): Promise<SettingsRecord> {
-  const { rows } = await db.query<SettingsRow>('SELECT revision, document FROM player_settings');
-  const row = rows[0];
+  const row = await findRevised(db, 'player_settings');
   if (!row) return { revision: 0, settings: DEFAULT_SETTINGS };
   // Choices that came after they were kept are the usual ones.
-  const { schools, words, ...figures } = row.document;
+  const { schools, words, ...figures } = row.document as StoredSettings;
   return {
     revision: row.revision,
     settings: {
@@ -25,18 +20,6 @@ export async function findSettings(db: Queryable): Promise<SettingsRecord> {
 }
 
 /** Replaces the settings if they still are at `baseRevision`; null when they are not. */
-export async function saveSettings(
-  db: Queryable,
-  baseRevision: number,
-  settings: StoredSettings,
-): Promise<number | null> {
-  const document = JSON.stringify(settings);
-  const { rows } = await db.query<{ revision: number }>(
-    baseRevision === 0
-      ? `INSERT INTO player_settings (document) VALUES ($1) ON CONFLICT DO NOTHING RETURNING revision`
-      : `UPDATE player_settings SET revision = revision + 1, document = $1, updated_at = now()
-          WHERE revision = $2 RETURNING revision`,
-    baseRevision === 0 ? [document] : [document, baseRevision],
-  );
-  return rows[0]?.revision ?? null;
+export function saveSettings(db: Queryable, baseRevision: number, settings: StoredSettings): Promise<number | null> {
+  return saveRevised(db, 'player_settings', baseRevision, settings);
 }

@@ -12,9 +12,12 @@ import {
 import type { BookSize } from '#contract/bookSize';
 import { likenessRoutes, type PartLikenesses } from '#contract/imports';
 import type { AnswerOf } from '#contract/route';
-import { type CreateTunes, type TuneList, tuneRoutes } from '#contract/tunes';
+import { type CreateTunes, type TuneList, tuneRoutes, type TuneSummary } from '#contract/tunes';
 import { asked } from './ask';
 import { serverApi } from './serverApi';
+
+/** Tunes that are offered where one is picked. */
+const FOUND = 40;
 
 /** The book: its pages, what there is to filter by, changes of many tunes, views. */
 export const bookApi = serverApi.injectEndpoints({
@@ -28,6 +31,13 @@ export const bookApi = serverApi.injectEndpoints({
     }),
     bookCount: build.query<BookCount, BookFilter>({
       query: (filter) => asked(bookRoutes.countBook, { query: filter }),
+      providesTags: ['Book'],
+    }),
+    /** A few tunes by their words, the nearest first; without words by title. */
+    foundTunes: build.query<TuneSummary[], string>({
+      query: (words) =>
+        asked(bookRoutes.listTunes, { query: { ...(words === '' ? { sort: 'title' } : { words }), limit: FOUND } }),
+      transformResponse: ({ tunes }: TuneList) => tunes,
       providesTags: ['Book'],
     }),
     facets: build.query<BookFacets, void>({
@@ -89,6 +99,7 @@ export const bookApi = serverApi.injectEndpoints({
 export const {
   useBookInfiniteQuery,
   useBookCountQuery,
+  useFoundTunesQuery,
   useFacetsQuery,
   useCountingQuery,
   useBookSizeQuery,

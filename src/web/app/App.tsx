@@ -39,6 +39,7 @@ const GroundPage = lazyPage(() => withBench(import('../ground/GroundPage')), 'th
 const DancePage = lazyPage(() => withBench(import('../dance/DancePage')), 'the dance check');
 /** Parts of the pages in all their states: for those who build it, and not shipped. */
 const GalleryPage = import.meta.env.DEV ? lazyPage(() => import('../gallery/GalleryPage'), 'the gallery') : null;
+const SetsPage = lazyPage(() => import('../sets/SetsPage'), 'the sets');
 const PegsPage = lazyPage(() => import('../pegs/PegsPage'), 'the peg box');
 
 export const router = createBrowserRouter([
@@ -53,6 +54,7 @@ export const router = createBrowserRouter([
       { path: '/tunes/:id/ground', element: <GroundPage /> },
       { path: '/tunes/:id/dance', element: <DancePage /> },
       { path: '/tunes/:id/settings', element: <AlignmentPage /> },
+      { path: '/sets/:setId?', element: <SetsPage /> },
       { path: '/pegs', element: <PegsPage /> },
       { path: '/settings', element: <SettingsPage /> },
       ...(GalleryPage ? [{ path: '/gallery', element: <GalleryPage /> }] : []),

@@ -21,6 +21,7 @@ import {
   undone,
 } from '../openTune/openTuneSlice';
 import { selectedIds } from '../openTune/selection';
+import type { SheetProps } from '../openTune/sheetProps';
 import { useGoal } from '../openTune/useGoal';
 import { practiceStep } from '../player/practiceTempo';
 import { barsAround, spanOf } from '../player/spans';
@@ -54,7 +55,7 @@ export function useBench({ open, report, states }: OpenTuneProps): {
   readonly panel: PanelName | null;
   readonly setPanel: (name: PanelName | null) => void;
   /** Plays the bars at hand of a tune as it would be. */
-  readonly hear: (next: Tune | null) => void;
+  readonly hear: SheetProps['onHear'];
 } {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
@@ -141,10 +142,11 @@ export function useBench({ open, report, states }: OpenTuneProps): {
       if (bpm !== null) goal.set(bpm);
     },
   };
-  const hear = (next: Tune | null) => {
+  const hear: SheetProps['onHear'] = (next, byTurns = false) => {
     const heard = next === null ? report : reportTune(next, report.settings);
-    const how = { ...listening.settings, loop: false, answer: false, climb: 0, compare: null, countIn: 0 };
-    void listening.player.play(heard, how, barsAround(heard, ids, passInView), listening.practice);
+    const how = { ...listening.settings, loop: byTurns, answer: false, climb: 0, compare: null, countIn: 0 };
+    const span = barsAround(heard, ids, passInView);
+    void listening.player.play(heard, how, span, listening.practice, byTurns ? report : null);
   };
   return { bench, listening, over, closeOver: () => setOver(NOTHING), panel, setPanel, hear };
 }

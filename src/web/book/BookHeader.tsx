@@ -1,4 +1,5 @@
-import { FileInput, FilePlus2, FolderDown } from 'lucide-react';
+import { FileInput, FilePlus2, FolderDown, ListMusic } from 'lucide-react';
+import { Link } from 'react-router';
 import { summaryWords } from '#words/book';
 import { Button } from '../ui/Button';
 
@@ -29,6 +30,14 @@ export function BookHeader(props: BookHeaderProps) {
         </p>
       </div>
       <div className="flex flex-wrap gap-2">
+        {!isEmpty && (
+          <Link
+            to="/sets"
+            className="flex items-center gap-2 rounded-md border border-line bg-surface px-3 py-1.5 text-control hover:border-soft"
+          >
+            <ListMusic size={17} aria-hidden /> Sets
+          </Link>
+        )}
         {!isEmpty && (
           <Button className="flex items-center gap-2" onClick={onFiles}>
             <FolderDown size={17} aria-hidden /> Files and backup

@@ -1,6 +1,7 @@
 import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { BookQuery, BulkDeed, TuneChoice } from '#contract/book';
+import { MAX_SET_TUNES } from '#contract/sets';
 import type { Tune } from '#core/tune';
 import { type Failure, failureWords } from '#words/failure';
 import { useAddTunesMutation } from '../api/bookApi';
@@ -17,6 +18,7 @@ import { EmptyBook } from './EmptyBook';
 import { type Chosen, countChosen, NOTHING } from './selection';
 import { useBook } from './useBook';
 import { useBulkDeeds } from './useBulkDeeds';
+import { useMakeSet } from './useMakeSet';
 import { useTunesFromOutside } from './useTunesFromOutside';
 import { ViewsMenu } from './ViewsMenu';
 import { isWelcomeSeen, keepWelcomeSeen, Welcome } from './Welcome';
@@ -32,6 +34,7 @@ export function BookPage() {
   const { book, tunes, count, facets, refetchFacets, more, left, givenUp } = useBook(query);
   const { done, change, undo, deleteRemoved, isBusy, error: changeError } = useBulkDeeds();
   const outside = useTunesFromOutside();
+  const { makeSet, error: setError } = useMakeSet();
   const [addTunes, { error: beginError }] = useAddTunesMutation();
   const [sheet, setSheet] = useState<'begin' | 'files' | null>(null);
   const [chosen, setChosen] = useState<Chosen>(NOTHING);
@@ -95,10 +98,15 @@ export function BookPage() {
           isBusy={isBusy}
           onDeed={(deed) => void changeChosen(deed)}
           onFiles={() => setSheet('files')}
+          onSet={
+            makeSet && chosen.kind === 'some' && chosenCount <= MAX_SET_TUNES
+              ? () => void makeSet(inOrderShown(chosen.ids, tunes))
+              : null
+          }
           onClear={() => setChosen(NOTHING)}
         />
       )}
-      <NotDoneLine failure={changeError ?? (beginError as Failure | undefined)} />
+      <NotDoneLine failure={changeError ?? setError ?? (beginError as Failure | undefined)} />
       <BookState
         isLoading={book.isLoading}
         failure={notesProblem === null ? failure : undefined}
@@ -142,6 +150,12 @@ export function BookPage() {
       </Suspense>
     </main>
   );
+}
+
+/** Tunes that are chosen, as they stand in the list; those that are not in it any more come last. */
+function inOrderShown(ids: ReadonlySet<string>, tunes: readonly { readonly id: string }[]): string[] {
+  const shown = tunes.map(({ id }) => id).filter((id) => ids.has(id));
+  return [...new Set([...shown, ...ids])];
 }
 
 type Book = Pick<ReturnType<typeof useBook>, 'book' | 'tunes' | 'count' | 'facets'>;

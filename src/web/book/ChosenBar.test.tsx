@@ -13,6 +13,7 @@ function shown(more: Partial<Parameters<typeof ChosenBar>[0]> = {}) {
       isBusy={false}
       onDeed={(deed) => deeds.push(deed)}
       onFiles={() => undefined}
+      onSet={null}
       onClear={() => undefined}
       {...more}
     />,

@@ -1,4 +1,4 @@
-import { CalendarCheck, FileOutput, Tag, Trash2, Undo2, X } from 'lucide-react';
+import { CalendarCheck, FileOutput, ListMusic, Tag, Trash2, Undo2, X } from 'lucide-react';
 import { type FormEvent, useState } from 'react';
 import { type BulkDeed, MAX_TAG_LETTERS } from '#contract/book';
 import { Button, SignButton } from '../ui/Button';
@@ -11,11 +11,13 @@ interface ChosenBarProps {
   readonly isBusy: boolean;
   readonly onDeed: (deed: BulkDeed) => void;
   readonly onFiles: () => void;
+  /** Makes a set of them; null: they are too many. */
+  readonly onSet: (() => void) | null;
   readonly onClear: () => void;
 }
 
 /** What can be done with the chosen tunes, all at once. */
-export function ChosenBar({ count, tags, areRemoved, isBusy, onDeed, onFiles, onClear }: ChosenBarProps) {
+export function ChosenBar({ count, tags, areRemoved, isBusy, onDeed, onFiles, onSet, onClear }: ChosenBarProps) {
   const [isTagging, setTagging] = useState(false);
   return (
     <div
@@ -47,6 +49,11 @@ export function ChosenBar({ count, tags, areRemoved, isBusy, onDeed, onFiles, on
           >
             <CalendarCheck size={16} aria-hidden /> Practised today
           </Button>
+          {onSet && (
+            <Button className="flex items-center gap-1.5" disabled={isBusy} onClick={onSet}>
+              <ListMusic size={16} aria-hidden /> Make a set
+            </Button>
+          )}
           <Button className="flex items-center gap-1.5" onClick={onFiles}>
             <FileOutput size={16} aria-hidden /> As files
           </Button>

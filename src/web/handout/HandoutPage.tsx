@@ -11,6 +11,7 @@ import { failureWords } from '#words/failure';
 import { counted } from '#words/plural';
 import { ask } from '../api/ask';
 import { useVersionsQuery } from '../api/versionsApi';
+import { TunePicker } from '../findTune/TunePicker';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { RoomHeader } from '../openTune/RoomHeader';
 import { useTuneUndoKeys } from '../openTune/useTuneUndoKeys';
@@ -22,7 +23,7 @@ import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { saveFile } from '../ui/saveFile';
 import { Select } from '../ui/Select';
-import { type Block, blockOf, fontRule, legendBlocks, pagesOf, singleSvg, textBlock, textBlocks } from './composeSvg';
+import { type Block, fontRule, legendBlocks, pagesOf, singleSvg, textBlock, textBlocks } from './composeSvg';
 import {
   CSS_PX_PER_MM,
   HandoutLines,
@@ -36,6 +37,8 @@ import {
 } from './HandoutLines';
 import { PAPER_NAMES } from './paperNames';
 import { readTeachersNote, writeTeachersNote } from './teachersNote';
+import { linesIn, tuneBlocks } from './tuneBlocks';
+import { useSecondTune } from './useSecondTune';
 
 interface Options extends LineOptions {
   readonly paper: Paper;
@@ -72,6 +75,7 @@ function Handout({ open, report: now }: OpenTuneProps) {
   const [isMaking, setMaking] = useState(false);
   const [pageCount, setPageCount] = useState<number | null>(null);
   const sheet = useRef<HTMLDivElement>(null);
+  const secondSheet = useRef<HTMLDivElement>(null);
   const { widthMm, heightMm } = PAPERS[options.paper];
   const printMm = widthMm - 2 * PAPER_MARGIN_MM;
   const perPx = mmPerPx(options.staffMm);
@@ -79,14 +83,25 @@ function Handout({ open, report: now }: OpenTuneProps) {
   const height = Math.floor((heightMm - 2 * PAPER_MARGIN_MM) / perPx);
   const scale = perPx * CSS_PX_PER_MM;
   const head = `${headWords(report)}${version ? ` · ${version.name}` : ''}`;
-  const legend = useMemo(() => legendOf(report, options, words), [report, options, words]);
+  const [secondId, setSecondId] = useState<string | null>(null);
+  const second = useSecondTune(secondId);
+  const legend = useMemo(() => {
+    const all = [report, ...(second.report ? [second.report] : [])].flatMap((one) => legendOf(one, options, words));
+    return all.filter((entry, i) => all.findIndex((other) => other.words === entry.words) === i);
+  }, [report, second.report, options, words]);
 
   const blocks = (): Block[] => [
     textBlock(tune.title, 40, { bold: true, serif: true }),
     ...textBlocks(head, 21, width),
     ...textBlocks(note, 21, width),
     { markup: '', height: 10 },
-    ...[...sheet.current!.querySelectorAll('[data-handout-line]')].map((line) => blockOf(line, scale)),
+    ...linesIn(sheet.current!, scale),
+    ...(second.report
+      ? [
+          { markup: '', height: 16 },
+          ...tuneBlocks(second.report, secondSheet.current!, { width, scale, titlePx: 40, headPx: 21 }),
+        ]
+      : []),
     ...legend.flatMap((entry) => legendBlocks(entry, 19, width)),
   ];
   // The engraving is drawn first; how many pages it takes is told once it stands.
@@ -156,6 +171,11 @@ function Handout({ open, report: now }: OpenTuneProps) {
             {name}
           </label>
         ))}
+        {secondId === null ? (
+          <TunePicker onPick={({ id: picked }) => setSecondId(picked)}>Add a second tune</TunePicker>
+        ) : (
+          <Button onClick={() => setSecondId(null)}>Remove the second tune</Button>
+        )}
         <span className="ml-auto flex flex-wrap items-center gap-2">
           <span role="status" className="text-small text-muted" data-pages={pageCount ?? undefined}>
             {pageCount === null ? '' : counted(pageCount, 'page')}
@@ -183,6 +203,7 @@ function Handout({ open, report: now }: OpenTuneProps) {
           />
         </label>
         {problem && <Alert className="w-full">{problem}</Alert>}
+        {second.problem && <Alert className="w-full">The second tune cannot be shown. {second.problem}</Alert>}
       </div>
       <main
         className={`handout-paper mx-auto bg-white text-black shadow-md print:m-0 print:!w-auto print:!p-0 print:shadow-none paper-${options.paper}`}
@@ -202,6 +223,15 @@ function Handout({ open, report: now }: OpenTuneProps) {
             <p>Laying out the page …</p>
           )}
         </div>
+        {isReady && second.report && (
+          <section className="mt-4" aria-label={second.report.tune.title} data-second-tune>
+            <h2 className="text-room leading-tight">{second.report.tune.title}</h2>
+            <p className="text-small">{headWords(second.report)}</p>
+            <div ref={secondSheet} className="mt-2">
+              <HandoutLines report={second.report} width={width} scale={scale} options={options} />
+            </div>
+          </section>
+        )}
         <ul className="text-fine">
           {legend.map((entry) => (
             <LegendLine key={entry.words} entry={entry} />

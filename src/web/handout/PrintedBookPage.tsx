@@ -21,9 +21,10 @@ import { INPUT } from '../ui/Field';
 import { saveFile } from '../ui/saveFile';
 import { Select } from '../ui/Select';
 import { useTitle } from '../ui/useTitle';
-import { type Block, blockOf, contentsBlock, placedPages, stacked, textBlock } from './composeSvg';
-import { CSS_PX_PER_MM, HandoutLines, headWords, mmPerPx } from './HandoutLines';
+import { type Block, contentsBlock, placedPages, textBlock } from './composeSvg';
+import { CSS_PX_PER_MM, HandoutLines, mmPerPx } from './HandoutLines';
 import { PAPER_NAMES } from './paperNames';
+import { tuneBlocks } from './tuneBlocks';
 
 /** Tunes that are set into one book: more would take minutes and a file that no reader likes. */
 const MAX_TUNES = 200;
@@ -39,11 +40,11 @@ type Stage =
 
 /** Many tunes as one PDF with contents: each is engraved in turn on this page and taken over into the file. */
 export default function PrintedBookPage() {
-  const state = useLocation().state as { choice?: unknown } | null;
+  const state = useLocation().state as { choice?: unknown; title?: unknown } | null;
   const parsed = tuneChoiceSchema.safeParse(state?.choice ?? { filter: {} });
   const choice: TuneChoice = parsed.success ? parsed.data : { filter: {} };
   const [paper, setPaper] = useState<Paper>('a4');
-  const [title, setTitle] = useState('Tune book');
+  const [title, setTitle] = useState(() => (typeof state?.title === 'string' ? state.title : 'Tune book'));
   const [stage, setStage] = useState<Stage>({ kind: 'ready' });
   const [current, setCurrent] = useState<TuneReport | null>(null);
   const sheet = useRef<HTMLDivElement>(null);
@@ -78,7 +79,8 @@ export default function PrintedBookPage() {
       const report = reportTune(answer.value.tune as Tune, player);
       setCurrent(report);
       await drawn();
-      tunes.push({ title: report.tune.title, blocks: tuneBlocks(report, sheet.current!, scale) });
+      const blocks = tuneBlocks(report, sheet.current!, { width, scale, titlePx: 36, headPx: 19 });
+      tunes.push({ title: report.tune.title, blocks: [...blocks, { markup: '', height: 28 }] });
     }
     setCurrent(null);
     setStage({ kind: 'making' });
@@ -162,7 +164,7 @@ function drawn(): Promise<void> {
 async function chosenIds(choice: TuneChoice): Promise<{ ok: true; ids: string[] } | { ok: false; words: string }> {
   if ('ids' in choice)
     return choice.ids.length <= MAX_TUNES
-      ? { ok: true, ids: [...choice.ids] }
+      ? { ok: true, ids: [...new Set(choice.ids)] }
       : { ok: false, words: tooMany(choice.ids.length) };
   const answer = await ask(bookRoutes.listTunes, { query: { ...choice.filter, sort: 'title', limit: MAX_TUNES } });
   if (!answer.ok) return { ok: false, words: failureWords(answer.failure as Failure) };
@@ -173,20 +175,6 @@ async function chosenIds(choice: TuneChoice): Promise<{ ok: true; ids: string[] 
 
 function tooMany(count: number | null): string {
   return `These are ${count === null ? `more than ${MAX_TUNES}` : count} tunes; choose at most ${MAX_TUNES}.`;
-}
-
-/** A tune as blocks: its head stays with its first line, and the whole on one page where a page can hold it. */
-function tuneBlocks(report: TuneReport, sheet: HTMLElement, scale: number): Block[] {
-  const lines = [...sheet.querySelectorAll('[data-handout-line]')].map((line) => blockOf(line, scale));
-  const head = [
-    textBlock(report.tune.title, 36, { bold: true, serif: true }),
-    textBlock(headWords(report), 19),
-    { markup: '', height: 8 },
-  ];
-  const [first, ...rest] = lines;
-  const begin = stacked(first ? [...head, first] : head);
-  const together = rest.reduce((sum, { height }) => sum + height, begin.height);
-  return [{ ...begin, together }, ...rest, { markup: '', height: 28 }];
 }
 
 /** Title and contents, then the tunes one after another, pages numbered through. */

@@ -28,7 +28,7 @@ export interface SheetProps {
   /** Shows in the score and the verdict what a change would come to, before it is taken; null: no more. */
   readonly onPreview: (tune: Tune | null) => void;
   /** Plays the bars at hand of a tune as it would be; null: the tune as it is. */
-  readonly onHear: (tune: Tune | null) => void;
+  readonly onHear: (tune: Tune | null, byTurns?: boolean) => void;
   /** Selects notes in the score; a window closes, a panel stays. */
   readonly onShow: (ids: readonly string[]) => void;
   readonly onClose: () => void;

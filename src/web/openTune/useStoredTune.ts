@@ -1,11 +1,18 @@
 import { useEffect, useState } from 'react';
 import { tuneRoutes } from '#contract/tunes';
 import type { Tune } from '#core/tune';
-import type { Failure } from '../api/answer';
+import type { Answer, Failure } from '../api/answer';
 import { ask } from '../api/ask';
 import { newestDraft } from './drafts';
 
 /** A tune as the server has it, with edits that are still on their way there from a draft. */
+export async function findStoredTune(id: string): Promise<Answer<Tune>> {
+  const answer = await ask(tuneRoutes.findTune, { params: { id } });
+  if (!answer.ok) return answer;
+  return { ok: true, value: (await newestDraft(id))?.tune ?? answer.value.tune };
+}
+
+/** The same for a page, which may ask again. */
 export function useStoredTune(id: string): {
   readonly tune: Tune | null;
   readonly failure: Failure | null;
@@ -19,11 +26,9 @@ export function useStoredTune(id: string): {
   const [tries, setTries] = useState(0);
   useEffect(() => {
     let isCurrent = true;
-    void ask(tuneRoutes.findTune, { params: { id } }).then(async (answer) => {
-      const draft = answer.ok ? await newestDraft(id) : null;
+    void findStoredTune(id).then((answer) => {
       if (!isCurrent) return;
-      if (answer.ok) setState({ id, tune: draft?.tune ?? answer.value.tune, failure: null });
-      else setState({ id, tune: null, failure: answer.failure });
+      setState(answer.ok ? { id, tune: answer.value, failure: null } : { id, tune: null, failure: answer.failure });
     });
     return () => {
       isCurrent = false;

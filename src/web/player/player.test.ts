@@ -189,3 +189,19 @@ test('a tune without notes is not played, and one that loses all of them falls s
   player.update(empty, SETTINGS);
   expect(player.snapshot().status).toBe('idle');
 });
+
+test('another plan is heard by turns with this one, round by round, and only as long as it plays', async () => {
+  const other = reportTune(tune([part('A', 'D4 E4 F#4 G4 A4:2 A4:2')], { form: ['A', 'A'] }), { bpm: BPM });
+  await player.play(other, { ...SETTINGS, loop: true }, { from: 0, to: 4 }, 100, report);
+  const heard: (boolean | undefined)[] = [];
+  for (let round = 0; round < 4; round++) {
+    pass(0.25);
+    heard.push(player.sounds?.tune === report.tune);
+    pass(0.25);
+  }
+  expect(heard).toEqual([false, true, false, true]);
+  player.stop();
+  await player.play(other, { ...SETTINGS, loop: true }, { from: 0, to: 4 });
+  pass(0.75);
+  expect(player.snapshot().isCompared).toBe(false);
+});

@@ -80,6 +80,8 @@ export class Player {
   private count = 0;
   private report: TuneReport | null = null;
   private settings: ListenSettings | null = null;
+  /** Another plan that is heard every second time through a loop; null: the one that the settings name. */
+  private other: TuneReport | null = null;
   /** In percent of the tempo wanted. */
   private practice = PRACTICE.goal as number;
   private anchors: { readonly first: Anchor; readonly last: Anchor | null } | null = null;
@@ -99,18 +101,21 @@ export class Player {
   /**
    * From a note to another, or to the end; sound begins only upon a user's action.
    * @param practice percent of the tempo wanted at which it begins
+   * @param other another plan of the same notes, heard by turns with this one where it loops
    */
   async play(
     report: TuneReport,
     settings: ListenSettings,
     span: Span | null,
     practice: number = PRACTICE.goal,
+    other: TuneReport | null = null,
   ): Promise<void> {
     const { notes } = report.unrolled;
     if (notes.length === 0) return;
     this.report = report;
     this.settings = settings;
     this.practice = practice;
+    this.other = other;
     this.anchors = span && {
       first: anchorOf(report, span.from),
       last: span.to < notes.length ? anchorOf(report, span.to - 1) : null,
@@ -144,7 +149,7 @@ export class Player {
     const { state } = this;
     const id = this.take(report, {
       bpm: hasNewTempo || settings.climb === 0 ? start : (state.bpm ?? start),
-      isCompared: state.isCompared && settings.compare !== null,
+      isCompared: state.isCompared && this.compares(settings),
       isTurned: state.isTurned,
     });
     this.sounding.tell({ kind: 'balance', balance: settings.balance });
@@ -162,6 +167,7 @@ export class Player {
       { ...this.settings, countIn: 0 },
       { from: index, to: this.report.unrolled.notes.length },
       this.practice,
+      this.other,
     );
   }
 
@@ -242,7 +248,7 @@ export class Player {
     const { settings, report, sounding } = this;
     this.next = null;
     if (!settings?.loop || !report || !sounding) return;
-    const compares = settings.compare !== null;
+    const compares = this.compares(settings);
     const now = this.takes.get(current)!;
     const goal = report.settings.bpm;
     const turns = this.way(now.report) === 'both-ways';
@@ -256,6 +262,11 @@ export class Player {
     sounding.tell({ kind: 'next', programme: this.programme(this.next) });
   }
 
+  /** Two plans are heard by turns. */
+  private compares(settings: ListenSettings): boolean {
+    return this.other !== null || settings.compare !== null;
+  }
+
   private startBpm(report: TuneReport): number {
     return (report.settings.bpm * this.practice) / 100;
   }
@@ -267,7 +278,8 @@ export class Player {
 
   private take(report: TuneReport, { bpm, isCompared, isTurned }: TakeWish): number {
     const settings = this.settings!;
-    const other = isCompared && settings.compare !== null ? comparedReport(report, settings.compare) : null;
+    const named = () => (settings.compare === null ? null : comparedReport(report, settings.compare));
+    const other = isCompared ? (this.other ?? named()) : null;
     const chosen = other ?? report;
     const played = bpm === chosen.settings.bpm ? chosen : reportTune(chosen.tune, { ...chosen.settings, bpm });
     const taken = perform(played, {
@@ -304,6 +316,7 @@ export class Player {
     this.told = [];
     this.next = null;
     this.takes.clear();
+    this.other = null;
     this.set({ ...IDLE, underruns: this.state.underruns });
   }
 

@@ -66,7 +66,7 @@ export function sameplace(before: Programme, after: Programme, time: number): nu
 export type ToFiddle =
   /** `at` null: goes on where the one before is. */
   | { readonly kind: 'play'; readonly programme: Programme; readonly at: number | null }
-  /** Takes over when the loop comes round. */
+  /** Takes over when the loop comes round, or the plan ends. */
   | { readonly kind: 'next'; readonly programme: Programme }
   | { readonly kind: 'balance'; readonly balance: Balance }
   | { readonly kind: 'stop' };

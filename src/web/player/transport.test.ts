@@ -90,6 +90,17 @@ test('stopped it plays nothing, and time does not pass', () => {
   expect([transport.isPlaying, transport.untilTurn, transport.turn()]).toEqual([false, Infinity, false]);
 });
 
+test('what comes next goes on where a plan without a loop ends, from its own beginning', () => {
+  const transport = new Transport();
+  transport.tell(play(programme(EIGHT, 1, false)));
+  transport.tell({ kind: 'next', programme: programme(EIGHT, 2, false) });
+  transport.pass(1.5);
+  expect(transport.report(0)).toMatchObject({ programme: 2, isPlaying: true, rounds: 0 });
+  expect(transport.time).toBeCloseTo(0.5, 9);
+  transport.pass(1);
+  expect(transport.isPlaying).toBe(false);
+});
+
 test('no loop is so short that it comes round for ever', () => {
   const empty = programme('z:8', 1, true, { span: null });
   expect(

@@ -51,11 +51,11 @@ export class Transport {
   turn(): boolean {
     const { programme } = this;
     if (!programme) return false;
-    if (!programme.loop) {
+    if (!programme.loop && !this.next) {
       this.programme = null;
       return true;
     }
-    this.rounds += 1;
+    if (programme.loop) this.rounds += 1;
     this.programme = this.next ?? programme;
     this.next = null;
     this.time = this.programme.loop?.from ?? 0;

@@ -220,6 +220,9 @@ function VersionRow(props: {
           <Button look="small" onClick={() => onHear(null)}>
             the plan
           </Button>
+          <Button look="small" onClick={() => onHear(version.tune, true)}>
+            both by turns
+          </Button>
         </div>
       )}
       <Differences differences={differences} />
