@@ -23,6 +23,11 @@ test('a version gets a name, the difference to now is told in words, and it can 
   await expect(page.locator('[data-changed="1"]')).toHaveCount(1);
   await expect(page.locator('[data-verdict-preview]')).toBeVisible();
   await sheet.getByRole('button', { name: /^back to the plan/ }).click();
+  // Both are heard in turn, the plan as the other way.
+  await sheet.getByRole('button', { name: 'both by turns' }).click();
+  await expect(page.locator('[data-player]')).toHaveAttribute('data-player', 'playing');
+  await expect(page.locator('[data-playing]')).toContainText('the other way');
+  await page.getByRole('button', { name: /^Stop/ }).click();
   await expect(page.locator('[data-score]')).not.toHaveAttribute('data-preview');
   await sheet.getByRole('button', { name: 'Go back to it' }).click();
   await expect(page.locator('[data-note]').nth(1)).toHaveAttribute('aria-label', /open, up-bow/);

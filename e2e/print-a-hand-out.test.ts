@@ -46,3 +46,28 @@ test('a tune is laid out on paper and kept as PDF and SVG, staff at least 7 mm h
     .evaluate((paper) => (paper.getBoundingClientRect().width * 25.4) / 96);
   expect(widthMm).toBeCloseTo(215.9, 0);
 });
+
+test('a second short tune stands under the first on the same page, with what its signs mean said once', async ({
+  page,
+}) => {
+  await openTune(page, 'Marsh Lamps');
+  await fromMenu(page, 'More', 'Hand-out on paper');
+  const pages = page.locator('[data-pages]');
+  await expect(pages).toHaveText('1 page');
+  await page.getByRole('button', { name: 'Add a second tune' }).click();
+  await page.keyboard.type('ebb');
+  await page.getByRole('option', { name: /The Ebb, a Sketch/ }).click();
+  await expect(page.getByRole('heading', { name: 'The Ebb, a Sketch' })).toBeVisible();
+  await expect(page.getByText(/^Figures under the staff/)).toHaveCount(1);
+  const [request] = await Promise.all([
+    page.waitForRequest((asked) => asked.url().endsWith('/api/handout/pdf')),
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as PDF' }).click(),
+  ]);
+  const { pages: drawn } = request.postDataJSON() as { pages: string[] };
+  expect(drawn).toHaveLength(Number((await pages.getAttribute('data-pages'))!));
+  expect(drawn[0]).toContain('Marsh Lamps');
+  expect(drawn.join('')).toContain('The Ebb, a Sketch');
+  await page.getByRole('button', { name: 'Remove the second tune' }).click();
+  await expect(page.getByRole('heading', { name: 'The Ebb, a Sketch' })).toHaveCount(0);
+});

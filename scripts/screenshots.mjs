@@ -46,10 +46,10 @@ const bowings = async (page) => {
   await page.keyboard.press('w');
   await page.locator('[data-search="done"]').waitFor();
 };
-const bow = async (page) => {
-  await bench('The Heron on the Slipway', 3)(page);
-  await page.keyboard.press('m');
-  await page.locator('[data-tone]').waitFor();
+const sets = async (page) => {
+  await page.getByRole('link', { name: 'Sets' }).click();
+  await page.getByRole('link', { name: /Reels at the boathouse/ }).click();
+  await page.locator('[data-set=known]').waitFor();
 };
 const sheet = (title, note, key, ready) => async (page) => {
   await bench(title, note)(page);
@@ -157,7 +157,7 @@ const PICTURES = [
   ['bench-phone', PHONE, 'day', bench('The Heron on the Slipway', 3)],
   ['patterns', WIDE, 'day', patterns],
   ['bowings', WIDE, 'day', bowings],
-  ['bow', WIDE, 'day', bow],
+  ['sets', WIDE, 'day', sets],
   ['listening', WIDE, 'day', listening],
   ['dance', WIDE, 'day', dance],
   ['drones', WIDE, 'day', sheet('Slow Ferry Home', 8, 'c')],

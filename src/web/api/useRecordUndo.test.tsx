@@ -46,3 +46,25 @@ test('what the server refuses is no step, and an undo that is refused can be tri
   expect(await act(() => result.current.undo())).toBeNull();
   expect(result.current).toMatchObject({ undoes: 'two', redoes: null });
 });
+
+test('undone before it is saved, it is the last change that goes back', async () => {
+  const saved: Change<Value>[] = [];
+  let answer: () => void = () => undefined;
+  const { result } = show('five', (made) => {
+    saved.push(made);
+    return new Promise((resolve) => (answer = () => resolve({ data: 'saved' })));
+  });
+  await act(async () => {
+    const first = result.current.change(change(1, 2), 'two');
+    answer();
+    await first;
+  });
+  await act(async () => {
+    void result.current.change(change(2, 3), 'three');
+    const undone = result.current.undo();
+    answer();
+    await undone;
+  });
+  expect(saved).toEqual([change(1, 2), change(2, 3), change(3, 2)]);
+  expect(result.current).toMatchObject({ undoes: 'two', redoes: 'three' });
+});

@@ -61,8 +61,16 @@ export function useRecordUndo<V, D>(
     undoes: past.at(-1)?.label ?? null,
     redoes: future[0]?.label ?? null,
     change: async (made, label) => {
+      // Undone at once it is this that goes back, and not what was done before.
+      const step = { ...made, label };
+      const { past, future } = read();
+      keep(name, { past: [...past, step], future: [] });
       const { data } = await save(made);
-      if (data !== undefined) keep(name, { past: [...read().past, { ...made, label }], future: [] });
+      if (data === undefined) {
+        const now = read();
+        const isLast = now.past.at(-1) === step;
+        keep(name, { past: now.past.filter((own) => own !== step), future: isLast ? future : now.future });
+      }
       return data;
     },
     undo: () => move('past'),

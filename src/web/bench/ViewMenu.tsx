@@ -14,9 +14,9 @@ const LANES = {
   fingers: 'fingers',
   calls: 'calls: what the finger does',
   letters: 'letters: what sounds',
-  bow: 'bow',
-  arm: 'arm',
-  room: 'room to spare',
+  bow: 'bow: from frog to tip',
+  arm: 'arm: its angle, string by string',
+  room: 'room to spare: time left at each note',
   otherPasses: 'other passes’ bow signs',
 } as const;
 

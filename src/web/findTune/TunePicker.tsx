@@ -49,9 +49,20 @@ export function TunePicker({ children, disabled, picksMany = false, onPick }: Tu
 
 function FoundTunes({ onPick }: Pick<TunePickerProps, 'onPick'>) {
   const [words, setWords] = useState('');
-  const { data: tunes, currentData, error } = useFoundTunesQuery(words.trim());
+  const { data: last, currentData, error } = useFoundTunesQuery(words.trim());
+  // Until the answer is there, what is left of the last one.
+  const tunes = currentData ?? last?.filter(({ title }) => holdsWords(title, words));
+  const [walkedTo, setWalkedTo] = useState('');
+  // What was walked to before the list changed may be in it no more.
+  const selected = tunes?.some(({ id }) => id === walkedTo) ? walkedTo : (tunes?.[0]?.id ?? '');
   return (
-    <Command shouldFilter={false} label="Tunes" className="flex min-h-0 flex-col gap-2">
+    <Command
+      shouldFilter={false}
+      label="Tunes"
+      value={selected}
+      onValueChange={setWalkedTo}
+      className="flex min-h-0 flex-col gap-2"
+    >
       <Command.Input
         autoFocus
         value={words}
@@ -76,4 +87,12 @@ function FoundTunes({ onPick }: Pick<TunePickerProps, 'onPick'>) {
       </Command.List>
     </Command>
   );
+}
+
+function holdsWords(title: string, words: string): boolean {
+  const text = title.toLowerCase();
+  return words
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.includes(word));
 }

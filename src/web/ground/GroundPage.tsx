@@ -4,6 +4,7 @@ import { centsToMm, isBanned } from '#core/fingering';
 import {
   awkwardSpots,
   chordFigure,
+  type ChordPair,
   DEGREES,
   type ModeCheck,
   modeCheck,
@@ -116,17 +117,11 @@ function Ground({ open: opened }: OpenTuneProps) {
                 <h3 className="text-lead">
                   {degree}: {name.replace('#', '♯').replace(/^([A-G])b/, '$1♭')}
                 </h3>
-                <p className="mb-1 text-hint leading-snug text-muted">{figureWords(stops)}</p>
-                <ul className="text-small">
-                  {pairs.map((pair) => (
-                    <li key={pairWords(pair)} className="border-t border-line py-0.5">
-                      <b>
-                        {writtenPitch(pair.lower.pitch)} {writtenPitch(pair.upper.pitch)}
-                      </b>{' '}
-                      {pairWords(pair)}
-                    </li>
-                  ))}
-                </ul>
+                <ChordPairs pairs={pairs} />
+                <details className="text-hint leading-snug text-muted">
+                  <summary className="mt-1 w-fit cursor-pointer rounded-sm hover:text-ink">where its notes lie</summary>
+                  <p>{figureWords(stops)}</p>
+                </details>
               </div>
             ))}
           </div>
@@ -134,6 +129,39 @@ function Ground({ open: opened }: OpenTuneProps) {
         <LeadingNote tune={tune} scale={scale} stringLengthMm={instrument.stringLengthMm} />
       </main>
     </div>
+  );
+}
+
+/** Pairs that are shown at first. */
+const PAIRS_SHOWN = 5;
+
+/** The pairs of a chord, those that ask least of the hand first; the rest for those who ask. */
+function ChordPairs({ pairs }: { readonly pairs: readonly ChordPair[] }) {
+  const sorted = [...pairs].sort((a, b) => Number(a.isBarre) - Number(b.isBarre) || a.spanMm - b.spanMm);
+  const list = (some: readonly ChordPair[]) => (
+    <ul className="text-small">
+      {some.map((pair) => (
+        <li key={pairWords(pair)} className="border-t border-line py-0.5">
+          <b>
+            {writtenPitch(pair.lower.pitch)} {writtenPitch(pair.upper.pitch)}
+          </b>{' '}
+          {pairWords(pair)}
+        </li>
+      ))}
+    </ul>
+  );
+  return (
+    <>
+      {list(sorted.slice(0, PAIRS_SHOWN))}
+      {sorted.length > PAIRS_SHOWN && (
+        <details className="text-small">
+          <summary className="w-fit cursor-pointer rounded-sm text-muted hover:text-ink">
+            {sorted.length - PAIRS_SHOWN} more
+          </summary>
+          {list(sorted.slice(PAIRS_SHOWN))}
+        </details>
+      )}
+    </>
   );
 }
 

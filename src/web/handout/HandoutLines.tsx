@@ -117,20 +117,25 @@ export interface Legend {
 
 /** What the signs on this sheet mean, and no other. */
 export function legendOf(
-  { figures, tune }: TuneReport,
+  reports: readonly TuneReport[],
   options: LineOptions,
   names: Pick<Words, 'cut' | 'flick'>,
 ): Legend[] {
-  const notes = tune.parts.flatMap(({ events }) => events).filter((event) => event.kind === 'note');
+  const notes = reports
+    .flatMap(({ tune }) => tune.parts.flatMap(({ events }) => events))
+    .filter((event) => event.kind === 'note');
   const hasTwo = notes.some(({ drone, stops }) => drone !== undefined || (stops?.length ?? 0) > 0);
-  const has = (link: string) => figures.bowed.some((bowed) => bowed.link === link);
+  const has = (link: string) => reports.some(({ figures }) => figures.bowed.some((bowed) => bowed.link === link));
   const words = [
     'Square sign: down-bow. Wedge: up-bow. A slur is one stroke.',
     ...(has('hook') ? ['A short line under a slur: the bow stops and goes on the same way.'] : []),
     ...(has('retake') ? ['Two signs alike in a row: the bow is lifted and set again.'] : []),
-    ...(figures.ledger.oneDirection ? [] : ['A dot over a bow sign: the other way round another time through.']),
+    ...(reports.every(({ figures }) => figures.ledger.oneDirection)
+      ? []
+      : ['A dot over a bow sign: the other way round another time through.']),
     ...(notes.some(({ lock }) => lock) ? ['A lock: this direction stays.'] : []),
-    ...reusedRuns(tune)
+    ...reports
+      .flatMap(({ tune }) => reusedRuns(tune))
       .slice(0, 1)
       .map((run) => `“${reuseWords(run)}”: the notes of those bars once more.`),
     ...(options.fingers && notes.length > 0

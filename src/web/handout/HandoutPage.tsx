@@ -85,10 +85,10 @@ function Handout({ open, report: now }: OpenTuneProps) {
   const head = `${headWords(report)}${version ? ` · ${version.name}` : ''}`;
   const [secondId, setSecondId] = useState<string | null>(null);
   const second = useSecondTune(secondId);
-  const legend = useMemo(() => {
-    const all = [report, ...(second.report ? [second.report] : [])].flatMap((one) => legendOf(one, options, words));
-    return all.filter((entry, i) => all.findIndex((other) => other.words === entry.words) === i);
-  }, [report, second.report, options, words]);
+  const legend = useMemo(
+    () => legendOf([report, ...(second.report ? [second.report] : [])], options, words),
+    [report, second.report, options, words],
+  );
 
   const blocks = (): Block[] => [
     textBlock(tune.title, 40, { bold: true, serif: true }),

@@ -74,12 +74,20 @@ export function textBlock(
   return { markup, height: size * 1.45 };
 }
 
-/** Ems that a character takes at most on average; the type is narrower. A guess, checked against the widest text by eye. */
-const EMS_A_CHARACTER = 0.5;
-
 /** Text as as many lines as it needs within a width. */
 export function textBlocks(text: string, size: number, width: number): Block[] {
-  return wrapped(text, Math.floor(width / (EMS_A_CHARACTER * size))).map((line) => textBlock(line, size));
+  return wrapped(text, width, (line) => widthIn(`${size}px "Alegreya Sans"`, line)).map((line) =>
+    textBlock(line, size),
+  );
+}
+
+let ruler: CanvasRenderingContext2D | null = null;
+
+/** How wide text is in a font of the page, in pixels. */
+function widthIn(font: string, text: string): number {
+  ruler ??= document.createElement('canvas').getContext('2d')!;
+  ruler.font = font;
+  return ruler.measureText(text).width;
 }
 
 /** A sign with what it means, or words alone. */

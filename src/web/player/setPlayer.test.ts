@@ -15,15 +15,17 @@ const LEGS: readonly Leg[] = [
 ];
 const SETTINGS = { ...readListenSettings(), countIn: 1 };
 
-/** A clock that goes on when it is told to. */
-function clock() {
+/** A clock that goes on when it is told to; late: it answers when the page has gone on already. */
+function clock({ isLate = false } = {}) {
   const transport = new Transport();
   let told: (report: FromFiddle) => void = () => undefined;
   const engine: Engine = {
     isSilent: true,
     tell: (message) => {
       transport.tell(message);
-      told(transport.report(0));
+      const report = transport.report(0);
+      if (isLate) setTimeout(() => told(report));
+      else told(report);
     },
     heard: () => 0,
     close: () => undefined,
@@ -57,6 +59,15 @@ test('a set is counted in once, played tune by tune and time by time, and ends',
   expect(whereIn(player)).toEqual(['playing', [1, 1]]);
   pass(1);
   expect(whereIn(player)).toEqual(['idle', null]);
+});
+
+test('an audio thread tells late that nothing plays yet: that does not end it', async () => {
+  const { start, pass } = clock({ isLate: true });
+  const player = new SetPlayer(start);
+  await player.play(LEGS, 0, SETTINGS);
+  await new Promise((resolve) => setTimeout(resolve, 5));
+  pass(0.1);
+  expect(whereIn(player)).toEqual(['playing', [0, 1]]);
 });
 
 test('it begins at the tune that is asked for, and stops where it is told to', async () => {

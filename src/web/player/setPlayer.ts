@@ -30,6 +30,8 @@ export class SetPlayer {
   private state = IDLE;
   private legs: readonly Leg[] = [];
   private settings: ListenSettings | null = null;
+  /** Something of it was heard: what was told before is of no concern. */
+  private hasBegun = false;
   private readonly listeners = new Set<() => void>();
 
   constructor(private readonly start: typeof startEngine = startEngine) {}
@@ -51,6 +53,7 @@ export class SetPlayer {
     this.sounding = await this.engine;
     if (this.snapshot().status !== 'starting') return;
     this.sounding.tell({ kind: 'balance', balance: settings.balance });
+    this.hasBegun = false;
     this.set({ status: 'playing', isSilent: this.sounding.isSilent, leg: legs[from] });
     this.sounding.tell({ kind: 'play', programme: this.programme(from, settings.countIn), at: 0 });
     this.queue(from + 1);
@@ -70,7 +73,8 @@ export class SetPlayer {
 
   private hear({ isPlaying, programme }: FromFiddle): void {
     if (this.state.status !== 'playing') return;
-    if (!isPlaying) return this.set(IDLE);
+    if (!isPlaying) return this.hasBegun ? this.set(IDLE) : undefined;
+    this.hasBegun = true;
     const leg = this.legs[programme - 1];
     if (!leg || leg === this.state.leg) return;
     this.set({ ...this.state, leg });

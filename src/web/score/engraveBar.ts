@@ -97,7 +97,7 @@ function vexKey({ letter, octave }: Pitch): string {
   return `${letter.toLowerCase()}/${octave}`;
 }
 
-/** Beams by the meter: halves of a bar in 4/4 and 2/2, dotted quarters in compound meters, else quarters. */
+/** Beams by the meter: halves of a bar in 4/4 and 2/2, dotted quarters in compound meters, else quarters; a tuplet has its own. */
 function beamGroups(drawn: readonly Drawn[], meter: Meter): StaveNote[][] {
   const unit = isCompound(meter)
     ? fraction(3, 8)
@@ -107,6 +107,7 @@ function beamGroups(drawn: readonly Drawn[], meter: Meter): StaveNote[][] {
   const groups: StaveNote[][] = [];
   let open: StaveNote[] = [];
   let openUnit = -1;
+  let isTuplet = false;
   let at = ZERO;
   const close = () => {
     if (open.length > 1) groups.push(open);
@@ -118,7 +119,9 @@ function beamGroups(drawn: readonly Drawn[], meter: Meter): StaveNote[][] {
   } of drawn) {
     const unitNumber = floorQuotient(at, unit);
     const isShort = event.kind === 'note' && /^(8|16|32|64)$/.test(note.getDuration());
-    if (unitNumber !== openUnit || !isShort) close();
+    const isAtEdge = event.tuplet ? event.tuplet.first || !isTuplet : isTuplet;
+    if (unitNumber !== openUnit || !isShort || isAtEdge) close();
+    isTuplet = event.tuplet !== undefined;
     openUnit = unitNumber;
     if (isShort) open.push(note);
     at = add(at, event.duration);
