@@ -21,7 +21,7 @@ const WEB_ROOMS = [
   ['openTune'],
   ['commands'],
   ['tune', 'search', 'fingering', 'drones', 'ornaments', 'crossTuning', 'twins', 'versions'],
-  ['bench', 'dance', 'ground', 'handout', 'pegs', 'settings', 'book', 'sets', 'help'],
+  ['bench', 'dance', 'ground', 'handout', 'pegs', 'settings', 'book', 'sets', 'practice', 'help'],
   ['gallery'],
   ['app'],
 ];

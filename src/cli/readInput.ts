@@ -50,7 +50,7 @@ function inputLines(file: string, messages: readonly ImportMessage[]): string {
   return messages.map((message) => `${file}:${message.line}:${message.column}: ${importWords(message)}`).join('\n');
 }
 
-function readJson<T>(file: string, schema: z.ZodType<T>): T {
+export function readJson<T>(file: string, schema: z.ZodType<T>): T {
   let value: unknown;
   try {
     value = JSON.parse(new TextDecoder().decode(readBytes(file)));

@@ -2,6 +2,7 @@ import { parseArgs } from 'node:util';
 import { convert } from './convert';
 import { drones } from './drones';
 import { fingering } from './fingering';
+import { practice } from './practice';
 import { render } from './render';
 import { report } from './report';
 import { retune } from './retune';
@@ -36,6 +37,10 @@ const OPTIONS = {
   from: text,
   layers: text,
   wish: text,
+  bite: text,
+  order: text,
+  log: text,
+  minutes: text,
   stopped: { type: 'boolean' },
   to: text,
   out: text,
@@ -72,6 +77,8 @@ export function run(argv: readonly string[]): Outcome {
         return done(drones(file(), values, leftOut));
       case 'fingering':
         return done(fingering(file(), values, leftOut));
+      case 'practice':
+        return done(practice(file(), values, leftOut));
       case 'patterns':
         return done(patterns(values.json ?? false));
       case 'tunings':
@@ -83,7 +90,7 @@ export function run(argv: readonly string[]): Outcome {
         return done(reportJsonSchema());
       default:
         throw new UsageError(
-          `expected report, convert, render, drones, fingering, patterns, tunings, retune or schema, got ${command}`,
+          `expected report, convert, render, drones, fingering, practice, patterns, tunings, retune or schema, got ${command}`,
         );
     }
   } catch (error) {

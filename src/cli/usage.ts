@@ -14,6 +14,8 @@ export const USAGE = `morrin: checks the bowing of fiddle tunes
               [--layers melody,drones,bowing,colour,backing,click,tone]
   drones FILE [--wish pair|stressed|phrase-ends|throughout] [--stopped] [--tune X] [--json]
   fingering FILE [--tune X] [--json]
+  practice FILE [--tune X] [--tempo N] [--bite N] [--order start|most|hardest|end] [--log LOG]
+              [--minutes N] [--json]
   patterns [--json]
   tunings [--json]
   retune [--from "G3 D4 A4 E5"] --to "A3 E4 A4 E5" [--json]

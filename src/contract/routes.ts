@@ -3,6 +3,7 @@ import { backupRoutes, exportRoutes } from './exports';
 import { handoutRoutes } from './handout';
 import { healthRoutes } from './health';
 import { importRoutes, likenessRoutes } from './imports';
+import { logRoutes } from './log';
 import { pegsRoutes } from './pegs';
 import { revisionRoutes } from './revisions';
 import type { Route } from './route';
@@ -25,5 +26,6 @@ export const ROUTES: Readonly<Record<string, Route>> = {
   ...settingsRoutes,
   ...pegsRoutes,
   ...setsRoutes,
+  ...logRoutes,
   ...healthRoutes,
 };

@@ -14,6 +14,7 @@ import { healthRoutes } from './health';
 import { importRoutes } from './imports/routes';
 import type { Jobs } from './jobs/jobs';
 import { likenessRoutes } from './likeness/routes';
+import { logRoutes } from './log/routes';
 import { pegsRoutes } from './pegs/routes';
 import { revisionRoutes } from './revisions/routes';
 import { type DoorKeys, onlyWithKey, sameOriginOnly, securityHeaders } from './security';
@@ -108,6 +109,7 @@ export function createApp(deps: AppDeps): Express {
   app.use(settingsRoutes(db, jobs, askForCounting));
   app.use(pegsRoutes(db));
   app.use(setsRoutes(db));
+  app.use(logRoutes(db, streams));
   app.use('/api', () => {
     throw new AppError('not-found');
   });

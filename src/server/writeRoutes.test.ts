@@ -41,6 +41,8 @@ const WRITES: Readonly<Record<string, { readonly guard: Guard; readonly because:
   'DELETE /api/imports/:id': { guard: 'same-again', because: 'the import is this window’s own' },
   'PUT /api/settings': { guard: 'revision', because: 'replaces the settings' },
   'PUT /api/pegs': { guard: 'revision', because: 'replaces the pegs' },
+  'POST /api/log/attempts': { guard: 'same-again', because: 'attempts have ids of where they were played' },
+  'PUT /api/tunes/:id/practice': { guard: 'revision', because: 'replaces how a tune is practised' },
   'PUT /api/sets': { guard: 'revision', because: 'replaces the sets' },
 };
 

@@ -37,6 +37,24 @@ const SETS: RoomHelp = {
   ],
   keys: UNDO,
 };
+const PRACTICE: RoomHelp = {
+  title: 'Practice',
+  about: [
+    'A tune comes in bites: what can be learnt at a time. Drag a dashed line to cut it elsewhere, and give a bite a name of your own.',
+    'While a bite is running, say after each time whether it was clean: the tempo climbs, falls back, and takes apart what fails by itself. A pedal that sends arrows or pages does it too.',
+    'Nothing is lost while the server is away: what you play waits in this browser until it is logged.',
+  ],
+  keys: [
+    ['→ or C', 'it was clean'],
+    ['← or N', 'not yet'],
+    ['1 – 7', 'what went wrong'],
+    ['A', 'take it apart'],
+    ['H', 'this hurts'],
+    ['Backspace', 'take the last one back'],
+    ['Space', 'play along, or stop'],
+    ...UNDO,
+  ],
+};
 const BENCH: RoomHelp = {
   title: 'The bench',
   about: [
@@ -105,6 +123,7 @@ const ABOUT_TUNE: Readonly<Record<string, RoomHelp>> = {
   dance: DANCE,
   handout: HANDOUT,
   settings: BESIDE,
+  practice: PRACTICE,
 };
 
 /** Help for the room at an address. */
@@ -112,6 +131,7 @@ export function roomHelp(path: string): RoomHelp {
   const [first, , room] = path.split('/').filter(Boolean);
   if (first === 'pegs') return PEGS;
   if (first === 'sets') return SETS;
+  if (first === 'practice') return PRACTICE;
   if (first === 'settings') return SETTINGS;
   if (first !== 'tunes') return BOOK;
   return (room === undefined ? undefined : ABOUT_TUNE[room]) ?? BENCH;

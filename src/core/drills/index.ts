@@ -4,3 +4,8 @@ export { DRILLS, drillCeiling, drillFor, drillTune, measuredLimit, slowestBow } 
 // A climb from tempo to tempo until it fails.
 export type { Ladder } from './ladder';
 export { beginLadder, climb } from './ladder';
+// Drills made from a tune.
+export type { DrillCause, DrillKind, DrillStage, StageCode, TuneDrill, Way } from './tuneDrill';
+export { DRILL_KINDS, WAYS } from './tuneDrill';
+export { chosenDrill, drillsFor } from './tuneDrills';
+export { excerpt } from './smallTune';

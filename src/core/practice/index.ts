@@ -25,6 +25,10 @@ export {
 // A step that fails, taken apart and put together again.
 export type { Cell, Stretch } from './cell';
 export { beginCell, CELL_RESTS, cellAround, cellNow, cellRepeated } from './cell';
+export { cellTune } from './cellTune';
+// Ladder and cell together, as they are run.
+export type { Run } from './run';
+export { beginRun, hurt, putTogether, runRepeated, stopped, takenApart } from './run';
 // What is practised today.
 export type { Candidate, ItemKind, PracticeHistory, Session, SessionItem } from './session';
 export {

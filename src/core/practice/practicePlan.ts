@@ -43,6 +43,8 @@ export interface Bite {
 export interface Join {
   readonly from: string;
   readonly to: string;
+  /** The played note to which the step leads, the first time it is played. */
+  readonly at: number;
   readonly crossing: boolean;
   readonly shift: boolean;
   readonly turn: boolean;
@@ -174,6 +176,7 @@ function joinsOf(bites: readonly Bite[], report: TuneReport): Join[] {
     return {
       from: from.id,
       to: to.id,
+      at: at[0]!,
       crossing: at.some((index) => figures.arm.crossings[index] != null),
       shift: at.some((index) => figures.moves[index]?.shift != null),
       turn: at.some((index) => figures.bowed[index]!.link === 'change'),

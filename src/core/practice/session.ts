@@ -20,19 +20,19 @@ export interface Candidate {
   readonly value: number;
 }
 
-export interface SessionItem {
+export interface SessionItem<C extends Candidate = Candidate> {
   readonly what: ItemKind;
-  readonly candidate: Candidate | null;
+  readonly candidate: C | null;
   readonly minutes: number;
   /** A body check comes first: the block before it is over. */
   readonly checksBefore: boolean;
 }
 
-export interface Session {
+export interface Session<C extends Candidate = Candidate> {
   readonly minutes: number;
-  readonly items: readonly SessionItem[];
+  readonly items: readonly SessionItem<C>[];
   /** What there were no minutes for. */
-  readonly left: readonly Candidate[];
+  readonly left: readonly C[];
   /** Σ over items of what their minutes are worth. */
   readonly worth: number;
 }
@@ -114,7 +114,7 @@ export function candidatesOf(
  * Exact by dynamic programming over minutes, O(c·m) for c candidates and m minutes. A body check comes before an item that
  * would make a block longer than ten minutes.
  */
-export function sessionOf(candidates: readonly Candidate[], minutes: number): Session {
+export function sessionOf<C extends Candidate>(candidates: readonly C[], minutes: number): Session<C> {
   const warmUp = Math.min(MAX_WARM_UP, Math.floor(minutes * WARM_UP_SHARE));
   const hasRun = minutes >= RUN_THROUGH_FROM && candidates.some(({ what }) => what !== 'new');
   const run = hasRun ? RUN_THROUGH_MINUTES : 0;
@@ -123,7 +123,7 @@ export function sessionOf(candidates: readonly Candidate[], minutes: number): Se
     .map((candidate, i) => ({ candidate, minutes: chosen[i]! }))
     .filter((item) => item.minutes > 0)
     .sort((a, b) => ITEM_KINDS.indexOf(a.candidate.what) - ITEM_KINDS.indexOf(b.candidate.what));
-  const items: Omit<SessionItem, 'checksBefore'>[] = [
+  const items: Omit<SessionItem<C>, 'checksBefore'>[] = [
     ...(warmUp > 0 ? [{ what: 'warm-up' as const, candidate: null, minutes: warmUp }] : []),
     ...sorted.map((item) => ({ what: item.candidate.what, ...item })),
     ...(run > 0 ? [{ what: 'run-through' as const, candidate: null, minutes: run }] : []),

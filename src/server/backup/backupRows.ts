@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import { z } from 'zod';
 import { viewQuerySchema } from '#contract/book';
+import { tunePracticeSchema } from '#contract/log';
 import { pegsRecordSchema } from '#contract/pegs';
 import { setsSchema } from '#contract/sets';
 import { settingsRecordSchema } from '#contract/settings';
@@ -22,6 +23,7 @@ const DOCUMENTS: Partial<Record<BackupTable, { readonly column: string; readonly
   player_settings: { column: 'document', schema: settingsRecordSchema.shape.settings },
   pegs: { column: 'document', schema: pegsRecordSchema.shape.pegs },
   sets: { column: 'document', schema: setsSchema },
+  tune_practice: { column: 'document', schema: tunePracticeSchema },
   book_views: { column: 'query', schema: viewQuerySchema },
 };
 

@@ -11,6 +11,8 @@ export const BACKUP_TABLES = [
   'tune_sources',
   'tune_prints',
   'bulk_changes',
+  'attempts',
+  'tune_practice',
 ] as const;
 export type BackupTable = (typeof BACKUP_TABLES)[number];
 
@@ -25,17 +27,22 @@ export const REVISED_TABLES = [
   'player_settings',
   'pegs',
   'sets',
+  'tune_practice',
 ] as const satisfies readonly BackupTable[];
 
 export const BACKUP_FORMAT = 'morrin-backup';
 /**
  * 1: a head, rows, and an end with their counts. 2: changes of many tunes that can be taken back are in it, and after each
- * table stands how many rows it has and their SHA-256. 3: sets are in it.
+ * table stands how many rows it has and their SHA-256. 3: sets, the log and how tunes are practised are in it.
  */
 export const BACKUP_VERSION = 3;
 
 /** From which version on a table is in a backup, where it was not always. */
-export const IN_IT_SINCE: Partial<Record<BackupTable, number>> = { sets: 3 };
+export const IN_IT_SINCE: Partial<Record<BackupTable, number>> = {
+  sets: 3,
+  attempts: 3,
+  tune_practice: 3,
+};
 
 /** What turns a row of a version into one of the next; a version that is not named has rows as the next one has. */
 export const UPGRADES: Readonly<

@@ -4,10 +4,12 @@ import path from 'node:path';
 import { readAbc } from '#formats/abc';
 import { type Database, inTransaction } from '../db';
 import type { Jobs } from '../jobs/jobs';
+import { insertAttempts, saveTunePractice } from '../log/queries';
 import { savePegs } from '../pegs/queries';
 import { saveSets } from '../sets/queries';
 import { countNow } from '../tunes/countNow';
 import { countTunes, insertSource, insertTune } from '../tunes/queries';
+import { demoAttempts, demoPractice, type DemoTune } from './demoLog';
 import { demoPegs } from './demoPegs';
 import { demoSets } from './demoSets';
 
@@ -41,6 +43,10 @@ export async function loadDemo(db: Database, jobs: Jobs, demoDir: string): Promi
       await insertTune(client, id, counted[i]!);
       await insertSource(client, id, file, source);
     }
+    const tunes = read.map(({ file, tune }, i): DemoTune => ({ file, tune, id: ids[i]! }));
+    await insertAttempts(client, demoAttempts(tunes, new Date()));
+    const reel = tunes.find(({ file }) => file === 'heron.abc');
+    if (reel) await saveTunePractice(client, reel.id, 0, demoPractice(reel));
     return read.length;
   });
 }

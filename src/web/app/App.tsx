@@ -7,7 +7,7 @@ import { HelpSheet } from '../help/HelpSheet';
 import { store } from '../store/theStore';
 import { SignButton } from '../ui/Button';
 import { PageProblem } from '../ui/PageState';
-import { DanceSign, NameSign, PegSign } from '../ui/signs';
+import { DanceSign, NameSign, PegSign, PracticeSign } from '../ui/signs';
 import { isForPage, usePageKeys } from '../ui/usePageKeys';
 import { useTitle } from '../ui/useTitle';
 import { lazyPage } from './lazyPage';
@@ -39,6 +39,9 @@ const GroundPage = lazyPage(() => withBench(import('../ground/GroundPage')), 'th
 const DancePage = lazyPage(() => withBench(import('../dance/DancePage')), 'the dance check');
 /** Parts of the pages in all their states: for those who build it, and not shipped. */
 const GalleryPage = import.meta.env.DEV ? lazyPage(() => import('../gallery/GalleryPage'), 'the gallery') : null;
+const TodayPage = lazyPage(() => withBench(import('../practice/TodayPage')), 'today’s practice');
+const PracticePage = lazyPage(() => withBench(import('../practice/PracticePage')), 'the practice room');
+const RunPage = lazyPage(() => withBench(import('../practice/RunPage')), 'the practice room');
 const SetsPage = lazyPage(() => import('../sets/SetsPage'), 'the sets');
 const PegsPage = lazyPage(() => import('../pegs/PegsPage'), 'the peg box');
 
@@ -54,6 +57,9 @@ export const router = createBrowserRouter([
       { path: '/tunes/:id/ground', element: <GroundPage /> },
       { path: '/tunes/:id/dance', element: <DancePage /> },
       { path: '/tunes/:id/settings', element: <AlignmentPage /> },
+      { path: '/tunes/:id/practice', element: <PracticePage /> },
+      { path: '/tunes/:id/practice/:item', element: <RunPage /> },
+      { path: '/practice', element: <TodayPage /> },
       { path: '/sets/:setId?', element: <SetsPage /> },
       { path: '/pegs', element: <PegsPage /> },
       { path: '/settings', element: <SettingsPage /> },
@@ -99,6 +105,7 @@ function Frame() {
         {lastTune !== null && <Room to={`/tunes/${lastTune}`} name="Bench" Icon={Music3} />}
         {lastTune !== null && <Room to={`/tunes/${lastTune}/ground`} name="Ground" Icon={Ruler} />}
         {lastTune !== null && <Room to={`/tunes/${lastTune}/dance`} name="Dance" Icon={DanceSign} />}
+        <Room to="/practice" name="Practice" Icon={PracticeSign} />
         <Room to="/pegs" name="Pegs" Icon={PegSign} />
         <div className="ml-auto flex items-center md:mt-auto md:ml-0 md:w-full md:flex-col">
           <Room to="/settings" name="Settings" Icon={SlidersHorizontal} />

@@ -31,7 +31,7 @@ const HAND: readonly MenuSection[] = [
 ];
 const MORE: readonly MenuSection[] = [
   commands('tune', 'form', 'versions'),
-  commands('dance', 'ground', 'handout', 'side-by-side'),
+  commands('practise', 'dance', 'ground', 'handout', 'side-by-side'),
   { label: 'Save as a file', commands: group('files') },
   commands('palette', 'keys'),
 ];

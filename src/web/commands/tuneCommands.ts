@@ -2,6 +2,7 @@ import { ALL_FILE_KINDS, FILE_KINDS } from '#formats/kinds';
 import { always, type Bench, type Command } from './command';
 
 const ROOMS: readonly (readonly [string, string, string])[] = [
+  ['practise', 'Practise it', 'practice'],
   ['dance', 'Dance check', 'dance'],
   ['ground', 'Key sheet', 'ground'],
   ['handout', 'Hand-out on paper', 'handout'],

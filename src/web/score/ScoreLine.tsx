@@ -170,6 +170,7 @@ function LineLayers({ shown, geometry, signs, room, height, isOver }: LineLayers
       ))}
       <Lanes geometry={geometry} states={detailStates} lanes={lanes} top={top + lanesTop} />
       {selectedIds && <SelectionBox geometry={geometry} ids={selectedIds} top={top + 2} bottom={top + height} />}
+      {isStill && geometry.notes.map(({ id, x }) => <g key={id} data-note={id} data-x={x} />)}
       {!isStill && (
         <NoteTargets
           line={line}

@@ -139,6 +139,16 @@ export function DanceSign(props: RoomSignProps) {
   );
 }
 
+/** A stretch under its bracket, down and up. */
+export function PracticeSign(props: RoomSignProps) {
+  return (
+    <RoomSign {...props}>
+      <path d="M3.5 8V4.5h17V8" strokeLinejoin="round" />
+      <path d="M5 19.5l7-8 7 8" strokeLinejoin="round" />
+    </RoomSign>
+  );
+}
+
 /** A fiddle's peg: head, collar and tapered shaft. */
 export function PegSign(props: RoomSignProps) {
   return (

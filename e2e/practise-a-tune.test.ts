@@ -1,0 +1,215 @@
+import AxeBuilder from '@axe-core/playwright';
+import { fromMenu, openTune } from './bench';
+import { expect, type Page, test } from './story';
+
+const bpm = async (page: Page) => Number(await page.locator('[data-bpm]').getAttribute('data-bpm'));
+const run = (page: Page) => page.locator('[data-run]');
+const said = (page: Page) => page.locator('[data-said]');
+const score = (page: Page) => expect(page.locator('[data-plain-score]').first()).toBeVisible();
+
+interface Listed {
+  readonly attempts: {
+    readonly clean: boolean;
+    readonly wrong: string | null;
+    readonly bpm: number;
+    readonly what: string;
+  }[];
+}
+async function logged(page: Page, id: string): Promise<Listed['attempts']> {
+  const answer = await page.request.get(`/api/log/attempts?tune=${id}&limit=500`);
+  return ((await answer.json()) as Listed).attempts;
+}
+const idOf = (page: Page) => page.url().split('/tunes/')[1]!.split('/')[0]!;
+
+async function practise(page: Page, title: string): Promise<void> {
+  await openTune(page, title);
+  await fromMenu(page, 'More', 'Practise it');
+  await score(page);
+}
+
+test('from a tune to a running ladder in three actions', async ({ page }) => {
+  await openTune(page, 'Pewter Sky');
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Practise it' }).click();
+  await page.getByRole('button', { name: 'Start', exact: true }).click();
+  await score(page);
+  const start = await bpm(page);
+  expect(start).toBeLessThan(109);
+  for (let i = 0; i < 3; i++) await page.getByRole('button', { name: /^Clean/ }).click();
+  await expect.poll(() => bpm(page)).toBeCloseTo(start * 1.04, 0);
+});
+
+test('ten attempts by keys alone with the server away in between are all in the log after', async ({ page }) => {
+  await practise(page, 'Pewter Sky');
+  const id = idOf(page);
+  await page.getByRole('button', { name: 'Start', exact: true }).press('Enter');
+  await score(page);
+  for (const key of ['ArrowRight', 'ArrowLeft', '2']) await page.keyboard.press(key);
+  await expect(page.locator('[data-waiting="0"]')).toBeVisible();
+  await page.route('**/api/log/attempts', (route) => route.abort());
+  for (const key of ['PageDown', 'PageUp', 'c', 'n', 'ArrowRight']) await page.keyboard.press(key);
+  await expect(page.getByText(/5 times kept here until the server answers/)).toBeVisible();
+  // The page is left and opened again: what waits is in the browser.
+  await page.reload();
+  await score(page);
+  for (const key of ['ArrowRight', 'ArrowRight', 'ArrowLeft']) await page.keyboard.press(key);
+  await page.unroute('**/api/log/attempts');
+  await expect.poll(async () => (await logged(page, id)).length, { timeout: 15_000 }).toBe(10);
+  const attempts = await logged(page, id);
+  expect(attempts.filter(({ clean }) => clean)).toHaveLength(6);
+  expect(attempts.filter(({ wrong }) => wrong === 'crossing')).toHaveLength(1);
+});
+
+test('a repetition is taken back, and the log shows it no more', async ({ page }) => {
+  await practise(page, 'Pewter Sky');
+  const id = idOf(page);
+  await page.getByRole('button', { name: 'Start', exact: true }).click();
+  await score(page);
+  await page.keyboard.press('ArrowRight');
+  await expect(said(page)).toContainText('Clean 1 of 3');
+  await page.keyboard.press('Backspace');
+  await expect.poll(async () => (await logged(page, id)).length).toBe(0);
+});
+
+test('what fails at the first tempo is taken apart, shrinks, and grows again', async ({ page }) => {
+  await practise(page, 'Pewter Sky');
+  await page.getByRole('button', { name: 'Start', exact: true }).click();
+  await score(page);
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('ArrowLeft');
+  await expect(run(page)).toHaveAttribute('data-run', 'cell');
+  await expect(said(page)).toContainText('2 beats of rest');
+  const clean = async () => {
+    for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight');
+  };
+  for (const words of [
+    '1 beat of rest',
+    'Half a beat of rest',
+    'A quarter of a beat of rest',
+    'No rest',
+    'Growing again',
+  ]) {
+    await clean();
+    await expect(said(page)).toContainText(words);
+  }
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('ArrowLeft');
+  await expect(said(page)).toContainText('No rest');
+  await page.getByRole('button', { name: 'Back to the whole' }).click();
+  await expect(run(page)).toHaveAttribute('data-run', 'bite');
+});
+
+test('pain ends the block, keeps the finger out, and the tune is fingered around it', async ({ page }) => {
+  await practise(page, 'The Heron on the Slipway');
+  await page.getByRole('button', { name: 'Start', exact: true }).click();
+  await score(page);
+  await page.keyboard.press('h');
+  await page.getByLabel('where').selectOption('3');
+  await page.getByRole('button', { name: 'Stop here' }).click();
+  await expect(said(page)).toContainText('The block is over');
+  await expect(page.getByRole('button', { name: /^Clean/ })).toBeDisabled();
+  await page.getByRole('button', { name: 'It is better: go on' }).click();
+  await expect(page.getByRole('button', { name: /^Clean/ })).toBeEnabled();
+  // No third finger any more, wherever another reaches the note.
+  await expect(page.locator('[data-sign="fingers"] text', { hasText: /^3$/ })).toHaveCount(0);
+});
+
+test('a cut is moved by keys, a bite is named, and undo brings both back', async ({ page }) => {
+  await practise(page, 'Pewter Sky');
+  const handles = page.getByRole('button', { name: /^Cut before/ });
+  await expect(handles.first()).toBeVisible();
+  const before = await handles.first().getAttribute('aria-label');
+  await handles.first().press('ArrowRight');
+  await expect(handles.first()).not.toHaveAttribute('aria-label', before!);
+  await page.getByRole('button', { name: 'Undo: move a cut' }).click();
+  await expect(handles.first()).toHaveAttribute('aria-label', before!);
+  await page
+    .getByRole('button', { name: /^Bite / })
+    .nth(1)
+    .click();
+  await page.getByLabel('name it').fill('the climb');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Bite the climb' })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Bite the climb' })).toBeVisible();
+});
+
+test('a cut is dragged to where it may stand', async ({ page }) => {
+  await practise(page, 'Pewter Sky');
+  const handles = page.getByRole('button', { name: /^Cut before/ });
+  const before = await handles.first().getAttribute('aria-label');
+  const box = (await handles.first().boundingBox())!;
+  await page.mouse.move(box.x + 8, box.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 90, box.y + 20, { steps: 6 });
+  await page.mouse.up();
+  await expect(page.getByRole('button', { name: 'Undo: move a cut' })).toBeVisible();
+  await expect(handles.first()).not.toHaveAttribute('aria-label', before!);
+});
+
+test('a drill goes through its stages, and one of them becomes a tune of the book', async ({ page }) => {
+  await practise(page, 'Lanterns at the Boathouse');
+  const drill = page.locator('[data-drill="jig-accent"]');
+  await drill.getByRole('button', { name: /stages/ }).click();
+  await drill.getByRole('button', { name: /^add to the book.*stage 2$/ }).click();
+  await expect(page.getByRole('heading', { name: /^Jig accent 2, from Lanterns/ })).toBeVisible();
+  await expect(page.locator('[data-note]').first()).toBeVisible();
+  await practise(page, 'Lanterns at the Boathouse');
+  await drill.getByRole('button', { name: /^Practise/ }).click();
+  await score(page);
+  await expect(said(page)).toContainText('Stage 1 of');
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight');
+  await expect(said(page)).toContainText('Stage 2 of');
+});
+
+test('today’s session has reasons, is ordered by keys, and leads to a run', async ({ page }) => {
+  await page.goto('/practice');
+  const list = page.getByRole('list', { name: 'Today’s session' });
+  await expect(list.getByRole('listitem').first()).toContainText('Warm-up');
+  await expect(list).toContainText('Its day has come');
+  const nameOf = async (at: number) =>
+    list
+      .getByRole('listitem')
+      .nth(at)
+      .getByRole('link', { name: /^Start/ })
+      .getAttribute('aria-label');
+  const second = await nameOf(1);
+  await list
+    .getByRole('listitem')
+    .nth(1)
+    .getByRole('button', { name: /” down$/ })
+    .press('Enter');
+  expect(await nameOf(2)).toBe(second);
+  await list
+    .getByRole('listitem')
+    .nth(2)
+    .getByRole('button', { name: /^Leave/ })
+    .click();
+  await page.getByRole('button', { name: 'As it was proposed' }).click();
+  expect(await nameOf(1)).toBe(second);
+  await list
+    .getByRole('listitem')
+    .nth(1)
+    .getByRole('link', { name: /^Start/ })
+    .click();
+  await score(page);
+});
+
+test.describe('on a phone', () => {
+  test.use({ ownContext: true, viewport: { width: 390, height: 844 } });
+  test('session, bites and run fit, and nothing is wrong for those who do not see them', async ({ page }) => {
+    await page.goto('/practice');
+    await expect(page.getByRole('list', { name: 'Today’s session' })).toBeVisible();
+    const fits = async () => {
+      expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      expect(violations.map(({ id, nodes }) => [id, nodes[0]!.html])).toEqual([]);
+    };
+    await fits();
+    await practise(page, 'Marsh Lamps');
+    await fits();
+    await page.getByRole('button', { name: 'Start', exact: true }).click();
+    await score(page);
+    await fits();
+  });
+});

@@ -1,0 +1,158 @@
+import type { z } from 'zod';
+import {
+  type Attempt,
+  type historyQuerySchema,
+  type LogQuery,
+  type SpanDay,
+  type TunePractice,
+  type TunePracticeRecord,
+  tunePracticeSchema,
+  USUAL_PRACTICE,
+} from '#contract/log';
+import type { Queryable } from '../db';
+
+/** Attempts on a page where no other number is asked for. */
+const PAGE = 100;
+
+interface AttemptRow extends Omit<Attempt, 'at' | 'span'> {
+  readonly at: Date;
+  readonly part: string;
+  readonly from: string;
+  readonly to: string;
+}
+
+const COLUMNS = `id, at, tune_id AS "tuneId", tune_title AS title, tune_revision AS revision, part, from_note AS "from",
+  to_note AS "to", what, drill, layer, way, bpm, wish_bpm AS "wishBpm", clean, wrong, minutes, note, corrects,
+  is_withdrawn AS "isWithdrawn"`;
+
+/** Rows that nothing corrects and that take nothing back. */
+const CURRENT = `NOT is_withdrawn AND NOT EXISTS (SELECT 1 FROM attempts AS later WHERE later.corrects = attempts.id)`;
+
+const attemptOf = ({ part, from, to, at, ...row }: AttemptRow): Attempt => ({
+  ...row,
+  at: at.toISOString(),
+  span: { part, from, to },
+});
+
+/**
+ * Puts attempts in, each once, whoever sends it again; the tune then counts as practised on that day. A second correction of
+ * the same attempt is left out: the first one stands, and is what can be corrected further.
+ * @returns ids that are in the log now
+ */
+export async function insertAttempts(db: Queryable, attempts: readonly Attempt[]): Promise<string[]> {
+  const rows = attempts.map(({ span, ...attempt }) => ({ ...attempt, ...span }));
+  await db.query(
+    `INSERT INTO attempts (id, at, tune_id, tune_title, tune_revision, part, from_note, to_note, what, drill, layer, way,
+                           bpm, wish_bpm, clean, wrong, minutes, note, corrects, is_withdrawn)
+     SELECT id, at, "tuneId", title, revision, part, "from", "to", what, drill, layer, way, bpm, "wishBpm", clean, wrong,
+            minutes, note, corrects, "isWithdrawn"
+       FROM jsonb_to_recordset($1::jsonb) AS row(
+              id uuid, at timestamptz, "tuneId" uuid, title text, revision integer, part text, "from" text, "to" text,
+              what text, drill text, layer text, way text, bpm double precision, "wishBpm" double precision, clean boolean,
+              wrong text, minutes double precision, note text, corrects uuid, "isWithdrawn" boolean)
+      ORDER BY at, id
+     ON CONFLICT DO NOTHING`,
+    [JSON.stringify(rows)],
+  );
+  await db.query(
+    `UPDATE tunes SET practised_at = greatest(practised_at, latest.at)
+       FROM (SELECT tune_id, max(at) AS at FROM attempts WHERE id = ANY($1::uuid[]) AND NOT is_withdrawn GROUP BY tune_id) AS latest
+      WHERE tunes.id = latest.tune_id AND (practised_at IS NULL OR practised_at < latest.at)`,
+    [attempts.map(({ id }) => id)],
+  );
+  const { rows: kept } = await db.query<{ id: string }>('SELECT id FROM attempts WHERE id = ANY($1::uuid[])', [
+    attempts.map(({ id }) => id),
+  ]);
+  return kept.map(({ id }) => id);
+}
+
+/** A page of the log, the newest first; `next` is the moment and id of the last. */
+export async function listAttempts(
+  db: Queryable,
+  { tune, after, limit = PAGE }: LogQuery,
+): Promise<{ attempts: Attempt[]; next: string | null }> {
+  const cursor = cursorOf(after);
+  const { rows } = await db.query<AttemptRow>(
+    `SELECT ${COLUMNS} FROM attempts
+      WHERE ${CURRENT} AND ($1::uuid IS NULL OR tune_id = $1)
+        AND ($2::timestamptz IS NULL OR (at, id) < ($2::timestamptz, $3::uuid))
+      ORDER BY at DESC, id DESC LIMIT $4`,
+    [tune ?? null, cursor?.at ?? null, cursor?.id ?? null, limit],
+  );
+  const last = rows[rows.length - 1];
+  return {
+    attempts: rows.map(attemptOf),
+    next: last && rows.length === limit ? `${last.at.toISOString()} ${last.id}` : null,
+  };
+}
+
+/** What a page ended with; what is none begins anew. */
+function cursorOf(after: string | undefined): { readonly at: string; readonly id: string } | null {
+  const found = /^(\d{4}-\d\d-\d\dT[\d:.]+Z) ([0-9a-f-]{36})$/.exec(after ?? '');
+  return found ? { at: found[1]!, id: found[2]! } : null;
+}
+
+/** Stretches day by day, in the days of a time zone, the oldest first. */
+export async function findHistory(
+  db: Queryable,
+  { tune, since, zone }: z.output<typeof historyQuerySchema>,
+): Promise<SpanDay[]> {
+  const { rows } = await db.query<Omit<SpanDay, 'span'> & { part: string; from: string; to: string }>(
+    `SELECT tune_id AS "tuneId", max(tune_title) AS title, part, from_note AS "from", to_note AS "to", day,
+            count(*)::integer AS attempts, count(*) FILTER (WHERE clean)::integer AS clean,
+            (array_agg(clean ORDER BY at DESC))[1] AS "endedClean",
+            max(bpm) FILTER (WHERE clean) AS "cleanBpm", max(wish_bpm) AS "wishBpm", sum(minutes) AS minutes
+       FROM (SELECT *, to_char(at AT TIME ZONE $3, 'YYYY-MM-DD') AS day FROM attempts
+              WHERE ${CURRENT} AND drill IS NULL AND at >= ($2::date::timestamp AT TIME ZONE $3)
+                AND ($1::uuid IS NULL OR tune_id = $1)) AS own
+      GROUP BY tune_id, part, from_note, to_note, day
+      ORDER BY day, tune_id, part, from_note`,
+    [tune ?? null, since, zone],
+  );
+  return rows.map(({ part, from, to, ...row }) => ({ ...row, span: { part, from, to } }));
+}
+
+/** The whole log as it is now, the oldest first, a batch in memory at a time. */
+export async function* allAttempts(db: Queryable): AsyncGenerator<Attempt> {
+  let [at, id] = ['-infinity', '00000000-0000-0000-0000-000000000000'];
+  for (;;) {
+    const { rows } = await db.query<AttemptRow>(
+      `SELECT ${COLUMNS} FROM attempts WHERE ${CURRENT} AND (at, id) > ($1::timestamptz, $2::uuid) ORDER BY at, id LIMIT 1000`,
+      [at, id],
+    );
+    yield* rows.map(attemptOf);
+    const last = rows[rows.length - 1];
+    if (!last) return;
+    [at, id] = [last.at.toISOString(), last.id];
+  }
+}
+
+export async function findTunePractice(db: Queryable, tuneId: string): Promise<TunePracticeRecord> {
+  const { rows } = await db.query<{ revision: number; document: unknown }>(
+    'SELECT revision, document FROM tune_practice WHERE tune_id = $1',
+    [tuneId],
+  );
+  const row = rows[0];
+  return row
+    ? { revision: row.revision, practice: tunePracticeSchema.parse(row.document) }
+    : { revision: 0, practice: USUAL_PRACTICE };
+}
+
+/** Replaces it if it still is at `baseRevision`; null when it is not, or there is no such tune. */
+export async function saveTunePractice(
+  db: Queryable,
+  tuneId: string,
+  baseRevision: number,
+  practice: TunePractice,
+): Promise<number | null> {
+  const document = JSON.stringify(practice);
+  const { rows } = await db.query<{ revision: number }>(
+    baseRevision === 0
+      ? `INSERT INTO tune_practice (tune_id, document) SELECT id, $2 FROM tunes WHERE id = $1
+         ON CONFLICT DO NOTHING RETURNING revision`
+      : `UPDATE tune_practice SET revision = revision + 1, document = $2, updated_at = now()
+          WHERE tune_id = $1 AND revision = $3 RETURNING revision`,
+    baseRevision === 0 ? [tuneId, document] : [tuneId, document, baseRevision],
+  );
+  return rows[0]?.revision ?? null;
+}

@@ -1,0 +1,165 @@
+import { parse as parseCsv } from 'csv-parse/sync';
+import type { Express } from 'express';
+import request from 'supertest';
+import {
+  type Attempt,
+  attemptListSchema,
+  historySchema,
+  tunePracticeRecordSchema,
+  USUAL_PRACTICE,
+} from '#contract/log';
+import { logFileSchema } from '#contract/practice';
+import { tuneListSchema } from '#contract/tunes';
+import { inventedTune } from '../../core/testing/books';
+import type { Database } from '../db';
+import { testApp } from '../testApp';
+
+let app: Express;
+let db: Database;
+let close: () => Promise<void>;
+let tuneId: string;
+beforeAll(async () => {
+  ({ app, db, close } = await testApp('log_routes'));
+  const added = await request(app)
+    .post('/api/tunes')
+    .send({ tunes: [{ tune: inventedTune(5) }] });
+  tuneId = (added.body as { tunes: { id: string }[] }).tunes[0]!.id;
+}, 60_000);
+afterAll(() => close());
+beforeEach(() => db.query('TRUNCATE attempts'));
+
+let count = 0;
+const uuid = () => `00000000-0000-4000-8000-${String(++count).padStart(12, '0')}`;
+const attempt = (more: Partial<Attempt> = {}): Attempt => ({
+  id: uuid(),
+  at: '2026-03-02T18:04:00.000Z',
+  tuneId,
+  title: 'A reel',
+  revision: 1,
+  span: { part: 'A', from: 'n1', to: 'n8' },
+  what: 'bite',
+  drill: null,
+  layer: 'tempo',
+  way: 'bowed',
+  bpm: 80,
+  wishBpm: 109,
+  clean: true,
+  wrong: null,
+  minutes: 0.5,
+  note: '',
+  corrects: null,
+  isWithdrawn: false,
+  ...more,
+});
+const keep = (...attempts: object[]) => request(app).post('/api/log/attempts').send({ attempts });
+const list = async (query: object = {}) =>
+  attemptListSchema.parse((await request(app).get('/api/log/attempts').query(query)).body);
+
+test('an attempt that is sent again is kept once, and answered as kept', async () => {
+  const own = attempt();
+  expect((await keep(own)).body).toEqual({ kept: [own.id] });
+  expect((await keep(own, attempt())).body).toMatchObject({ kept: expect.arrayContaining([own.id]) as string[] });
+  expect((await list()).attempts.filter(({ id }) => id === own.id)).toEqual([own]);
+});
+
+test('a correction stands in place of what it corrects, and what was first is still in the table', async () => {
+  const own = attempt({ clean: false, wrong: 'bow' });
+  const better = attempt({ clean: true, corrects: own.id });
+  const second = attempt({ clean: false, corrects: own.id });
+  await keep(own);
+  await keep(better);
+  await keep(second);
+  expect((await list()).attempts.map(({ id }) => id)).toEqual([better.id]);
+  await keep(attempt({ corrects: better.id, isWithdrawn: true }));
+  expect((await list()).attempts).toEqual([]);
+  const { rows } = await db.query<{ count: string }>('SELECT count(*) FROM attempts');
+  expect(rows[0]!.count).toBe('3');
+});
+
+test('pages go on where the one before ended, the newest first, however many have one moment', async () => {
+  const same = Array.from({ length: 7 }, () => attempt());
+  const later = attempt({ at: '2026-03-05T08:00:00.000Z' });
+  await keep(...same, later);
+  const seen: string[] = [];
+  let after: string | null = null;
+  do {
+    const page: { attempts: Attempt[]; next: string | null } = await list({ limit: 3, ...(after ? { after } : {}) });
+    seen.push(...page.attempts.map(({ id }) => id));
+    after = page.next;
+  } while (after !== null);
+  expect(seen[0]).toBe(later.id);
+  expect([...seen].sort()).toEqual([...same, later].map(({ id }) => id).sort());
+});
+
+test('the history is told by stretch and by the day of the player’s own zone', async () => {
+  await keep(
+    attempt({ at: '2026-03-02T23:30:00.000Z', bpm: 80 }),
+    attempt({ at: '2026-03-02T23:40:00.000Z', bpm: 90, clean: false, wrong: 'crossing' }),
+    attempt({ at: '2026-03-03T12:00:00.000Z', bpm: 84 }),
+    attempt({ what: 'drill', drill: 'pulse' }),
+  );
+  const days = async (zone: string) =>
+    historySchema.parse((await request(app).get('/api/log/history').query({ since: '2026-03-01', zone })).body).days;
+  expect((await days('UTC')).map(({ day, attempts, clean, endedClean }) => [day, attempts, clean, endedClean])).toEqual(
+    [
+      ['2026-03-02', 2, 1, false],
+      ['2026-03-03', 1, 1, true],
+    ],
+  );
+  expect(await days('Pacific/Auckland')).toEqual([
+    expect.objectContaining({ day: '2026-03-03', attempts: 2, cleanBpm: 80, minutes: 1 }),
+    expect.objectContaining({ day: '2026-03-04', attempts: 1, cleanBpm: 84 }),
+  ]);
+  const odd = await request(app).get('/api/log/history').query({ since: '2026-03-01', zone: "'; DROP" });
+  expect(odd.status).toBe(400);
+});
+
+test('what is practised is so in the book, and only by what is later', async () => {
+  const practised = async () =>
+    tuneListSchema.parse((await request(app).get('/api/book/tunes')).body).tunes[0]!.practisedAt;
+  await keep(attempt({ at: '2026-03-05T08:00:00.000Z' }));
+  await keep(attempt({ at: '2026-03-01T08:00:00.000Z' }));
+  expect(await practised()).toBe('2026-03-05T08:00:00.000Z');
+});
+
+test('the log goes out as a table and as JSON that is read as a log again', async () => {
+  await keep(attempt({ note: '=1+1' }), attempt({ clean: false, wrong: 'memory' }));
+  const csv = (await request(app).get('/api/log/export').query({ format: 'csv' })).text;
+  const rows = parseCsv(csv, { columns: true }) as unknown as Record<string, string>[];
+  expect(rows.map((row) => [row.Tune, row.Clean, row['What went wrong']])).toEqual(
+    expect.arrayContaining([
+      ['A reel', 'yes', ''],
+      ['A reel', 'no', 'memory'],
+    ]),
+  );
+  for (const row of rows) expect(row.Note).not.toMatch(/^=/);
+  const json = logFileSchema.parse((await request(app).get('/api/log/export').query({ format: 'json' })).body);
+  expect(json.attempts).toHaveLength(2);
+  expect(json.attempts[0]).toMatchObject({ tune: 'A reel', bpm: 80 });
+});
+
+test.each([
+  ['no tempo', { bpm: 0 }, 'attempts.0.bpm'],
+  ['no such mistake', { wrong: 'weather' }, 'attempts.0.wrong'],
+  ['an endless repetition', { minutes: 1e9 }, 'attempts.0.minutes'],
+])('an attempt with %s is refused by its place, and none of its company is kept', async (_what, more, path) => {
+  const answer = await keep({ ...attempt(), ...more }, attempt());
+  expect(answer.status).toBe(400);
+  expect(JSON.stringify(answer.body)).toContain(`"${path}"`);
+  expect((await list()).attempts).toEqual([]);
+});
+
+test('how a tune is practised is kept on a revision; an older one is refused with what is there', async () => {
+  const path = `/api/tunes/${tuneId}/practice`;
+  const read = async () => tunePracticeRecordSchema.parse((await request(app).get(path)).body);
+  expect(await read()).toEqual({ revision: 0, practice: USUAL_PRACTICE });
+  const practice = { ...USUAL_PRACTICE, order: 'most', cuts: ['n9'] };
+  const put = (baseRevision: number) => request(app).put(path).send({ baseRevision, practice });
+  expect((await put(0)).body).toEqual({ revision: 1 });
+  expect((await put(0)).status).toBe(409);
+  expect(await read()).toEqual({ revision: 1, practice });
+  const nowhere = await request(app)
+    .put('/api/tunes/7c5e2f5e-0000-4000-8000-000000000000/practice')
+    .send({ baseRevision: 0, practice });
+  expect(nowhere.status).toBe(404);
+});

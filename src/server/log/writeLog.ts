@@ -1,0 +1,65 @@
+import type { Attempt } from '#contract/log';
+import { writeCsv } from '#formats/csv';
+
+const HEADINGS = [
+  'At',
+  'Tune',
+  'Part',
+  'From',
+  'To',
+  'What',
+  'Drill',
+  'Layer',
+  'Way',
+  'Tempo (beats a minute)',
+  'Goal (beats a minute)',
+  'Clean',
+  'What went wrong',
+  'Minutes',
+  'Note',
+];
+
+/** Rows that are written in one piece. */
+const BATCH = 1000;
+
+/** The log as a table. */
+export async function* logCsv(attempts: AsyncIterable<Attempt>): AsyncGenerator<string> {
+  yield writeCsv([HEADINGS]);
+  let rows: (string | number | null)[][] = [];
+  for await (const attempt of attempts) {
+    const { at, title, span, what, drill, layer, way, bpm, wishBpm, clean, wrong, minutes, note } = attempt;
+    const tempo = Math.round(10 * bpm) / 10;
+    rows.push([
+      at,
+      title,
+      span.part,
+      span.from,
+      span.to,
+      what,
+      drill,
+      layer,
+      way,
+      tempo,
+      wishBpm,
+      clean ? 'yes' : 'no',
+      wrong,
+      Math.round(100 * minutes) / 100,
+      note,
+    ]);
+    if (rows.length < BATCH) continue;
+    yield writeCsv(rows);
+    rows = [];
+  }
+  if (rows.length > 0) yield writeCsv(rows);
+}
+
+/** The log as JSON that the command line reads too: attempts with the title of their tune. */
+export async function* logJson(attempts: AsyncIterable<Attempt>): AsyncGenerator<string> {
+  yield '{"version":1,"attempts":[';
+  let isFirst = true;
+  for await (const { title, ...attempt } of attempts) {
+    yield `${isFirst ? '' : ','}\n${JSON.stringify({ ...attempt, tune: title })}`;
+    isFirst = false;
+  }
+  yield '\n]}\n';
+}

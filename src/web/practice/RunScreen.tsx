@@ -1,0 +1,318 @@
+import { Play, Square } from 'lucide-react';
+import { type ButtonHTMLAttributes, useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { type Wrong, WRONGS } from '#contract/log';
+import { CELL_RESTS, nextRung } from '#core/practice';
+import type { TuneReport } from '#core/report';
+import { counted } from '#words/plural';
+import { beatWords } from '#words/tempo';
+import { WAY_WORDS } from '#words/tuneDrill';
+import type { OpenTune } from '../openTune/openTuneSlice';
+import { readListenSettings } from '../player/listenSettings';
+import { loopWay } from '../player/loopWay';
+import { PlayMark } from '../player/PlayMark';
+import { usePlayer } from '../player/usePlayer';
+import { PlainScore } from '../score/PlainScore';
+import { Button } from '../ui/Button';
+import { useMedia } from '../ui/useMedia';
+import { isForPage, usePageKeys } from '../ui/usePageKeys';
+import { useTitle } from '../ui/useTitle';
+import { PainSheet } from './PainSheet';
+import { playedReport, type RunItem, stageWords } from './runItem';
+import { type Running, useRun } from './useRun';
+
+const WRONG_WORDS: Readonly<Record<Wrong, string>> = {
+  bow: 'bow',
+  crossing: 'crossing',
+  finger: 'finger',
+  notes: 'notes',
+  rhythm: 'rhythm',
+  tone: 'tone',
+  memory: 'memory',
+};
+
+interface RunScreenProps {
+  readonly open: OpenTune;
+  readonly report: TuneReport;
+  readonly item: RunItem;
+}
+
+/** One thing over and over: what is played, how fast, and one key for each time. */
+export function RunScreen({ open, report, item }: RunScreenProps) {
+  const running = useRun(item, report, { id: open.id, revision: open.revision });
+  const { run, stage, isDone } = running;
+  useTitle(item.name, open.tune.title);
+  const tune = useMemo(() => item.tuneAt(run, stage), [item, run, stage]);
+  const played = useMemo(() => playedReport(tune, report), [tune, report]);
+  const [isHurting, setHurting] = useState(false);
+  const loops = item.what !== 'run-through';
+  const [fixed] = useState(() => ({
+    ...readListenSettings(),
+    loop: loops,
+    answer: false,
+    climb: 0,
+    compare: null,
+    countIn: 1,
+  }));
+  const listening = usePlayer(played, { fixed });
+  const span = { from: 0, to: played.unrolled.notes.length };
+  const toggle = () => listening.toggle(span);
+  const way = loops ? loopWay(played, span) : 'round';
+  const backTo = `/tunes/${open.id}/practice`;
+
+  usePageKeys((event) => {
+    if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || !isForPage(event)) return;
+    const { key } = event;
+    const wrong = WRONGS[Number(key) - 1];
+    if (key === ' ') toggle();
+    else if (CLEAN_KEYS.has(key)) running.repeat(true);
+    else if (MISS_KEYS.has(key)) running.repeat(false);
+    else if (key === 'Backspace') running.takeBack();
+    else if (key.toLowerCase() === 'a') running.apart();
+    else if (key.toLowerCase() === 'h') setHurting(true);
+    else if (wrong) running.tellWrong(wrong);
+    else return;
+    event.preventDefault();
+  });
+
+  // What is taken apart has a beat of its own; it is told in that of the tune.
+  const shown = item.drill ? played.settings : { bpm: run.ladder.bpm, beat: report.settings.beat };
+  const isNarrow = useMedia('(width < 640px)');
+  const isPlaying = listening.state.status !== 'idle';
+  const stillTold = stageWords(item, stage);
+  return (
+    <main
+      className="flex h-full min-h-0 flex-col overflow-y-auto px-5 py-3 lg:px-10"
+      data-run={isDone ? 'done' : run.cell ? 'cell' : item.what}
+    >
+      <header className="flex flex-wrap items-start gap-x-6 gap-y-1">
+        <div className="min-w-0 flex-1 basis-64">
+          <p className="text-muted">
+            <Link to={backTo} className="text-woad underline underline-offset-3">
+              {open.tune.title}
+            </Link>
+          </p>
+          <h1 className="text-[clamp(1.6rem,3.4vw,2.6rem)] leading-tight">
+            {run.cell ? 'Taken apart' : capital(item.name)}
+          </h1>
+          <p className="text-[clamp(1.05rem,1.7vw,1.35rem)]">{stillTold ?? watchWords(item, run.cell !== null, way)}</p>
+        </div>
+        <p className="text-right leading-none" aria-live="polite" data-bpm={shown.bpm.toFixed(1)}>
+          <b className="font-serif text-[clamp(3.5rem,8vw,6rem)] lining-nums tabular-nums">{Math.round(shown.bpm)}</b>
+          <span className="block text-muted">
+            {beatWords(shown.beat)}
+            {item.drill === null && item.what !== 'run-through' && ` · goal ${Math.round(item.wishBpm)}`}
+          </span>
+        </p>
+      </header>
+      {isDone ? (
+        <Done running={running} item={item} backTo={backTo} />
+      ) : (
+        <>
+          <div className="relative my-3 min-h-0">
+            <PlainScore
+              report={played}
+              barsPerLine={isNarrow ? 1 : item.what === 'run-through' ? 4 : 2}
+              zoom={isNarrow || item.what === 'run-through' ? 1 : 1.5}
+              lanes={{ bow: true, fingers: true }}
+              label={`${item.name}: ${counted(played.unrolled.notes.length, 'note')}`}
+            />
+            <PlayMark player={listening.player} state={listening.state} onPass={() => undefined} />
+          </div>
+          <div className="mt-auto flex flex-col gap-3">
+            <p role="status" className="text-[clamp(1.1rem,2vw,1.5rem)]" data-said>
+              {saidWords(running, item)}
+            </p>
+            {running.last && !running.last.clean && (
+              <div role="group" aria-label="What went wrong" className="flex flex-wrap items-center gap-2">
+                <span className="text-muted">what went wrong?</span>
+                {WRONGS.map((wrong, i) => (
+                  <Button
+                    key={wrong}
+                    aria-pressed={running.last?.wrong === wrong}
+                    className="aria-pressed:border-woad aria-pressed:bg-band aria-pressed:font-bold"
+                    onClick={() => running.tellWrong(wrong)}
+                  >
+                    <span className="text-muted">{i + 1}</span> {WRONG_WORDS[wrong]}
+                  </Button>
+                ))}
+              </div>
+            )}
+            <div className="flex flex-wrap items-stretch gap-3">
+              <Button className="flex items-center gap-2 px-5 text-lead" onClick={toggle}>
+                {isPlaying ? (
+                  <Square size={18} fill="currentColor" aria-hidden />
+                ) : (
+                  <Play size={20} fill="currentColor" aria-hidden />
+                )}
+                {isPlaying ? 'Stop' : 'Play along'}
+              </Button>
+              <BigButton className="bg-woad text-on-woad" disabled={run.hurts} onClick={() => running.repeat(true)}>
+                Clean <span aria-hidden>→</span>
+              </BigButton>
+              <BigButton
+                className="border-2 border-madder bg-surface text-madder"
+                disabled={run.hurts}
+                onClick={() => running.repeat(false)}
+              >
+                Not yet <span aria-hidden>←</span>
+              </BigButton>
+            </div>
+            <div className="flex flex-wrap items-center gap-x-4 gap-y-2 pb-2 text-muted">
+              <Button look="small" disabled={running.count === 0} onClick={running.takeBack}>
+                Take the last back
+              </Button>
+              {item.at !== null && !run.cell && (
+                <Button look="small" onClick={running.apart}>
+                  Take it apart
+                </Button>
+              )}
+              {run.cell && (
+                <Button look="small" onClick={running.together}>
+                  Back to the whole
+                </Button>
+              )}
+              {run.hurts ? (
+                <Button look="small" onClick={() => running.hurts(false)}>
+                  It is better: go on
+                </Button>
+              ) : (
+                <Button look="small" onClick={() => setHurting(true)}>
+                  This hurts
+                </Button>
+              )}
+              <Button look="small" onClick={running.stop}>
+                Enough
+              </Button>
+              <span className="ml-auto text-small" data-waiting={running.queue.waiting}>
+                {queueWords(running.queue)}
+              </span>
+            </div>
+          </div>
+        </>
+      )}
+      {isHurting && (
+        <PainSheet
+          report={report}
+          stretch={item.stretch}
+          onClose={() => setHurting(false)}
+          onHurts={() => {
+            setHurting(false);
+            listening.player.stop();
+            running.hurts(true);
+          }}
+        />
+      )}
+    </main>
+  );
+}
+
+/** One of the two answers: hit without looking, read from two metres. */
+function BigButton({ className, ...rest }: ButtonHTMLAttributes<HTMLButtonElement>) {
+  return (
+    <button
+      type="button"
+      className={`min-h-16 flex-1 basis-40 rounded-md text-[clamp(1.4rem,2.8vw,2rem)] font-medium disabled:opacity-50 ${className}`}
+      {...rest}
+    />
+  );
+}
+
+/** Keys of a pedal, too: they send pages or arrows. */
+const CLEAN_KEYS: ReadonlySet<string> = new Set(['ArrowRight', 'PageDown', 'c', 'C']);
+const MISS_KEYS: ReadonlySet<string> = new Set(['ArrowLeft', 'PageUp', 'n', 'N']);
+
+const capital = (text: string) => (text[0] ?? '').toUpperCase() + text.slice(1);
+
+function watchWords({ watch, what }: RunItem, isApart: boolean, way: ReturnType<typeof loopWay>): string {
+  if (isApart) return 'The step by itself: the rest before it shrinks, then it grows again.';
+  const loop =
+    way === 'retake'
+      ? ' Lift the bow at the end and set it again.'
+      : way === 'both-ways'
+        ? ' It flips: once from each bow.'
+        : way === 'flips'
+          ? ' It flips every time.'
+          : '';
+  return what === 'run-through' ? watch : `${watch}${loop}`;
+}
+
+/** Where the run is, in words. */
+function saidWords({ run, stage, stageCleans, count }: Running, item: RunItem): string {
+  if (run.hurts)
+    return 'The block is over. Rest; see a teacher or a doctor if it stays. Nothing goes on until you say so.';
+  if (item.drill) {
+    const own = item.drill.stages[stage]!;
+    const way = own.way === 'bowed' ? '' : `${WAY_WORDS[own.way]}, `;
+    return `Stage ${stage + 1} of ${item.drill.stages.length}: ${way}clean ${stageCleans} of ${own.clean}`;
+  }
+  const { cleanInARow } = run.ladder.wish;
+  if (run.cell) {
+    const { rest, grown, cleans } = run.cell;
+    const beats = CELL_RESTS[rest]!;
+    const what =
+      grown > 0
+        ? 'growing again'
+        : beats > 0
+          ? `${beats === 0.5 ? 'half a beat' : beats === 0.25 ? 'a quarter of a beat' : counted(beats, 'beat')} of rest`
+          : 'no rest';
+    return `${capital(what)}: clean ${cleans} of ${cleanInARow}`;
+  }
+  if (item.what === 'run-through') return 'Say at the end whether it went through.';
+  return count === 0
+    ? `Three clean at the honest tempo beat thirty above it.`
+    : `Clean ${run.ladder.cleans} of ${cleanInARow}, then ${afterWords(run)}`;
+}
+
+/** What comes after so many clean ones. */
+function afterWords({ ladder }: Running['run']): string {
+  return ladder.bpm === ladder.wish.wishBpm ? 'done' : String(Math.round(nextRung(ladder)));
+}
+
+function queueWords({ waiting, isStuck, isForgetful }: Running['queue']): string {
+  if (isForgetful) return 'This browser keeps nothing: stay on this page until it is sent.';
+  if (waiting === 0) return 'logged';
+  return isStuck ? `${counted(waiting, 'time')} kept here until the server answers` : 'logging …';
+}
+
+function Done({
+  running,
+  item,
+  backTo,
+}: {
+  readonly running: Running;
+  readonly item: RunItem;
+  readonly backTo: string;
+}) {
+  const { run, count } = running;
+  const { ended, steps } = run.ladder;
+  const words = item.drill
+    ? 'The drill is through.'
+    : ended === 'wish'
+      ? item.what === 'run-through'
+        ? 'It went through.'
+        : 'Clean at the goal.'
+      : ended === 'cap'
+        ? 'The minutes are over.'
+        : 'Stopped.';
+  return (
+    <div className="my-8 flex flex-col gap-3 text-lead">
+      <p className="font-serif text-[clamp(1.6rem,3vw,2.2rem)] font-bold" role="status">
+        {words}
+      </p>
+      <p>
+        {counted(count, 'time')}
+        {item.drill ? '' : `, from ${Math.round(steps[0]!)} to ${Math.round(steps[steps.length - 1]!)}`}. Let the arms
+        hang for a moment: does the elbow open, does the wrist bend, do the fingers give?
+      </p>
+      <p className="flex gap-5">
+        <Link to={backTo} className="text-woad underline underline-offset-3">
+          Back to the bites
+        </Link>
+        <Link to="/practice" className="text-woad underline underline-offset-3">
+          Today’s session
+        </Link>
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,189 @@
+import type { AttemptKind } from '#contract/log';
+import type { PracticeSpan } from '#contract/practice';
+import { DRILL_KINDS, type DrillKind, excerpt, type TuneDrill } from '#core/drills';
+import { chosenDrill } from '#core/drills';
+import {
+  AIR_START,
+  type Bite,
+  cellAround,
+  cellNow,
+  cellTune,
+  ladderStart,
+  type PracticePlan,
+  type Run,
+  type Stretch,
+} from '#core/practice';
+import { reportTune, type TuneReport } from '#core/report';
+import type { Tune } from '#core/tune';
+import { biteWords } from '#words/practice';
+import { barWords, countWords } from '#words/spot';
+import { eventName } from '#words/standing';
+import { DRILL_NAMES, STAGE_WORDS } from '#words/tuneDrill';
+
+/** What is run: a stretch of a tune, a join of two, the whole, or a drill stage by stage. */
+export interface RunItem {
+  readonly what: AttemptKind;
+  readonly name: string;
+  /** What is to be watched. */
+  readonly watch: string;
+  readonly stretch: Stretch;
+  readonly span: PracticeSpan;
+  /** The note to which the tightest step leads; null: none is tight. */
+  readonly at: number | null;
+  readonly wishBpm: number;
+  readonly startBpm: number;
+  readonly drill: { readonly kind: DrillKind; readonly stages: TuneDrill['stages'] } | null;
+  /** What is played: at a tempo, and for a drill at its stage's own. */
+  readonly tuneAt: (run: Run, stage: number) => Tune;
+}
+
+/** What an address names: `bite-b3`, `join-b2-b3`, `through`, `drill-pulse`; null: nothing of this tune. */
+export function runItem(address: string, report: TuneReport, plan: PracticePlan, best: number | null): RunItem | null {
+  const [kind, ...rest] = address.split('-');
+  const bite = (id: string | undefined) => plan.bites.find((own) => own.id === id) ?? null;
+  switch (kind) {
+    case 'bite': {
+      const own = bite(rest[0]);
+      return (
+        own &&
+        stretchItem('bite', own, report, {
+          name: biteWords(report, own),
+          span: spanOf(own),
+          ceiling: own.ceilingBpm,
+          at: own.tightest?.index ?? null,
+          best,
+          watch: watchWords(report, own.tightest),
+        })
+      );
+    }
+    case 'join': {
+      const join = plan.joins.find(({ from, to }) => from === rest[0] && to === rest[1]);
+      const [from, to] = [bite(rest[0]), bite(rest[1])];
+      if (!join || !from || !to) return null;
+      const last = report.unrolled.notes.length - 1;
+      const stretch = cellAround(report, join.at, {
+        first: Math.max(0, join.at - MOST_NOTES),
+        last: Math.min(last, join.at + MOST_NOTES),
+      });
+      return stretchItem('join', stretch, report, {
+        name: `from ${biteWords(report, from)} into ${biteWords(report, to)}`,
+        span: { part: to.part, from: from.to, to: to.from },
+        ceiling: join.ceilingBpm,
+        at: join.at,
+        best,
+        watch: 'The step from one to the other: no gap, no hurry.',
+      });
+    }
+    case 'through': {
+      const { notes } = report.unrolled;
+      if (notes.length === 0) return null;
+      const honest = Math.min(report.settings.bpm, best ?? 0.8 * report.settings.bpm);
+      return {
+        ...stretchItem('run-through', { first: 0, last: notes.length - 1 }, report, {
+          name: 'the whole tune',
+          span: { part: notes[0]!.part, from: notes[0]!.note.id, to: notes[notes.length - 1]!.note.id },
+          ceiling: null,
+          at: null,
+          best: null,
+          watch: '',
+        }),
+        watch: 'Do not stop, whatever happens.',
+        startBpm: honest,
+        wishBpm: honest,
+        tuneAt: () => report.tune,
+      };
+    }
+    case 'drill':
+      return drillItem(rest.join('-'), report);
+    default:
+      return null;
+  }
+}
+
+/** Notes on each side among which the strokes of a join are looked for. */
+const MOST_NOTES = 12;
+
+const spanOf = ({ part, from, to }: Bite): PracticeSpan => ({ part, from, to });
+
+interface StretchFacts {
+  readonly name: string;
+  readonly span: PracticeSpan;
+  readonly ceiling: number | null;
+  readonly at: number | null;
+  /** The quickest that was clean so far; null: nothing was. */
+  readonly best: number | null;
+  readonly watch: string;
+}
+
+/** Where a stretch that was clean before is begun again, against its best tempo. A guess. */
+const AGAIN_SHARE = 0.92;
+
+function stretchItem(
+  what: AttemptKind,
+  stretch: Stretch,
+  report: TuneReport,
+  { name, span, ceiling, at, best, watch }: StretchFacts,
+): RunItem {
+  const wishBpm = report.settings.bpm;
+  const isAir = report.tune.danceType === 'air';
+  const fresh = isAir ? AIR_START * wishBpm : ladderStart(wishBpm, ceiling, null);
+  const startBpm = best === null || isAir ? fresh : Math.min(wishBpm, Math.max(fresh, AGAIN_SHARE * best));
+  return {
+    what,
+    name,
+    watch,
+    stretch,
+    span,
+    at,
+    wishBpm,
+    startBpm,
+    drill: null,
+    tuneAt: ({ cell, ladder }) => {
+      const now = cell ? cellNow(cell) : { stretch, restBeats: 0 };
+      if (cell || what === 'join')
+        return cellTune(report, now.stretch, { at: cell?.at ?? at ?? 0, restBeats: now.restBeats, bpm: ladder.bpm });
+      return { ...excerpt(report, stretch.first, stretch.last, report.tune.title), tempoBpm: ladder.bpm, form: ['A'] };
+    },
+  };
+}
+
+/** What is tightest, and where. */
+function watchWords({ unrolled, figures }: TuneReport, tightest: Bite['tightest']): string {
+  if (!tightest) return 'Even, and with a good tone.';
+  const { index, kind } = tightest;
+  const note = unrolled.notes[index]!;
+  const name = eventName(kind, figures.arm.crossings[index] ?? null).replace(/^an? /, '');
+  return `Watch the ${name} at ${barWords(note)}, ${countWords(note)}.`;
+}
+
+function drillItem(kind: string, report: TuneReport): RunItem | null {
+  const known = DRILL_KINDS.find((one) => one === kind);
+  const drill = known ? chosenDrill(report, known) : null;
+  if (!drill) return null;
+  const { stages } = drill;
+  const [first] = stages;
+  const { notes } = report.unrolled;
+  return {
+    what: 'drill',
+    name: DRILL_NAMES[drill.kind].name,
+    watch: DRILL_NAMES[drill.kind].about,
+    stretch: { first: 0, last: 0 },
+    span: { part: notes[0]?.part ?? 'A', from: drill.because.note ?? '', to: drill.because.note ?? '' },
+    at: null,
+    wishBpm: first!.bpm,
+    startBpm: first!.bpm,
+    drill: { kind: drill.kind, stages },
+    tuneAt: (_run, stage) => ({ ...stages[Math.min(stage, stages.length - 1)]!.tune, form: ['A'] }),
+  };
+}
+
+/** What is done in a stage of a drill. */
+export function stageWords({ drill }: RunItem, stage: number): string | null {
+  return drill ? STAGE_WORDS[drill.stages[Math.min(stage, drill.stages.length - 1)]!.code] : null;
+}
+
+/** The plan that is played and drawn, with the player's own settings. */
+export function playedReport(tune: Tune, { settings }: TuneReport): TuneReport {
+  const { bpm: _bpm, start: _start, lilt: _lilt, ...player } = settings;
+  return reportTune(tune, player);
+}

@@ -1,0 +1,156 @@
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import type { Attempt, Wrong } from '#contract/log';
+import {
+  beginRun,
+  hurt,
+  LADDER_GUESSES,
+  putTogether,
+  type Run,
+  runRepeated,
+  stopped,
+  takenApart,
+} from '#core/practice';
+import type { TuneReport } from '#core/report';
+import { serverApi } from '../api/serverApi';
+import { useAppDispatch } from '../store/store';
+import { attemptQueue } from './attemptQueue';
+import type { RunItem } from './runItem';
+
+/** A repetition takes no longer than this: who goes away is not practising. In minutes. */
+const LONGEST = 3;
+
+export interface Running {
+  readonly run: Run;
+  /** Stage of a drill, from 0. */
+  readonly stage: number;
+  readonly isDone: boolean;
+  /** Clean repetitions of a drill's stage in a row. */
+  readonly stageCleans: number;
+  readonly last: Attempt | null;
+  readonly count: number;
+  readonly repeat: (isClean: boolean) => void;
+  /** What went wrong in the last repetition. */
+  readonly tellWrong: (wrong: Wrong) => void;
+  /** Takes the last repetition back. */
+  readonly takeBack: () => void;
+  readonly apart: () => void;
+  readonly together: () => void;
+  readonly hurts: (does: boolean) => void;
+  readonly stop: () => void;
+  readonly queue: ReturnType<ReturnType<typeof attemptQueue>['snapshot']>;
+}
+
+interface Step {
+  readonly run: Run;
+  readonly stage: number;
+  readonly stageCleans: number;
+}
+
+/** A run and its log: each repetition is in the log before the next is counted. */
+export function useRun(
+  item: RunItem,
+  report: TuneReport,
+  tune: { readonly id: string; readonly revision: number },
+): Running {
+  const dispatch = useAppDispatch();
+  const queue = useMemo(
+    () => attemptQueue(() => void dispatch(serverApi.util.invalidateTags(['Log', 'Book']))),
+    [dispatch],
+  );
+  const queued = useSyncExternalStore(queue.subscribe, queue.snapshot);
+  const [step, setStep] = useState<Step>(() => ({
+    run: beginRun(item.stretch, {
+      ...LADDER_GUESSES,
+      ...(item.what === 'run-through' ? { cleanInARow: 1 } : {}),
+      wishBpm: item.wishBpm,
+      startBpm: item.startBpm,
+      known: null,
+    }),
+    stage: 0,
+    stageCleans: 0,
+  }));
+  const [past, setPast] = useState<readonly { readonly step: Step; readonly attempt: Attempt }[]>([]);
+  const since = useRef(0);
+  useEffect(() => {
+    since.current = Date.now();
+  }, []);
+  const stages = item.drill?.stages ?? null;
+  const isDone = stages ? step.stage >= stages.length : step.run.ladder.ended !== null;
+
+  const repeat = (isClean: boolean) => {
+    if (isDone || step.run.hurts) return;
+    const now = Date.now();
+    const minutes = Math.min(LONGEST, (now - since.current) / 60_000);
+    since.current = now;
+    const attempt: Attempt = {
+      id: crypto.randomUUID(),
+      at: new Date(now).toISOString(),
+      tuneId: tune.id,
+      title: report.tune.title,
+      revision: tune.revision,
+      span: item.span,
+      what: step.run.cell ? 'cell' : item.what,
+      drill: item.drill?.kind ?? null,
+      layer: 'tempo',
+      way: stages?.[step.stage]?.way ?? 'bowed',
+      bpm: stages?.[step.stage]?.bpm ?? step.run.ladder.bpm,
+      wishBpm: item.wishBpm,
+      clean: isClean,
+      wrong: null,
+      minutes,
+      note: '',
+      corrects: null,
+      isWithdrawn: false,
+    };
+    void queue.add(attempt);
+    setPast([...past, { step, attempt }]);
+    setStep(nextStep(step, isClean, minutes, item, report));
+  };
+  const correct = useCallback(
+    (attempt: Attempt, more: Partial<Attempt>): Attempt => {
+      const corrected = { ...attempt, ...more, id: crypto.randomUUID(), corrects: attempt.id };
+      void queue.add(corrected);
+      return corrected;
+    },
+    [queue],
+  );
+  const tellWrong = (wrong: Wrong) => {
+    const last = past[past.length - 1];
+    if (!last || last.attempt.clean) return;
+    setPast([...past.slice(0, -1), { ...last, attempt: correct(last.attempt, { wrong }) }]);
+  };
+  const takeBack = () => {
+    const last = past[past.length - 1];
+    if (!last) return;
+    correct(last.attempt, { isWithdrawn: true });
+    setStep(last.step);
+    setPast(past.slice(0, -1));
+  };
+  const change = (run: Run) => setStep({ ...step, run });
+  return {
+    run: step.run,
+    stage: step.stage,
+    stageCleans: step.stageCleans,
+    isDone,
+    last: past[past.length - 1]?.attempt ?? null,
+    count: past.length,
+    repeat,
+    tellWrong,
+    takeBack,
+    apart: () => item.at !== null && change(takenApart(step.run, report, item.at)),
+    together: () => change(putTogether(step.run)),
+    hurts: (does) => change(hurt(step.run, does)),
+    stop: () => (stages ? setStep({ ...step, stage: stages.length }) : change(stopped(step.run))),
+    queue: queued,
+  };
+}
+
+/** A drill goes on to its next stage after so many clean ones in a row; everything else has its ladder. */
+function nextStep(step: Step, isClean: boolean, minutes: number, item: RunItem, report: TuneReport): Step {
+  if (item.drill) {
+    const cleans = isClean ? step.stageCleans + 1 : 0;
+    const passes = cleans >= (item.drill.stages[step.stage]?.clean ?? 1);
+    return { ...step, stage: passes ? step.stage + 1 : step.stage, stageCleans: passes ? 0 : cleans };
+  }
+  return { ...step, run: runRepeated(step.run, isClean, minutes, { report, at: item.at }) };
+}

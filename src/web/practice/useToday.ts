@@ -1,0 +1,130 @@
+import { useEffect, useMemo, useState } from 'react';
+import { logRoutes, type SpanDay, type TunePractice } from '#contract/log';
+import { type Candidate, candidatesOf, learningOrder, practicePlan } from '#core/practice';
+import { type PlayerSettings, reportTune, type TuneReport } from '#core/report';
+import { biteWords } from '#words/practice';
+import type { Failure } from '../api/answer';
+import { ask } from '../api/ask';
+import { useHistoryQuery } from '../api/logApi';
+import { canBeJudged } from '../openTune/judgeFirst';
+import { findStoredTune } from '../openTune/useStoredTune';
+import { selectPlayer } from '../store/selectSettings';
+import { useAppSelector } from '../store/store';
+import { reviewOf } from './reviews';
+import { daysOfBite, historySince } from './useTuneInBites';
+
+/** Tunes that a session looks at: those practised last. */
+const MOST_TUNES = 5;
+
+/** Something to practise, of which tune, where, and how it is run. */
+export interface TuneCandidate extends Candidate {
+  readonly tuneId: string;
+  readonly title: string;
+  readonly name: string;
+  /** Of its run: `bite-b3`. */
+  readonly address: string;
+  /** It was practised today. */
+  readonly isDone: boolean;
+}
+
+interface LoadedTune {
+  readonly id: string;
+  readonly report: TuneReport;
+  readonly practice: TunePractice;
+}
+
+export interface Today {
+  readonly candidates: readonly TuneCandidate[];
+  /** Tunes of the session, the one practised last first. */
+  readonly tunes: readonly { readonly id: string; readonly title: string }[];
+  readonly isLoading: boolean;
+  readonly failure: Failure | undefined;
+  readonly again: () => void;
+}
+
+/** What could be practised today, of the tunes that were practised last. */
+export function useToday(now: Date): Today {
+  const player = useAppSelector(selectPlayer);
+  const { data: days, error, refetch } = useHistoryQuery({ since: historySince(now) });
+  const ids = useMemo(() => lastTunes(days ?? []), [days]);
+  const [loaded, setLoaded] = useState<{ readonly key: string; readonly tunes: readonly LoadedTune[] } | null>(null);
+  const key = ids.join(' ');
+  useEffect(() => {
+    let isCurrent = true;
+    void Promise.all(
+      key
+        .split(' ')
+        .filter(Boolean)
+        .map((id) => loadTune(id, player)),
+    ).then((tunes) => {
+      if (isCurrent) setLoaded({ key, tunes: tunes.filter((tune) => tune !== null) });
+    });
+    return () => {
+      isCurrent = false;
+    };
+  }, [key, player]);
+  const isLoading = (days === undefined && error === undefined) || (days !== undefined && loaded?.key !== key);
+  const candidates = useMemo(
+    () => (loaded?.key === key ? loaded.tunes.flatMap((tune) => candidatesIn(tune, days ?? [], now)) : []),
+    [loaded, key, days, now],
+  );
+  return {
+    candidates,
+    tunes: (loaded?.tunes ?? []).map(({ id, report }) => ({ id, title: report.tune.title })),
+    isLoading,
+    failure: error as Failure | undefined,
+    again: () => void refetch(),
+  };
+}
+
+function lastTunes(days: readonly SpanDay[]): string[] {
+  const last = new Map<string, string>();
+  for (const { tuneId, day } of days) if (day > (last.get(tuneId) ?? '')) last.set(tuneId, day);
+  return [...last]
+    .sort(([, a], [, b]) => b.localeCompare(a))
+    .slice(0, MOST_TUNES)
+    .map(([id]) => id);
+}
+
+/** A tune with how it is practised; null: it is gone, or longer than a page can judge. */
+async function loadTune(id: string, player: PlayerSettings): Promise<LoadedTune | null> {
+  const [tune, kept] = await Promise.all([findStoredTune(id), ask(logRoutes.findTunePractice, { params: { id } })]);
+  if (!tune.ok || !kept.ok || !(await canBeJudged(tune.value, player))) return null;
+  return { id, report: reportTune(tune.value, player), practice: kept.value.practice };
+}
+
+function candidatesIn({ id, report, practice }: LoadedTune, all: readonly SpanDay[], now: Date): TuneCandidate[] {
+  const { notesABite, cuts, order } = practice;
+  const plan = practicePlan(report, { notesABite, ...(cuts ? { given: new Set(cuts) } : {}) });
+  const days = all.filter(({ tuneId }) => tuneId === id);
+  const ofBite = new Map(plan.bites.map((bite) => [bite.id, daysOfBite(days, bite)]));
+  const met = new Set(plan.bites.flatMap((bite) => (ofBite.get(bite.id)!.length > 0 ? bite.id : [])));
+  const due = plan.bites.flatMap((bite) => {
+    const review = reviewOf(ofBite.get(bite.id)!, now);
+    return review?.isDue ? [{ bite: bite.id, recall: review.recall }] : [];
+  });
+  const today = dayOf(now);
+  return candidatesOf(plan, report, learningOrder(plan, report, order).order, { met, ability: {}, due }).map(
+    (candidate): TuneCandidate => {
+      const bite = plan.bites.find((one) => one.id === candidate.bite)!;
+      const landmark = practice.landmarks.find(
+        ({ part, from, to }) => part === bite.part && from === bite.from && to === bite.to,
+      );
+      const name = landmark?.name ?? biteWords(report, bite);
+      const before = plan.bites.find((one) => one.id === candidate.joins);
+      return {
+        ...candidate,
+        tuneId: id,
+        title: report.tune.title,
+        name: before ? `${biteWords(report, before)} into ${name}` : name,
+        address: candidate.joins ? `join-${candidate.joins}-${candidate.bite}` : `bite-${candidate.bite}`,
+        isDone: !candidate.joins && ofBite.get(bite.id)!.some(({ day }) => day === today),
+      };
+    },
+  );
+}
+
+function dayOf(date: Date): string {
+  const two = (value: number) => String(value).padStart(2, '0');
+  return `${date.getFullYear()}-${two(date.getMonth() + 1)}-${two(date.getDate())}`;
+}

@@ -1,0 +1,65 @@
+import { format, subDays } from 'date-fns';
+import { useMemo } from 'react';
+import { type SpanDay, type TunePractice, type TunePracticeRecord, USUAL_PRACTICE } from '#contract/log';
+import { type Bite, type LearningOrder, learningOrder, type PracticePlan, practicePlan } from '#core/practice';
+import type { TuneReport } from '#core/report';
+import { useHistoryQuery, useSaveTunePracticeMutation, useTunePracticeQuery } from '../api/logApi';
+import { useRecordUndo } from '../api/useRecordUndo';
+
+/** Days of the log that are looked at. */
+const HISTORY_DAYS = 400;
+export const historySince = (now = new Date()): string => format(subDays(now, HISTORY_DAYS), 'yyyy-MM-dd');
+
+export interface TuneInBites {
+  readonly practice: TunePractice;
+  readonly plan: PracticePlan;
+  readonly learnt: LearningOrder;
+  /** Days on which a bite was practised, the oldest first. */
+  readonly daysOf: (bite: Pick<Bite, 'part' | 'from' | 'to'>) => readonly SpanDay[];
+  readonly change: (next: TunePractice, label: string) => void;
+  readonly steps: ReturnType<typeof useRecordUndo<TunePractice, Pick<TunePracticeRecord, 'revision'>>>;
+  readonly error: unknown;
+  /** What was kept and logged is known. */
+  readonly isReady: boolean;
+}
+
+/** A checked tune cut as its player wants it, with what the log says of each bite. */
+export function useTuneInBites(id: string, report: TuneReport): TuneInBites {
+  const { data: record, isError } = useTunePracticeQuery(id);
+  const [save, { error }] = useSaveTunePracticeMutation();
+  const { data: days, isError: hasNoDays } = useHistoryQuery({ tune: id, since: historySince() });
+  const practice = record?.practice ?? USUAL_PRACTICE;
+  const steps = useRecordUndo<TunePractice, Pick<TunePracticeRecord, 'revision'>>(`practice ${id}`, (change) =>
+    save({ id, change }),
+  );
+  const { notesABite, cuts, order } = practice;
+  const plan = useMemo(
+    () => practicePlan(report, { notesABite, ...(cuts ? { given: new Set(cuts) } : {}) }),
+    [report, notesABite, cuts],
+  );
+  const learnt = useMemo(() => learningOrder(plan, report, order), [plan, report, order]);
+  return {
+    practice,
+    plan,
+    learnt,
+    daysOf: (bite) => daysOfBite(days ?? [], bite),
+    change: (next, label) => void steps.change({ before: practice, next }, label),
+    steps,
+    error,
+    isReady: (record !== undefined || isError) && (days !== undefined || hasNoDays),
+  };
+}
+
+/** Days on which a stretch was practised. */
+export function daysOfBite(
+  days: readonly SpanDay[],
+  { part, from, to }: Pick<Bite, 'part' | 'from' | 'to'>,
+): SpanDay[] {
+  return days.filter(({ span }) => span.part === part && span.from === from && span.to === to);
+}
+
+/** The quickest that was clean; null: nothing was. */
+export function bestBpm(days: readonly SpanDay[]): number | null {
+  const clean = days.flatMap(({ cleanBpm }) => cleanBpm ?? []);
+  return clean.length > 0 ? Math.max(...clean) : null;
+}
