@@ -50,6 +50,7 @@ export const test = base.extend<StoryFixtures, { readonly sharedContext: Browser
       localStorage.clear();
       indexedDB.deleteDatabase('morrin-drafts');
       indexedDB.deleteDatabase('morrin-histories');
+      indexedDB.deleteDatabase('morrin-attempts');
     });
     await sharedContext.clearCookies();
   },

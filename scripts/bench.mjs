@@ -6,6 +6,7 @@ import { benchBackup } from './bench/backup.mjs';
 import { benchBook } from './bench/book.mjs';
 import { benchDance } from './bench/dance.mjs';
 import { benchHand } from './bench/hand.mjs';
+import { benchPractice } from './bench/practice.mjs';
 import { benchRedraw } from './bench/redraw.mjs';
 import { benchReport } from './bench/report.mjs';
 import { benchSearch } from './bench/search.mjs';
@@ -22,6 +23,7 @@ const benches = [
   ['redraw', benchRedraw],
   ['book', benchBook],
   ['backup', benchBackup],
+  ['practice', benchPractice],
 ].filter(([name]) => wanted.length === 0 || wanted.includes(name));
 
 const rows = [];
@@ -63,6 +65,8 @@ ${table.join('\n')}
   headless Chromium, toggles spread over all lines; against all lines engraved anew in the same page.
 - **Book**: a thousand invented tunes from one ABC text, read and laid ready over HTTP at the same time, then finished; pages of 20,000 tunes over HTTP, in turns with one tune read by its
   key; the list scrolled through in headless Chromium; what a browser fetches before the book is there.
+- **Practice**: the bites, cuts and joins of that reel; a log of 100,000 attempts over HTTP, in turns with one tune read by
+  its key; and an item from the press on “Start” to its score, in headless Chromium.
 - **Backup**: 600 tunes with two revisions each, out as one packed file with its sums, and taken back: gone through, with a
   copy of the book made and checked before. Both grow with the rows (the attack of backups takes 20,000).
 `,

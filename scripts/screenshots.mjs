@@ -41,21 +41,36 @@ const dance = async (page) => {
   await page.locator('[data-standing=done]').waitFor();
   await page.locator('[data-gains=new]').waitFor();
 };
-const bowings = async (page) => {
-  await bench('The Heron on the Slipway', 60)(page);
-  await page.keyboard.press('w');
-  await page.locator('[data-search="done"]').waitFor();
+/** A tune in bites, today's session, and one bite running. */
+const practice = async (page) => {
+  await page.getByRole('link', { name: 'Practice' }).click();
+  await page.getByRole('list', { name: 'Today’s session' }).waitFor();
+};
+const bites = async (page) => {
+  await bench('The Heron on the Slipway')(page);
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Practise it' }).click();
+  await page
+    .getByRole('button', { name: /^Cut before/ })
+    .first()
+    .waitFor();
+};
+const running = async (page) => {
+  await bites(page);
+  await page.getByRole('button', { name: /^Practise bars 1–2 of B/ }).click();
+  await page.locator('[data-run] [data-layer="signs"]').waitFor();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowLeft');
 };
 const sets = async (page) => {
   await page.getByRole('link', { name: 'Sets' }).click();
   await page.getByRole('link', { name: /Reels at the boathouse/ }).click();
   await page.locator('[data-set=known]').waitFor();
 };
-const sheet = (title, note, key, ready) => async (page) => {
+const sheet = (title, note, key) => async (page) => {
   await bench(title, note)(page);
   await page.keyboard.press(key);
   await page.locator('[data-panel]').waitFor();
-  if (ready) await page.getByText(ready).waitFor();
 };
 const ground = (title) => async (page) => {
   await bench(title)(page);
@@ -156,13 +171,13 @@ const PICTURES = [
   ['bench-evening', WIDE, 'evening', bench('The Ferry Bell Rings Late', 12)],
   ['bench-phone', PHONE, 'day', bench('The Heron on the Slipway', 3)],
   ['patterns', WIDE, 'day', patterns],
-  ['bowings', WIDE, 'day', bowings],
   ['sets', WIDE, 'day', sets],
   ['listening', WIDE, 'day', listening],
   ['dance', WIDE, 'day', dance],
   ['drones', WIDE, 'day', sheet('Slow Ferry Home', 8, 'c')],
-  ['ornaments', WIDE, 'evening', sheet('Lanterns at the Boathouse', 4, 'a')],
-  ['tunings', WIDE, 'day', sheet('Tin Roof at Low Water', 3, 'i', /ranked$/)],
+  ['practice', WIDE, 'day', practice],
+  ['bites', WIDE, 'day', bites],
+  ['running', WIDE, 'evening', running],
   ['ground', WIDE, 'day', ground('The Heron on the Slipway')],
   ['pegs', WIDE, 'day', pegs],
   ['entry', WIDE, 'day', entering],

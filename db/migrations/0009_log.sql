@@ -21,10 +21,12 @@ CREATE TABLE attempts (
   minutes double precision NOT NULL CHECK (minutes >= 0),
   note text NOT NULL DEFAULT '',
   -- The attempt that this one corrects; taken back altogether where `is_withdrawn`.
-  corrects uuid UNIQUE,
+  corrects uuid,
   is_withdrawn boolean NOT NULL DEFAULT false,
   kept_at timestamptz NOT NULL DEFAULT now()
 );
+-- An attempt is corrected once; what is corrected again is the correction.
+CREATE UNIQUE INDEX attempts_by_correction ON attempts (corrects) WHERE corrects IS NOT NULL;
 CREATE INDEX attempts_by_day ON attempts (at DESC, id);
 CREATE INDEX attempts_by_tune ON attempts (tune_id, at DESC, id);
 CREATE INDEX attempts_by_span ON attempts (tune_id, part, from_note, to_note, at DESC);

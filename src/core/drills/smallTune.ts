@@ -137,8 +137,8 @@ export function excerpt(report: TuneReport, first: number, last: number, title: 
     key: head!.key,
     tempoBpm: settings.bpm,
     start: figures.bowed[first]!.bow,
-    parts: [{ name: 'A', events: withoutOpenTie(events) }],
-    form: ['A', 'A'],
+    parts: [{ name: part, events: withoutOpenTie(events) }],
+    form: [part, part],
   };
 }
 

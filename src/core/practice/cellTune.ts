@@ -17,6 +17,7 @@ export function cellTune(
   { first, last }: Stretch,
   { at, restBeats, bpm }: { readonly at: number; readonly restBeats: number; readonly bpm: number },
 ): Tune {
+  const { part } = unrolled.notes[first]!;
   const events: TuneEvent[] = [{ kind: 'bar', id: 'b1' }];
   let total: Fraction = ZERO;
   let rests = 0;
@@ -52,8 +53,8 @@ export function cellTune(
     meter,
     tempoBpm: (bpm * toNumber(settings.beat)) / toNumber(beat),
     start: figures.bowed[first]!.bow,
-    parts: [{ name: 'A', events }],
-    form: ['A'],
+    parts: [{ name: part, events }],
+    form: [part],
   };
 }
 

@@ -142,7 +142,7 @@ function stretchItem(
       const now = cell ? cellNow(cell) : { stretch, restBeats: 0 };
       if (cell || what === 'join')
         return cellTune(report, now.stretch, { at: cell?.at ?? at ?? 0, restBeats: now.restBeats, bpm: ladder.bpm });
-      return { ...excerpt(report, stretch.first, stretch.last, report.tune.title), tempoBpm: ladder.bpm, form: ['A'] };
+      return once({ ...excerpt(report, stretch.first, stretch.last, report.tune.title), tempoBpm: ladder.bpm });
     },
   };
 }
@@ -155,6 +155,9 @@ function watchWords({ unrolled, figures }: TuneReport, tightest: Bite['tightest'
   const name = eventName(kind, figures.arm.crossings[index] ?? null).replace(/^an? /, '');
   return `Watch the ${name} at ${barWords(note)}, ${countWords(note)}.`;
 }
+
+/** A tune of one part, played once: its player loops it. */
+const once = (tune: Tune): Tune => ({ ...tune, form: tune.form.slice(0, 1) });
 
 function drillItem(kind: string, report: TuneReport): RunItem | null {
   const known = DRILL_KINDS.find((one) => one === kind);
@@ -173,7 +176,7 @@ function drillItem(kind: string, report: TuneReport): RunItem | null {
     wishBpm: first!.bpm,
     startBpm: first!.bpm,
     drill: { kind: drill.kind, stages },
-    tuneAt: (_run, stage) => ({ ...stages[Math.min(stage, stages.length - 1)]!.tune, form: ['A'] }),
+    tuneAt: (_run, stage) => once(stages[Math.min(stage, stages.length - 1)]!.tune),
   };
 }
 
