@@ -213,3 +213,19 @@ test.describe('on a phone', () => {
     await fits();
   });
 });
+
+test('technique first: from a skill to a tune that uses it, to its drill, and back', async ({ page }) => {
+  await page.goto('/practice');
+  await page.getByRole('link', { name: 'begin with a technique' }).click();
+  await page.getByRole('link', { name: /^One finger across/ }).click();
+  await expect(page.getByRole('heading', { name: 'One finger across' })).toBeVisible();
+  await expect(page.getByText('Plucked, a little at a time: longer by the day.')).toBeVisible();
+  await page.getByRole('link', { name: 'Practise One finger across in the key of Pewter Sky' }).click();
+  await score(page);
+  await expect(said(page)).toContainText('Stage 1 of');
+  await page.goBack();
+  await page.getByRole('link', { name: 'all of them in the book' }).click();
+  await expect(page).toHaveURL(/technique=one-finger-across/);
+  await expect(page.getByRole('link', { name: 'Pewter Sky' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'The Heron on the Slipway' })).toHaveCount(0);
+});

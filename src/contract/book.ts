@@ -44,6 +44,12 @@ export const bookFilterSchema = z.object({
   key: z.string().max(40).optional(),
   tuning: z.string().max(40).optional(),
   tag: tagSchema.optional(),
+  /** What it asks of its player: a drill's kind, or a bowing as `pattern:pairs`. */
+  technique: z
+    .string()
+    .max(60)
+    .regex(/^[a-z:-]+$/, 'expected a technique as the book has it')
+    .optional(),
   round: z.enum(['yes', 'no']).optional(),
   tempo: z.enum(['stands', 'short']).optional(),
   findings: z.enum(['problems', 'cares', 'none']).optional(),
@@ -79,6 +85,7 @@ export const bookFacetsSchema = z.object({
   keys: facetSchema,
   tunings: facetSchema,
   tags: facetSchema,
+  techniques: facetSchema,
   tunes: z.int(),
   removed: z.int(),
   /** When that was so: what was taken out of the book later is not among those removed. */

@@ -1,5 +1,7 @@
+import type { Words } from '#contract/settings';
 import type { DrillCause, DrillKind, StageCode, Way } from '#core/drills';
 import type { TuneReport } from '#core/report';
+import { patternWords } from './pattern';
 import { counted } from './plural';
 import { countWords, spotWords } from './spot';
 import { eventName } from './standing';
@@ -148,4 +150,10 @@ export function causeWords(cause: DrillCause, kind: DrillKind, report: TuneRepor
   const own = CAUSES[kind];
   if (own) return own({ figure, name, here, isMarked: by === 'mark' });
   return here === '' ? 'The tune asks for it.' : `${counted(figure, 'note')}, the first${here}.`;
+}
+
+/** A technique as the book has it: a drill's kind, or a bowing as `pattern:pairs`. */
+export function techniqueWords(technique: string, words: Words): string {
+  if (technique in DRILL_NAMES) return DRILL_NAMES[technique as DrillKind].name;
+  return technique.startsWith('pattern:') ? patternWords(technique.slice('pattern:'.length), words) : technique;
 }

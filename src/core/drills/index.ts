@@ -8,4 +8,7 @@ export { beginLadder, climb } from './ladder';
 export type { DrillCause, DrillKind, DrillStage, StageCode, TuneDrill, Way } from './tuneDrill';
 export { DRILL_KINDS, WAYS } from './tuneDrill';
 export { chosenDrill, drillsFor } from './tuneDrills';
+// What tunes ask of their player.
+export type { Technique } from './techniques';
+export { isTechnique, patternTechnique, TECHNIQUES, techniquesOf } from './techniques';
 export { excerpt } from './smallTune';

@@ -3,11 +3,16 @@ import { BOW_DRILLS } from './bowDrills';
 import { drillScene } from './drillScene';
 import { HAND_DRILLS } from './handDrills';
 import { SOUND_DRILLS } from './soundDrills';
-import { DRILL_KINDS, type DrillKind, type DrillMaker, type TuneDrill } from './tuneDrill';
+import { DRILL_KINDS, type DrillCause, type DrillKind, type DrillMaker, type TuneDrill } from './tuneDrill';
 
 const MAKERS: ReadonlyMap<DrillKind, DrillMaker> = new Map(
   [...BOW_DRILLS, ...HAND_DRILLS, ...SOUND_DRILLS].map((maker) => [maker.kind, maker]),
 );
+
+/** What of a tune asks for a kind of drill; null: nothing does. */
+export function causeOf(report: TuneReport, kind: DrillKind): DrillCause | null {
+  return MAKERS.get(kind)!.cause(report);
+}
 
 /** The drills that a checked tune asks for, each with what of it asks. Kinds that its player's hand cannot do are left out. */
 export function drillsFor(report: TuneReport): TuneDrill[] {

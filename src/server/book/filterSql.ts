@@ -49,6 +49,7 @@ export function filterConditions(filter: BookFilter, search = textQuery(filter.w
   if (filter.key !== undefined) where.push(`key_name = ${value(filter.key)}`);
   if (filter.tuning !== undefined) where.push(`tuning = ${value(filter.tuning)}`);
   if (filter.tag !== undefined) where.push(`tags @> ARRAY[${value(filter.tag)}]::text[]`);
+  if (filter.technique !== undefined) where.push(`techniques @> ARRAY[${value(filter.technique)}]::text[]`);
   if (filter.round !== undefined) where.push(`coalesce(comes_round::integer, -1) = ${filter.round === 'yes' ? 1 : 0}`);
   if (filter.tempo !== undefined)
     where.push(filter.tempo === 'short' ? 'room < 1' : 'room >= 1 AND comes_round IS NOT NULL');

@@ -130,6 +130,7 @@ export async function listFacets(db: Queryable): Promise<BookFacets> {
     keys: await facet('key_name'),
     tunings: await facet('tuning'),
     tags: await facet('tag', 'tunes, unnest(tags) AS tag'),
+    techniques: await facet('technique', 'tunes, unnest(techniques) AS technique'),
     tunes: rows[0]!.tunes,
     removed: rows[0]!.removed,
     asOf: rows[0]!.as_of.toISOString(),

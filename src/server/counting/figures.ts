@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { techniquesOf } from '#core/drills';
 import { type PlayerSettings, reportTune, type TuneReport } from '#core/report';
 import type { Tune } from '#core/tune';
 
@@ -6,7 +7,7 @@ import type { Tune } from '#core/tune';
  * By which rules plans are judged: the print of what they give for known tunes. Where the rules change, a test asks for the
  * new print; the figures of every book are then counted anew in the background at the next start.
  */
-export const RULES_PRINT = '2caf13314e08';
+export const RULES_PRINT = '7eba56c41461';
 
 /** Room of a tune that nothing limits: what no ceiling over wish comes near. */
 const NO_LIMIT = 1000;
@@ -20,9 +21,11 @@ export interface TuneFigures {
   readonly problems: number;
   readonly cares: number;
   readonly room: number;
+  readonly techniques: readonly string[];
 }
 
-export function figuresOf({ figures, findings, settings }: TuneReport): TuneFigures {
+export function figuresOf(report: TuneReport): TuneFigures {
+  const { figures, findings, settings } = report;
   const ceiling = figures.check.ceiling?.ceilingBpm ?? null;
   return {
     comes_round: figures.ledger.comesRound,
@@ -32,6 +35,7 @@ export function figuresOf({ figures, findings, settings }: TuneReport): TuneFigu
     problems: findings.filter(({ severity }) => severity === 'problem').length,
     cares: findings.filter(({ severity }) => severity === 'care').length,
     room: ceiling === null ? NO_LIMIT : Math.min(NO_LIMIT, ceiling / settings.bpm),
+    techniques: techniquesOf(report),
   };
 }
 

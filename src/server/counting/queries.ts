@@ -82,10 +82,10 @@ export async function keepCounted(
      ), kept AS (
        UPDATE tunes
           SET (${HEAD_NAMES}) = (SELECT h.* FROM jsonb_to_record(counted.head) AS h(${HEAD_RECORD})),
-              (comes_round, flipped_parts, ceiling_bpm, problems, cares, room) =
+              (comes_round, flipped_parts, ceiling_bpm, problems, cares, room, techniques) =
                 (SELECT f.* FROM jsonb_to_record(counted.figures)
                   AS f(comes_round boolean, flipped_parts text[], ceiling_bpm double precision, problems integer,
-                       cares integer, room double precision)),
+                       cares integer, room double precision, techniques text[])),
               counted_by = $1
          FROM counted
         WHERE tunes.id = counted.id AND tunes.revision = counted.revision

@@ -50,11 +50,11 @@ export async function findTuneJson(db: Queryable, id: string): Promise<string | 
 /** Room of a tune that is not counted yet: it is not among those that are short of it. */
 const ROOM_UNKNOWN = 1000;
 
-/** Values of `comes_round`, `flipped_parts`, `ceiling_bpm`, `problems`, `cares`, `room` and `counted_by`. */
+/** Values of `comes_round`, `flipped_parts`, `ceiling_bpm`, `problems`, `cares`, `room`, `techniques` and `counted_by`. */
 function countedValues({ figures, countedBy }: TuneToKeep): unknown[] {
-  if (!figures) return [null, [], null, null, null, ROOM_UNKNOWN, null];
-  const { comes_round, flipped_parts, ceiling_bpm, problems, cares, room } = figures;
-  return [comes_round, flipped_parts, ceiling_bpm, problems, cares, room, countedBy];
+  if (!figures) return [null, [], null, null, null, ROOM_UNKNOWN, [], null];
+  const { comes_round, flipped_parts, ceiling_bpm, problems, cares, room, techniques } = figures;
+  return [comes_round, flipped_parts, ceiling_bpm, problems, cares, room, techniques, countedBy];
 }
 
 /** A new tune with its figures and its first revision. */
@@ -62,8 +62,8 @@ export async function insertTune(db: Queryable, id: string, tune: TuneToKeep): P
   const { head, document } = tune;
   await db.query(
     `INSERT INTO tunes (id, revision, ${HEAD_NAMES}, comes_round, flipped_parts, ceiling_bpm, problems, cares, room,
-                        counted_by, document)
-     SELECT $1, 1, head.*, $4, $5, $6, $7, $8, $9, $10, $3 FROM jsonb_to_record($2::jsonb) AS head(${HEAD_RECORD})`,
+                        techniques, counted_by, document)
+     SELECT $1, 1, head.*, $4, $5, $6, $7, $8, $9, $10, $11, $3 FROM jsonb_to_record($2::jsonb) AS head(${HEAD_RECORD})`,
     [id, JSON.stringify(head), document, ...countedValues(tune)],
   );
   await replacePrints(db, id, head);
@@ -89,7 +89,7 @@ export async function updateTune(
     `UPDATE tunes
         SET revision = revision + 1, (${HEAD_NAMES}) = (SELECT head.* FROM jsonb_to_record($3::jsonb) AS head(${HEAD_RECORD})),
             comes_round = $5, flipped_parts = $6, ceiling_bpm = $7, problems = $8, cares = $9, room = $10,
-            counted_by = $11, failed_by = NULL, document = $4, updated_at = now()
+            techniques = $11, counted_by = $12, failed_by = NULL, document = $4, updated_at = now()
       WHERE id = $1 AND revision = $2
       RETURNING revision, updated_at`,
     [id, baseRevision, JSON.stringify(head), document, ...countedValues(tune)],

@@ -40,6 +40,15 @@ export const bookApi = serverApi.injectEndpoints({
       transformResponse: ({ tunes }: TuneList) => tunes,
       providesTags: ['Book'],
     }),
+    /** A few tunes that use a technique; null: of any. */
+    tunesOfTechnique: build.query<TuneSummary[], string | null>({
+      query: (technique) =>
+        asked(bookRoutes.listTunes, {
+          query: { ...(technique === null ? {} : { technique }), sort: 'title', limit: FOUND },
+        }),
+      transformResponse: ({ tunes }: TuneList) => tunes,
+      providesTags: ['Book'],
+    }),
     facets: build.query<BookFacets, void>({
       query: () => asked(bookRoutes.listFacets, {}),
       providesTags: ['Book'],
@@ -100,6 +109,7 @@ export const {
   useBookInfiniteQuery,
   useBookCountQuery,
   useFoundTunesQuery,
+  useTunesOfTechniqueQuery,
   useFacetsQuery,
   useCountingQuery,
   useBookSizeQuery,

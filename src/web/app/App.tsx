@@ -42,6 +42,7 @@ const GalleryPage = import.meta.env.DEV ? lazyPage(() => import('../gallery/Gall
 const TodayPage = lazyPage(() => withBench(import('../practice/TodayPage')), 'today’s practice');
 const PracticePage = lazyPage(() => withBench(import('../practice/PracticePage')), 'the practice room');
 const RunPage = lazyPage(() => withBench(import('../practice/RunPage')), 'the practice room');
+const TechniquePage = lazyPage(() => withBench(import('../practice/TechniquePage')), 'the techniques');
 const SetsPage = lazyPage(() => import('../sets/SetsPage'), 'the sets');
 const PegsPage = lazyPage(() => import('../pegs/PegsPage'), 'the peg box');
 
@@ -60,6 +61,7 @@ export const router = createBrowserRouter([
       { path: '/tunes/:id/practice', element: <PracticePage /> },
       { path: '/tunes/:id/practice/:item', element: <RunPage /> },
       { path: '/practice', element: <TodayPage /> },
+      { path: '/practice/technique/:technique?', element: <TechniquePage /> },
       { path: '/sets/:setId?', element: <SetsPage /> },
       { path: '/pegs', element: <PegsPage /> },
       { path: '/settings', element: <SettingsPage /> },

@@ -170,7 +170,7 @@ describe('the bench', () => {
 });
 
 describe('the book', () => {
-  const facets = { types: [], keys: [], tunings: [], tags: [], tunes: 1, removed: 0, asOf: AT };
+  const facets = { types: [], keys: [], tunings: [], tags: [], techniques: [], tunes: 1, removed: 0, asOf: AT };
   const show = () => renderPage(<BookPage />, { path: '/', at: '/' });
   const answerWith = (tunes: readonly TuneSummary[]) => {
     server.answer(bookRoutes.listTunes, { tunes: [...tunes], next: null, isNear: false });

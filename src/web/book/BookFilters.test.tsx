@@ -2,6 +2,7 @@ import { act, render, screen } from '@testing-library/react';
 import { userEvent as realUser } from '@testing-library/user-event';
 import { useState } from 'react';
 import type { BookFacets, BookQuery } from '#contract/book';
+import { DEFAULT_SETTINGS } from '#contract/settings';
 import { BookFilters } from './BookFilters';
 
 const FACETS: BookFacets = {
@@ -12,6 +13,7 @@ const FACETS: BookFacets = {
   keys: [{ value: 'Bb major', count: 2 }],
   tunings: [{ value: 'G3 D4 A4 E5', count: 15 }],
   tags: [{ value: 'class', count: 4 }],
+  techniques: [{ value: 'shift', count: 1 }],
   tunes: 15,
   removed: 2,
   asOf: '2026-02-03T10:00:00Z',
@@ -26,6 +28,7 @@ function shown(start: BookQuery = {}, notesProblem: string | null = null, answer
         <BookFilters
           query={query}
           facets={FACETS}
+          words={DEFAULT_SETTINGS.words}
           notesProblem={notesProblem}
           onChange={(next) => {
             told.push(next);

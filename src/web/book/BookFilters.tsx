@@ -1,6 +1,8 @@
 import { ListFilter, Music, Search, X } from 'lucide-react';
 import { type ReactNode, useEffect, useId, useRef, useState } from 'react';
 import { type BookFacets, type BookQuery, NO_TYPE } from '#contract/book';
+import type { Words } from '#contract/settings';
+import { techniqueWords } from '#words/tuneDrill';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { countConditions } from './bookQuery';
@@ -12,6 +14,8 @@ const PAUSE_MS = 180;
 interface BookFiltersProps {
   readonly query: BookQuery;
   readonly facets: BookFacets | undefined;
+  /** The player’s own, for what bowings are called. */
+  readonly words: Words;
   /** Where the first notes could not be read. */
   readonly notesProblem: string | null;
   readonly onChange: (query: BookQuery) => void;
@@ -22,7 +26,7 @@ interface BookFiltersProps {
 const TOLD_KEPT = 6;
 
 /** Search by words and by first notes, and the conditions that hold together. */
-export function BookFilters({ query, facets, notesProblem, onChange, children }: BookFiltersProps) {
+export function BookFilters({ query, facets, words, notesProblem, onChange, children }: BookFiltersProps) {
   const conditions = countConditions(query);
   const [isOpen, setOpen] = useState(conditions > 0);
   // Words and notes typed one after the other are told before the page has answered to the first of them.
@@ -67,7 +71,7 @@ export function BookFilters({ query, facets, notesProblem, onChange, children }:
         {children}
       </div>
       <div id={panel} hidden={!isOpen} className="rounded-md border border-line bg-surface px-3 py-2.5">
-        <div className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-3 lg:grid-cols-4 xl:grid-cols-8">
+        <div className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-3 lg:grid-cols-4 xl:grid-cols-9">
           <Choice label="Type" value={query.type} onChange={(type) => with_({ type: type as BookQuery['type'] })}>
             {facets?.types.map(({ value, count }) => (
               <option key={value} value={value}>
@@ -93,6 +97,13 @@ export function BookFilters({ query, facets, notesProblem, onChange, children }:
             {facets?.tags.map(({ value, count }) => (
               <option key={value} value={value}>
                 {value} ({count})
+              </option>
+            ))}
+          </Choice>
+          <Choice label="Technique" value={query.technique} onChange={(technique) => with_({ technique })}>
+            {facets?.techniques.map(({ value, count }) => (
+              <option key={value} value={value}>
+                {techniqueWords(value, words)} ({count})
               </option>
             ))}
           </Choice>

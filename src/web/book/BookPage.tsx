@@ -5,6 +5,8 @@ import { MAX_SET_TUNES } from '#contract/sets';
 import type { Tune } from '#core/tune';
 import { type Failure, failureWords } from '#words/failure';
 import { useAddTunesMutation } from '../api/bookApi';
+import { selectWords } from '../store/selectSettings';
+import { useAppSelector } from '../store/store';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { NotRead } from '../ui/PageState';
@@ -34,6 +36,7 @@ export function BookPage() {
   const { book, tunes, count, facets, refetchFacets, more, left, givenUp } = useBook(query);
   const { done, change, undo, deleteRemoved, isBusy, error: changeError } = useBulkDeeds();
   const outside = useTunesFromOutside();
+  const words = useAppSelector(selectWords);
   const { makeSet, error: setError } = useMakeSet();
   const [addTunes, { error: beginError }] = useAddTunesMutation();
   const [sheet, setSheet] = useState<'begin' | 'files' | null>(null);
@@ -85,7 +88,7 @@ export function BookPage() {
         <Welcome tune={first} onImport={outside.begin} onBegin={() => setSheet('begin')} onDone={doneWithWelcome} />
       )}
       {!isEmpty && (
-        <BookFilters query={query} facets={facets} notesProblem={notesProblem} onChange={show}>
+        <BookFilters query={query} facets={facets} words={words} notesProblem={notesProblem} onChange={show}>
           <ViewsMenu query={query} onOpen={show} />
         </BookFilters>
       )}

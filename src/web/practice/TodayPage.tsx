@@ -63,7 +63,12 @@ export default function TodayPage() {
       <header className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
         <div className="mr-auto">
           <h1 className="text-page leading-tight">Practice</h1>
-          <p className="text-muted">What to play today, and why.</p>
+          <p className="text-muted">
+            What to play today, and why ·{' '}
+            <Link to="/practice/technique" className="text-woad underline underline-offset-3">
+              begin with a technique
+            </Link>
+          </p>
         </div>
         <label className="flex items-center gap-2">
           I have
