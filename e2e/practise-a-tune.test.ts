@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import { fromMenu, openTune } from './bench';
 import { expect, type Page, test } from './story';
@@ -13,6 +14,8 @@ interface Listed {
     readonly wrong: string | null;
     readonly bpm: number;
     readonly what: string;
+    readonly layer: string;
+    readonly way: string;
   }[];
 }
 async function logged(page: Page, id: string): Promise<Listed['attempts']> {
@@ -228,4 +231,36 @@ test('technique first: from a skill to a tune that uses it, to its drill, and ba
   await expect(page).toHaveURL(/technique=one-finger-across/);
   await expect(page.getByRole('link', { name: 'Pewter Sky' })).toBeVisible();
   await expect(page.getByRole('link', { name: 'The Heron on the Slipway' })).toHaveCount(0);
+});
+
+test('a course over days is told day by day and saved for a calendar', async ({ page }) => {
+  await practise(page, 'Pewter Sky');
+  await page.getByText('A course over days').click();
+  await page.getByLabel('How many days').selectOption('5 days');
+  await expect(page.locator('[data-course] tbody tr')).toHaveCount(5);
+  const [saved] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save for a calendar' }).click(),
+  ]);
+  expect(saved.suggestedFilename()).toBe('Pewter Sky.ics');
+  const text = readFileSync(await saved.path(), 'utf8');
+  expect(text.match(/BEGIN:VEVENT/g)).toHaveLength(5);
+});
+
+test('a bite is practised in a layer and a way, and the log says so', async ({ page }) => {
+  await practise(page, 'Pewter Sky');
+  const id = idOf(page);
+  await page.getByRole('button', { name: 'Start', exact: true }).click();
+  await score(page);
+  await page.getByRole('button', { name: 'How it is played' }).click();
+  await page.getByLabel('layer').selectOption('melody');
+  await page.getByLabel('way').selectOption('plucked');
+  await page.getByLabel('clean in a row').selectOption('1');
+  await page.keyboard.press('Escape');
+  const start = await bpm(page);
+  await page.getByRole('button', { name: /^Clean/ }).click();
+  await expect.poll(() => bpm(page)).toBeGreaterThan(start);
+  await expect
+    .poll(async () => (await logged(page, id)).map(({ layer, way }) => `${layer} ${way}`))
+    .toEqual(['melody plucked']);
 });

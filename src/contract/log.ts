@@ -1,11 +1,8 @@
 import { z } from 'zod';
 import { DRILL_KINDS, WAYS } from '#core/drills';
-import { BITE_ORDERS } from '#core/practice';
+import { BITE_ORDERS, PRACTICE_LAYERS } from '#core/practice';
 import { spanSchema } from './practice';
 import { route } from './route';
-
-/** What of a stretch is practised. */
-export const PRACTICE_LAYERS = ['melody', 'second-string', 'bowing', 'colour', 'tempo'] as const;
 
 /** What an attempt was part of. */
 export const ATTEMPT_KINDS = ['bite', 'cell', 'join', 'drill', 'run-through', 'warm-up'] as const;

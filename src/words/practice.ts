@@ -1,4 +1,4 @@
-import type { BiteOrder, Candidate, SessionItem } from '#core/practice';
+import type { BiteOrder, Candidate, PracticeLayer, SessionItem } from '#core/practice';
 import type { TuneReport } from '#core/report';
 import { countWords, spotWords } from './spot';
 
@@ -40,6 +40,14 @@ export const ITEM_NAMES: Readonly<Record<SessionItem['what'], string>> = {
   new: 'New bite',
   join: 'Join',
   'run-through': 'Run-through',
+};
+
+export const LAYER_WORDS: Readonly<Record<PracticeLayer, string>> = {
+  melody: 'melody alone',
+  'second-string': 'with the second string',
+  bowing: 'with the bowing',
+  colour: 'with the ornaments',
+  tempo: 'everything, to tempo',
 };
 
 /** `bars 1–2 of A`, `bar 8 of A, 2nd ending`. */

@@ -10,6 +10,9 @@ export { notesOf, practicePlan, tightestIn } from './practicePlan';
 // In which order.
 export type { BiteOrder, CoverageStep, LearningOrder } from './orders';
 export { bestLearningArea, BITE_ORDERS, learningArea, learningOrder, MAX_EXACT_BITES } from './orders';
+// Layer by layer.
+export type { PracticeLayer } from './layers';
+export { layerOf, PRACTICE_LAYERS } from './layers';
 // How tempo climbs.
 export type { LadderWish, TempoLadder } from './tempoLadder';
 export {
@@ -29,6 +32,9 @@ export { cellTune } from './cellTune';
 // Ladder and cell together, as they are run.
 export type { Run } from './run';
 export { beginRun, hurt, putTogether, runRepeated, stopped, takenApart } from './run';
+// And over some days.
+export type { Course, CourseDay, CourseWish } from './course';
+export { courseOf, inOrder, PREREQUISITES } from './course';
 // What is practised today.
 export type { Candidate, ItemKind, PracticeHistory, Session, SessionItem } from './session';
 export {

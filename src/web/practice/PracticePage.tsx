@@ -20,6 +20,7 @@ import { UndoRedo } from '../ui/UndoRedo';
 import { useUndoKeys } from '../ui/useUndoKeys';
 import { BiteList } from './BiteList';
 import { BiteScore } from './BiteScore';
+import { CoursePlan } from './CoursePlan';
 import { DrillList } from './DrillList';
 import { bestBpm, useTuneInBites } from './useTuneInBites';
 
@@ -171,6 +172,7 @@ function TunePracticeRoom({ open, report }: OpenTuneProps) {
           </div>
         </div>
         <DrillList id={id} report={report} />
+        <CoursePlan report={report} order={learnt.order} names={names} />
       </main>
     </div>
   );

@@ -1,8 +1,9 @@
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { SpanDay } from '#contract/log';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { PageProblem } from '../ui/PageState';
+import { readRunChoices, writeRunChoices } from './runChoices';
 import { runItem } from './runItem';
 import { RunScreen } from './RunScreen';
 import { bestBpm, useTuneInBites } from './useTuneInBites';
@@ -16,6 +17,7 @@ function RunRoom({ open, report }: OpenTuneProps) {
   const { item: address = '' } = useParams();
   const own = useTuneInBites(open.id, report);
   const { plan, daysOf, isReady } = own;
+  const [choices, setChoices] = useState(readRunChoices);
   // Where it begins is settled once: what is logged meanwhile moves the ladder, and not its foot.
   const item = useMemo(() => {
     if (!isReady) return null;
@@ -36,5 +38,17 @@ function RunRoom({ open, report }: OpenTuneProps) {
         </p>
       </PageProblem>
     );
-  return <RunScreen key={address} open={open} report={report} item={item} />;
+  return (
+    <RunScreen
+      key={address}
+      open={open}
+      report={report}
+      item={item}
+      choices={choices}
+      onChoose={(next) => {
+        writeRunChoices(next);
+        setChoices(next);
+      }}
+    />
+  );
 }

@@ -18,7 +18,9 @@ import { useMedia } from '../ui/useMedia';
 import { isForPage, usePageKeys } from '../ui/usePageKeys';
 import { useTitle } from '../ui/useTitle';
 import { PainSheet } from './PainSheet';
-import { playedReport, type RunItem, stageWords } from './runItem';
+import type { RunChoices } from './runChoices';
+import { layeredReport, playedReport, type RunItem, stageWords } from './runItem';
+import { RunMenu } from './RunMenu';
 import { type Running, useRun } from './useRun';
 
 const WRONG_WORDS: Readonly<Record<Wrong, string>> = {
@@ -35,14 +37,17 @@ interface RunScreenProps {
   readonly open: OpenTune;
   readonly report: TuneReport;
   readonly item: RunItem;
+  readonly choices: RunChoices;
+  readonly onChoose: (choices: RunChoices) => void;
 }
 
 /** One thing over and over: what is played, how fast, and one key for each time. */
-export function RunScreen({ open, report, item }: RunScreenProps) {
-  const running = useRun(item, report, { id: open.id, revision: open.revision });
+export function RunScreen({ open, report: whole, item, choices, onChoose }: RunScreenProps) {
+  const report = useMemo(() => layeredReport(whole, choices.layer), [whole, choices.layer]);
+  const running = useRun(item, report, { id: open.id, revision: open.revision }, choices);
   const { run, stage, isDone } = running;
   useTitle(item.name, open.tune.title);
-  const tune = useMemo(() => item.tuneAt(run, stage), [item, run, stage]);
+  const tune = useMemo(() => item.tuneAt(report, run, stage), [item, report, run, stage]);
   const played = useMemo(() => playedReport(tune, report), [tune, report]);
   const [isHurting, setHurting] = useState(false);
   const loops = item.what !== 'run-through';
@@ -159,6 +164,7 @@ export function RunScreen({ open, report, item }: RunScreenProps) {
               </BigButton>
             </div>
             <div className="flex flex-wrap items-center gap-x-4 gap-y-2 pb-2 text-muted">
+              <RunMenu choices={choices} isDrill={item.what === 'drill'} onChoose={onChoose} />
               <Button look="small" disabled={running.count === 0} onClick={running.takeBack}>
                 Take the last back
               </Button>

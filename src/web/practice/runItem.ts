@@ -9,6 +9,8 @@ import {
   cellNow,
   cellTune,
   ladderStart,
+  layerOf,
+  type PracticeLayer,
   type PracticePlan,
   type Run,
   type Stretch,
@@ -33,8 +35,8 @@ export interface RunItem {
   readonly wishBpm: number;
   readonly startBpm: number;
   readonly drill: { readonly kind: DrillKind; readonly stages: TuneDrill['stages'] } | null;
-  /** What is played: at a tempo, and for a drill at its stage's own. */
-  readonly tuneAt: (run: Run, stage: number) => Tune;
+  /** What is played, of a report of the tune in some layer: at a tempo, and for a drill at its stage's own. */
+  readonly tuneAt: (report: TuneReport, run: Run, stage: number) => Tune;
 }
 
 /** What an address names: `bite-b3`, `join-b2-b3`, `through`, `drill-pulse`; null: nothing of this tune. */
@@ -90,7 +92,7 @@ export function runItem(address: string, report: TuneReport, plan: PracticePlan,
         watch: 'Do not stop, whatever happens.',
         startBpm: honest,
         wishBpm: honest,
-        tuneAt: () => report.tune,
+        tuneAt: (own) => own.tune,
       };
     }
     case 'drill':
@@ -138,11 +140,11 @@ function stretchItem(
     wishBpm,
     startBpm,
     drill: null,
-    tuneAt: ({ cell, ladder }) => {
+    tuneAt: (own, { cell, ladder }) => {
       const now = cell ? cellNow(cell) : { stretch, restBeats: 0 };
       if (cell || what === 'join')
-        return cellTune(report, now.stretch, { at: cell?.at ?? at ?? 0, restBeats: now.restBeats, bpm: ladder.bpm });
-      return once({ ...excerpt(report, stretch.first, stretch.last, report.tune.title), tempoBpm: ladder.bpm });
+        return cellTune(own, now.stretch, { at: cell?.at ?? at ?? 0, restBeats: now.restBeats, bpm: ladder.bpm });
+      return once({ ...excerpt(own, stretch.first, stretch.last, report.tune.title), tempoBpm: ladder.bpm });
     },
   };
 }
@@ -176,13 +178,19 @@ function drillItem(kind: string, report: TuneReport): RunItem | null {
     wishBpm: first!.bpm,
     startBpm: first!.bpm,
     drill: { kind: drill.kind, stages },
-    tuneAt: (_run, stage) => once(stages[Math.min(stage, stages.length - 1)]!.tune),
+    tuneAt: (_report, _run, stage) => once(stages[Math.min(stage, stages.length - 1)]!.tune),
   };
 }
 
 /** What is done in a stage of a drill. */
 export function stageWords({ drill }: RunItem, stage: number): string | null {
   return drill ? STAGE_WORDS[drill.stages[Math.min(stage, drill.stages.length - 1)]!.code] : null;
+}
+
+/** The tune in a layer, checked with the same settings. */
+export function layeredReport(report: TuneReport, layer: PracticeLayer): TuneReport {
+  const tune = layerOf(report.tune, layer);
+  return tune === report.tune ? report : reportTune(tune, report.settings);
 }
 
 /** The plan that is played and drawn, with the player's own settings. */

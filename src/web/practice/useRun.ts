@@ -1,19 +1,11 @@
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import type { Attempt, Wrong } from '#contract/log';
-import {
-  beginRun,
-  hurt,
-  LADDER_GUESSES,
-  putTogether,
-  type Run,
-  runRepeated,
-  stopped,
-  takenApart,
-} from '#core/practice';
+import { beginRun, hurt, putTogether, type Run, runRepeated, stopped, takenApart } from '#core/practice';
 import type { TuneReport } from '#core/report';
 import { serverApi } from '../api/serverApi';
 import { useAppDispatch } from '../store/store';
 import { attemptQueue } from './attemptQueue';
+import type { RunChoices } from './runChoices';
 import type { RunItem } from './runItem';
 
 /** A repetition takes no longer than this: who goes away is not practising. In minutes. */
@@ -51,6 +43,7 @@ export function useRun(
   item: RunItem,
   report: TuneReport,
   tune: { readonly id: string; readonly revision: number },
+  choices: RunChoices,
 ): Running {
   const dispatch = useAppDispatch();
   const queue = useMemo(
@@ -60,7 +53,7 @@ export function useRun(
   const queued = useSyncExternalStore(queue.subscribe, queue.snapshot);
   const [step, setStep] = useState<Step>(() => ({
     run: beginRun(item.stretch, {
-      ...LADDER_GUESSES,
+      ...ladderOf(choices),
       ...(item.what === 'run-through' ? { cleanInARow: 1 } : {}),
       wishBpm: item.wishBpm,
       startBpm: item.startBpm,
@@ -91,8 +84,8 @@ export function useRun(
       span: item.span,
       what: step.run.cell ? 'cell' : item.what,
       drill: item.drill?.kind ?? null,
-      layer: 'tempo',
-      way: stages?.[step.stage]?.way ?? 'bowed',
+      layer: choices.layer,
+      way: stages?.[step.stage]?.way ?? choices.way,
       bpm: stages?.[step.stage]?.bpm ?? step.run.ladder.bpm,
       wishBpm: item.wishBpm,
       clean: isClean,
@@ -104,7 +97,7 @@ export function useRun(
     };
     void queue.add(attempt);
     setPast([...past, { step, attempt }]);
-    setStep(nextStep(step, isClean, minutes, item, report));
+    setStep(nextStep(withChoices(step, choices, item), isClean, minutes, item, report));
   };
   const correct = useCallback(
     (attempt: Attempt, more: Partial<Attempt>): Attempt => {
@@ -143,6 +136,15 @@ export function useRun(
     stop: () => (stages ? setStep({ ...step, stage: stages.length }) : change(stopped(step.run))),
     queue: queued,
   };
+}
+
+const ladderOf = ({ cleanInARow, stepPercent, capMinutes }: RunChoices) => ({ cleanInARow, stepPercent, capMinutes });
+
+/** What was chosen meanwhile holds from now on; a run-through is played once. */
+function withChoices(step: Step, choices: RunChoices, { what }: RunItem): Step {
+  const { ladder } = step.run;
+  const chosen = { ...ladderOf(choices), ...(what === 'run-through' ? { cleanInARow: 1 } : {}) };
+  return { ...step, run: { ...step.run, ladder: { ...ladder, wish: { ...ladder.wish, ...chosen } } } };
 }
 
 /** A drill goes on to its next stage after so many clean ones in a row; everything else has its ladder. */
