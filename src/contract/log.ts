@@ -13,6 +13,9 @@ export const WRONGS = ['bow', 'crossing', 'finger', 'notes', 'rhythm', 'tone', '
 export type Wrong = (typeof WRONGS)[number];
 
 export const MAX_ATTEMPTS_AT_ONCE = 500;
+/** Largest log that is taken in at once, and of how many attempts. */
+export const MAX_LOG_BYTES = 64 * 1024 * 1024;
+export const MAX_LOG_ATTEMPTS = 200_000;
 const MAX_NOTE = 600;
 
 export const attemptSchema = z.object({
@@ -119,6 +122,17 @@ export const logRoutes = {
     path: '/api/log/export',
     query: z.object({ format: z.enum(['csv', 'json']) }),
     answer: 'file',
+    isSlow: true,
+  }),
+  importLog: route({
+    method: 'POST',
+    path: '/api/log/import',
+    body: 'bytes',
+    answer: z.object({
+      attempts: z.int().describe('those that were new'),
+      known: z.int(),
+      leftOut: z.array(z.object({ at: z.string(), message: z.string() })),
+    }),
     isSlow: true,
   }),
   findTunePractice: route({

@@ -42,6 +42,7 @@ const WRITES: Readonly<Record<string, { readonly guard: Guard; readonly because:
   'PUT /api/settings': { guard: 'revision', because: 'replaces the settings' },
   'PUT /api/pegs': { guard: 'revision', because: 'replaces the pegs' },
   'POST /api/log/attempts': { guard: 'same-again', because: 'attempts have ids of where they were played' },
+  'POST /api/log/import': { guard: 'same-again', because: 'attempts have ids, or get them from what they say' },
   'PUT /api/tunes/:id/practice': { guard: 'revision', because: 'replaces how a tune is practised' },
   'PUT /api/sets': { guard: 'revision', because: 'replaces the sets' },
 };

@@ -67,6 +67,26 @@ export async function insertAttempts(db: Queryable, attempts: readonly Attempt[]
   return kept.map(({ id }) => id);
 }
 
+/** Attempts that are put in with one statement. */
+const BATCH = 2000;
+
+/** A whole log put in, all of it or nothing, in the caller's transaction. Returns how many were new. */
+export async function insertLog(db: Queryable, attempts: readonly Attempt[]): Promise<number> {
+  const count = async () => Number((await db.query<{ count: string }>('SELECT count(*) FROM attempts')).rows[0]!.count);
+  const before = await count();
+  for (let from = 0; from < attempts.length; from += BATCH)
+    await insertAttempts(db, attempts.slice(from, from + BATCH));
+  return (await count()) - before;
+}
+
+/** Tunes of the book by their titles; of several with one title the one that was changed last. */
+export async function tunesByTitle(db: Queryable): Promise<ReadonlyMap<string, string>> {
+  const { rows } = await db.query<{ title: string; id: string }>(
+    'SELECT title, id FROM tunes WHERE removed_at IS NULL ORDER BY updated_at',
+  );
+  return new Map(rows.map(({ title, id }) => [title, id]));
+}
+
 /** A page of the log, the newest first; `next` is the moment and id of the last. */
 export async function listAttempts(
   db: Queryable,

@@ -138,6 +138,54 @@ test('the log goes out as a table and as JSON that is read as a log again', asyn
   expect(json.attempts[0]).toMatchObject({ tune: 'A reel', bpm: 80 });
 });
 
+const bringIn = (text: string) =>
+  request(app).post('/api/log/import').set('Content-Type', 'application/octet-stream').send(Buffer.from(text));
+
+test.each(['csv', 'json'])('a log that went out as %s comes back the same, and once', async (format) => {
+  const own = [attempt({ note: '=1+1, "so"' }), attempt({ clean: false, wrong: 'memory', bpm: 81.5 })];
+  await keep(...own);
+  const text = (await request(app).get('/api/log/export').query({ format })).text;
+  const before = (await list()).attempts;
+  await db.query('TRUNCATE attempts');
+  expect((await bringIn(text)).body).toEqual({ attempts: 2, known: 0, leftOut: [] });
+  expect((await list()).attempts).toEqual(before);
+  expect((await bringIn(text)).body).toEqual({ attempts: 0, known: 2, leftOut: [] });
+});
+
+test('a plain log finds its tunes by their titles, and tells by its place what it could not take', async () => {
+  const { title } = tuneListSchema.parse((await request(app).get('/api/book/tunes')).body).tunes[0]!;
+  const row = {
+    at: '2026-03-02T18:04:00+01:00',
+    tune: title,
+    span: { part: 'A', from: 'n1', to: 'n8' },
+    bpm: 96,
+    clean: true,
+  };
+  const text = JSON.stringify({ version: 1, attempts: [row, { ...row, tune: 'Nowhere' }, { ...row, bpm: -1 }] });
+  const { body } = await bringIn(text);
+  expect(body).toEqual({
+    attempts: 1,
+    known: 0,
+    leftOut: [
+      { at: 'attempts.1', message: 'no tune of the book is called “Nowhere”' },
+      { at: 'attempts.2', message: 'bpm: expected a tempo above 0' },
+    ],
+  });
+  expect((await list()).attempts[0]).toMatchObject({ tuneId, at: '2026-03-02T17:04:00.000Z' });
+  expect((await bringIn(text)).body).toMatchObject({ attempts: 0, known: 1 });
+});
+
+test.each([
+  ['nothing', ''],
+  ['a list of something else', 'a,b\n1,2\n'],
+  ['JSON without attempts', '{"version":1}'],
+  ['JSON that was cut off', '{"version":1,"attempts":[{"at":'],
+])('%s is refused with what was expected', async (_what, text) => {
+  const answer = await bringIn(text);
+  expect(answer.status).toBe(400);
+  expect(JSON.stringify(answer.body)).toMatch(/expected a (file|log as it goes out)/);
+});
+
 test.each([
   ['no tempo', { bpm: 0 }, 'attempts.0.bpm'],
   ['no such mistake', { wrong: 'weather' }, 'attempts.0.wrong'],

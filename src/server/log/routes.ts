@@ -1,12 +1,22 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { Router } from 'express';
-import { logRoutes as routes } from '#contract/log';
+import express, { Router } from 'express';
+import { logRoutes as routes, MAX_LOG_BYTES } from '#contract/log';
 import { type Database, inTransaction } from '../db';
 import { AppError } from '../errors';
 import { SENT, serve } from '../serve';
 import { findTuneById } from '../tunes/queries';
-import { allAttempts, findHistory, findTunePractice, insertAttempts, listAttempts, saveTunePractice } from './queries';
+import {
+  allAttempts,
+  findHistory,
+  findTunePractice,
+  insertAttempts,
+  insertLog,
+  listAttempts,
+  saveTunePractice,
+  tunesByTitle,
+} from './queries';
+import { type ReadLog, readLog } from './readLog';
 import { logCsv, logJson } from './writeLog';
 
 /** The log of practice, and how a tune is practised. */
@@ -26,6 +36,19 @@ export function logRoutes(db: Database, streams: Database): Router {
     return SENT;
   });
 
+  serve(
+    router,
+    routes.importLog,
+    async ({ request }) => {
+      if (!Buffer.isBuffer(request.body) || request.body.length === 0) throw notALog('a file');
+      const titles = await tunesByTitle(db);
+      const { attempts, leftOut } = readOrRefuse(request.body.toString('utf8'), titles);
+      const added = await inTransaction(db, (client) => insertLog(client, attempts));
+      return { attempts: added, known: attempts.length - added, leftOut: [...leftOut] };
+    },
+    express.raw({ type: 'application/octet-stream', limit: MAX_LOG_BYTES }),
+  );
+
   serve(router, routes.findTunePractice, ({ params: { id } }) => findTunePractice(db, id));
   serve(router, routes.saveTunePractice, async ({ params: { id }, body: { baseRevision, practice } }) => {
     const revision = await saveTunePractice(db, id, baseRevision, practice);
@@ -35,4 +58,15 @@ export function logRoutes(db: Database, streams: Database): Router {
   });
 
   return router;
+}
+
+const notALog = (expected: string) => new AppError('bad-request', [{ path: 'file', message: `expected ${expected}` }]);
+
+function readOrRefuse(text: string, titles: ReadonlyMap<string, string>): ReadLog {
+  try {
+    return readLog(text, (title) => titles.get(title) ?? null);
+  } catch (error) {
+    if (error instanceof RangeError) throw notALog(`a log as it goes out: ${error.message}`);
+    throw error;
+  }
 }

@@ -1,33 +1,54 @@
 import type { Attempt } from '#contract/log';
 import { writeCsv } from '#formats/csv';
 
-const HEADINGS = [
-  'At',
-  'Tune',
-  'Part',
-  'From',
-  'To',
-  'What',
-  'Drill',
-  'Layer',
-  'Way',
-  'Tempo (beats a minute)',
-  'Goal (beats a minute)',
-  'Clean',
-  'What went wrong',
-  'Minutes',
-  'Note',
-];
+/** What each column is called, in their order. */
+export const LOG_COLUMNS = {
+  at: 'At',
+  title: 'Tune',
+  part: 'Part',
+  from: 'From',
+  to: 'To',
+  what: 'What',
+  drill: 'Drill',
+  layer: 'Layer',
+  way: 'Way',
+  bpm: 'Tempo (beats a minute)',
+  wishBpm: 'Goal (beats a minute)',
+  clean: 'Clean',
+  wrong: 'What went wrong',
+  minutes: 'Minutes',
+  note: 'Note',
+  id: 'Id',
+  tuneId: 'Tune id',
+  revision: 'Revision',
+} as const;
 
 /** Rows that are written in one piece. */
 const BATCH = 1000;
 
 /** The log as a table. */
 export async function* logCsv(attempts: AsyncIterable<Attempt>): AsyncGenerator<string> {
-  yield writeCsv([HEADINGS]);
+  yield writeCsv([Object.values(LOG_COLUMNS)]);
   let rows: (string | number | null)[][] = [];
   for await (const attempt of attempts) {
-    const { at, title, span, what, drill, layer, way, bpm, wishBpm, clean, wrong, minutes, note } = attempt;
+    const {
+      id,
+      tuneId,
+      revision,
+      at,
+      title,
+      span,
+      what,
+      drill,
+      layer,
+      way,
+      bpm,
+      wishBpm,
+      clean,
+      wrong,
+      minutes,
+      note,
+    } = attempt;
     const tempo = Math.round(10 * bpm) / 10;
     rows.push([
       at,
@@ -45,6 +66,9 @@ export async function* logCsv(attempts: AsyncIterable<Attempt>): AsyncGenerator<
       wrong,
       Math.round(100 * minutes) / 100,
       note,
+      id,
+      tuneId,
+      revision,
     ]);
     if (rows.length < BATCH) continue;
     yield writeCsv(rows);

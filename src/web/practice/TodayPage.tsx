@@ -19,6 +19,7 @@ import { Button, SignButton } from '../ui/Button';
 import { PageOpening, PageProblem } from '../ui/PageState';
 import { Select } from '../ui/Select';
 import { useTitle } from '../ui/useTitle';
+import { LogFiles } from './LogFiles';
 import { type TuneCandidate, useToday } from './useToday';
 
 const MINUTES = [10, 15, 20, 30, 45, 60].map((value) => ({ value, name: `${value} minutes` }));
@@ -90,6 +91,9 @@ export default function TodayPage() {
             Nothing is logged yet. Choose a tune: it comes in bites, and the first one is a minute away.
           </p>
           <TunePicker onPick={open}>Choose a tune</TunePicker>
+          <div className="mt-8">
+            <LogFiles />
+          </div>
         </div>
       ) : (
         <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1fr)_18rem]">
@@ -153,6 +157,7 @@ export default function TodayPage() {
                 ))}
               </ul>
             </section>
+            <LogFiles />
             {session.left.length > 0 && (
               <details>
                 <summary className="cursor-pointer text-muted">{session.left.length} for another day</summary>
