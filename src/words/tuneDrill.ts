@@ -139,9 +139,10 @@ const CAUSES: Partial<Record<DrillKind, (told: Told) => string>> = {
 
 /** Why a drill is called for, with its place and figure. */
 export function causeWords(cause: DrillCause, kind: DrillKind, report: TuneReport): string {
-  const { by, event, note, figure = 0, name = '' } = cause;
+  const { by, event, note, at: index, figure = 0, name = '' } = cause;
   if (by === 'chosen') return 'You chose it.';
-  const at = report.unrolled.notes.find((played) => played.note.id === note);
+  const { notes } = report.unrolled;
+  const at = index === undefined ? notes.find((played) => played.note.id === note) : notes[index];
   const here = at ? ` at ${spotWords(at)}, ${countWords(at)}` : '';
   if (by === 'event' && event !== undefined) {
     const crossing = at ? (report.figures.arm.crossings[at.index] ?? null) : null;

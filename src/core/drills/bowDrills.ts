@@ -26,7 +26,13 @@ export function tightestOf(
   const { id } = unrolled.notes[best.index]!.note;
   return {
     index: best.index,
-    cause: { by: 'event', event: kind as NonNullable<DrillCause['event']>, note: id, figure: Math.round(best.ms) },
+    cause: {
+      by: 'event',
+      event: kind as NonNullable<DrillCause['event']>,
+      note: id,
+      at: best.index,
+      figure: Math.round(best.ms),
+    },
   };
 }
 
@@ -37,11 +43,8 @@ export function upAndDown(stops: readonly ScaleStop[], eighths = 1): SmallNote[]
 }
 
 /** The two strings of a crossing in a tune, the one left first. */
-function stringsOf({ report }: DrillScene, { note }: DrillCause): [Place, Place] {
-  const at = report.unrolled.notes.find(
-    (played) => played.note.id === note && report.figures.arm.crossings[played.index],
-  );
-  const crossing = at && report.figures.arm.crossings[at.index];
+function stringsOf({ report }: DrillScene, { at }: DrillCause): [Place, Place] {
+  const crossing = at === undefined ? null : report.figures.arm.crossings[at];
   return crossing ? [crossing.from[0]!, crossing.to[crossing.to.length - 1]!] : ['D', 'A'];
 }
 
@@ -165,9 +168,8 @@ const turnInSilence: DrillMaker = {
 };
 
 /** The note of a cause and the one before it, as the tune has them, a quarter each. */
-export function fingersAround({ report }: DrillScene, { note }: DrillCause): SmallNote[] {
+export function fingersAround({ report }: DrillScene, { at: index = 0 }: DrillCause): SmallNote[] {
   const { unrolled, fingers, settings } = report;
-  const index = unrolled.notes.findIndex((played) => played.note.id === note && played.index > 0);
   if (index < 1) return [];
   return [index - 1, index].map((i): SmallNote => {
     const { note: own } = unrolled.notes[i]!;

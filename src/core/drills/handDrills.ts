@@ -11,6 +11,7 @@ import type { DrillCause, DrillMaker, DrillScene } from './tuneDrill';
 const by = (index: number, { unrolled }: TuneReport, figure?: number): DrillCause => ({
   by: 'event',
   note: unrolled.notes[index]!.note.id,
+  at: index,
   ...(figure === undefined ? {} : { figure: Math.round(figure) }),
 });
 

@@ -42,8 +42,9 @@ export type Way = (typeof WAYS)[number];
 export interface DrillCause {
   readonly by: 'event' | 'mark' | 'bowing' | 'key' | 'chosen';
   readonly event?: EventKind;
-  /** The written note. */
+  /** The written note, and where of its times played it is so. */
   readonly note?: string;
+  readonly at?: number;
   /** A figure of the cause: milliseconds, millimetres, strings or bars, by what it is. */
   readonly figure?: number;
   /** A name that belongs to it: a bowing pattern. */

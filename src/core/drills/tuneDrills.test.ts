@@ -113,3 +113,11 @@ test('an excerpt is bowed as in the tune, with rests in place of what is left ou
   );
   expect(after.settings.bpm).toBe(report.settings.bpm);
 });
+
+test('a skipped string is drilled on the two strings around it, though the note is reached otherwise at another time', () => {
+  // The last E is reached from G, over D and A; the first one from A.
+  const own = tune([part('A', 'A4 A4 E5 E5 G3 G3 E5 E5')], { form: ['A', 'A'] });
+  const drill = drillsFor(reportTune(own, { bpm: 200 })).find(({ kind }) => kind === 'skipped-string')!;
+  const places = new Set(writtenNotes(drill.stages[0]!.tune).map(({ place }) => place));
+  expect(places).toEqual(new Set(['G', 'E']));
+});
