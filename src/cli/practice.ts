@@ -1,4 +1,5 @@
 import { type LogFile, logFileSchema, type PracticeJson, practiceSchema, type PracticeSpan } from '#contract/practice';
+import { type Ability, abilityOf, judgedIn, learnAbility, type Margins, marginsOf } from '#core/ability';
 import { drillsFor } from '#core/drills';
 import {
   AIR_START,
@@ -73,7 +74,7 @@ function practiceOf(tune: Tune, { bpm, notesABite, minutes, order, log }: Wish):
   const plan = practicePlan(report, { notesABite });
   const learnt = learningOrder(plan, report, order);
   const best = bestLearningArea(plan, report);
-  const history = log ? historyOf(log, tune, plan) : NO_HISTORY;
+  const history = log ? historyOf(log, report, plan) : NO_HISTORY;
   const session = sessionOf(candidatesOf(plan, report, learnt.order, history), minutes);
   const spanOf = (id: string | undefined): PracticeSpan | null => {
     const bite = plan.bites.find((own) => own.id === id);
@@ -89,7 +90,7 @@ function practiceOf(tune: Tune, { bpm, notesABite, minutes, order, log }: Wish):
     coverage: learnt.coverage,
     gap: { area: learningArea(learnt.coverage), best: best.area, isExact: best.isExact },
     joins: plan.joins,
-    ladder: ladderOf(report),
+    ladder: ladderOf(report, log ? history.ability : null),
     drills: drillsFor(report).map(({ kind, because, stages }) => ({
       kind,
       because: { ...because, words: causeWords(because, kind, report) },
@@ -128,21 +129,35 @@ function isNewOf(tune: Tune, { learnt }: PracticePlan): Record<string, boolean> 
   return Object.fromEntries(notes.map(({ id }) => [id, learnt.isNew.get(id) ?? false]));
 }
 
-function ladderOf(report: TuneReport): PracticeJson['ladder'] {
+function ladderOf(report: TuneReport, ability: Ability | null): PracticeJson['ladder'] {
   const { settings, figures, tune } = report;
   const isAir = tune.danceType === 'air';
+  const known = ability && !isAir ? { margins: marginsOf(report, 0, report.unrolled.notes.length - 1), ability } : null;
   const startBpm = isAir
     ? AIR_START * settings.bpm
-    : ladderStart(settings.bpm, figures.check.ceiling?.ceilingBpm ?? null, null);
-  const wish = { ...LADDER_GUESSES, wishBpm: settings.bpm, startBpm, known: null };
+    : ladderStart(settings.bpm, figures.check.ceiling?.ceilingBpm ?? null, known);
+  const wish = { ...LADDER_GUESSES, wishBpm: settings.bpm, startBpm, known };
   return { fromBpm: startBpm, steps: ladderSteps(wish), toBpm: settings.bpm };
 }
 
-/** Bites of which the log has an attempt that touches them. */
-function historyOf({ attempts }: LogFile, { title }: Tune, { bites }: PracticePlan): PracticeHistory {
-  const own = attempts.filter((attempt) => attempt.tune === title);
+/** Bites of which the log has an attempt that touches them, and what its attempts at this tune say of the player. */
+function historyOf({ attempts }: LogFile, report: TuneReport, { bites }: PracticePlan): PracticeHistory {
+  const own = attempts.filter((attempt) => attempt.tune === report.tune.title);
   const met = bites.filter((bite) =>
     own.some(({ span }) => span.part === bite.part && (span.from === bite.from || span.to === bite.to)),
   );
-  return { ...NO_HISTORY, met: new Set(met.map(({ id }) => id)) };
+  const logged = own.map(({ at, span, bpm, clean, margins }) => ({
+    at: Date.parse(at),
+    span,
+    bpm,
+    clean,
+    ...(margins ? { margins: margins as Margins } : {}),
+  }));
+  // Days count from the last attempt: the same log gives the same answer on every day.
+  const last = Math.max(0, ...logged.map(({ at }) => at));
+  return {
+    ...NO_HISTORY,
+    met: new Set(met.map(({ id }) => id)),
+    ability: abilityOf(learnAbility(judgedIn(report, logged, last))),
+  };
 }

@@ -1,6 +1,8 @@
 import { reportTune } from '#core/report';
 import { part, tune } from '../testing/tunes';
-import { cleanChance, cleanTempo, LAPSE, marginsAt, marginsOf } from './index';
+import { cleanChance, cleanTempo, LAPSE } from './cleanChance';
+import { judgedIn } from './judgedIn';
+import { marginsAt, marginsOf } from './margins';
 
 const report = reportTune(tune([part('A', 'D4 A4 D5 F#5 E5 C#5 A4 D4')], { form: ['A', 'A'] }), { bpm: 90 });
 
@@ -31,4 +33,24 @@ test('the tempo of a chance has that chance', () => {
   const bpm = cleanTempo(margins, 100, {}, 0.8)!;
   expect(cleanChance(marginsAt(margins, 100, bpm), {})).toBeCloseTo(0.8, 6);
   expect(cleanTempo(margins, 100, {}, 0.99)).toBeNull();
+});
+
+test('an attempt is judged by the room its stretch leaves at its tempo now, less the longer ago', () => {
+  const [first, last] = [report.unrolled.notes[1]!, report.unrolled.notes[4]!];
+  const span = { from: first.note.id, to: last.note.id };
+  const now = Date.parse('2026-03-02T12:00:00Z');
+  const at = (days: number) => now - days * 86_400_000;
+  const [fresh, old, counted] = judgedIn(
+    report,
+    [
+      { at: at(0), span, bpm: 120, clean: true },
+      { at: at(60), span, bpm: 90, clean: false },
+      { at: at(0), span: { from: 'gone', to: 'gone' }, bpm: 90, clean: true, margins: { stroke: 0.3 } },
+    ],
+    now,
+  );
+  expect(fresh!.margins).toEqual(marginsAt(marginsOf(report, 1, 4), 90, 120));
+  expect([fresh!.weight, old!.weight]).toEqual([1, expect.closeTo(1 / Math.E, 9)]);
+  expect(counted!.margins).toEqual({ stroke: 0.3 });
+  expect(judgedIn(report, [{ at: now, span: { from: 'gone', to: 'gone' }, bpm: 90, clean: true }], now)).toEqual([]);
 });

@@ -5,8 +5,6 @@ import { type Margins, marginsAt } from './margins';
 /** By kind of event how much better than the limit a player is, as a natural logarithm; 0 where nothing is known. */
 export type Ability = Readonly<Partial<Record<EventKind, number>>>;
 
-export const UNKNOWN_ABILITY: Ability = {};
-
 /** How steeply chances fall where room runs out, and how often even the easiest goes wrong. Guesses. */
 export const SLOPE = 10;
 export const LAPSE = 0.04;

@@ -3,4 +3,9 @@ export type { Margins } from './margins';
 export { isLeading, marginsAt, marginsOf } from './margins';
 // How likely it comes out clean.
 export type { Ability } from './cleanChance';
-export { cleanChance, cleanTempo, LAPSE, UNKNOWN_ABILITY } from './cleanChance';
+export { cleanChance, cleanTempo } from './cleanChance';
+// What attempts say of a player.
+export type { JudgedAttempt, KindAbility } from './learnAbility';
+export { abilityOf, learnAbility, PRIOR_SD, weightOf } from './learnAbility';
+export type { LoggedAttempt } from './judgedIn';
+export { judgedIn } from './judgedIn';

@@ -1,4 +1,5 @@
 import {
+  type Attempt,
   logRoutes,
   type SpanDay,
   type TunePractice,
@@ -14,6 +15,9 @@ import { serverApi } from './serverApi';
 
 type SavedPractice = Pick<TunePracticeRecord, 'revision'>;
 
+/** Attempts by which a player is judged: older ones count little. */
+export const RECENT = 500;
+
 /** The log of practice by stretch and day, and how each tune is practised. */
 const logApi = serverApi.injectEndpoints({
   endpoints: (build) => ({
@@ -21,6 +25,12 @@ const logApi = serverApi.injectEndpoints({
       query: ({ tune, since }) =>
         asked(logRoutes.findHistory, { query: { ...(tune === undefined ? {} : { tune }), since, zone: ownZone() } }),
       transformResponse: ({ days }: { days: SpanDay[] }) => days,
+      providesTags: ['Log'],
+    }),
+    /** What was logged of a tune last. */
+    attempts: build.query<Attempt[], string>({
+      query: (tune) => asked(logRoutes.listAttempts, { query: { tune, limit: RECENT } }),
+      transformResponse: ({ attempts }: { attempts: Attempt[] }) => attempts,
       providesTags: ['Log'],
     }),
     tunePractice: build.query<TunePracticeRecord, string>({
@@ -67,4 +77,4 @@ function newerPractice({ code, details }: Failure): Revised<TunePractice> | null
     : null;
 }
 
-export const { useHistoryQuery, useTunePracticeQuery, useSaveTunePracticeMutation } = logApi;
+export const { useAttemptsQuery, useHistoryQuery, useTunePracticeQuery, useSaveTunePracticeMutation } = logApi;

@@ -1,12 +1,13 @@
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import type { SpanDay } from '#contract/log';
+import { useAttemptsQuery } from '../api/logApi';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { PageProblem } from '../ui/PageState';
+import { abilityFrom, judgedOf } from './playerAbility';
 import { readRunChoices, writeRunChoices } from './runChoices';
 import { runItem } from './runItem';
 import { RunScreen } from './RunScreen';
-import { bestBpm, useTuneInBites } from './useTuneInBites';
+import { useTuneInBites } from './useTuneInBites';
 
 /** A bite, a join, a drill or the whole tune, played over and over: readable from two metres. */
 export default function RunPage() {
@@ -16,17 +17,18 @@ export default function RunPage() {
 function RunRoom({ open, report }: OpenTuneProps) {
   const { item: address = '' } = useParams();
   const own = useTuneInBites(open.id, report);
-  const { plan, daysOf, isReady } = own;
+  const { plan, isReady } = own;
+  const { data: attempts, isError } = useAttemptsQuery(open.id);
+  const [now] = useState(() => Date.now());
+  const isKnown = isReady && (attempts !== undefined || isError);
   const [choices, setChoices] = useState(readRunChoices);
   // Where it begins is settled once: what is logged meanwhile moves the ladder, and not its foot.
   const item = useMemo(() => {
-    if (!isReady) return null;
-    const bite = plan.bites.find(({ id }) => address === `bite-${id}`);
-    const days: readonly SpanDay[] = bite ? daysOf(bite) : [];
-    return runItem(address, report, plan, bestBpm(days));
+    if (!isKnown) return null;
+    return runItem(address, report, plan, abilityFrom(judgedOf(report, attempts ?? [], now)));
     // eslint-disable-next-line react-hooks/exhaustive-deps -- see above
-  }, [address, isReady, plan]);
-  if (!isReady) return <p className="p-8 text-muted">Opening …</p>;
+  }, [address, isKnown, plan]);
+  if (!isKnown) return <p className="p-8 text-muted">Opening …</p>;
   if (!item)
     return (
       <PageProblem title="There is no such bite any more">

@@ -1,5 +1,6 @@
 import type { AttemptKind } from '#contract/log';
 import type { PracticeSpan } from '#contract/practice';
+import { type Ability, cleanTempo, marginsOf } from '#core/ability';
 import { DRILL_KINDS, type DrillKind, excerpt, type TuneDrill } from '#core/drills';
 import { chosenDrill } from '#core/drills';
 import {
@@ -9,6 +10,7 @@ import {
   cellNow,
   cellTune,
   ladderStart,
+  type LadderWish,
   layerOf,
   type PracticeLayer,
   type PracticePlan,
@@ -34,13 +36,20 @@ export interface RunItem {
   readonly at: number | null;
   readonly wishBpm: number;
   readonly startBpm: number;
+  /** The room at the tempo wanted, and what the player can do; null: not known yet. */
+  readonly known: LadderWish['known'];
   readonly drill: { readonly kind: DrillKind; readonly stages: TuneDrill['stages'] } | null;
   /** What is played, of a report of the tune in some layer: at a tempo, and for a drill at its stage's own. */
   readonly tuneAt: (report: TuneReport, run: Run, stage: number) => Tune;
 }
 
 /** What an address names: `bite-b3`, `join-b2-b3`, `through`, `drill-pulse`; null: nothing of this tune. */
-export function runItem(address: string, report: TuneReport, plan: PracticePlan, best: number | null): RunItem | null {
+export function runItem(
+  address: string,
+  report: TuneReport,
+  plan: PracticePlan,
+  ability: Ability | null,
+): RunItem | null {
   const [kind, ...rest] = address.split('-');
   const bite = (id: string | undefined) => plan.bites.find((own) => own.id === id) ?? null;
   switch (kind) {
@@ -53,7 +62,7 @@ export function runItem(address: string, report: TuneReport, plan: PracticePlan,
           span: spanOf(own),
           ceiling: own.ceilingBpm,
           at: own.tightest?.index ?? null,
-          best,
+          ability,
           watch: watchWords(report, own.tightest),
         })
       );
@@ -72,21 +81,21 @@ export function runItem(address: string, report: TuneReport, plan: PracticePlan,
         span: { part: to.part, from: from.to, to: to.from },
         ceiling: join.ceilingBpm,
         at: join.at,
-        best,
+        ability,
         watch: 'The step from one to the other: no gap, no hurry.',
       });
     }
     case 'through': {
       const { notes } = report.unrolled;
       if (notes.length === 0) return null;
-      const honest = Math.min(report.settings.bpm, best ?? 0.8 * report.settings.bpm);
+      const honest = honestBpm(report, ability);
       return {
         ...stretchItem('run-through', { first: 0, last: notes.length - 1 }, report, {
           name: 'the whole tune',
           span: { part: notes[0]!.part, from: notes[0]!.note.id, to: notes[notes.length - 1]!.note.id },
           ceiling: null,
           at: null,
-          best: null,
+          ability: null,
           watch: '',
         }),
         watch: 'Do not stop, whatever happens.',
@@ -112,24 +121,33 @@ interface StretchFacts {
   readonly span: PracticeSpan;
   readonly ceiling: number | null;
   readonly at: number | null;
-  /** The quickest that was clean so far; null: nothing was. */
-  readonly best: number | null;
+  /** What the log says of the player; null: nothing yet. */
+  readonly ability: Ability | null;
   readonly watch: string;
 }
 
-/** Where a stretch that was clean before is begun again, against its best tempo. A guess. */
-const AGAIN_SHARE = 0.92;
+/** The tempo at which a tune goes through, where nothing is known, against the one wanted; and the chance that is meant by it. Guesses. */
+const HONEST_SHARE = 0.8;
+const HONEST_CHANCE = 0.8;
+
+/** The tempo at which the whole tune comes out clean four times in five. */
+function honestBpm(report: TuneReport, ability: Ability | null): number {
+  const { bpm } = report.settings;
+  const margins = ability && marginsOf(report, 0, report.unrolled.notes.length - 1);
+  const likely = margins && cleanTempo(margins, bpm, ability, HONEST_CHANCE);
+  return Math.min(bpm, likely ?? HONEST_SHARE * bpm);
+}
 
 function stretchItem(
   what: AttemptKind,
   stretch: Stretch,
   report: TuneReport,
-  { name, span, ceiling, at, best, watch }: StretchFacts,
+  { name, span, ceiling, at, ability, watch }: StretchFacts,
 ): RunItem {
   const wishBpm = report.settings.bpm;
   const isAir = report.tune.danceType === 'air';
-  const fresh = isAir ? AIR_START * wishBpm : ladderStart(wishBpm, ceiling, null);
-  const startBpm = best === null || isAir ? fresh : Math.min(wishBpm, Math.max(fresh, AGAIN_SHARE * best));
+  const known = ability && !isAir ? { margins: marginsOf(report, stretch.first, stretch.last), ability } : null;
+  const startBpm = isAir ? AIR_START * wishBpm : ladderStart(wishBpm, ceiling, known);
   return {
     what,
     name,
@@ -139,6 +157,7 @@ function stretchItem(
     at,
     wishBpm,
     startBpm,
+    known,
     drill: null,
     tuneAt: (own, { cell, ladder }) => {
       const now = cell ? cellNow(cell) : { stretch, restBeats: 0 };
@@ -177,6 +196,7 @@ function drillItem(kind: string, report: TuneReport): RunItem | null {
     at: null,
     wishBpm: first!.bpm,
     startBpm: first!.bpm,
+    known: null,
     drill: { kind: drill.kind, stages },
     tuneAt: (_report, _run, stage) => once(stages[Math.min(stage, stages.length - 1)]!.tune),
   };

@@ -57,7 +57,7 @@ export function useRun(
       ...(item.what === 'run-through' ? { cleanInARow: 1 } : {}),
       wishBpm: item.wishBpm,
       startBpm: item.startBpm,
-      known: null,
+      known: item.known,
     }),
     stage: 0,
     stageCleans: 0,

@@ -1,15 +1,17 @@
 import { useEffect, useMemo, useState } from 'react';
-import { logRoutes, type SpanDay, type TunePractice } from '#contract/log';
+import { type Attempt, logRoutes, type SpanDay, type TunePractice } from '#contract/log';
+import type { Ability } from '#core/ability';
 import { type Candidate, candidatesOf, learningOrder, practicePlan } from '#core/practice';
 import { type PlayerSettings, reportTune, type TuneReport } from '#core/report';
 import { biteWords } from '#words/practice';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
-import { useHistoryQuery } from '../api/logApi';
+import { RECENT, useHistoryQuery } from '../api/logApi';
 import { canBeJudged } from '../openTune/judgeFirst';
 import { findStoredTune } from '../openTune/useStoredTune';
 import { selectPlayer } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
+import { abilityFrom, judgedOf } from './playerAbility';
 import { reviewOf } from './reviews';
 import { daysOfBite, historySince } from './useTuneInBites';
 
@@ -29,6 +31,7 @@ export interface TuneCandidate extends Candidate {
 
 interface LoadedTune {
   readonly id: string;
+  readonly attempts: readonly Attempt[];
   readonly report: TuneReport;
   readonly practice: TunePractice;
 }
@@ -64,10 +67,13 @@ export function useToday(now: Date): Today {
     };
   }, [key, player]);
   const isLoading = (days === undefined && error === undefined) || (days !== undefined && loaded?.key !== key);
-  const candidates = useMemo(
-    () => (loaded?.key === key ? loaded.tunes.flatMap((tune) => candidatesIn(tune, days ?? [], now)) : []),
-    [loaded, key, days, now],
-  );
+  const candidates = useMemo(() => {
+    if (loaded?.key !== key) return [];
+    // What is learnt of a player on one tune holds on the others.
+    const judged = loaded.tunes.flatMap(({ report, attempts }) => judgedOf(report, attempts, now.getTime()));
+    const ability = abilityFrom(judged) ?? {};
+    return loaded.tunes.flatMap((tune) => candidatesIn(tune, days ?? [], ability, now));
+  }, [loaded, key, days, now]);
   return {
     candidates,
     tunes: (loaded?.tunes ?? []).map(({ id, report }) => ({ id, title: report.tune.title })),
@@ -88,12 +94,26 @@ function lastTunes(days: readonly SpanDay[]): string[] {
 
 /** A tune with how it is practised; null: it is gone, or longer than a page can judge. */
 async function loadTune(id: string, player: PlayerSettings): Promise<LoadedTune | null> {
-  const [tune, kept] = await Promise.all([findStoredTune(id), ask(logRoutes.findTunePractice, { params: { id } })]);
+  const [tune, kept, logged] = await Promise.all([
+    findStoredTune(id),
+    ask(logRoutes.findTunePractice, { params: { id } }),
+    ask(logRoutes.listAttempts, { query: { tune: id, limit: RECENT } }),
+  ]);
   if (!tune.ok || !kept.ok || !(await canBeJudged(tune.value, player))) return null;
-  return { id, report: reportTune(tune.value, player), practice: kept.value.practice };
+  return {
+    id,
+    report: reportTune(tune.value, player),
+    practice: kept.value.practice,
+    attempts: logged.ok ? logged.value.attempts : [],
+  };
 }
 
-function candidatesIn({ id, report, practice }: LoadedTune, all: readonly SpanDay[], now: Date): TuneCandidate[] {
+function candidatesIn(
+  { id, report, practice }: LoadedTune,
+  all: readonly SpanDay[],
+  ability: Ability,
+  now: Date,
+): TuneCandidate[] {
   const { notesABite, cuts, order } = practice;
   const plan = practicePlan(report, { notesABite, ...(cuts ? { given: new Set(cuts) } : {}) });
   const days = all.filter(({ tuneId }) => tuneId === id);
@@ -104,7 +124,7 @@ function candidatesIn({ id, report, practice }: LoadedTune, all: readonly SpanDa
     return review?.isDue ? [{ bite: bite.id, recall: review.recall }] : [];
   });
   const today = dayOf(now);
-  return candidatesOf(plan, report, learningOrder(plan, report, order).order, { met, ability: {}, due }).map(
+  return candidatesOf(plan, report, learningOrder(plan, report, order).order, { met, ability, due }).map(
     (candidate): TuneCandidate => {
       const bite = plan.bites.find((one) => one.id === candidate.bite)!;
       const landmark = practice.landmarks.find(

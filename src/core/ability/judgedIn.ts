@@ -1,0 +1,45 @@
+import type { TuneReport } from '#core/report';
+import { occurrencesOf } from '#core/tune';
+import { type JudgedAttempt, weightOf } from './learnAbility';
+import { type Margins, marginsAt, marginsOf } from './margins';
+
+/** An attempt as it is logged. */
+export interface LoggedAttempt {
+  /** Milliseconds since 1970. */
+  readonly at: number;
+  /** Written notes, first and last. */
+  readonly span: { readonly from: string; readonly to: string };
+  /** In the tune's dance beat. */
+  readonly bpm: number;
+  readonly clean: boolean;
+  /** Where they were counted already. */
+  readonly margins?: Margins;
+}
+
+const DAY_MS = 86_400_000;
+
+/**
+ * Attempts at stretches of a tune with the room that its plan leaves there now. Stretches that the plan has no more are left out,
+ * unless their margins are given. Time O(n) for each stretch that differs.
+ * @param now milliseconds since 1970
+ */
+export function judgedIn(report: TuneReport, attempts: readonly LoggedAttempt[], now: number): JudgedAttempt[] {
+  const met = occurrencesOf(report.unrolled);
+  const known = new Map<string, Margins | null>();
+  const marginsIn = ({ from, to }: LoggedAttempt['span']): Margins | null => {
+    const key = `${from} ${to}`;
+    let margins = known.get(key);
+    if (margins === undefined) {
+      const first = met.get(from)?.[0];
+      const last = first === undefined ? undefined : met.get(to)?.find((index) => index >= first);
+      margins = first === undefined || last === undefined ? null : marginsOf(report, first, last);
+      known.set(key, margins);
+    }
+    return margins;
+  };
+  return attempts.flatMap(({ at, span, bpm, clean, margins: given }): JudgedAttempt[] => {
+    const own = given === undefined ? marginsIn(span) : null;
+    const margins = given ?? (own && marginsAt(own, report.settings.bpm, bpm));
+    return margins ? [{ margins, clean, weight: weightOf((now - at) / DAY_MS) }] : [];
+  });
+}

@@ -1,0 +1,18 @@
+import type { Attempt } from '#contract/log';
+import { type Ability, abilityOf, type JudgedAttempt, judgedIn, learnAbility } from '#core/ability';
+import type { TuneReport } from '#core/report';
+
+/** Attempts with the bow, of stretches of the tune itself, judged by its plan. */
+export function judgedOf(report: TuneReport, attempts: readonly Attempt[], now: number): JudgedAttempt[] {
+  const own = attempts.filter(({ what, way, layer }) => what !== 'drill' && way === 'bowed' && layer === 'tempo');
+  return judgedIn(
+    report,
+    own.map(({ at, span, bpm, clean }) => ({ at: Date.parse(at), span, bpm, clean })),
+    now,
+  );
+}
+
+/** What attempts say of the player; null: there is none to say it. */
+export function abilityFrom(judged: readonly JudgedAttempt[]): Ability | null {
+  return judged.length > 0 ? abilityOf(learnAbility(judged)) : null;
+}
