@@ -264,3 +264,19 @@ test('a bite is practised in a layer and a way, and the log says so', async ({ p
     .poll(async () => (await logged(page, id)).map(({ layer, way }) => `${layer} ${way}`))
     .toEqual(['melody plucked']);
 });
+
+test('the log is saved as JSON, and brought in again it is known already', async ({ page }) => {
+  await page.goto('/practice');
+  const [saved] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'as JSON' }).click(),
+  ]);
+  await page.getByLabel('Bring one in').setInputFiles(await saved.path());
+  await expect(page.getByText(/^0 new attempts, \d+ known already\.$/)).toBeVisible();
+  await page.getByLabel('Bring one in').setInputFiles({
+    name: 'log.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('a,b\n1,2\n'),
+  });
+  await expect(page.getByRole('alert')).toContainText('expected a column “At”');
+});
