@@ -229,7 +229,16 @@ for (const theme of ['day', 'evening'])
   });
 
 test('an empty book offers what can be done first', async ({ page }) => {
-  const empty = { types: [], keys: [], tunings: [], tags: [], tunes: 0, removed: 0, asOf: '2026-02-03T10:00:00.000Z' };
+  const empty = {
+    types: [],
+    keys: [],
+    tunings: [],
+    tags: [],
+    techniques: [],
+    tunes: 0,
+    removed: 0,
+    asOf: '2026-02-03T10:00:00.000Z',
+  };
   await page.route('**/api/book/facets', (route) => route.fulfill({ json: empty }));
   await page.route('**/api/book/tunes?*', (route) => route.fulfill({ json: { tunes: [], next: null, isNear: false } }));
   await page.route('**/api/book/count?*', (route) => route.fulfill({ json: { tunes: 0, notRound: 0, short: 0 } }));

@@ -9,11 +9,11 @@ import type { PaintedDrones } from '../score/ArmPaint';
 import type { NoteChange } from '../score/changedNotes';
 import { droneHeads } from '../score/droneHeads';
 import type { CaretSpot } from '../score/EntryCaret';
-import { loadEngravingFonts } from '../score/fonts';
 import type { LaneSettings } from '../score/Lanes';
 import { lineKeeper, type LineSpec, scoreLines } from '../score/lines';
 import { lineStatesKeeper } from '../score/lineStates';
 import { ScoreLine, type ScoreLineProps } from '../score/ScoreLine';
+import { useEngravingFonts } from '../score/useEngravingFonts';
 import type { View } from './view';
 
 interface ScoreViewProps {
@@ -60,14 +60,7 @@ export function ScoreView(props: ScoreViewProps) {
   const root = useRef<HTMLDivElement>(null);
   const column = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(0);
-  const [ready, setReady] = useState(false);
-  useEffect(() => {
-    let isCurrent = true;
-    void loadEngravingFonts().then(() => isCurrent && setReady(true));
-    return () => {
-      isCurrent = false;
-    };
-  }, []);
+  const ready = useEngravingFonts();
   useLayoutEffect(() => {
     const element = column.current!;
     const measure = () => setWidth(Math.floor((element.clientWidth * 100) / view.zoom));

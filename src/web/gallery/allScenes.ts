@@ -13,6 +13,7 @@ import { scenes as ConflictSheet } from '../openTune/ConflictSheet.scenes';
 import { scenes as OrnamentsSheet } from '../ornaments/OrnamentsSheet.scenes';
 import { scenes as FiddleSheet } from '../pegs/FiddleSheet.scenes';
 import { scenes as SoundFilesSheet } from '../player/SoundFilesSheet.scenes';
+import { scenes as PainSheet } from '../practice/PainSheet.scenes';
 import { scenes as BowingsSheet } from '../search/BowingsSheet.scenes';
 import { scenes as MeasureSheet } from '../settings/MeasureSheet.scenes';
 import type { Scenes } from '../testing/scene';
@@ -40,6 +41,7 @@ export const ALL_SCENES: Readonly<Record<string, Scenes>> = {
   OrnamentsSheet,
   FiddleSheet,
   SoundFilesSheet,
+  PainSheet,
   BowingsSheet,
   MeasureSheet,
   BarSheet,

@@ -12,9 +12,9 @@ import { reuseWords } from '#words/spot';
 import { beatWords } from '#words/tempo';
 import { droneHeads } from '../score/droneHeads';
 import type { LaneSettings } from '../score/Lanes';
-import { engravingKey, scoreLines } from '../score/lines';
+import { scoreLines } from '../score/lines';
 import type { ScoreMark } from '../score/markPaths';
-import { ScoreLine } from '../score/ScoreLine';
+import { StillLine } from '../score/StillLine';
 
 /** Heights of the staff on paper, which is 40 px of the drawing; the usual one is large enough to be read from a stand. */
 export const STAVES_MM = [7, 8, 9, 10] as const;
@@ -66,25 +66,7 @@ export function HandoutLines(props: {
   );
   return lines.map((line) => (
     <div key={line.id} data-handout-line className="break-inside-avoid" style={{ zoom: scale }}>
-      <ScoreLine
-        line={line}
-        lineKey={engravingKey(line)}
-        width={width}
-        states={states}
-        detailStates={states}
-        lanes={lanes}
-        selectedIds={null}
-        tabStopId={null}
-        tuning={report.tune.tuning}
-        onPick={() => undefined}
-        onPickWhole={() => undefined}
-        caret={null}
-        onStaff={null}
-        card={null}
-        onBowLength={null}
-        onPaintDrones={null}
-        isStill
-      />
+      <StillLine line={line} width={width} states={states} lanes={lanes} tuning={report.tune.tuning} />
     </div>
   ));
 }

@@ -15,8 +15,8 @@ import { TunePicker } from '../findTune/TunePicker';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { RoomHeader } from '../openTune/RoomHeader';
 import { useTuneUndoKeys } from '../openTune/useTuneUndoKeys';
-import { loadEngravingFonts } from '../score/fonts';
 import { markPath } from '../score/markPaths';
+import { useEngravingFonts } from '../score/useEngravingFonts';
 import { selectWords } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import { Alert } from '../ui/Alert';
@@ -240,18 +240,6 @@ function Handout({ open, report: now }: OpenTuneProps) {
       </main>
     </div>
   );
-}
-
-function useEngravingFonts(): boolean {
-  const [isReady, setReady] = useState(false);
-  useEffect(() => {
-    let isCurrent = true;
-    void loadEngravingFonts().then(() => isCurrent && setReady(true));
-    return () => {
-      isCurrent = false;
-    };
-  }, []);
-  return isReady;
 }
 
 function LegendLine({ entry: { sign, words } }: { readonly entry: Legend }) {

@@ -161,6 +161,10 @@ export function ListenMenu(props: {
               <Popover.Close asChild>
                 <Button onClick={() => setSaving(true)}>Sound files …</Button>
               </Popover.Close>
+              <p className="mt-2 max-w-72 text-hint leading-snug text-muted">
+                The click is no louder than it has to be. A fiddle at the ear is: on long days take breaks, or protect
+                your hearing.
+              </p>
             </div>
           </Popover.Content>
         </Popover.Portal>

@@ -1,13 +1,5 @@
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
-import {
-  arrayMove,
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
-import { ArrowDown, ArrowUp, Check, GripVertical, X } from 'lucide-react';
+import { arrayMove } from '@dnd-kit/sortable';
+import { ArrowDown, ArrowUp, Check, X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { type SessionItem, sessionOf } from '#core/practice';
@@ -18,6 +10,7 @@ import { TunePicker } from '../findTune/TunePicker';
 import { Button, SignButton } from '../ui/Button';
 import { PageOpening, PageProblem } from '../ui/PageState';
 import { Select } from '../ui/Select';
+import { SortableList, SortableRow } from '../ui/SortableList';
 import { useTitle } from '../ui/useTitle';
 import { LogFiles } from './LogFiles';
 import { type TuneCandidate, useToday } from './useToday';
@@ -41,10 +34,6 @@ export default function TodayPage() {
         minutes,
       ),
     [candidates, leftOut, minutes],
-  );
-  const sensors = useSensors(
-    useSensor(PointerSensor),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   if (isLoading) return <PageOpening>Looking at what was practised …</PageOpening>;
   if (failure)
@@ -101,31 +90,23 @@ export default function TodayPage() {
             <h2 id="session" className="mb-1 text-xl">
               Today, {counted(session.minutes, 'minute')}
             </h2>
-            <DndContext
-              sensors={sensors}
-              collisionDetection={closestCenter}
-              onDragEnd={({ active, over }) => {
-                if (over) move(keys.indexOf(String(active.id)), keys.indexOf(String(over.id)));
-              }}
-            >
-              <SortableContext items={keys} strategy={verticalListSortingStrategy}>
-                <ol className="flex flex-col gap-1.5" aria-label="Today’s session">
-                  {items.map((item, i) => (
-                    <ItemRow
-                      key={keys[i]}
-                      id={keys[i]!}
-                      item={item}
-                      isFirstCheck={items.findIndex(({ checksBefore }) => checksBefore) === i}
-                      isFirst={i === 0}
-                      isLast={i === items.length - 1}
-                      through={tunes[0]!}
-                      onMove={(by) => move(i, i + by)}
-                      onLeaveOut={() => item.candidate && setLeftOut([...leftOut, keyOf(item.candidate)])}
-                    />
-                  ))}
-                </ol>
-              </SortableContext>
-            </DndContext>
+            <SortableList ids={keys} onMove={move}>
+              <ol className="flex flex-col gap-1.5" aria-label="Today’s session">
+                {items.map((item, i) => (
+                  <ItemRow
+                    key={keys[i]}
+                    id={keys[i]!}
+                    item={item}
+                    isFirstCheck={items.findIndex(({ checksBefore }) => checksBefore) === i}
+                    isFirst={i === 0}
+                    isLast={i === items.length - 1}
+                    through={tunes[0]!}
+                    onMove={(by) => move(i, i + by)}
+                    onLeaveOut={() => item.candidate && setLeftOut([...leftOut, keyOf(item.candidate)])}
+                  />
+                ))}
+              </ol>
+            </SortableList>
             {(leftOut.length > 0 || order !== null) && (
               <Button
                 look="link"
@@ -208,7 +189,6 @@ interface ItemRowProps {
 
 /** One thing of the session. */
 function ItemRow({ id, item, isFirstCheck, isFirst, isLast, through, onMove, onLeaveOut }: ItemRowProps) {
-  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id });
   const { what, candidate, minutes, checksBefore } = item;
   const title = candidate?.title ?? through.title;
   const name = candidate ? `${title}, ${candidate.name}` : what === 'warm-up' ? 'Warm-up' : title;
@@ -219,62 +199,60 @@ function ItemRow({ id, item, isFirstCheck, isFirst, isLast, through, onMove, onL
         ? `/tunes/${through.id}/practice/drill-pattern`
         : `/tunes/${through.id}/practice/through`;
   return (
-    <li ref={setNodeRef} style={{ transform: CSS.Transform.toString(transform), transition }}>
-      {checksBefore && (
-        <p className="my-1 ml-4 border-l-2 border-line pl-4 text-small text-muted">
-          {isFirstCheck
-            ? 'Put the fiddle down for a moment: does the elbow open, does the wrist bend, do the fingers give, is the shoulder loose, the grip, the jaw? The first that does not is what you watch next.'
-            : 'Fiddle down: elbow, wrist, fingers, shoulder, grip, jaw.'}
-        </p>
+    <SortableRow id={id} name={`“${name}”`}>
+      {(handle) => (
+        <>
+          {checksBefore && (
+            <p className="my-1 ml-4 border-l-2 border-line pl-4 text-small text-muted">
+              {isFirstCheck
+                ? 'Put the fiddle down for a moment: does the elbow open, does the wrist bend, do the fingers give, is the shoulder loose, the grip, the jaw? The first that does not is what you watch next.'
+                : 'Fiddle down: elbow, wrist, fingers, shoulder, grip, jaw.'}
+            </p>
+          )}
+          <div className="flex flex-wrap items-center gap-x-3 gap-y-1 rounded-md border border-line bg-surface px-2 py-1.5">
+            {handle}
+            <span className="w-16 text-right tabular-nums">
+              <b>{minutes}</b> <span className="text-small text-muted">min</span>
+            </span>
+            <div className="min-w-0 flex-1 basis-60">
+              <p>
+                <b className="font-serif text-section leading-tight">
+                  {candidate ? candidate.title : ITEM_NAMES[what]}
+                </b>{' '}
+                <span>{candidate ? candidate.name : what === 'run-through' ? through.title : ''}</span>{' '}
+                {candidate?.isDone && (
+                  <span className="inline-flex items-center gap-1 text-small text-lichen-ink">
+                    <Check size={14} aria-hidden /> practised today
+                  </span>
+                )}
+              </p>
+              <p className="text-small text-muted">
+                {candidate && <span className="font-medium">{ITEM_NAMES[what]}. </span>}
+                {itemWords(item)}
+              </p>
+            </div>
+            <span className="flex items-center">
+              <SignButton label={`Move “${name}” up`} disabled={isFirst} onClick={() => onMove(-1)}>
+                <ArrowUp size={16} aria-hidden />
+              </SignButton>
+              <SignButton label={`Move “${name}” down`} disabled={isLast} onClick={() => onMove(1)}>
+                <ArrowDown size={16} aria-hidden />
+              </SignButton>
+              <SignButton label={`Leave “${name}” out today`} disabled={candidate === null} onClick={onLeaveOut}>
+                <X size={16} aria-hidden />
+              </SignButton>
+            </span>
+            <Link
+              to={to}
+              className="rounded-md border border-woad px-3 py-1.5 text-control font-medium text-woad hover:bg-band"
+              aria-label={`Start ${name}`}
+            >
+              Start
+            </Link>
+          </div>
+        </>
       )}
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-1 rounded-md border border-line bg-surface px-2 py-1.5">
-        <button
-          type="button"
-          className="grid size-9 cursor-grab touch-none place-items-center rounded text-muted hover:bg-band"
-          aria-label={`Move “${name}”: space, then up or down`}
-          {...attributes}
-          {...listeners}
-        >
-          <GripVertical size={16} aria-hidden />
-        </button>
-        <span className="w-16 text-right tabular-nums">
-          <b>{minutes}</b> <span className="text-small text-muted">min</span>
-        </span>
-        <div className="min-w-0 flex-1 basis-60">
-          <p>
-            <b className="font-serif text-section leading-tight">{candidate ? candidate.title : ITEM_NAMES[what]}</b>{' '}
-            <span>{candidate ? candidate.name : what === 'run-through' ? through.title : ''}</span>{' '}
-            {candidate?.isDone && (
-              <span className="inline-flex items-center gap-1 text-small text-lichen-ink">
-                <Check size={14} aria-hidden /> practised today
-              </span>
-            )}
-          </p>
-          <p className="text-small text-muted">
-            {candidate && <span className="font-medium">{ITEM_NAMES[what]}. </span>}
-            {itemWords(item)}
-          </p>
-        </div>
-        <span className="flex items-center">
-          <SignButton label={`Move “${name}” up`} disabled={isFirst} onClick={() => onMove(-1)}>
-            <ArrowUp size={16} aria-hidden />
-          </SignButton>
-          <SignButton label={`Move “${name}” down`} disabled={isLast} onClick={() => onMove(1)}>
-            <ArrowDown size={16} aria-hidden />
-          </SignButton>
-          <SignButton label={`Leave “${name}” out today`} disabled={candidate === null} onClick={onLeaveOut}>
-            <X size={16} aria-hidden />
-          </SignButton>
-        </span>
-        <Link
-          to={to}
-          className="rounded-md border border-woad px-3 py-1.5 text-control font-medium text-woad hover:bg-band"
-          aria-label={`Start ${name}`}
-        >
-          Start
-        </Link>
-      </div>
-    </li>
+    </SortableRow>
   );
 }
 

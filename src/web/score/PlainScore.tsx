@@ -1,12 +1,12 @@
-import { type ReactNode, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { type ReactNode, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { neighbourAngle } from '#core/crossing';
 import { noteStates } from '#core/noteStates';
 import type { TuneReport } from '#core/report';
 import { droneHeads } from './droneHeads';
-import { loadEngravingFonts } from './fonts';
 import type { LaneSettings } from './Lanes';
-import { engravingKey, scoreLines } from './lines';
-import { ScoreLine } from './ScoreLine';
+import { scoreLines } from './lines';
+import { StillLine } from './StillLine';
+import { useEngravingFonts } from './useEngravingFonts';
 
 interface PlainScoreProps {
   readonly report: TuneReport;
@@ -26,14 +26,7 @@ interface PlainScoreProps {
 export function PlainScore({ report, barsPerLine, zoom, lanes: wanted, leadPx = 0, label, children }: PlainScoreProps) {
   const root = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(0);
-  const [isReady, setReady] = useState(false);
-  useEffect(() => {
-    let isCurrent = true;
-    void loadEngravingFonts().then(() => isCurrent && setReady(true));
-    return () => {
-      isCurrent = false;
-    };
-  }, []);
+  const isReady = useEngravingFonts();
   useLayoutEffect(() => {
     const element = root.current!;
     const measure = () => setWidth(Math.floor(element.clientWidth / zoom) - 4);
@@ -76,25 +69,7 @@ export function PlainScore({ report, barsPerLine, zoom, lanes: wanted, leadPx = 
           lines.map((line) => (
             <div key={line.id} style={{ paddingTop: leadPx }}>
               <div style={{ zoom }}>
-                <ScoreLine
-                  line={line}
-                  lineKey={engravingKey(line)}
-                  width={width}
-                  states={states}
-                  detailStates={states}
-                  lanes={lanes}
-                  selectedIds={null}
-                  tabStopId={null}
-                  tuning={report.tune.tuning}
-                  onPick={() => undefined}
-                  onPickWhole={() => undefined}
-                  caret={null}
-                  onStaff={null}
-                  card={null}
-                  onBowLength={null}
-                  onPaintDrones={null}
-                  isStill
-                />
+                <StillLine line={line} width={width} states={states} lanes={lanes} tuning={report.tune.tuning} />
               </div>
             </div>
           ))}

@@ -1,5 +1,3 @@
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
-import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { Play, Plus, Printer, Square, Trash2 } from 'lucide-react';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { Link } from 'react-router';
@@ -14,6 +12,7 @@ import { type Leg, SetPlayer } from '../player/setPlayer';
 import { selectPlayer } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import { Button, SignButton } from '../ui/Button';
+import { SortableList } from '../ui/SortableList';
 import { hasRoom, movedTune, placeKeys, withoutTune, withTimes, withTune } from './editSet';
 import { SaveSet } from './SaveSet';
 import { SetRow } from './SetRow';
@@ -43,10 +42,6 @@ export function SetPanel({ set, onChange, onDelete }: SetPanelProps) {
     return to && from ? handOver(from, to) : null;
   });
   const listening = useSetPlayer(throughs);
-  const sensors = useSensors(
-    useSensor(PointerSensor),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   const keys = placeKeys(set.tunes);
   const titleOf = (at: number) => {
     const state = states.get(set.tunes[at]!.tuneId);
@@ -116,35 +111,27 @@ export function SetPanel({ set, onChange, onDelete }: SetPanelProps) {
           </Button>
         </p>
       )}
-      <DndContext
-        sensors={sensors}
-        collisionDetection={closestCenter}
-        onDragEnd={({ active, over }) => {
-          if (over) move(keys.indexOf(String(active.id)), keys.indexOf(String(over.id)));
-        }}
-      >
-        <SortableContext items={keys} strategy={verticalListSortingStrategy}>
-          <ol className="flex flex-col" aria-label="Tunes of the set">
-            {set.tunes.map((tune, at) => (
-              <SetRow
-                key={keys[at]}
-                id={keys[at]!}
-                at={at}
-                count={set.tunes.length}
-                tune={tune}
-                state={states.get(tune.tuneId) ?? LOADING}
-                before={overs[at] ? handOverWords(overs[at]) : []}
-                bow={overs[at]?.bow ?? null}
-                time={listening.state.leg?.tune === at ? listening.state.leg.time : null}
-                onTimes={(times) => onChange(withTimes(set, at, times), `“${titleOf(at)}” ${counted(times, 'time')}`)}
-                onMove={(to) => move(at, to)}
-                onRemove={() => onChange(withoutTune(set, at), `remove “${titleOf(at)}”`)}
-                onPlay={isKnown ? () => listening.playFrom(at) : null}
-              />
-            ))}
-          </ol>
-        </SortableContext>
-      </DndContext>
+      <SortableList ids={keys} onMove={move}>
+        <ol className="flex flex-col" aria-label="Tunes of the set">
+          {set.tunes.map((tune, at) => (
+            <SetRow
+              key={keys[at]}
+              id={keys[at]!}
+              at={at}
+              count={set.tunes.length}
+              tune={tune}
+              state={states.get(tune.tuneId) ?? LOADING}
+              before={overs[at] ? handOverWords(overs[at]) : []}
+              bow={overs[at]?.bow ?? null}
+              time={listening.state.leg?.tune === at ? listening.state.leg.time : null}
+              onTimes={(times) => onChange(withTimes(set, at, times), `“${titleOf(at)}” ${counted(times, 'time')}`)}
+              onMove={(to) => move(at, to)}
+              onRemove={() => onChange(withoutTune(set, at), `remove “${titleOf(at)}”`)}
+              onPlay={isKnown ? () => listening.playFrom(at) : null}
+            />
+          ))}
+        </ol>
+      </SortableList>
       {set.tunes.length === 0 && (
         <p className="my-3 text-muted">An empty set. Add tunes in the order in which they are played.</p>
       )}

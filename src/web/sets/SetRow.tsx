@@ -1,6 +1,4 @@
-import { useSortable } from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
-import { ArrowDown, ArrowUp, GripVertical, Play, Trash2 } from 'lucide-react';
+import { ArrowDown, ArrowUp, Play, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
 import { MAX_TIMES, type SetTune } from '#contract/sets';
 import type { HandOver } from '#core/sets';
@@ -12,6 +10,7 @@ import { reportVerdict } from '#words/verdict';
 import { SignButton } from '../ui/Button';
 import { Select } from '../ui/Select';
 import { BowSign } from '../ui/signs';
+import { SortableRow } from '../ui/SortableList';
 import type { SetTuneState } from './useSetTunes';
 
 const TIMES = Array.from({ length: MAX_TIMES }, (_, i) => ({ value: i + 1, name: `× ${i + 1}` }));
@@ -38,70 +37,61 @@ interface SetRowProps {
 /** A tune of a set, with what lies between it and the one before. */
 export function SetRow(props: SetRowProps) {
   const { id, at, count, tune, state, before, bow, time, onTimes, onMove, onRemove, onPlay } = props;
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id });
   const title = titleOf(state);
   return (
-    <li
-      ref={setNodeRef}
-      style={{ transform: CSS.Transform.toString(transform), transition }}
-      className={isDragging ? 'z-10 opacity-80' : ''}
-    >
-      {at > 0 && (
-        <p className="my-1 ml-4 flex min-h-6 items-center gap-2 border-l-2 border-line pl-4 text-small text-muted">
-          {bow && (
-            <span className={`flex items-center gap-0.5 ${bow.way === 'lift' ? 'text-weld-ink' : ''}`} aria-hidden>
-              <BowSign direction={bow.last} />
-              <BowSign direction={bow.first} />
-            </span>
+    <SortableRow id={id} name={`“${title}”`}>
+      {(handle) => (
+        <>
+          {at > 0 && (
+            <p className="my-1 ml-4 flex min-h-6 items-center gap-2 border-l-2 border-line pl-4 text-small text-muted">
+              {bow && (
+                <span className={`flex items-center gap-0.5 ${bow.way === 'lift' ? 'text-weld-ink' : ''}`} aria-hidden>
+                  <BowSign direction={bow.last} />
+                  <BowSign direction={bow.first} />
+                </span>
+              )}
+              <span>{before.join(' ')}</span>
+            </p>
           )}
-          <span>{before.join(' ')}</span>
-        </p>
-      )}
-      <div
-        aria-current={time !== null || undefined}
-        className={`flex flex-wrap items-center gap-x-3 gap-y-1 rounded-md border bg-surface px-2 py-1.5 ${time === null ? 'border-line' : 'border-woad'}`}
-      >
-        <button
-          type="button"
-          className="grid size-9 cursor-grab touch-none place-items-center rounded text-muted hover:bg-band"
-          aria-label={`Move “${title}”: space, then up or down`}
-          {...attributes}
-          {...listeners}
-        >
-          <GripVertical size={16} aria-hidden />
-        </button>
-        <span className="w-5 text-right text-muted">{at + 1}</span>
-        <div className="min-w-0 flex-1 max-sm:basis-[70%]">
-          <Link
-            to={`/tunes/${tune.tuneId}`}
-            className="line-clamp-2 font-serif text-section leading-tight font-bold break-words hover:text-woad hover:underline"
+          <div
+            aria-current={time !== null || undefined}
+            className={`flex flex-wrap items-center gap-x-3 gap-y-1 rounded-md border bg-surface px-2 py-1.5 ${time === null ? 'border-line' : 'border-woad'}`}
           >
-            {title}
-          </Link>
-          <Facts state={state} />
-        </div>
-        {time !== null && (
-          <span role="status" className="text-small font-medium text-woad">
-            {tune.times === 1 ? 'playing' : `playing, ${time} of ${tune.times}`}
-          </span>
-        )}
-        <Select label={`Times through “${title}”`} value={tune.times} options={TIMES} onChange={onTimes} />
-        <span className="flex">
-          <SignButton label={`Play from “${title}”`} disabled={!onPlay} onClick={() => onPlay?.()}>
-            <Play size={16} aria-hidden />
-          </SignButton>
-          <SignButton label={`Move “${title}” up`} disabled={at === 0} onClick={() => onMove(at - 1)}>
-            <ArrowUp size={16} aria-hidden />
-          </SignButton>
-          <SignButton label={`Move “${title}” down`} disabled={at === count - 1} onClick={() => onMove(at + 1)}>
-            <ArrowDown size={16} aria-hidden />
-          </SignButton>
-          <SignButton label={`Remove “${title}” from the set`} onClick={onRemove}>
-            <Trash2 size={16} aria-hidden />
-          </SignButton>
-        </span>
-      </div>
-    </li>
+            {handle}
+            <span className="w-5 text-right text-muted">{at + 1}</span>
+            <div className="min-w-0 flex-1 max-sm:basis-[70%]">
+              <Link
+                to={`/tunes/${tune.tuneId}`}
+                className="line-clamp-2 font-serif text-section leading-tight font-bold break-words hover:text-woad hover:underline"
+              >
+                {title}
+              </Link>
+              <Facts state={state} />
+            </div>
+            {time !== null && (
+              <span role="status" className="text-small font-medium text-woad">
+                {tune.times === 1 ? 'playing' : `playing, ${time} of ${tune.times}`}
+              </span>
+            )}
+            <Select label={`Times through “${title}”`} value={tune.times} options={TIMES} onChange={onTimes} />
+            <span className="flex">
+              <SignButton label={`Play from “${title}”`} disabled={!onPlay} onClick={() => onPlay?.()}>
+                <Play size={16} aria-hidden />
+              </SignButton>
+              <SignButton label={`Move “${title}” up`} disabled={at === 0} onClick={() => onMove(at - 1)}>
+                <ArrowUp size={16} aria-hidden />
+              </SignButton>
+              <SignButton label={`Move “${title}” down`} disabled={at === count - 1} onClick={() => onMove(at + 1)}>
+                <ArrowDown size={16} aria-hidden />
+              </SignButton>
+              <SignButton label={`Remove “${title}” from the set`} onClick={onRemove}>
+                <Trash2 size={16} aria-hidden />
+              </SignButton>
+            </span>
+          </div>
+        </>
+      )}
+    </SortableRow>
   );
 }
 

@@ -1,12 +1,4 @@
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
-import {
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
-import { GripVertical, Trash2 } from 'lucide-react';
+import { Trash2 } from 'lucide-react';
 import { useId, useState } from 'react';
 import { formatFraction } from '#core/base';
 import {
@@ -26,34 +18,25 @@ import { counted } from '#words/plural';
 import type { SheetProps } from '../openTune/sheetProps';
 import { Button, SignButton } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
+import { SortableList, SortableRow } from '../ui/SortableList';
 import { ReusedRow, ReuseField } from './ReuseField';
 
 /** Parts, how often each is played, and their order; what comes of it in bars and seconds is told at once. */
 export function FormSheet({ tune, onEdit, onClose }: Pick<SheetProps, 'tune' | 'onEdit' | 'onClose'>) {
-  const sensors = useSensors(
-    useSensor(PointerSensor),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   const names = tune.parts.map(({ name }) => name);
   return (
     <Sheet open onOpenChange={onClose} title="Form" description="Parts, their plays, and the order in which they come.">
       <div className="flex flex-col gap-4">
-        <DndContext
-          sensors={sensors}
-          collisionDetection={closestCenter}
-          onDragEnd={({ active, over }) => {
-            if (over && over.id !== active.id)
-              onEdit(movePart(tune, String(active.id), names.indexOf(String(over.id))), `move part ${active.id}`);
-          }}
+        <SortableList
+          ids={names}
+          onMove={(from, to) => onEdit(movePart(tune, names[from]!, to), `move part ${names[from]}`)}
         >
-          <SortableContext items={names} strategy={verticalListSortingStrategy}>
-            <ol className="flex flex-col gap-1.5">
-              {tune.parts.map((part) => (
-                <PartRow key={part.name} tune={tune} part={part} onEdit={onEdit} />
-              ))}
-            </ol>
-          </SortableContext>
-        </DndContext>
+          <ol className="flex flex-col gap-1.5">
+            {tune.parts.map((part) => (
+              <PartRow key={part.name} tune={tune} part={part} onEdit={onEdit} />
+            ))}
+          </ol>
+        </SortableList>
         <Button
           className="self-start"
           onClick={() => {
@@ -86,7 +69,6 @@ function PartRow({
   readonly onEdit: SheetProps['onEdit'];
 }) {
   const { name } = part;
-  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: name });
   const [typed, setTyped] = useState(name);
   const plays = firstRun(tune.form, name);
   const bars = writtenBars(tune).get(name)!.length;
@@ -96,64 +78,60 @@ function PartRow({
     else onEdit(renamed, `part ${name} is now ${typed.trim()}`);
   };
   return (
-    <li
-      ref={setNodeRef}
-      style={{ transform: CSS.Transform.toString(transform), transition }}
+    <SortableRow
+      id={name}
+      name={`part ${name}`}
       className="flex flex-wrap items-center gap-2 rounded-md border border-line bg-surface px-2 py-1"
-      data-part={name}
     >
-      <button
-        type="button"
-        className="grid size-8 cursor-grab place-items-center rounded text-muted hover:bg-band"
-        aria-label={`Move part ${name}: space, then up or down`}
-        {...attributes}
-        {...listeners}
-      >
-        <GripVertical size={16} aria-hidden />
-      </button>
-      <input
-        aria-label={`Name of part ${name}`}
-        value={typed}
-        onChange={({ target }) => setTyped(target.value)}
-        onBlur={rename}
-        onKeyDown={(event) => event.key === 'Enter' && rename()}
-        maxLength={24}
-        className="w-20 rounded-md border border-line bg-surface px-2 py-1 font-serif font-bold"
-      />
-      <label className="flex items-center gap-1.5">
-        <input
-          type="number"
-          min={1}
-          max={64}
-          value={Math.max(1, plays)}
-          onChange={({ target }) => {
-            const number = Number(target.value);
-            if (Number.isInteger(number) && number >= 1)
-              onEdit(setPlays(tune, name, number), `part ${name} ${number} times`);
-          }}
-          className="w-14 rounded-md border border-line bg-surface px-2 py-1"
-          aria-label={`Plays of part ${name}`}
-        />
-        {plays === 1 ? 'play' : 'plays'}
-      </label>
-      <span className="text-small text-muted">
-        {bars} written bar{bars === 1 ? '' : 's'}
-        {plays === 0 && ', not in the order'}
-      </span>
-      <SignButton
-        className="ml-auto"
-        label={`Delete part ${name}`}
-        disabled={tune.parts.length === 1}
-        onClick={() => onEdit(removePart(tune, name), `delete part ${name}`)}
-      >
-        <Trash2 size={16} aria-hidden />
-      </SignButton>
-      {reusedRuns(tune)
-        .filter((run) => run.part === name)
-        .map((run) => (
-          <ReusedRow key={run.barIds[0]} tune={tune} run={run} onEdit={onEdit} />
-        ))}
-    </li>
+      {(handle) => (
+        <>
+          {handle}
+          <input
+            data-part={name}
+            aria-label={`Name of part ${name}`}
+            value={typed}
+            onChange={({ target }) => setTyped(target.value)}
+            onBlur={rename}
+            onKeyDown={(event) => event.key === 'Enter' && rename()}
+            maxLength={24}
+            className="w-20 rounded-md border border-line bg-surface px-2 py-1 font-serif font-bold"
+          />
+          <label className="flex items-center gap-1.5">
+            <input
+              type="number"
+              min={1}
+              max={64}
+              value={Math.max(1, plays)}
+              onChange={({ target }) => {
+                const number = Number(target.value);
+                if (Number.isInteger(number) && number >= 1)
+                  onEdit(setPlays(tune, name, number), `part ${name} ${number} times`);
+              }}
+              className="w-14 rounded-md border border-line bg-surface px-2 py-1"
+              aria-label={`Plays of part ${name}`}
+            />
+            {plays === 1 ? 'play' : 'plays'}
+          </label>
+          <span className="text-small text-muted">
+            {bars} written bar{bars === 1 ? '' : 's'}
+            {plays === 0 && ', not in the order'}
+          </span>
+          <SignButton
+            className="ml-auto"
+            label={`Delete part ${name}`}
+            disabled={tune.parts.length === 1}
+            onClick={() => onEdit(removePart(tune, name), `delete part ${name}`)}
+          >
+            <Trash2 size={16} aria-hidden />
+          </SignButton>
+          {reusedRuns(tune)
+            .filter((run) => run.part === name)
+            .map((run) => (
+              <ReusedRow key={run.barIds[0]} tune={tune} run={run} onEdit={onEdit} />
+            ))}
+        </>
+      )}
+    </SortableRow>
   );
 }
 
