@@ -98,9 +98,9 @@ function Frame() {
       </a>
       <nav
         aria-label="Rooms"
-        className="flex items-center border-line max-md:border-b max-md:px-2 md:w-[76px] md:flex-col md:border-r md:pt-3 md:pb-2"
+        className="flex items-center border-line max-md:overflow-x-auto max-md:border-b max-md:px-2 max-sm:px-1.5 md:w-[76px] md:flex-col md:border-r md:pt-3 md:pb-2"
       >
-        <Link to="/" aria-label="Morrin, to the book" className="grid place-items-center p-1.5 md:mb-2">
+        <Link to="/" aria-label="Morrin, to the book" className="grid place-items-center p-1.5 max-sm:hidden md:mb-2">
           <NameSign />
         </Link>
         <Room to="/" name="Book" Icon={BookOpen} />
@@ -141,7 +141,7 @@ function Room({
       to={to}
       end
       className={({ isActive }) =>
-        `flex items-center gap-1 px-2 py-2 text-hint max-md:min-h-10 md:w-full md:flex-col md:border-l-3 ${
+        `flex items-center gap-1 px-2 py-2 text-hint max-md:min-h-10 max-sm:!min-w-10 max-sm:justify-center max-sm:px-1 md:w-full md:flex-col md:border-l-3 ${
           isActive ? 'border-woad bg-surface font-bold text-ink' : 'border-transparent text-muted hover:text-ink'
         }`
       }
@@ -149,8 +149,8 @@ function Room({
       {({ isActive }) => (
         <>
           <Icon size={20} strokeWidth={1.6} />
-          {/* On a phone only the room that one is in is named beside its sign. */}
-          <span className={isActive ? '' : 'max-sm:sr-only'}>{name}</span>
+          {/* On a phone the signs alone have room. */}
+          <span className="max-sm:sr-only">{name}</span>
         </>
       )}
     </NavLink>

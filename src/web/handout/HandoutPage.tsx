@@ -134,7 +134,10 @@ function Handout({ open, report: now }: OpenTuneProps) {
   return (
     <div className="handout min-h-dvh">
       <RoomHeader open={open} room="hand-out" isHeading={false} />
-      <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-line bg-surface px-4 py-2 print:hidden">
+      <section
+        aria-label="How it is printed"
+        className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-line bg-surface px-4 py-2 print:hidden"
+      >
         {versions && versions.length > 0 && (
           <label className="flex items-center gap-1.5">
             version
@@ -204,7 +207,7 @@ function Handout({ open, report: now }: OpenTuneProps) {
         </label>
         {problem && <Alert className="w-full">{problem}</Alert>}
         {second.problem && <Alert className="w-full">The second tune cannot be shown. {second.problem}</Alert>}
-      </div>
+      </section>
       <main
         className={`handout-paper mx-auto bg-white text-black shadow-md print:m-0 print:!w-auto print:!p-0 print:shadow-none paper-${options.paper}`}
         style={{ width: `${widthMm}mm`, padding: `${PAPER_MARGIN_MM}mm` }}
