@@ -146,13 +146,9 @@ function Room({
         }`
       }
     >
-      {({ isActive }) => (
-        <>
-          <Icon size={20} strokeWidth={1.6} />
-          {/* On a phone the signs alone have room. */}
-          <span className="max-sm:sr-only">{name}</span>
-        </>
-      )}
+      <Icon size={20} strokeWidth={1.6} />
+      {/* On a phone the signs alone have room. */}
+      <span className="max-sm:sr-only">{name}</span>
     </NavLink>
   );
 }
