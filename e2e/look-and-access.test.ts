@@ -110,6 +110,28 @@ for (const theme of ['day', 'evening'] as const) {
   });
 }
 
+test('no room is wider than a phone', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await openTune(page, 'The Heron on the Slipway');
+  const tune = new URL(page.url()).pathname;
+  for (const [path, settled] of [
+    [tune, '[data-note]'],
+    [`${tune}/dance`, '[data-tight]'],
+    [`${tune}/ground`, '[data-mode]'],
+    [`${tune}/practice`, '[data-bite]'],
+    ['/practice', 'main h1'],
+    ['/practice/technique/pulse', '[data-skill]'],
+    ['/pegs', 'main'],
+    ['/settings', 'main h1'],
+    ['/', 'main h1'],
+  ] as const) {
+    await page.goto(path);
+    await expect(page.locator(settled).first()).toBeVisible({ timeout: 20_000 });
+    const width = await page.evaluate(() => document.documentElement.scrollWidth);
+    expect(width, path).toBeLessThanOrEqual(390);
+  }
+});
+
 test('no request leaves the origin, and nothing is complained of in the console', async ({ page, baseURL }) => {
   const foreign: string[] = [];
   const complaints: string[] = [];

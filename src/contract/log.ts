@@ -4,6 +4,16 @@ import { BITE_ORDERS, PRACTICE_LAYERS } from '#core/practice';
 import { spanSchema } from './practice';
 import { route } from './route';
 
+/** Whether a zone has such a name; offsets, which are read the other way round elsewhere, are none. */
+function isTimeZone(name: string): boolean {
+  if (!/^[A-Za-z]/.test(name)) return false;
+  try {
+    return Boolean(new Intl.DateTimeFormat('en', { timeZone: name }));
+  } catch {
+    return false;
+  }
+}
+
 /** What an attempt was part of. */
 export const ATTEMPT_KINDS = ['bite', 'cell', 'join', 'drill', 'run-through', 'warm-up'] as const;
 export type AttemptKind = (typeof ATTEMPT_KINDS)[number];
@@ -76,10 +86,7 @@ export const historyQuerySchema = z.object({
   tune: z.uuid().optional(),
   /** From this day on; days are those of the zone. */
   since: z.iso.date(),
-  zone: z
-    .string()
-    .max(60)
-    .regex(/^[\w+\-/]+$/, 'expected the name of a time zone'),
+  zone: z.string().max(60).refine(isTimeZone, 'expected the name of a time zone, for example UTC'),
 });
 export const historySchema = z.object({ days: z.array(spanDaySchema) });
 
@@ -107,7 +114,7 @@ export type TunePracticeRecord = z.output<typeof tunePracticeRecordSchema>;
 const tuneParams = z.object({ id: z.uuid('expected the id of a tune') });
 
 export const logRoutes = {
-  /** Those that are there already are left as they are. */
+  /** Those that are there already are left as they are; what is answered need not be sent again. */
   keepAttempts: route({
     method: 'POST',
     path: '/api/log/attempts',

@@ -2,7 +2,7 @@ import { type Fraction, toNumber } from '#core/base';
 import { isBanned } from '#core/fingering';
 import { scaleOnString, type ScaleStop } from '#core/ground';
 import type { Pitch } from '#core/pitch';
-import { type ReportOptions, reportTune, type TuneReport } from '#core/report';
+import { reportTune, type TuneReport } from '#core/report';
 import { isCompound, occurrencesOf, PLACES, type Tune } from '#core/tune';
 import { excerpt, type SmallGround, type SmallNote, smallTune, wholeCycles } from './smallTune';
 import type { DrillScene, DrillStage, StageCode, StageOptions } from './tuneDrill';
@@ -25,8 +25,7 @@ export function drillScene(report: TuneReport): DrillScene {
   const { tune, settings, unrolled } = report;
   const { hand, instrument } = settings;
   const quarters = settings.bpm * quartersIn(settings.beat);
-  const options: ReportOptions = { ...settings, bpm: undefined, lilt: undefined } as ReportOptions;
-  const { bpm: _bpm, lilt: _lilt, start: _start, ...player } = options;
+  const { bpm: _bpm, lilt: _lilt, start: _start, ...player } = settings;
   const ground = (own: StageOptions = {}): SmallGround => ({
     title: tune.title,
     key: tune.key,
@@ -48,8 +47,6 @@ export function drillScene(report: TuneReport): DrillScene {
   return {
     report,
     quarters,
-    options: player,
-    write,
     open: (place) =>
       isBanned(hand, { place, finger: 0 })
         ? null

@@ -113,13 +113,9 @@ const shift: DrillMaker = {
     const place = placeOf(scene, cause, 'E');
     const first = scene.scale(place).find(({ finger }) => finger === 1);
     const third = scene.scale(place).find(({ finger }) => finger === 3);
-    const [from, to] = fingersAround(scene, cause);
+    if (!first || !third) return [];
     // First finger, and the same finger where the third lay: a hand in third position.
-    const low: SmallNote | null = from ?? (first ? stopped(first, 2, { position: 1 }) : null);
-    const guide: SmallNote | null =
-      first && third ? { pitch: third.pitch, eighths: 2, place, finger: 1, position: 3 } : null;
-    const high: SmallNote | null = to ?? guide;
-    if (!low || !guide || !high || !first) return [];
+    const guide: SmallNote = { pitch: third.pitch, eighths: 2, place, finger: 1, position: 3 };
     const base = stopped(first, 2, { position: 1 });
     return those([
       scene.stage('by-guide-note', [base, guide, { ...guide, eighths: 4 }, base], { bpm: SLOW }),

@@ -1,5 +1,5 @@
 import type { ScaleStop } from '#core/ground';
-import type { ReportOptions, TuneReport } from '#core/report';
+import type { TuneReport } from '#core/report';
 import type { EventKind } from '#core/tempo';
 import type { Place, Tune } from '#core/tune';
 import type { SmallGround, SmallNote } from './smallTune';
@@ -165,6 +165,4 @@ export interface DrillScene {
   readonly stage: (code: StageCode, notes: readonly (SmallNote | null)[], options?: StageOptions) => DrillStage | null;
   /** The bars around a written note, as they stand in the tune. */
   readonly inTune: (note: string | undefined, options?: Pick<StageOptions, 'way' | 'minutes'>) => DrillStage | null;
-  readonly write: (notes: readonly SmallNote[], options?: StageOptions) => Tune;
-  readonly options: ReportOptions;
 }

@@ -68,7 +68,7 @@ export function demoAttempts(tunes: readonly DemoTune[], now: Date): Attempt[] {
   });
   for (let week = 0; week < WEEKS; week++)
     for (const day of DAYS) {
-      let at = addMinutes(subDays(now, 7 * (WEEKS - week) - day), 0);
+      let at = subDays(now, 7 * (WEEKS - week) - day);
       for (const { id, tune, fromWeek, reaches, wishBpm, bites } of plans) {
         if (week < fromWeek) continue;
         // A new bite every other day, and two of those met before.

@@ -38,11 +38,11 @@ const attemptOf = ({ part, from, to, at, ...row }: AttemptRow): Attempt => ({
 /**
  * Puts attempts in, each once, whoever sends it again; the tune then counts as practised on that day. A second correction of
  * the same attempt is left out: the first one stands, and is what can be corrected further.
- * @returns ids that are in the log now
+ * @returns how many were new; the others are settled too
  */
-export async function insertAttempts(db: Queryable, attempts: readonly Attempt[]): Promise<string[]> {
+export async function insertAttempts(db: Queryable, attempts: readonly Attempt[]): Promise<number> {
   const rows = attempts.map(({ span, ...attempt }) => ({ ...attempt, ...span }));
-  await db.query(
+  const { rowCount } = await db.query(
     `INSERT INTO attempts (id, at, tune_id, tune_title, tune_revision, part, from_note, to_note, what, drill, layer, way,
                            bpm, wish_bpm, clean, wrong, minutes, note, corrects, is_withdrawn)
      SELECT id, at, "tuneId", title, revision, part, "from", "to", what, drill, layer, way, bpm, "wishBpm", clean, wrong,
@@ -61,10 +61,7 @@ export async function insertAttempts(db: Queryable, attempts: readonly Attempt[]
       WHERE tunes.id = latest.tune_id AND (practised_at IS NULL OR practised_at < latest.at)`,
     [attempts.map(({ id }) => id)],
   );
-  const { rows: kept } = await db.query<{ id: string }>('SELECT id FROM attempts WHERE id = ANY($1::uuid[])', [
-    attempts.map(({ id }) => id),
-  ]);
-  return kept.map(({ id }) => id);
+  return rowCount ?? 0;
 }
 
 /** Attempts that are put in with one statement. */
@@ -72,11 +69,10 @@ const BATCH = 2000;
 
 /** A whole log put in, all of it or nothing, in the caller's transaction. Returns how many were new. */
 export async function insertLog(db: Queryable, attempts: readonly Attempt[]): Promise<number> {
-  const count = async () => Number((await db.query<{ count: string }>('SELECT count(*) FROM attempts')).rows[0]!.count);
-  const before = await count();
+  let added = 0;
   for (let from = 0; from < attempts.length; from += BATCH)
-    await insertAttempts(db, attempts.slice(from, from + BATCH));
-  return (await count()) - before;
+    added += await insertAttempts(db, attempts.slice(from, from + BATCH));
+  return added;
 }
 
 /** Tunes of the book by their titles; of several with one title the one that was changed last. */

@@ -68,7 +68,8 @@ test('a correction stands in place of what it corrects, and what was first is st
   const second = attempt({ clean: false, corrects: own.id });
   await keep(own);
   await keep(better);
-  await keep(second);
+  // It is left out for good: a browser need not send it again.
+  expect((await keep(second)).body).toEqual({ kept: [second.id] });
   expect((await list()).attempts.map(({ id }) => id)).toEqual([better.id]);
   await keep(attempt({ corrects: better.id, isWithdrawn: true }));
   expect((await list()).attempts).toEqual([]);
@@ -112,6 +113,12 @@ test('the history is told by stretch and by the day of the player’s own zone',
   ]);
   const odd = await request(app).get('/api/log/history').query({ since: '2026-03-01', zone: "'; DROP" });
   expect(odd.status).toBe(400);
+});
+
+test.each(['Nowhere/Town', '+02:00', "UTC'; SELECT 1"])('a zone called %s is refused', async (zone) => {
+  const answer = await request(app).get('/api/log/history').query({ since: '2026-03-01', zone });
+  expect(answer.status).toBe(400);
+  expect(JSON.stringify(answer.body)).toContain('expected the name of a time zone');
 });
 
 test('what is practised is so in the book, and only by what is later', async () => {

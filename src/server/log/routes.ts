@@ -23,9 +23,10 @@ import { logCsv, logJson } from './writeLog';
 export function logRoutes(db: Database, streams: Database): Router {
   const router = Router();
 
-  serve(router, routes.keepAttempts, async ({ body: { attempts } }) => ({
-    kept: await inTransaction(db, (client) => insertAttempts(client, attempts)),
-  }));
+  serve(router, routes.keepAttempts, async ({ body: { attempts } }) => {
+    await inTransaction(db, (client) => insertAttempts(client, attempts));
+    return { kept: attempts.map(({ id }) => id) };
+  });
   serve(router, routes.listAttempts, ({ query }) => listAttempts(db, query));
   serve(router, routes.findHistory, async ({ query }) => ({ days: await findHistory(db, query) }));
   serve(router, routes.exportLog, async ({ query: { format }, response }) => {

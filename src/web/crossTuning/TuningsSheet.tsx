@@ -6,7 +6,7 @@ import type { Key } from '#core/pitch';
 import { reportTune, type TuneReport } from '#core/report';
 import { tuningName } from '#core/tuning';
 import { writtenKey, writtenPitch } from '#words/pitch';
-import { counted } from '#words/plural';
+import { counted, percentWords } from '#words/plural';
 import { spotWords } from '#words/spot';
 import { holdsWords } from '#words/tempo';
 import type { SheetProps } from '../openTune/sheetProps';
@@ -36,8 +36,6 @@ const HEADS: Readonly<Record<TuningTerm, string>> = {
   hops: 'hops',
   retuning: 'pegs',
 };
-
-const percentWords = (share: number): string => `${(100 * share).toFixed(0)} %`;
 
 function figureWords(term: TuningTerm, value: number): string {
   if (term === 'range') return value === 0 ? 'none' : percentWords(value);

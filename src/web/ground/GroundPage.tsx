@@ -17,6 +17,7 @@ import { midiOf } from '#core/pitch';
 import { PLACES, type Tune, unroll } from '#core/tune';
 import { figureWords, openWords, pairWords, spotWords } from '#words/ground';
 import { writtenKey, writtenPitch } from '#words/pitch';
+import { percentWords } from '#words/plural';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { RoomHeader } from '../openTune/RoomHeader';
 import { useTuneUndoKeys } from '../openTune/useTuneUndoKeys';
@@ -166,11 +167,10 @@ function ChordPairs({ pairs }: { readonly pairs: readonly ChordPair[] }) {
 }
 
 function verdictWords({ key }: Tune, mode: ModeCheck): string {
-  const percent = (share: number) => `${Math.round(100 * share)} %`;
   if (mode.better)
-    return `The notes say ${writtenKey({ ...key, mode: mode.better })}: they fit it ${percent(mode.fits[0]!.share)} of the time, and ${key.mode} ${percent(mode.stated)}.`;
+    return `The notes say ${writtenKey({ ...key, mode: mode.better })}: they fit it ${percentWords(mode.fits[0]!.share)} of the time, and ${key.mode} ${percentWords(mode.stated)}.`;
   if (mode.outside.length === 0) return `It is ${writtenKey(key)}: every note belongs to it.`;
-  return `It is ${writtenKey(key)}: ${percent(mode.stated)} of the time its notes belong to it.`;
+  return `It is ${writtenKey(key)}: ${percentWords(mode.stated)} of the time its notes belong to it.`;
 }
 
 /** Notes outside the key, and how the other modes on its tonic fit. */

@@ -1,7 +1,7 @@
 import { Play } from 'lucide-react';
 import type { SpanDay } from '#contract/log';
 import type { Bite, CoverageStep } from '#core/practice';
-import { counted } from '#words/plural';
+import { counted, percentWords } from '#words/plural';
 import { tempoWords } from '#words/tempo';
 import { Button } from '../ui/Button';
 import { bestBpm } from './useTuneInBites';
@@ -16,8 +16,6 @@ interface BiteListProps {
   readonly onChoose: (id: string) => void;
   readonly onStart: (id: string) => void;
 }
-
-const percent = (share: number) => `${Math.round(100 * share)} %`;
 
 /** The bites in the order in which they are learnt, with what is known of each. */
 export function BiteList({ bites, coverage, names, chosen, goalBpm, daysOf, onChoose, onStart }: BiteListProps) {
@@ -48,7 +46,7 @@ export function BiteList({ bites, coverage, names, chosen, goalBpm, daysOf, onCh
               </span>
             </button>
             <span className="text-right text-small text-muted" title="Share of the tune you can then play">
-              {percent(total)}
+              {percentWords(total)}
             </span>
             <Button look="small" className="flex items-center gap-1" onClick={() => onStart(id)}>
               <Play size={13} aria-hidden /> Practise<span className="sr-only"> {names.get(id)}</span>

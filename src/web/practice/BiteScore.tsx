@@ -28,7 +28,6 @@ export function BiteScore(props: BiteScoreProps) {
       zoom={0.9}
       lanes={{ bow: false, fingers: false }}
       leadPx={LEAD_PX}
-
       label={`${report.tune.title} in ${counted(props.bites.length, 'bite')}`}
     >
       <Brackets {...props} />

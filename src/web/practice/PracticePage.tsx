@@ -6,8 +6,8 @@ import { type Bite, BITE_ORDERS, learningOrder } from '#core/practice';
 import type { TuneReport } from '#core/report';
 import { occurrencesOf } from '#core/tune';
 import { failureWords } from '#words/failure';
-import { counted } from '#words/plural';
-import { biteWords, ORDER_WORDS } from '#words/practice';
+import { counted, percentWords } from '#words/plural';
+import { ORDER_WORDS } from '#words/practice';
 import { reportVerdict } from '#words/verdict';
 import type { Failure } from '../api/answer';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
@@ -22,7 +22,7 @@ import { BiteList } from './BiteList';
 import { BiteScore } from './BiteScore';
 import { CoursePlan } from './CoursePlan';
 import { DrillList } from './DrillList';
-import { bestBpm, useTuneInBites } from './useTuneInBites';
+import { bestBpm, landmarkOf, nameOfBite, useTuneInBites } from './useTuneInBites';
 
 /** Notes in a bite that can be chosen. */
 const BITE_SIZES = [4, 6, 8, 10, 12, 16].map((value) => ({ value, name: `${value} notes` }));
@@ -82,7 +82,7 @@ function TunePracticeRoom({ open, report }: OpenTuneProps) {
           <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
             <p className="font-serif text-sheet leading-tight font-bold" data-next>
               {next.isNew
-                ? `Begin with ${names.get(next.id)}: you can then play ${percent(next.total(learnt.coverage))} of the tune.`
+                ? `Begin with ${names.get(next.id)}: you can then play ${percentWords(next.total(learnt.coverage))} of the tune.`
                 : `Next: ${names.get(next.id)}, clean at ${Math.floor(next.best ?? 0)} of ${Math.round(report.settings.bpm)}.`}
             </p>
             <Button look="main" onClick={() => start(next.id)}>
@@ -178,8 +178,6 @@ function TunePracticeRoom({ open, report }: OpenTuneProps) {
   );
 }
 
-const percent = (share: number) => `${Math.round(100 * share)} %`;
-
 /** Bites by their landmarks' names, else by where they stand. */
 function biteNames(
   bites: readonly Bite[],
@@ -188,10 +186,7 @@ function biteNames(
 ): ReadonlyMap<string, string> {
   return new Map(
     bites.map((bite) => {
-      const landmark = landmarks.find(
-        ({ part, from, to }) => part === bite.part && from === bite.from && to === bite.to,
-      );
-      return [bite.id, landmark?.name ?? biteWords(report, bite)];
+      return [bite.id, nameOfBite(report, landmarks, bite)];
     }),
   );
 }
@@ -231,14 +226,19 @@ interface BiteFactsProps {
 
 /** What is known of the chosen bite; it can be named, and cut in two. */
 function BiteFacts({ bite, report, plan, practice, name, names, onChange, onCut }: BiteFactsProps) {
-  const landmark = practice.landmarks.find(
-    ({ part, from, to }) => part === bite.part && from === bite.from && to === bite.to,
-  );
-  const [typed, setTyped] = useState(landmark?.name ?? '');
+  const landmark = landmarkOf(practice.landmarks, bite);
+  const keptName = landmark?.name ?? '';
+  const [shown, setShown] = useState(keptName);
+  const [typed, setTyped] = useState(keptName);
+  // A name that was taken back, or removed, is not typed any more.
+  if (shown !== keptName) {
+    setShown(keptName);
+    setTyped(keptName);
+  }
   const field = useId();
   const keep = () => {
     const clean = typed.trim();
-    if (clean === (landmark?.name ?? '')) return;
+    if (clean === keptName) return;
     const others = practice.landmarks.filter((one) => one !== landmark);
     const { part, from, to } = bite;
     const landmarks =
@@ -260,7 +260,7 @@ function BiteFacts({ bite, report, plan, practice, name, names, onChange, onCut 
         <b className="font-serif text-lead">{name}</b>
         <span className="block text-small text-muted">
           {counted(bite.notes, 'note')}, {bite.seconds.toFixed(1)} s, played {counted(bite.plays, 'time')},{' '}
-          {percent(bite.share)} of the tune. Looped by itself it{' '}
+          {percentWords(bite.share)} of the tune. Looped by itself it{' '}
           {bite.loop === 'returns' ? 'comes back on the same bow' : 'flips every time'}.
           {bite.sharesWith.length > 0 && ` Shares notes with ${bite.sharesWith.map((id) => names.get(id)).join(', ')}.`}
         </span>
@@ -371,8 +371,8 @@ function Orders({ plan, report, practice, onChange }: OrdersProps) {
                   {ORDER_WORDS[order].name}
                 </button>
               </td>
-              <td className="text-right">{percent(coverage[0]?.total ?? 0)}</td>
-              <td className="text-right">{percent(coverage[Math.min(2, coverage.length - 1)]?.total ?? 0)}</td>
+              <td className="text-right">{percentWords(coverage[0]?.total ?? 0)}</td>
+              <td className="text-right">{percentWords(coverage[Math.min(2, coverage.length - 1)]?.total ?? 0)}</td>
             </tr>
           ))}
         </tbody>

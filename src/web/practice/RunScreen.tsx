@@ -1,7 +1,7 @@
 import { Play, Square } from 'lucide-react';
 import { type ButtonHTMLAttributes, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { type Wrong, WRONGS } from '#contract/log';
+import { WRONGS } from '#contract/log';
 import { CELL_RESTS, nextRung } from '#core/practice';
 import type { TuneReport } from '#core/report';
 import { counted } from '#words/plural';
@@ -22,16 +22,6 @@ import type { RunChoices } from './runChoices';
 import { layeredReport, playedReport, type RunItem, stageWords } from './runItem';
 import { RunMenu } from './RunMenu';
 import { type Running, useRun } from './useRun';
-
-const WRONG_WORDS: Readonly<Record<Wrong, string>> = {
-  bow: 'bow',
-  crossing: 'crossing',
-  finger: 'finger',
-  notes: 'notes',
-  rhythm: 'rhythm',
-  tone: 'tone',
-  memory: 'memory',
-};
 
 interface RunScreenProps {
   readonly open: OpenTune;
@@ -138,7 +128,7 @@ export function RunScreen({ open, report: whole, item, choices, onChoose }: RunS
                     className="aria-pressed:border-woad aria-pressed:bg-band aria-pressed:font-bold"
                     onClick={() => running.tellWrong(wrong)}
                   >
-                    <span className="text-muted">{i + 1}</span> {WRONG_WORDS[wrong]}
+                    <span className="text-muted">{i + 1}</span> {wrong}
                   </Button>
                 ))}
               </div>
@@ -275,10 +265,10 @@ function afterWords({ ladder }: Running['run']): string {
   return ladder.bpm === ladder.wish.wishBpm ? 'done' : String(Math.round(nextRung(ladder)));
 }
 
-function queueWords({ waiting, isStuck, isForgetful }: Running['queue']): string {
+function queueWords({ waiting, writing, isStuck, isForgetful }: Running['queue']): string {
   if (isForgetful) return 'This browser keeps nothing: stay on this page until it is sent.';
   if (waiting === 0) return 'logged';
-  return isStuck ? `${counted(waiting, 'time')} kept here until the server answers` : 'logging …';
+  return isStuck && writing === 0 ? `${counted(waiting, 'time')} kept here until the server answers` : 'logging …';
 }
 
 function Done({
@@ -290,17 +280,18 @@ function Done({
   readonly item: RunItem;
   readonly backTo: string;
 }) {
-  const { run, count } = running;
+  const { run, stage, count } = running;
   const { ended, steps } = run.ladder;
-  const words = item.drill
-    ? 'The drill is through.'
-    : ended === 'wish'
-      ? item.what === 'run-through'
-        ? 'It went through.'
-        : 'Clean at the goal.'
-      : ended === 'cap'
-        ? 'The minutes are over.'
-        : 'Stopped.';
+  const words =
+    item.drill && stage >= item.drill.stages.length
+      ? 'The drill is through.'
+      : ended === 'wish'
+        ? item.what === 'run-through'
+          ? 'It went through.'
+          : 'Clean at the goal.'
+        : ended === 'cap'
+          ? 'The minutes are over.'
+          : 'Stopped.';
   return (
     <div className="my-8 flex flex-col gap-3 text-lead">
       <p className="font-serif text-[clamp(1.6rem,3vw,2.2rem)] font-bold" role="status">

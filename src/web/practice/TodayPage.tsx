@@ -16,6 +16,7 @@ import { LogFiles } from './LogFiles';
 import { type TuneCandidate, useToday } from './useToday';
 
 const MINUTES = [10, 15, 20, 30, 45, 60].map((value) => ({ value, name: `${value} minutes` }));
+const USUAL_MINUTES = 30;
 const KEY = 'morrin.session-minutes';
 
 /** Today's session: what, how long and why; in another order, or without some of it, as the player likes. */
@@ -257,8 +258,12 @@ function ItemRow({ id, item, isFirstCheck, isFirst, isLast, through, onMove, onL
 }
 
 function readMinutes(): number {
-  const kept = Number(localStorage.getItem(KEY));
-  return MINUTES.some(({ value }) => value === kept) ? kept : 30;
+  try {
+    const kept = Number(localStorage.getItem(KEY));
+    return MINUTES.some(({ value }) => value === kept) ? kept : USUAL_MINUTES;
+  } catch {
+    return USUAL_MINUTES;
+  }
 }
 
 function keepMinutes(minutes: number): void {

@@ -48,7 +48,17 @@ test('attempts go to the server, and none waits any more', async () => {
   await queue.add(attempt(1));
   await queue.settled();
   expect([...state.kept.keys()]).toEqual([attempt(1).id]);
-  expect(queue.snapshot()).toEqual({ waiting: 0, isStuck: false, isForgetful: false });
+  expect(queue.snapshot()).toEqual({ waiting: 0, writing: 0, isStuck: false, isForgetful: false });
+});
+
+test('an attempt is said to be on its way to the disk until it is there', async () => {
+  const { state, send } = server();
+  state.isAway = true;
+  const queue = new AttemptQueue({ send, againMs: 1e9 });
+  const added = queue.add(attempt(1));
+  expect(queue.snapshot()).toMatchObject({ waiting: 1, writing: 1 });
+  await added;
+  expect(queue.snapshot()).toMatchObject({ waiting: 1, writing: 0 });
 });
 
 test('with the server away they wait, and go when it is back', async () => {

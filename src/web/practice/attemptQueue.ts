@@ -5,6 +5,8 @@ import { ask } from '../api/ask';
 /** Attempts on their way to the log: each is in this browser until the server says that it has it. */
 export interface QueueState {
   readonly waiting: number;
+  /** On their way to the disk: leaving the page now would lose them. */
+  readonly writing: number;
   /** The last time that it was tried the server did not answer. */
   readonly isStuck: boolean;
   /** This browser keeps nothing: what is not sent when the page is left is lost. */
@@ -28,7 +30,7 @@ export interface QueueDeps {
 /** A queue that outlives its page: first to the disk, then to the server, then off the disk. */
 export class AttemptQueue {
   private readonly unsent = new Map<string, Attempt>();
-  private state: QueueState = { waiting: 0, isStuck: false, isForgetful: false };
+  private state: QueueState = { waiting: 0, writing: 0, isStuck: false, isForgetful: false };
   private readonly listeners = new Set<() => void>();
   private sending: Promise<void> | null = null;
   private timer: ReturnType<typeof setTimeout> | null = null;
@@ -58,7 +60,7 @@ export class AttemptQueue {
   /** Puts an attempt in. Acknowledged once it is on the disk, or at the server where the browser keeps nothing. */
   async add(attempt: Attempt): Promise<void> {
     this.unsent.set(attempt.id, attempt);
-    this.say({});
+    this.say({ writing: this.state.writing + 1 });
     try {
       const transaction = (await this.database()).transaction('attempts', 'readwrite', { durability: 'strict' });
       void transaction.store.put({ id: attempt.id, attempt, at: Date.now() });
@@ -66,6 +68,7 @@ export class AttemptQueue {
     } catch {
       this.say({ isForgetful: true });
     }
+    this.say({ writing: this.state.writing - 1 });
     this.flush();
   }
 

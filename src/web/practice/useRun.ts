@@ -68,7 +68,7 @@ export function useRun(
     since.current = Date.now();
   }, []);
   const stages = item.drill?.stages ?? null;
-  const isDone = stages ? step.stage >= stages.length : step.run.ladder.ended !== null;
+  const isDone = step.run.ladder.ended !== null || (stages !== null && step.stage >= stages.length);
 
   const repeat = (isClean: boolean) => {
     if (isDone || step.run.hurts) return;
@@ -87,7 +87,7 @@ export function useRun(
       layer: choices.layer,
       way: stages?.[step.stage]?.way ?? choices.way,
       bpm: stages?.[step.stage]?.bpm ?? step.run.ladder.bpm,
-      wishBpm: item.wishBpm,
+      wishBpm: stages?.[step.stage]?.bpm ?? item.wishBpm,
       clean: isClean,
       wrong: null,
       minutes,
@@ -133,7 +133,7 @@ export function useRun(
     apart: () => item.at !== null && change(takenApart(step.run, report, item.at)),
     together: () => change(putTogether(step.run)),
     hurts: (does) => change(hurt(step.run, does)),
-    stop: () => (stages ? setStep({ ...step, stage: stages.length }) : change(stopped(step.run))),
+    stop: () => change(stopped(step.run)),
     queue: queued,
   };
 }

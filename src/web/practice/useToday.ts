@@ -1,9 +1,9 @@
+import { format } from 'date-fns';
 import { useEffect, useMemo, useState } from 'react';
 import { type Attempt, logRoutes, type SpanDay, type TunePractice } from '#contract/log';
 import type { Ability } from '#core/ability';
 import { type Candidate, candidatesOf, learningOrder, practicePlan } from '#core/practice';
 import { type PlayerSettings, reportTune, type TuneReport } from '#core/report';
-import { biteWords } from '#words/practice';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
 import { RECENT, useHistoryQuery } from '../api/logApi';
@@ -13,7 +13,7 @@ import { selectPlayer } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import { abilityFrom, judgedOf } from './playerAbility';
 import { reviewOf } from './reviews';
-import { daysOfBite, historySince } from './useTuneInBites';
+import { daysOfBite, historySince, nameOfBite } from './useTuneInBites';
 
 /** Tunes that a session looks at: those practised last. */
 const MOST_TUNES = 5;
@@ -123,28 +123,20 @@ function candidatesIn(
     const review = reviewOf(ofBite.get(bite.id)!, now);
     return review?.isDue ? [{ bite: bite.id, recall: review.recall }] : [];
   });
-  const today = dayOf(now);
+  const today = format(now, 'yyyy-MM-dd');
   return candidatesOf(plan, report, learningOrder(plan, report, order).order, { met, ability, due }).map(
     (candidate): TuneCandidate => {
       const bite = plan.bites.find((one) => one.id === candidate.bite)!;
-      const landmark = practice.landmarks.find(
-        ({ part, from, to }) => part === bite.part && from === bite.from && to === bite.to,
-      );
-      const name = landmark?.name ?? biteWords(report, bite);
+      const name = nameOfBite(report, practice.landmarks, bite);
       const before = plan.bites.find((one) => one.id === candidate.joins);
       return {
         ...candidate,
         tuneId: id,
         title: report.tune.title,
-        name: before ? `${biteWords(report, before)} into ${name}` : name,
+        name: before ? `${nameOfBite(report, practice.landmarks, before)} into ${name}` : name,
         address: candidate.joins ? `join-${candidate.joins}-${candidate.bite}` : `bite-${candidate.bite}`,
         isDone: !candidate.joins && ofBite.get(bite.id)!.some(({ day }) => day === today),
       };
     },
   );
-}
-
-function dayOf(date: Date): string {
-  const two = (value: number) => String(value).padStart(2, '0');
-  return `${date.getFullYear()}-${two(date.getMonth() + 1)}-${two(date.getDate())}`;
 }

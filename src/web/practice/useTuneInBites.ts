@@ -1,8 +1,9 @@
 import { format, subDays } from 'date-fns';
 import { useMemo } from 'react';
-import { type SpanDay, type TunePractice, type TunePracticeRecord, USUAL_PRACTICE } from '#contract/log';
+import { type Landmark, type SpanDay, type TunePractice, type TunePracticeRecord, USUAL_PRACTICE } from '#contract/log';
 import { type Bite, type LearningOrder, learningOrder, type PracticePlan, practicePlan } from '#core/practice';
 import type { TuneReport } from '#core/report';
+import { biteWords } from '#words/practice';
 import { useHistoryQuery, useSaveTunePracticeMutation, useTunePracticeQuery } from '../api/logApi';
 import { useRecordUndo } from '../api/useRecordUndo';
 
@@ -56,6 +57,19 @@ export function daysOfBite(
   { part, from, to }: Pick<Bite, 'part' | 'from' | 'to'>,
 ): SpanDay[] {
   return days.filter(({ span }) => span.part === part && span.from === from && span.to === to);
+}
+
+/** What a player calls a stretch; undefined: it has no name of its own. */
+export function landmarkOf(
+  landmarks: readonly Landmark[],
+  bite: Pick<Bite, 'part' | 'from' | 'to'>,
+): Landmark | undefined {
+  return landmarks.find(({ part, from, to }) => part === bite.part && from === bite.from && to === bite.to);
+}
+
+/** A bite by its own name, else by where it stands. */
+export function nameOfBite(report: TuneReport, landmarks: readonly Landmark[], bite: Bite): string {
+  return landmarkOf(landmarks, bite)?.name ?? biteWords(report, bite);
 }
 
 /** The quickest that was clean; null: nothing was. */

@@ -20,7 +20,7 @@ interface SmallTableProps {
 /** A few rows of facts in a sheet; a wide one scrolls by itself. */
 export function SmallTable({ label, isBusy, heads, minWidth, className = '', foot, children }: SmallTableProps) {
   return (
-    <div className="overflow-x-auto" tabIndex={0} role="region" aria-label={label} aria-busy={isBusy}>
+    <div className="relative overflow-x-auto" tabIndex={0} role="region" aria-label={label} aria-busy={isBusy}>
       <table className={`w-full text-left ${className}`.trim()} style={{ minWidth }}>
         <thead className="text-hint text-muted">
           <tr>
