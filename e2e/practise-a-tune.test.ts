@@ -7,6 +7,8 @@ const bpm = async (page: Page) => Number(await page.locator('[data-bpm]').getAtt
 const run = (page: Page) => page.locator('[data-run]');
 const said = (page: Page) => page.locator('[data-said]');
 const score = (page: Page) => expect(page.locator('[data-plain-score]').first()).toBeVisible();
+/** The running screen itself: the page before it shows a score, too. */
+const begun = (page: Page) => expect(run(page).locator('[data-plain-score]')).toBeVisible();
 
 interface Listed {
   readonly attempts: {
@@ -35,7 +37,7 @@ test('from a tune to a running ladder in three actions', async ({ page }) => {
   await page.getByRole('button', { name: 'More', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Practise it' }).click();
   await page.getByRole('button', { name: 'Start', exact: true }).click();
-  await score(page);
+  await begun(page);
   const start = await bpm(page);
   expect(start).toBeLessThan(109);
   for (let i = 0; i < 3; i++) await page.getByRole('button', { name: /^Clean/ }).click();
@@ -46,7 +48,7 @@ test('ten attempts by keys alone with the server away in between are all in the 
   await practise(page, 'Pewter Sky');
   const id = idOf(page);
   await page.getByRole('button', { name: 'Start', exact: true }).press('Enter');
-  await score(page);
+  await begun(page);
   for (const key of ['ArrowRight', 'ArrowLeft', '2']) await page.keyboard.press(key);
   await expect(page.locator('[data-waiting="0"]')).toBeVisible();
   await page.route('**/api/log/attempts', (route) => route.abort());
@@ -54,7 +56,7 @@ test('ten attempts by keys alone with the server away in between are all in the 
   await expect(page.getByText(/5 times kept here until the server answers/)).toBeVisible();
   // The page is left and opened again: what waits is in the browser.
   await page.reload();
-  await score(page);
+  await begun(page);
   for (const key of ['ArrowRight', 'ArrowRight', 'ArrowLeft']) await page.keyboard.press(key);
   await page.unroute('**/api/log/attempts');
   await expect.poll(async () => (await logged(page, id)).length, { timeout: 15_000 }).toBe(10);
@@ -67,7 +69,7 @@ test('a repetition is taken back, and the log shows it no more', async ({ page }
   await practise(page, 'Pewter Sky');
   const id = idOf(page);
   await page.getByRole('button', { name: 'Start', exact: true }).click();
-  await score(page);
+  await begun(page);
   await page.keyboard.press('ArrowRight');
   await expect(said(page)).toContainText('Clean 1 of 3');
   await page.keyboard.press('Backspace');
@@ -77,7 +79,7 @@ test('a repetition is taken back, and the log shows it no more', async ({ page }
 test('what fails at the first tempo is taken apart, shrinks, and grows again', async ({ page }) => {
   await practise(page, 'Pewter Sky');
   await page.getByRole('button', { name: 'Start', exact: true }).click();
-  await score(page);
+  await begun(page);
   await page.keyboard.press('ArrowLeft');
   await page.keyboard.press('ArrowLeft');
   await expect(run(page)).toHaveAttribute('data-run', 'cell');
@@ -105,7 +107,7 @@ test('what fails at the first tempo is taken apart, shrinks, and grows again', a
 test('pain ends the block, keeps the finger out, and the tune is fingered around it', async ({ page }) => {
   await practise(page, 'The Heron on the Slipway');
   await page.getByRole('button', { name: 'Start', exact: true }).click();
-  await score(page);
+  await begun(page);
   await page.keyboard.press('h');
   await page.getByLabel('where').selectOption('3');
   await page.getByRole('button', { name: 'Stop here' }).click();
@@ -159,7 +161,7 @@ test('a drill goes through its stages, and one of them becomes a tune of the boo
   await expect(page.locator('[data-note]').first()).toBeVisible();
   await practise(page, 'Lanterns at the Boathouse');
   await drill.getByRole('button', { name: /^Practise/ }).click();
-  await score(page);
+  await begun(page);
   await expect(said(page)).toContainText('Stage 1 of');
   for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight');
   await expect(said(page)).toContainText('Stage 2 of');
@@ -195,7 +197,7 @@ test('today’s session has reasons, is ordered by keys, and leads to a run', as
     .nth(1)
     .getByRole('link', { name: /^Start/ })
     .click();
-  await score(page);
+  await begun(page);
 });
 
 test.describe('on a phone', () => {
@@ -212,7 +214,7 @@ test.describe('on a phone', () => {
     await practise(page, 'Marsh Lamps');
     await fits();
     await page.getByRole('button', { name: 'Start', exact: true }).click();
-    await score(page);
+    await begun(page);
     await fits();
   });
 });
@@ -224,7 +226,7 @@ test('technique first: from a skill to a tune that uses it, to its drill, and ba
   await expect(page.getByRole('heading', { name: 'One finger across' })).toBeVisible();
   await expect(page.getByText('Plucked, a little at a time: longer by the day.')).toBeVisible();
   await page.getByRole('link', { name: 'Practise One finger across in the key of Pewter Sky' }).click();
-  await score(page);
+  await begun(page);
   await expect(said(page)).toContainText('Stage 1 of');
   await page.goBack();
   await page.getByRole('link', { name: 'all of them in the book' }).click();
@@ -251,7 +253,7 @@ test('a bite is practised in a layer and a way, and the log says so', async ({ p
   await practise(page, 'Pewter Sky');
   const id = idOf(page);
   await page.getByRole('button', { name: 'Start', exact: true }).click();
-  await score(page);
+  await begun(page);
   await page.getByRole('button', { name: 'How it is played' }).click();
   await page.getByLabel('layer').selectOption('melody');
   await page.getByLabel('way').selectOption('plucked');

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 
 /** What a page asks of a pressed key. */
 export type PageKey = Pick<
@@ -6,13 +6,16 @@ export type PageKey = Pick<
   'key' | 'ctrlKey' | 'metaKey' | 'altKey' | 'shiftKey' | 'target' | 'defaultPrevented' | 'preventDefault'
 >;
 
-/** Answers the keys of a page wherever the focus is; what a field, a menu or a dialog has answered comes `defaultPrevented`. */
+/**
+ * Answers the keys of a page wherever the focus is; what a field, a menu or a dialog has answered comes `defaultPrevented`.
+ * From the first paint on: a key pressed at once is not lost.
+ */
 export function usePageKeys(onKey: (event: PageKey) => void): void {
   const latest = useRef(onKey);
-  useEffect(() => {
+  useLayoutEffect(() => {
     latest.current = onKey;
   });
-  useEffect(() => {
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => latest.current(event);
     document.addEventListener('keydown', listen);
     return () => document.removeEventListener('keydown', listen);
