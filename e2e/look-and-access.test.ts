@@ -132,6 +132,63 @@ test('no room is wider than a phone', async ({ page }) => {
   }
 });
 
+/** Bars that stand in the fullest line of the score, as its notes say of themselves. */
+const barsInALine = (page: Page) =>
+  page.locator('[data-line]').evaluateAll((lines) =>
+    Math.max(
+      ...lines.map((line) => {
+        const labels = [...line.querySelectorAll('[data-note]')].map((note) => note.getAttribute('aria-label') ?? '');
+        return new Set(labels.map((label) => /bar \d+/i.exec(label)?.[0])).size;
+      }),
+    ),
+  );
+
+test('a wide screen is filled with six to eight bars a line, a phone with one or two', async ({ page }) => {
+  await openTune(page, 'The Ferry Bell Rings Late');
+  await page.setViewportSize({ width: 1920, height: 1080 });
+  await expect.poll(() => barsInALine(page)).toBeGreaterThanOrEqual(6);
+  expect(await barsInALine(page)).toBeLessThanOrEqual(9);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expect.poll(() => barsInALine(page)).toBeLessThanOrEqual(2);
+});
+
+test.describe('under a finger', () => {
+  test.use({ ownContext: true, viewport: { width: 390, height: 844 }, hasTouch: true });
+  test('what is pressed is 44 px at least, and the foot leaves the music its room', async ({ page }) => {
+    await page.addInitScript(() => localStorage.setItem('morrin.welcome', 'seen'));
+    await openTune(page, 'The Ferry Bell Rings Late');
+    expect((await page.locator('footer').boundingBox())!.height).toBeLessThanOrEqual(110);
+    const small = await page
+      .locator('nav a, nav button, footer button, header button')
+      .evaluateAll((boxes) =>
+        boxes
+          .filter((box) => box.checkVisibility() && !box.closest('.sr-only') && !box.matches('[data-term]'))
+          .map((box) => [box.getAttribute('aria-label') ?? box.textContent, box.getBoundingClientRect()] as const)
+          .filter(([, { width, height }]) => width < 44 || height < 44)
+          .map(([name, { width, height }]) => `${name}: ${width} x ${height}`),
+      );
+    expect(small).toEqual([]);
+    await page.getByRole('link', { name: 'Settings' }).click();
+    await page.getByRole('button', { name: 'To the evening theme' }).click();
+    await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening');
+  });
+});
+
+test('every room says in the title which it is', async ({ page }) => {
+  await openTune(page, 'Pewter Sky');
+  const tune = new URL(page.url()).pathname;
+  const titles = new Set<string>();
+  const rooms = ['', '/dance', '/ground', '/practice', '/handout', '/settings'].map((room) => `${tune}${room}`);
+  const others = ['/', '/sets', '/practice', '/practice/technique/pulse', '/pegs', '/settings'];
+  for (const path of [...rooms, ...others]) {
+    await page.goto(path);
+    await expect(page, path).toHaveTitle(/\S.* · Morrin$/);
+    if (rooms.includes(path)) await expect(page, path).toHaveTitle(/Pewter Sky/);
+    titles.add(await page.title());
+  }
+  expect(titles.size).toBe(rooms.length + others.length);
+});
+
 test('no request leaves the origin, and nothing is complained of in the console', async ({ page, baseURL }) => {
   const foreign: string[] = [];
   const complaints: string[] = [];

@@ -85,6 +85,17 @@ export const partLikenessesSchema = z.object({
 });
 export type PartLikenesses = z.output<typeof partLikenessesSchema>;
 
+/** Written notes of a tune, the first counted from 0, whose hand and bowing its player knows from another. */
+const knownHandSchema = z.object({
+  id: z.uuid(),
+  title: z.string(),
+  from: z.int().min(0),
+  notes: z.int().min(1),
+  part: z.string(),
+  bar: z.int().min(0),
+});
+export type KnownHand = z.output<typeof knownHandSchema>;
+
 const idSchema = z.object({ id: z.uuid() });
 
 /**
@@ -144,5 +155,12 @@ export const likenessRoutes = {
     path: '/api/likenesses/:id',
     params: idSchema,
     answer: partLikenessesSchema,
+  }),
+  /** From tunes that the log has as played clean. */
+  findKnownHands: route({
+    method: 'GET',
+    path: '/api/likenesses/:id/hands',
+    params: idSchema,
+    answer: z.object({ hands: z.array(knownHandSchema) }),
   }),
 };

@@ -33,6 +33,8 @@ export const tuneSummarySchema = z.object({
   tags: z.array(z.string()),
   practisedAt: z.iso.datetime().nullable(),
   updatedAt: z.iso.datetime(),
+  /** Parts that use the technique asked for; null: none was asked for. */
+  usedIn: z.array(z.string()).nullable(),
 });
 export type TuneSummary = z.output<typeof tuneSummarySchema>;
 

@@ -5,7 +5,7 @@ import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router';
 import { router } from './app/App';
-import { currentTheme, showTheme } from './app/theme';
+import { currentTheme, showTheme } from './ui/theme';
 import { store } from './store/theStore';
 
 // Sheets add a style of their own while open; the page's policy lets it pass only with the nonce.

@@ -1,5 +1,6 @@
 import type { BiteOrder, Candidate, PracticeLayer, SessionItem } from '#core/practice';
 import type { TuneReport } from '#core/report';
+import { counted } from './plural';
 import { countWords, spotWords } from './spot';
 
 export const ORDER_WORDS: Readonly<Record<BiteOrder, { readonly name: string; readonly about: string }>> = {
@@ -49,6 +50,25 @@ export const LAYER_WORDS: Readonly<Record<PracticeLayer, string>> = {
   colour: 'with the ornaments',
   tempo: 'everything, to tempo',
 };
+
+/** Where a bite is known from: `The same fingers and bowing as in Pewter Sky, bar 3 of A, for 7 of its 8 notes.` */
+export function knownHandWords({
+  covers,
+  of,
+  ...known
+}: {
+  readonly title: string;
+  readonly part: string;
+  readonly bar: number;
+  readonly covers: number;
+  readonly of: number;
+}): string {
+  const notes = covers === of ? 'all of it' : `${covers} of its ${counted(of, 'note')}`;
+  return `You know ${notes} from ${known.title}: same fingers, same bowing, ${stretchStart(known)}.`;
+}
+
+const stretchStart = ({ part, bar }: { readonly part: string; readonly bar: number }): string =>
+  `there from ${spotWords({ part, bar, ending: null })} on`;
 
 /** `bars 1–2 of A`, `bar 8 of A, 2nd ending`. */
 export function stretchWords(

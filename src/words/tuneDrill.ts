@@ -1,5 +1,5 @@
 import type { Words } from '#contract/settings';
-import type { DrillCause, DrillKind, StageCode, Way } from '#core/drills';
+import { ARPEGGIO, type DrillCause, type DrillKind, type StageCode, type Way } from '#core/drills';
 import type { TuneReport } from '#core/report';
 import { patternWords } from './pattern';
 import { counted } from './plural';
@@ -155,6 +155,7 @@ export function causeWords(cause: DrillCause, kind: DrillKind, report: TuneRepor
 
 /** A technique as the book has it: a drill's kind, or a bowing as `pattern:pairs`. */
 export function techniqueWords(technique: string, words: Words): string {
+  if (technique === ARPEGGIO) return 'Arpeggio';
   if (technique in DRILL_NAMES) return DRILL_NAMES[technique as DrillKind].name;
   return technique.startsWith('pattern:') ? patternWords(technique.slice('pattern:'.length), words) : technique;
 }

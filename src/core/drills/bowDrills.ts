@@ -4,7 +4,7 @@ import type { TuneReport } from '#core/report';
 import { isCompound, type Place, PLACES } from '#core/tune';
 import { beatsOf, silence, SLOW, stopped, those } from './drillScene';
 import type { SmallNote } from './smallTune';
-import type { DrillCause, DrillMaker, DrillScene, DrillStage, StageCode } from './tuneDrill';
+import type { DrillCause, DrillMaker, DrillScene, DrillStage, StageCode, Within } from './tuneDrill';
 
 /** A string by its place; null beyond the ends. */
 export const beside = (place: Place, by: 1 | -1): Place | null => PLACES[PLACES.indexOf(place) + by] ?? null;
@@ -13,7 +13,7 @@ export const beside = (place: Place, by: 1 | -1): Place | null => PLACES[PLACES.
 export function tightestOf(
   { figures: { check }, unrolled }: TuneReport,
   kind: string,
-  suits: (index: number) => boolean = () => true,
+  suits: Within,
 ): { readonly index: number; readonly cause: DrillCause } | null {
   let best: { readonly index: number; readonly room: number; readonly ms: number } | null = null;
   for (const [index, events] of check.events.entries())
@@ -53,8 +53,11 @@ const usualPattern = ({ tune: { meter } }: TuneReport): string =>
 
 const pattern: DrillMaker = {
   kind: 'pattern',
-  cause: ({ tune }) => {
-    const runs = recognisePatterns(tune).filter((run) => run.pattern !== null && run.pattern !== 'saw');
+  cause: ({ tune, unrolled }, within) => {
+    const parts = new Set(unrolled.notes.filter(({ index }) => within(index)).map(({ part }) => part));
+    const runs = recognisePatterns(tune).filter(
+      (run) => run.pattern !== null && run.pattern !== 'saw' && parts.has(run.part),
+    );
     const longest = runs.reduce<(typeof runs)[0] | null>(
       (one, run) => (run.barIds.length > (one?.barIds.length ?? 1) ? run : one),
       null,
@@ -133,8 +136,9 @@ const jigAccent: DrillMaker = {
 
 const turnInSilence: DrillMaker = {
   kind: 'turn-in-silence',
-  cause: (report) =>
-    tightestOf(report, 'crossing', (index) => report.figures.bowed[index]!.link === 'change')?.cause ?? null,
+  cause: (report, within) =>
+    tightestOf(report, 'crossing', (index) => within(index) && report.figures.bowed[index]!.link === 'change')?.cause ??
+    null,
   stages: (scene, cause) => {
     const [one, other] = stringsOf(scene, cause);
     const turn = (code: StageCode, stop: number) => {
@@ -183,8 +187,9 @@ export function fingersAround({ report }: DrillScene, { at: index = 0 }: DrillCa
 
 const skippedString: DrillMaker = {
   kind: 'skipped-string',
-  cause: (report) =>
-    tightestOf(report, 'crossing', (index) => (report.figures.arm.crossings[index]?.skips ?? 0) > 0)?.cause ?? null,
+  cause: (report, within) =>
+    tightestOf(report, 'crossing', (index) => within(index) && (report.figures.arm.crossings[index]?.skips ?? 0) > 0)
+      ?.cause ?? null,
   stages: (scene, cause) => {
     const [one, other] = cause.note ? stringsOf(scene, cause) : (['D', 'E'] as [Place, Place]);
     const [a, b] = [scene.open(one), scene.open(other)].map((note) => note && { ...note, eighths: 2 });
@@ -200,8 +205,9 @@ const skippedString: DrillMaker = {
 
 const earlyArm: DrillMaker = {
   kind: 'early-arm',
-  cause: (report) =>
-    tightestOf(report, 'crossing', (index) => report.figures.arm.crossings[index]?.skips === 0)?.cause ?? null,
+  cause: (report, within) =>
+    tightestOf(report, 'crossing', (index) => within(index) && report.figures.arm.crossings[index]?.skips === 0)
+      ?.cause ?? null,
   stages: (scene, cause) => {
     const [one, other] = stringsOf(scene, cause);
     const [a, b] = [scene.open(one), scene.open(other)];
@@ -216,8 +222,9 @@ const earlyArm: DrillMaker = {
 
 const elbow: DrillMaker = {
   kind: 'elbow',
-  cause: ({ unrolled, fingers }) => {
-    const places = new Map(unrolled.notes.map(({ note }) => [fingers.get(note.id)?.place, note.id]));
+  cause: ({ unrolled, fingers }, within) => {
+    const own = unrolled.notes.filter(({ index }) => within(index));
+    const places = new Map(own.map(({ note }) => [fingers.get(note.id)?.place, note.id]));
     const count = new Set([...places.keys()].filter((place) => place !== undefined)).size;
     return count >= 3 ? { by: 'bowing', figure: count, ...(places.has('G') ? { note: places.get('G')! } : {}) } : null;
   },
@@ -234,9 +241,11 @@ const elbow: DrillMaker = {
 
 const bowAmount: DrillMaker = {
   kind: 'bow-amount',
-  cause: ({ figures, unrolled }) => {
+  cause: ({ figures, unrolled }, within) => {
     const { floor } = figures.check;
-    const travels = figures.travel.map(({ bowStartCm, bowEndCm }) => Math.abs(bowEndCm - bowStartCm));
+    const travels = figures.travel.map(({ bowStartCm, bowEndCm }, index) =>
+      within(index) ? Math.abs(bowEndCm - bowStartCm) : 0,
+    );
     const longest = travels.indexOf(Math.max(...travels));
     return floor && longest >= 0
       ? { by: 'bowing', note: unrolled.notes[longest]!.note.id, figure: Math.round(travels[longest]!) }
@@ -262,8 +271,8 @@ const bowAmount: DrillMaker = {
 
 const startPlace: DrillMaker = {
   kind: 'start-place',
-  cause: (report) => {
-    const first = report.unrolled.notes[0];
+  cause: (report, within) => {
+    const first = report.unrolled.notes.find(({ index }) => within(index));
     const shared = report.sharedStrokes()[0];
     return first && shared ? { by: 'bowing', note: first.note.id, figure: Math.round(shared.fromCm) } : null;
   },

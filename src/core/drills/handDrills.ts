@@ -6,7 +6,7 @@ import { type Place, PLACES } from '#core/tune';
 import { beside, fingersAround, tightestOf, upAndDown } from './bowDrills';
 import { SHORT_MINUTES, silence, SLOW, stopped, those } from './drillScene';
 import type { SmallNote } from './smallTune';
-import type { DrillCause, DrillMaker, DrillScene } from './tuneDrill';
+import type { DrillCause, DrillMaker, DrillScene, Within } from './tuneDrill';
 
 const by = (index: number, { unrolled }: TuneReport, figure?: number): DrillCause => ({
   by: 'event',
@@ -15,15 +15,20 @@ const by = (index: number, { unrolled }: TuneReport, figure?: number): DrillCaus
   ...(figure === undefined ? {} : { figure: Math.round(figure) }),
 });
 
+/** Written notes that are looked at. */
+const idsWithin = ({ unrolled }: TuneReport, within: Within): ReadonlySet<string> =>
+  new Set(unrolled.notes.filter(({ index }) => within(index)).map(({ note }) => note.id));
+
 /** The string on which the note of a cause is stopped, or another. */
 const placeOf = ({ report: { fingers } }: DrillScene, { note }: DrillCause, other: Place): Place =>
   (note === undefined ? undefined : fingers.get(note)?.place) ?? other;
 
 const doublingApproach: DrillMaker = {
   kind: 'doubling-approach',
-  cause: (report) => {
+  cause: (report, within) => {
     const { tune, unrolled, fingers, timing, settings } = report;
-    const [first] = doublings(tune, unrolled, fingers, timing.durations, settings.hand);
+    const ids = idsWithin(report, within);
+    const first = doublings(tune, unrolled, fingers, timing.durations, settings.hand).find(({ id }) => ids.has(id));
     return first ? { by: 'event', note: first.id, name: first.open } : null;
   },
   stages: (scene, cause) => {
@@ -63,10 +68,10 @@ function barreOf(scene: DrillScene, from: Place): [SmallNote, SmallNote] | null 
 
 const oneFingerAcross: DrillMaker = {
   kind: 'one-finger-across',
-  cause: (report) => {
-    const barre = tightestOf(report, 'barre');
+  cause: (report, within) => {
+    const barre = tightestOf(report, 'barre', within);
     if (barre) return barre.cause;
-    const index = handOf(report).findIndex(({ isBarre }) => isBarre);
+    const index = handOf(report).findIndex(({ isBarre }, i) => isBarre && within(i));
     return index < 0 ? null : by(index, report);
   },
   stages: (scene, cause) => {
@@ -86,8 +91,8 @@ const STRETCH_MM = 60;
 
 const stretchPair: DrillMaker = {
   kind: 'stretch-pair',
-  cause: (report) => {
-    const spans = handOf(report).map(({ spanMm }) => spanMm ?? 0);
+  cause: (report, within) => {
+    const spans = handOf(report).map(({ spanMm }, i) => (within(i) ? (spanMm ?? 0) : 0));
     const widest = spans.indexOf(Math.max(0, ...spans));
     return widest >= 0 && spans[widest]! >= STRETCH_MM ? by(widest, report, spans[widest]) : null;
   },
@@ -108,7 +113,7 @@ const stretchPair: DrillMaker = {
 
 const shift: DrillMaker = {
   kind: 'shift',
-  cause: (report) => tightestOf(report, 'shift')?.cause ?? null,
+  cause: (report, within) => tightestOf(report, 'shift', within)?.cause ?? null,
   stages: (scene, cause) => {
     const place = placeOf(scene, cause, 'E');
     const first = scene.scale(place).find(({ finger }) => finger === 1);
@@ -128,8 +133,8 @@ const shift: DrillMaker = {
 
 const fallingRun: DrillMaker = {
   kind: 'falling-run',
-  cause: (report) => {
-    const index = handOf(report).findIndex(({ sets }) => sets !== null);
+  cause: (report, within) => {
+    const index = handOf(report).findIndex(({ sets }, i) => sets !== null && within(i));
     return index < 0 ? null : by(index, report, handOf(report)[index]!.sets!.length);
   },
   stages: (scene, cause) => {
@@ -148,7 +153,7 @@ const fallingRun: DrillMaker = {
 
 const hop: DrillMaker = {
   kind: 'hop',
-  cause: (report) => tightestOf(report, 'hop')?.cause ?? null,
+  cause: (report, within) => tightestOf(report, 'hop', within)?.cause ?? null,
   stages: (scene, cause) => {
     const own = fingersAround(scene, cause);
     const [low, high] = [scene.scale('D'), scene.scale('A')].map((stops) => stops.find(({ finger }) => finger === 2));
@@ -167,8 +172,8 @@ const hop: DrillMaker = {
 
 const fingerBeforeBow: DrillMaker = {
   kind: 'finger-before-bow',
-  cause: (report) => {
-    const free = handOf(report).map(({ preparation }) => preparation ?? Infinity);
+  cause: (report, within) => {
+    const free = handOf(report).map(({ preparation }, i) => (within(i) ? (preparation ?? Infinity) : Infinity));
     const least = free.indexOf(Math.min(...free));
     return least >= 0 && free[least]! < Infinity ? by(least, report, 1000 * free[least]!) : null;
   },

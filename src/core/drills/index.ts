@@ -10,5 +10,5 @@ export { DRILL_KINDS, WAYS } from './tuneDrill';
 export { chosenDrill, drillsFor } from './tuneDrills';
 // What tunes ask of their player.
 export type { Technique } from './techniques';
-export { isTechnique, patternTechnique, TECHNIQUES, techniquesOf } from './techniques';
+export { ARPEGGIO, isTechnique, patternTechnique, TECHNIQUES, techniquesOf } from './techniques';
 export { excerpt } from './smallTune';

@@ -3,13 +3,13 @@ import { type NoteMark, type Place, PLACES } from '#core/tune';
 import { beside } from './bowDrills';
 import { SHORT_MINUTES, silence, SLOW, stopped, those } from './drillScene';
 import type { SmallNote } from './smallTune';
-import type { DrillCause, DrillMaker, DrillScene } from './tuneDrill';
+import type { DrillCause, DrillMaker, DrillScene, Within } from './tuneDrill';
 
 /** The first note with one of some marks, and how many there are. */
-function marked({ unrolled }: TuneReport, ...marks: readonly NoteMark[]): DrillCause | null {
+function marked({ unrolled }: TuneReport, within: Within, ...marks: readonly NoteMark[]): DrillCause | null {
   const notes = new Map(
     unrolled.notes
-      .filter(({ note }) => note.marks?.some((mark) => marks.includes(mark)))
+      .filter(({ note, index }) => within(index) && note.marks?.some((mark) => marks.includes(mark)))
       .map(({ note }) => [note.id, note]),
   );
   const [first] = notes.values();
@@ -17,9 +17,10 @@ function marked({ unrolled }: TuneReport, ...marks: readonly NoteMark[]): DrillC
 }
 
 /** The first note with a second string beside it, and how many there are. */
-function doubled({ unrolled }: TuneReport): DrillCause | null {
+function doubled({ unrolled }: TuneReport, within: Within): DrillCause | null {
   const ids = new Set(
     unrolled.notes
+      .filter(({ index }) => within(index))
       .filter(({ note }) => note.drone !== undefined || (note.stops?.length ?? 0) > 0)
       .map(({ note }) => note.id),
   );
@@ -44,9 +45,10 @@ const openPair = (scene: DrillScene, lower: Place, eighths: number): SmallNote |
 
 const pairPlane: DrillMaker = {
   kind: 'pair-plane',
-  cause: (report) => {
-    const plane = report.findings.find(({ code }) => code === 'one-plane');
-    return plane ? { by: 'bowing', note: plane.ids[0]!, figure: plane.ids.length } : doubled(report);
+  cause: (report, within) => {
+    const own = new Set(report.unrolled.notes.filter(({ index }) => within(index)).map(({ note }) => note.id));
+    const plane = report.findings.find(({ code, ids }) => code === 'one-plane' && own.has(ids[0]!));
+    return plane ? { by: 'bowing', note: plane.ids[0]!, figure: plane.ids.length } : doubled(report, within);
   },
   stages: (scene, cause) => {
     const [lower, upper] = pairOf(scene, cause);
@@ -109,7 +111,7 @@ const noBump: DrillMaker = {
 
 const bowedTriplet: DrillMaker = {
   kind: 'bowed-triplet',
-  cause: (report) => marked(report, 'bowed-triplet'),
+  cause: (report, within) => marked(report, within, 'bowed-triplet'),
   stages: (scene, cause) => {
     const open = scene.open('A');
     const note = (eighths: number, marks?: readonly NoteMark[]): SmallNote | null =>
@@ -126,7 +128,7 @@ const bowedTriplet: DrillMaker = {
 
 const pulse: DrillMaker = {
   kind: 'pulse',
-  cause: (report) => marked(report, 'pulse'),
+  cause: (report, within) => marked(report, within, 'pulse'),
   stages: (scene, cause) => {
     const open = scene.open('D');
     const swell = (eighths: number, ...marks: NoteMark[]): SmallNote | null => open && { ...open, eighths, marks };
@@ -144,7 +146,7 @@ const pulse: DrillMaker = {
 
 const flick: DrillMaker = {
   kind: 'flick',
-  cause: (report) => marked(report, 'flick'),
+  cause: (report, within) => marked(report, within, 'flick'),
   stages: (scene, cause) => {
     const open = scene.open('A');
     const flicked = (note: SmallNote): SmallNote => ({ ...note, marks: ['flick'] });
@@ -170,7 +172,7 @@ const flick: DrillMaker = {
 
 const closingSwell: DrillMaker = {
   kind: 'closing-swell',
-  cause: (report) => marked(report, 'closing-swell'),
+  cause: (report, within) => marked(report, within, 'closing-swell'),
   stages: (scene, cause) => {
     const [lower] = pairOf(scene, cause);
     const low = scene.open(lower);
@@ -193,7 +195,7 @@ const closingSwell: DrillMaker = {
 
 const staccato: DrillMaker = {
   kind: 'staccato',
-  cause: (report) => marked(report, 'staccato'),
+  cause: (report, within) => marked(report, within, 'staccato'),
   stages: (scene, cause) => {
     const open = scene.open('D');
     const short: SmallNote | null = open && { ...open, eighths: 1, marks: ['staccato'] };
@@ -214,12 +216,14 @@ const LONG_SECONDS = 1;
 
 const fade: DrillMaker = {
   kind: 'fade',
-  cause: (report) => {
-    const own = marked(report, 'fade');
+  cause: (report, within) => {
+    const own = marked(report, within, 'fade');
     if (own || report.tune.danceType !== 'air') return own;
     const { notes } = report.unrolled;
     const last = notes[notes.length - 1];
-    return last ? { by: 'bowing', note: last.note.id, figure: Math.round(report.timing.durations[last.index]!) } : null;
+    return last && within(last.index)
+      ? { by: 'bowing', note: last.note.id, figure: Math.round(report.timing.durations[last.index]!) }
+      : null;
   },
   stages: (scene, cause) => {
     const open = scene.open('A');
@@ -232,12 +236,14 @@ const fade: DrillMaker = {
 
 const vibrato: DrillMaker = {
   kind: 'vibrato',
-  cause: (report) => {
-    const own = marked(report, 'vibrato', 'vibrato-growing');
+  cause: (report, within) => {
+    const own = marked(report, within, 'vibrato', 'vibrato-growing');
     if (own) return own;
     const long = report.unrolled.notes.find(
       ({ index, note }) =>
-        report.timing.durations[index]! >= LONG_SECONDS && (report.fingers.get(note.id)?.finger ?? 0) > 0,
+        within(index) &&
+        report.timing.durations[index]! >= LONG_SECONDS &&
+        (report.fingers.get(note.id)?.finger ?? 0) > 0,
     );
     return long && report.tune.danceType === 'air'
       ? { by: 'bowing', note: long.note.id, figure: Math.round(report.timing.durations[long.index]!) }

@@ -1,7 +1,8 @@
 import { recognisePatterns } from '#core/bowing';
 import type { TuneReport } from '#core/report';
+import { arpeggioParts } from './arpeggios';
 import { DRILL_KINDS, type DrillKind } from './tuneDrill';
-import { causeOf } from './tuneDrills';
+import { partsAsking } from './tuneDrills';
 
 /** Techniques that say something of a tune: what nearly every tune asks for is not among them. */
 export const TECHNIQUES = [
@@ -27,13 +28,29 @@ export type Technique = (typeof TECHNIQUES)[number];
 
 export const isTechnique = (kind: DrillKind): kind is Technique => (TECHNIQUES as readonly DrillKind[]).includes(kind);
 
+/** A chord broken into its notes: it has no drill of its own, and is found in the book. */
+export const ARPEGGIO = 'arpeggio';
+
 /** A bowing pattern among the techniques: `pattern:pairs`. */
 export const patternTechnique = (name: string): string => `pattern:${name}`;
 
-/** What a checked tune asks for, with the bowing patterns that it follows for two bars or more. */
-export function techniquesOf(report: TuneReport): string[] {
-  const kinds = DRILL_KINDS.filter((kind) => isTechnique(kind) && causeOf(report, kind) !== null);
-  const patterns = recognisePatterns(report.tune).filter(({ barIds }) => barIds.length > 1);
-  const names = new Set(patterns.flatMap(({ pattern }) => (pattern === null || pattern === 'saw' ? [] : pattern)));
-  return [...kinds, ...[...names].sort().map(patternTechnique)];
+/**
+ * What a checked tune asks for, and which of its parts do: the kinds of drills, and the bowing patterns that it follows for
+ * two bars or more.
+ */
+export function techniquesOf(report: TuneReport): Map<string, string[]> {
+  const found = new Map<string, string[]>();
+  for (const kind of DRILL_KINDS) {
+    const parts = isTechnique(kind) ? partsAsking(report, kind) : [];
+    if (parts.length > 0) found.set(kind, parts);
+  }
+  const broken = arpeggioParts(report.unrolled);
+  if (broken.length > 0) found.set(ARPEGGIO, broken);
+  const patterns = new Map<string, Set<string>>();
+  for (const { part, pattern, barIds } of recognisePatterns(report.tune))
+    if (pattern !== null && pattern !== 'saw' && barIds.length > 1)
+      patterns.set(pattern, (patterns.get(pattern) ?? new Set()).add(part));
+  for (const [name, parts] of [...patterns].sort(([a], [b]) => (a < b ? -1 : 1)))
+    found.set(patternTechnique(name), [...parts]);
+  return found;
 }

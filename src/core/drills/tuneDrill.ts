@@ -134,11 +134,14 @@ export type StageCode =
   | 'ramp'
   | 'own-tone';
 
+/** Which of the played notes are looked at, by index. */
+export type Within = (index: number) => boolean;
+
 /** A kind of drill: why a tune asks for it, and its stages. */
 export interface DrillMaker {
   readonly kind: DrillKind;
-  /** What of the tune asks for it; null: nothing does. */
-  readonly cause: (report: TuneReport) => DrillCause | null;
+  /** What of the tune asks for it, as far as those notes go; null: nothing does. */
+  readonly cause: (report: TuneReport, within: Within) => DrillCause | null;
   /** Its stages in this tune's key and tuning, around what asks for it where it is asked for; none where the hand cannot. */
   readonly stages: (scene: DrillScene, cause: DrillCause) => DrillStage[];
 }

@@ -83,19 +83,38 @@ function handSymbols(
   const symbols: number[] = [];
   const notes: (NoteEvent | null)[] = [];
   let once = -1;
-  const put = (words: string, note: NoteEvent | null) => {
+  for (const { words, note } of handSteps(tune, fingers)) {
+    notes.push(note);
+    if (words === null) {
+      symbols.push(once--);
+      continue;
+    }
     const number = numbers.get(words) ?? numbers.size + 1;
     numbers.set(words, number);
     symbols.push(number);
-    notes.push(note);
-  };
+  }
+  return { symbols, notes };
+}
+
+/** A note of the hand, or the move to the next one (`note` null); without words: here nothing runs on. */
+export interface HandStep {
+  readonly words: string | null;
+  readonly note: NoteEvent | null;
+}
+
+/**
+ * The written notes by their semitones above the open string and their length, and between them the moves from string to
+ * string with the rests. Nothing runs over the end of a part, into another ending, or over a double stop.
+ */
+export function handSteps(tune: Tune, fingers: ReadonlyMap<string, Fingering>): HandStep[] {
+  const steps: HandStep[] = [];
+  const put = (words: string | null, note: NoteEvent | null) => steps.push({ words, note });
   for (const bars of writtenBars(tune).values()) {
     let ending = '';
     let before: number | null = null;
     let rest = '';
     const cut = () => {
-      symbols.push(once--);
-      notes.push(null);
+      put(null, null);
       before = null;
     };
     for (const { event, events } of bars) {
@@ -123,5 +142,5 @@ function handSymbols(
     }
     cut();
   }
-  return { symbols, notes };
+  return steps;
 }

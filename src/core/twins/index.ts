@@ -8,6 +8,9 @@ export { countCues } from './cues';
 // The same hand on other strings.
 export type { HandSpot, HandTwin } from './handTwins';
 export { handTwins } from './handTwins';
+// Hand and bowing, to be met again in other tunes.
+export type { HandShapes, SharedHand } from './handShapes';
+export { handShapes, sharedHands } from './handShapes';
 // Phrases by their beginnings.
 export type { PhraseEntry } from './phraseIndex';
 export { phraseIndex } from './phraseIndex';

@@ -60,7 +60,8 @@ export function pageStatement(query: BookQuery, near: NearWords | null = null): 
     where.push(`(${order.join(', ')}) ${compare} (${after.join(', ')})`);
   }
   const limit = `$${values.push((query.limit ?? DEFAULT_PAGE) + 1)}`;
-  const text = `SELECT ${SUMMARY_COLUMNS}, (${key})::text AS sort_key, title_order(title) AS sort_title
+  const usedIn = query.technique === undefined ? 'NULL' : `technique_parts -> $${values.push(query.technique)}::text`;
+  const text = `SELECT ${SUMMARY_COLUMNS}, ${usedIn} AS used_in, (${key})::text AS sort_key, title_order(title) AS sort_title
   FROM tunes
  WHERE ${where.join('\n   AND ')}
  ORDER BY ${order.map((expression) => `${expression} ${direction}`).join(', ')}

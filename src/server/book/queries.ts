@@ -34,6 +34,7 @@ interface SummaryRow {
   failed_by: string | null;
   failed_why: string | null;
   count_tries: number;
+  used_in: string[] | null;
   sort_key: string;
   sort_title: string;
 }
@@ -96,6 +97,7 @@ function toSummary(row: SummaryRow, { bands }: PlayerSettings, key: string): Tun
     tags: row.tags,
     practisedAt: row.practised_at?.toISOString() ?? null,
     updatedAt: row.updated_at.toISOString(),
+    usedIn: row.used_in ?? null,
   };
 }
 

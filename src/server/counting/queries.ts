@@ -1,7 +1,7 @@
 import type { Counting } from '#contract/book';
 import type { Queryable } from '../db';
 import { HEAD_NAMES, HEAD_RECORD, type TuneHead } from '../tunes/tuneHead';
-import type { TuneFigures } from './figures';
+import { FIGURE_NAMES, FIGURE_RECORD, type TuneFigures } from './figures';
 
 /** A tune as it stands to be counted. */
 export interface UncountedTune {
@@ -82,10 +82,7 @@ export async function keepCounted(
      ), kept AS (
        UPDATE tunes
           SET (${HEAD_NAMES}) = (SELECT h.* FROM jsonb_to_record(counted.head) AS h(${HEAD_RECORD})),
-              (comes_round, flipped_parts, ceiling_bpm, problems, cares, room, techniques) =
-                (SELECT f.* FROM jsonb_to_record(counted.figures)
-                  AS f(comes_round boolean, flipped_parts text[], ceiling_bpm double precision, problems integer,
-                       cares integer, room double precision, techniques text[])),
+              (${FIGURE_NAMES}) = (SELECT f.* FROM jsonb_to_record(counted.figures) AS f(${FIGURE_RECORD})),
               counted_by = $1
          FROM counted
         WHERE tunes.id = counted.id AND tunes.revision = counted.revision

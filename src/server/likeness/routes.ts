@@ -5,6 +5,7 @@ import { bodyBytes } from '../bodyBytes';
 import type { Database } from '../db';
 import type { Jobs } from '../jobs/jobs';
 import { serve } from '../serve';
+import { listKnownHands } from './knownHands';
 import { listLikeTunes, listPartLikenesses } from './queries';
 
 /** Tunes and parts of the book that are like others. */
@@ -21,6 +22,8 @@ export function likenessRoutes(db: Database, jobs: Jobs): Router {
     bodyBytes(MAX_TUNE_BYTES),
   );
   serve(router, routes.findPartLikenesses, ({ params: { id } }) => listPartLikenesses(db, jobs, id));
+
+  serve(router, routes.findKnownHands, async ({ params: { id } }) => ({ hands: await listKnownHands(db, id) }));
 
   return router;
 }

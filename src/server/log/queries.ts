@@ -26,7 +26,7 @@ const COLUMNS = `id, at, tune_id AS "tuneId", tune_title AS title, tune_revision
   is_withdrawn AS "isWithdrawn"`;
 
 /** Rows that nothing corrects and that take nothing back. */
-const CURRENT = `NOT is_withdrawn AND NOT EXISTS (
+export const CURRENT = `NOT is_withdrawn AND NOT EXISTS (
   SELECT 1 FROM attempts AS later WHERE later.corrects IS NOT NULL AND later.corrects = attempts.id)`;
 
 const attemptOf = ({ part, from, to, at, ...row }: AttemptRow): Attempt => ({

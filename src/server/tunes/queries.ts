@@ -1,5 +1,6 @@
 import type { TuneRecord } from '#contract/tunes';
 import type { Tune } from '#core/tune';
+import { FIGURE_NAMES, FIGURE_RECORD, UNCOUNTED } from '../counting/figures';
 import type { Queryable } from '../db';
 import { withDocument } from '../documentJson';
 import type { TuneToKeep } from './countNow';
@@ -47,23 +48,18 @@ export async function findTuneJson(db: Queryable, id: string): Promise<string | 
   return row && withDocument(fieldsOf(row), 'tune', row.document);
 }
 
-/** Room of a tune that is not counted yet: it is not among those that are short of it. */
-const ROOM_UNKNOWN = 1000;
-
-/** Values of `comes_round`, `flipped_parts`, `ceiling_bpm`, `problems`, `cares`, `room`, `techniques` and `counted_by`. */
+/** Values of the figures as JSON, and of `counted_by`. */
 function countedValues({ figures, countedBy }: TuneToKeep): unknown[] {
-  if (!figures) return [null, [], null, null, null, ROOM_UNKNOWN, [], null];
-  const { comes_round, flipped_parts, ceiling_bpm, problems, cares, room, techniques } = figures;
-  return [comes_round, flipped_parts, ceiling_bpm, problems, cares, room, techniques, countedBy];
+  return [JSON.stringify(figures ?? UNCOUNTED), figures ? countedBy : null];
 }
 
 /** A new tune with its figures and its first revision. */
 export async function insertTune(db: Queryable, id: string, tune: TuneToKeep): Promise<void> {
   const { head, document } = tune;
   await db.query(
-    `INSERT INTO tunes (id, revision, ${HEAD_NAMES}, comes_round, flipped_parts, ceiling_bpm, problems, cares, room,
-                        techniques, counted_by, document)
-     SELECT $1, 1, head.*, $4, $5, $6, $7, $8, $9, $10, $11, $3 FROM jsonb_to_record($2::jsonb) AS head(${HEAD_RECORD})`,
+    `INSERT INTO tunes (id, revision, ${HEAD_NAMES}, ${FIGURE_NAMES}, counted_by, document)
+     SELECT $1, 1, head.*, figures.*, $5, $3
+       FROM jsonb_to_record($2::jsonb) AS head(${HEAD_RECORD}), jsonb_to_record($4::jsonb) AS figures(${FIGURE_RECORD})`,
     [id, JSON.stringify(head), document, ...countedValues(tune)],
   );
   await replacePrints(db, id, head);
@@ -88,8 +84,8 @@ export async function updateTune(
   const { rows } = await db.query<{ revision: number; updated_at: Date }>(
     `UPDATE tunes
         SET revision = revision + 1, (${HEAD_NAMES}) = (SELECT head.* FROM jsonb_to_record($3::jsonb) AS head(${HEAD_RECORD})),
-            comes_round = $5, flipped_parts = $6, ceiling_bpm = $7, problems = $8, cares = $9, room = $10,
-            techniques = $11, counted_by = $12, failed_by = NULL, document = $4, updated_at = now()
+            (${FIGURE_NAMES}) = (SELECT figures.* FROM jsonb_to_record($5::jsonb) AS figures(${FIGURE_RECORD})),
+            counted_by = $6, failed_by = NULL, document = $4, updated_at = now()
       WHERE id = $1 AND revision = $2
       RETURNING revision, updated_at`,
     [id, baseRevision, JSON.stringify(head), document, ...countedValues(tune)],

@@ -10,7 +10,7 @@ import {
   type Counting,
 } from '#contract/book';
 import type { BookSize } from '#contract/bookSize';
-import { likenessRoutes, type PartLikenesses } from '#contract/imports';
+import { type KnownHand, likenessRoutes, type PartLikenesses } from '#contract/imports';
 import type { AnswerOf } from '#contract/route';
 import { type CreateTunes, type TuneList, tuneRoutes, type TuneSummary } from '#contract/tunes';
 import { asked } from './ask';
@@ -102,6 +102,12 @@ export const bookApi = serverApi.injectEndpoints({
       query: (id) => asked(likenessRoutes.findPartLikenesses, { params: { id } }),
       providesTags: ['Book'],
     }),
+    /** What of a tune its player knows from another one, hand and bowing. */
+    knownHands: build.query<KnownHand[], string>({
+      query: (id) => asked(likenessRoutes.findKnownHands, { params: { id } }),
+      transformResponse: ({ hands }: { hands: KnownHand[] }) => hands,
+      providesTags: ['Book', 'Log'],
+    }),
   }),
 });
 
@@ -122,4 +128,5 @@ export const {
   useKeepViewMutation,
   useRemoveViewMutation,
   usePartLikenessesQuery,
+  useKnownHandsQuery,
 } = bookApi;

@@ -1,5 +1,5 @@
-import { BookOpen, CircleQuestionMark, Moon, Music3, Ruler, SlidersHorizontal, Sun } from 'lucide-react';
-import { type ComponentType, useEffect, useState } from 'react';
+import { BookOpen, CircleQuestionMark, Music3, Ruler, SlidersHorizontal } from 'lucide-react';
+import { type ComponentType, useState } from 'react';
 import { createBrowserRouter, Link, NavLink, Outlet, useLocation, useMatch, useRouteError } from 'react-router';
 import { useSettingsQuery } from '../api/settingsApi';
 import { BookPage } from '../book/BookPage';
@@ -8,10 +8,10 @@ import { store } from '../store/theStore';
 import { SignButton } from '../ui/Button';
 import { PageProblem } from '../ui/PageState';
 import { DanceSign, NameSign, PegSign, PracticeSign } from '../ui/signs';
+import { ThemeButton } from '../ui/ThemeButton';
 import { isForPage, usePageKeys } from '../ui/usePageKeys';
 import { useTitle } from '../ui/useTitle';
 import { lazyPage } from './lazyPage';
-import { chooseTheme, currentTheme, showTheme } from './theme';
 
 /** A room in which a tune is open: the bench joins the store before it is shown. */
 const withBench = async <T,>(room: Promise<T>): Promise<T> => {
@@ -115,7 +115,8 @@ function Frame() {
             <SignButton label="Help (?)" onClick={() => setHelp(true)}>
               <CircleQuestionMark size={18} aria-hidden />
             </SignButton>
-            <ThemeButton />
+            {/* A phone's rail has no room for it: there it stands in the settings. */}
+            <ThemeButton className="max-sm:hidden" />
           </div>
         </div>
       </nav>
@@ -141,7 +142,7 @@ function Room({
       to={to}
       end
       className={({ isActive }) =>
-        `flex items-center gap-1 px-2 py-2 text-hint max-md:min-h-10 max-sm:!min-w-10 max-sm:justify-center max-sm:px-1 md:w-full md:flex-col md:border-l-3 ${
+        `flex items-center gap-1 px-2 py-2 text-hint max-md:min-h-11 max-sm:min-w-11 max-sm:justify-center max-sm:px-0 md:w-full md:flex-col md:border-l-3 ${
           isActive ? 'border-woad bg-surface font-bold text-ink' : 'border-transparent text-muted hover:text-ink'
         }`
       }
@@ -150,23 +151,6 @@ function Room({
       {/* On a phone the signs alone have room. */}
       <span className="max-sm:sr-only">{name}</span>
     </NavLink>
-  );
-}
-
-function ThemeButton() {
-  const [theme, setTheme] = useState(currentTheme);
-  useEffect(() => showTheme(theme), [theme]);
-  const other = theme === 'day' ? 'evening' : 'day';
-  return (
-    <SignButton
-      label={`To the ${other} theme`}
-      onClick={() => {
-        chooseTheme(other);
-        setTheme(other);
-      }}
-    >
-      {theme === 'day' ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
-    </SignButton>
   );
 }
 

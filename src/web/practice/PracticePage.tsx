@@ -7,9 +7,10 @@ import type { TuneReport } from '#core/report';
 import { occurrencesOf } from '#core/tune';
 import { failureWords } from '#words/failure';
 import { counted, percentWords } from '#words/plural';
-import { ORDER_WORDS } from '#words/practice';
+import { knownHandWords, ORDER_WORDS } from '#words/practice';
 import { reportVerdict } from '#words/verdict';
 import type { Failure } from '../api/answer';
+import { useKnownHandsQuery } from '../api/bookApi';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { RoomHeader } from '../openTune/RoomHeader';
 import { Alert } from '../ui/Alert';
@@ -22,7 +23,7 @@ import { BiteList } from './BiteList';
 import { BiteScore } from './BiteScore';
 import { CoursePlan } from './CoursePlan';
 import { DrillList } from './DrillList';
-import { bestBpm, landmarkOf, nameOfBite, useTuneInBites } from './useTuneInBites';
+import { bestBpm, knownInBite, type KnownInBite, landmarkOf, nameOfBite, useTuneInBites } from './useTuneInBites';
 
 /** Notes in a bite that can be chosen. */
 const BITE_SIZES = [4, 6, 8, 10, 12, 16].map((value) => ({ value, name: `${value} notes` }));
@@ -37,6 +38,7 @@ function TunePracticeRoom({ open, report }: OpenTuneProps) {
   const own = useTuneInBites(id, report);
   const { practice, plan, learnt, daysOf, change, steps, error } = own;
   const navigate = useNavigate();
+  const { data: hands } = useKnownHandsQuery(id);
   const [picked, setPicked] = useState<string | null>(null);
   useUndoKeys(
     () => void steps.undo(),
@@ -147,6 +149,7 @@ function TunePracticeRoom({ open, report }: OpenTuneProps) {
                 practice={practice}
                 name={names.get(chosenBite.id)!}
                 names={names}
+                known={knownInBite(report.tune, hands ?? [], chosenBite)}
                 onChange={change}
                 onCut={(before) => cut(null, before)}
               />
@@ -220,12 +223,13 @@ interface BiteFactsProps {
   readonly practice: TunePractice;
   readonly name: string;
   readonly names: ReadonlyMap<string, string>;
+  readonly known: KnownInBite | null;
   readonly onChange: (next: TunePractice, label: string) => void;
   readonly onCut: (before: string) => void;
 }
 
 /** What is known of the chosen bite; it can be named, and cut in two. */
-function BiteFacts({ bite, report, plan, practice, name, names, onChange, onCut }: BiteFactsProps) {
+function BiteFacts({ bite, report, plan, practice, name, names, known, onChange, onCut }: BiteFactsProps) {
   const landmark = landmarkOf(practice.landmarks, bite);
   const keptName = landmark?.name ?? '';
   const [shown, setShown] = useState(keptName);
@@ -264,6 +268,15 @@ function BiteFacts({ bite, report, plan, practice, name, names, onChange, onCut 
           {bite.loop === 'returns' ? 'comes back on the same bow' : 'flips every time'}.
           {bite.sharesWith.length > 0 && ` Shares notes with ${bite.sharesWith.map((id) => names.get(id)).join(', ')}.`}
         </span>
+        {known && (
+          <Link
+            to={`/tunes/${known.id}/practice`}
+            className="block text-small text-woad underline underline-offset-3"
+            data-known={known.covers}
+          >
+            {knownHandWords(known)}
+          </Link>
+        )}
       </p>
       <label htmlFor={field} className="flex items-center gap-2 text-small">
         name it

@@ -1,5 +1,5 @@
 import { Link, NavLink, useParams } from 'react-router';
-import { DRILL_KINDS, type DrillKind, isTechnique, patternTechnique } from '#core/drills';
+import { ARPEGGIO, DRILL_KINDS, type DrillKind, isTechnique, patternTechnique } from '#core/drills';
 import { failureWords } from '#words/failure';
 import { counted } from '#words/plural';
 import { DRILL_NAMES, STAGE_WORDS, techniqueWords } from '#words/tuneDrill';
@@ -49,6 +49,17 @@ export default function TechniquePage() {
                 </NavLink>
               </li>
             ))}
+            {(counts.get(ARPEGGIO) ?? 0) > 0 && (
+              <li className="mt-2 border-t border-line pt-2">
+                <Link
+                  to={`/?technique=${ARPEGGIO}`}
+                  className="flex min-h-9 items-center justify-between gap-3 rounded-md border-l-3 border-transparent px-3 hover:bg-band"
+                >
+                  Arpeggios in the book
+                  <span className="text-hint text-muted">{counted(counts.get(ARPEGGIO)!, 'tune')}</span>
+                </Link>
+              </li>
+            )}
           </ul>
         </nav>
         {kind ? (
@@ -59,6 +70,13 @@ export default function TechniquePage() {
       </div>
     </main>
   );
+}
+
+/** `in B`; in every part: nothing is said. */
+function usedInWords(parts: readonly string[], form: string): string | null {
+  // Names of one letter stand without spaces: AABB.
+  const all = new Set(form.includes(' ') ? form.split(' ') : form);
+  return parts.length === 0 || parts.length >= all.size ? null : `in ${parts.join(' and ')}`;
 }
 
 interface SkillProps {
@@ -113,13 +131,16 @@ function Skill({ kind, counts }: SkillProps) {
         </p>
       )}
       <ul className="max-w-2xl">
-        {tunes?.map(({ id, title, danceType }) => (
+        {tunes?.map(({ id, title, danceType, form, usedIn }) => (
           <li key={id} className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-line py-1.5">
             <Link
               to={`/tunes/${id}/practice`}
               className="min-w-0 flex-1 font-serif font-bold hover:text-woad hover:underline"
             >
-              {title} <span className="font-sans text-small font-normal text-muted">{danceType ?? ''}</span>
+              {title}{' '}
+              <span className="font-sans text-small font-normal text-muted">
+                {[danceType, technique && usedInWords(usedIn ?? [], form)].filter(Boolean).join(' · ')}
+              </span>
             </Link>
             <Link
               to={`/tunes/${id}/practice/drill-${kind}`}

@@ -1,8 +1,10 @@
 import { format, subDays } from 'date-fns';
 import { useMemo } from 'react';
+import type { KnownHand } from '#contract/imports';
 import { type Landmark, type SpanDay, type TunePractice, type TunePracticeRecord, USUAL_PRACTICE } from '#contract/log';
 import { type Bite, type LearningOrder, learningOrder, type PracticePlan, practicePlan } from '#core/practice';
 import type { TuneReport } from '#core/report';
+import { type Tune, writtenNotes } from '#core/tune';
 import { biteWords } from '#words/practice';
 import { useHistoryQuery, useSaveTunePracticeMutation, useTunePracticeQuery } from '../api/logApi';
 import { useRecordUndo } from '../api/useRecordUndo';
@@ -71,6 +73,32 @@ export function landmarkOf(
 export function nameOfBite(report: TuneReport, landmarks: readonly Landmark[], bite: Bite): string {
   return landmarkOf(landmarks, bite)?.name ?? biteWords(report, bite);
 }
+
+/** What of a bite its player knows from another tune. */
+export interface KnownInBite extends KnownHand {
+  /** Notes of the bite that it covers, of how many written ones. */
+  readonly covers: number;
+  readonly of: number;
+}
+
+/** The stretch known from another tune that covers most of a bite; null: too little of it. */
+export function knownInBite(
+  tune: Tune,
+  hands: readonly KnownHand[],
+  bite: Pick<Bite, 'from' | 'to'>,
+): KnownInBite | null {
+  const ids = writtenNotes(tune).map(({ id }) => id);
+  const [from, to] = [ids.indexOf(bite.from), ids.indexOf(bite.to)];
+  let best: KnownInBite | null = null;
+  for (const hand of hands) {
+    const covers = Math.min(to + 1, hand.from + hand.notes) - Math.max(from, hand.from);
+    if (covers >= MIN_KNOWN && covers > (best?.covers ?? 0)) best = { ...hand, covers, of: to - from + 1 };
+  }
+  return best;
+}
+
+/** Notes of a bite from which on it is told where they are known from: a figure. */
+const MIN_KNOWN = 4;
 
 /** The quickest that was clean; null: nothing was. */
 export function bestBpm(days: readonly SpanDay[]): number | null {

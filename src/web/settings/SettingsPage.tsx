@@ -23,6 +23,7 @@ import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
 import { NumberField } from '../ui/NumberField';
 import { PageOpening, PageProblem } from '../ui/PageState';
+import { ThemeButton } from '../ui/ThemeButton';
 import { UndoRedo } from '../ui/UndoRedo';
 import { useTitle } from '../ui/useTitle';
 import { useUndoKeys } from '../ui/useUndoKeys';
@@ -76,6 +77,7 @@ export function SettingsPage() {
           <p className="text-muted">Changes are saved as you make them, and every tune in the book is checked again.</p>
         </div>
         <div className="ml-auto flex items-center gap-3">
+          <ThemeButton inWords className="sm:hidden" />
           <span
             className="text-muted"
             role="status"

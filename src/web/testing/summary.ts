@@ -26,6 +26,7 @@ export function summary(i: number, more: Partial<TuneSummary> = {}): TuneSummary
     tags: [],
     practisedAt: null,
     updatedAt: '2026-11-01T10:00:00.000Z',
+    usedIn: null,
     ...more,
   };
 }
