@@ -45,7 +45,11 @@ export const test = base.extend<StoryFixtures, { readonly sharedContext: Browser
     await use(sharedContext);
     const [idle, ...pages] = sharedContext.pages();
     await sharedContext.unrouteAll({ behavior: 'ignoreErrors' });
-    for (const page of pages) await page.close();
+    for (const page of pages) {
+      // What is on its way to the log would reach the book of the next story.
+      await page.locator('[data-waiting]:not([data-waiting="0"])').waitFor({ state: 'hidden', timeout: 5_000 });
+      await page.close();
+    }
     await idle!.evaluate(() => {
       localStorage.clear();
       indexedDB.deleteDatabase('morrin-drafts');

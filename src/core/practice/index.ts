@@ -21,6 +21,7 @@ export {
   held,
   LADDER_GUESSES,
   ladderStart,
+  stretchStart,
   ladderSteps,
   nextRung,
   repeated,

@@ -8,6 +8,7 @@ import {
   type LadderWish,
   nextRung,
   repeated,
+  stretchStart,
   type TempoLadder,
 } from './tempoLadder';
 
@@ -82,6 +83,17 @@ test('with something known it begins where nine of ten come out clean, and steps
   expect(chance).toBeGreaterThanOrEqual(0.8 - 1e-6);
   // Where it would stand still it goes on by a quarter of a step.
   expect(nextRung({ wish, bpm: 108 })).toBeCloseTo(108 * 1.01, 9);
+});
+
+test('quick hands do not know notes that were never clean: a stretch begins near what it was played at', () => {
+  const known = { margins: { stroke: 1 }, ability: {} };
+  expect(ladderStart(110, null, known)).toBe(110);
+  expect(stretchStart(110, null, known, null)).toBeCloseTo(66);
+  expect(stretchStart(110, null, known, 70)).toBeCloseTo(72.8);
+  expect(stretchStart(110, null, known, 109)).toBe(110);
+  // Where the hands have no time for what once came out clean, their figure holds.
+  const slow = { margins: { stroke: -0.3 }, ability: {} };
+  expect(stretchStart(110, null, slow, 109)).toBe(ladderStart(110, null, slow));
 });
 
 test('the steps ahead rise by the step to the wish', () => {

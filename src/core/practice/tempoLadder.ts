@@ -58,6 +58,21 @@ export function ladderStart(
   return Math.min(wishBpm, Math.max(Math.min(SLOWEST, wishBpm), start));
 }
 
+/**
+ * Where the ladder of a stretch begins. That the hands have time for it says nothing of notes that were never learnt: a
+ * stretch that never came out clean begins as where nothing is known, another at most one step above its best.
+ * @param cleanBpm the quickest that came out clean; null: none did
+ */
+export function stretchStart(
+  wishBpm: BeatsPerMinute,
+  ceilingBpm: BeatsPerMinute | null,
+  known: LadderWish['known'],
+  cleanBpm: BeatsPerMinute | null,
+): BeatsPerMinute {
+  if (cleanBpm === null) return ladderStart(wishBpm, ceilingBpm, null);
+  return Math.min(ladderStart(wishBpm, ceilingBpm, known), cleanBpm * (1 + LADDER_GUESSES.stepPercent / 100));
+}
+
 export function beginTempoLadder(wish: LadderWish): TempoLadder {
   return {
     wish,

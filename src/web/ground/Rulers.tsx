@@ -1,3 +1,4 @@
+import { useLayoutEffect, useRef, useState } from 'react';
 import type { ScaleStop } from '#core/ground';
 import { type Place, PLACES } from '#core/tune';
 import { writtenPitch } from '#words/pitch';
@@ -8,7 +9,13 @@ interface RulersProps {
 }
 
 const LABEL_WIDTH = 74;
-const RULER_WIDTH = 640;
+/** A ruler is as long as there is room for: on a phone its figures still stand apart. */
+const MIN_RULER = 250;
+const MAX_RULER = 900;
+/** Room that the figure between two notes needs, beside theirs. */
+const GAP_ROOM = 52;
+/** Half a figure past the last note. */
+const END_WIDTH = 16;
 const ROW_HEIGHT = 82;
 /** Past the last note, in mm. */
 const ROOM_MM = 8;
@@ -16,16 +23,33 @@ const SIGNS = { low: '−', plain: '', high: '+' } as const;
 
 /** Each string as a ruler from the nut: where each finger of the key lies in millimetres, and how far from the one before. */
 export function Rulers({ scale, leftHanded }: RulersProps) {
+  const box = useRef<HTMLDivElement>(null);
+  const [ruler, setRuler] = useState(MIN_RULER);
+  useLayoutEffect(() => {
+    const element = box.current!;
+    const measure = () =>
+      setRuler(Math.min(MAX_RULER, Math.max(MIN_RULER, element.clientWidth - LABEL_WIDTH - END_WIDTH)));
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
   const farthest = Math.max(60, ...scale.map(({ mm }) => mm)) + ROOM_MM;
   const x = (mm: number) => {
-    const along = (mm / farthest) * RULER_WIDTH;
-    return leftHanded ? RULER_WIDTH - along : LABEL_WIDTH + along;
+    const along = (mm / farthest) * ruler;
+    return leftHanded ? ruler - along : LABEL_WIDTH + along;
   };
-  const width = LABEL_WIDTH + RULER_WIDTH + 16;
+  const width = LABEL_WIDTH + ruler + END_WIDTH;
   // The highest string on top, as in the arm lane.
   const rows = [...PLACES].reverse();
   return (
-    <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Finger places in millimetres from the nut">
+    <div
+      ref={box}
+      className="overflow-x-auto"
+      tabIndex={0}
+      role="region"
+      aria-label="Finger places in millimetres from the nut"
+    >
       <svg
         width={width}
         height={ROW_HEIGHT * 4 + 26}
@@ -40,6 +64,7 @@ export function Rulers({ scale, leftHanded }: RulersProps) {
             stops={scale.filter((stop) => stop.place === place)}
             y={row * ROW_HEIGHT + 44}
             x={x}
+            labelX={leftHanded ? ruler + LABEL_WIDTH - 4 : 4}
             leftHanded={leftHanded}
           />
         ))}
@@ -65,15 +90,16 @@ interface RulerProps {
   readonly stops: readonly ScaleStop[];
   readonly y: number;
   readonly x: (mm: number) => number;
+  readonly labelX: number;
   readonly leftHanded: boolean;
 }
 
-function Ruler({ place, stops, y, x, leftHanded }: RulerProps) {
+function Ruler({ place, stops, y, x, labelX, leftHanded }: RulerProps) {
   const ends = [x(0), x(Math.max(0, ...stops.map(({ mm }) => mm)))];
   return (
     <g>
       <text
-        x={leftHanded ? RULER_WIDTH + LABEL_WIDTH - 4 : 4}
+        x={labelX}
         y={y + 5}
         textAnchor={leftHanded ? 'end' : 'start'}
         fontSize="15"
@@ -111,7 +137,7 @@ function Ruler({ place, stops, y, x, leftHanded }: RulerProps) {
             </text>
             {before && (
               <text x={(x(stop.mm) + x(before.mm)) / 2} y={y + 20} textAnchor="middle" fontSize="12" fill="var(--woad)">
-                {stop.mm - before.mm >= 14 ? `↔${(stop.mm - before.mm).toFixed(0)}` : ''}
+                {Math.abs(x(stop.mm) - x(before.mm)) >= GAP_ROOM ? `↔${(stop.mm - before.mm).toFixed(0)}` : ''}
               </text>
             )}
           </g>

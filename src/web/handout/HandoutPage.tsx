@@ -208,38 +208,41 @@ function Handout({ open, report: now }: OpenTuneProps) {
         {problem && <Alert className="w-full">{problem}</Alert>}
         {second.problem && <Alert className="w-full">The second tune cannot be shown. {second.problem}</Alert>}
       </section>
-      <main
-        className={`handout-paper mx-auto bg-white text-black shadow-md print:m-0 print:!w-auto print:!p-0 print:shadow-none paper-${options.paper}`}
-        style={{ width: `${widthMm}mm`, padding: `${PAPER_MARGIN_MM}mm` }}
-      >
-        <h1 className="text-room leading-tight">{tune.title}</h1>
-        <p className="text-small">{head}</p>
-        {note.trim() !== '' && (
-          <p className="text-small whitespace-pre-line" data-teachers-note>
-            {note.trim()}
-          </p>
-        )}
-        <div ref={sheet} className="mt-3">
-          {isReady ? (
-            <HandoutLines report={report} width={width} scale={scale} options={options} />
-          ) : (
-            <p>Laying out the page …</p>
+      {/* Paper is wider than a phone: it is moved under it. */}
+      <main className="overflow-x-auto print:overflow-visible" tabIndex={0} aria-label="The page">
+        <div
+          className={`handout-paper mx-auto bg-white text-black shadow-md print:m-0 print:!w-auto print:!p-0 print:shadow-none paper-${options.paper}`}
+          style={{ width: `${widthMm}mm`, padding: `${PAPER_MARGIN_MM}mm` }}
+        >
+          <h1 className="text-room leading-tight">{tune.title}</h1>
+          <p className="text-small">{head}</p>
+          {note.trim() !== '' && (
+            <p className="text-small whitespace-pre-line" data-teachers-note>
+              {note.trim()}
+            </p>
           )}
+          <div ref={sheet} className="mt-3">
+            {isReady ? (
+              <HandoutLines report={report} width={width} scale={scale} options={options} />
+            ) : (
+              <p>Laying out the page …</p>
+            )}
+          </div>
+          {isReady && second.report && (
+            <section className="mt-4" aria-label={second.report.tune.title} data-second-tune>
+              <h2 className="text-room leading-tight">{second.report.tune.title}</h2>
+              <p className="text-small">{headWords(second.report)}</p>
+              <div ref={secondSheet} className="mt-2">
+                <HandoutLines report={second.report} width={width} scale={scale} options={options} />
+              </div>
+            </section>
+          )}
+          <ul className="text-fine">
+            {legend.map((entry) => (
+              <LegendLine key={entry.words} entry={entry} />
+            ))}
+          </ul>
         </div>
-        {isReady && second.report && (
-          <section className="mt-4" aria-label={second.report.tune.title} data-second-tune>
-            <h2 className="text-room leading-tight">{second.report.tune.title}</h2>
-            <p className="text-small">{headWords(second.report)}</p>
-            <div ref={secondSheet} className="mt-2">
-              <HandoutLines report={second.report} width={width} scale={scale} options={options} />
-            </div>
-          </section>
-        )}
-        <ul className="text-fine">
-          {legend.map((entry) => (
-            <LegendLine key={entry.words} entry={entry} />
-          ))}
-        </ul>
       </main>
     </div>
   );

@@ -16,15 +16,12 @@ interface BiteScoreProps {
   readonly onCut: (from: string | null, to: string | null) => void;
 }
 
-const BARS_A_LINE = 4;
-
 /** The tune with its bites: a bracket over each, and a handle at every cut that can be dragged or moved by keys. */
 export function BiteScore(props: BiteScoreProps) {
   const { report } = props;
   return (
     <PlainScore
       report={report}
-      barsPerLine={BARS_A_LINE}
       zoom={0.9}
       lanes={{ bow: false, fingers: false }}
       leadPx={LEAD_PX}
@@ -86,14 +83,17 @@ function Brackets({ report, bites, cuts, chosen, names, onChoose, onCut }: BiteS
               aria-pressed={chosen === bite.id}
               aria-label={`Bite ${label}`}
               onClick={() => onChoose(bite.id)}
-              className="group pointer-events-auto absolute flex h-6 items-start border-t-2 border-walnut pt-0.5 pl-1 text-left text-hint text-walnut hover:bg-band aria-pressed:border-woad aria-pressed:bg-band aria-pressed:font-bold aria-pressed:text-woad"
+              className="group pointer-events-auto absolute flex h-6 items-start border-t-2 border-walnut text-left text-hint text-walnut aria-pressed:border-woad aria-pressed:font-bold aria-pressed:text-woad"
               style={{
                 left: from.x - 8,
                 top: from.top - LEAD_PX,
                 width: Math.max(24, (isOneLine ? to.x + 14 : from.right) - from.x + 4),
               }}
             >
-              <span className="truncate">{label}</span>
+              {/* Under a finger the button reaches down over the bow signs, its ground does not. */}
+              <span className="block h-5.5 w-full truncate pt-0.5 pl-1 group-hover:bg-band group-aria-pressed:bg-band">
+                {label}
+              </span>
             </button>
             {!isOneLine && (
               <span
@@ -148,8 +148,8 @@ function CutHandle({ place, label, onStep, onDelete, onDrop }: CutHandleProps) {
       type="button"
       aria-label={label}
       title={label}
-      className="pointer-events-auto absolute z-10 h-20 w-4 cursor-ew-resize touch-none hover:bg-band/60 focus-visible:bg-band/60"
-      style={{ left: place.x - 18 + (by ?? 0), top: place.top - 4 }}
+      className="pointer-events-auto absolute z-10 h-20 w-4 -translate-x-1/2 cursor-ew-resize touch-none hover:bg-band/60 focus-visible:bg-band/60"
+      style={{ left: place.x - 10 + (by ?? 0), top: place.top - 4 }}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
         setStart(event.clientX);

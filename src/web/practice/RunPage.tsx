@@ -3,7 +3,7 @@ import { Link, useParams } from 'react-router';
 import { useAttemptsQuery } from '../api/logApi';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { PageProblem } from '../ui/PageState';
-import { abilityFrom, judgedOf } from './playerAbility';
+import { abilityFrom, cleanBpmOf, judgedOf } from './playerAbility';
 import { readRunChoices, writeRunChoices } from './runChoices';
 import { runItem } from './runItem';
 import { RunScreen } from './RunScreen';
@@ -25,7 +25,9 @@ function RunRoom({ open, report }: OpenTuneProps) {
   // Where it begins is settled once: what is logged meanwhile moves the ladder, and not its foot.
   const item = useMemo(() => {
     if (!isKnown) return null;
-    return runItem(address, report, plan, abilityFrom(judgedOf(report, attempts ?? [], now)));
+    const played = attempts ?? [];
+    const ability = abilityFrom(judgedOf(report, played, now));
+    return runItem(address, report, plan, ability, (span) => cleanBpmOf(played, span));
     // eslint-disable-next-line react-hooks/exhaustive-deps -- see above
   }, [address, isKnown, plan]);
   if (!isKnown) return <p className="p-8 text-muted">Opening …</p>;

@@ -73,6 +73,8 @@ export function RunScreen({ open, report: whole, item, choices, onChoose }: RunS
   // What is taken apart has a beat of its own; it is told in that of the tune.
   const shown = item.drill ? played.settings : { bpm: run.ladder.bpm, beat: report.settings.beat };
   const isNarrow = useMedia('(width < 640px)');
+  const isWide = useMedia('(width >= 1600px)');
+  const isThrough = item.what === 'run-through';
   const isPlaying = listening.state.status !== 'idle';
   const stillTold = stageWords(item, stage);
   return (
@@ -81,7 +83,7 @@ export function RunScreen({ open, report: whole, item, choices, onChoose }: RunS
       data-run={isDone ? 'done' : run.cell ? 'cell' : item.what}
     >
       <header className="flex flex-wrap items-start gap-x-6 gap-y-1">
-        <div className="min-w-0 flex-1 basis-64">
+        <div className="min-w-0 flex-1 basis-0">
           <p className="text-muted">
             <Link to={backTo} className="text-woad underline underline-offset-3">
               {open.tune.title}
@@ -107,8 +109,8 @@ export function RunScreen({ open, report: whole, item, choices, onChoose }: RunS
           <div className="relative my-3 min-h-0">
             <PlainScore
               report={played}
-              barsPerLine={isNarrow ? 1 : item.what === 'run-through' ? 4 : 2}
-              zoom={isNarrow || item.what === 'run-through' ? 1 : 1.5}
+              barsPerLine={isNarrow ? 1 : isThrough ? 4 : Math.min(2, barsOf(played))}
+              zoom={isNarrow ? 1 : (isThrough ? 1 : 1.5) * (isWide ? 1.4 : 1)}
               lanes={{ bow: true, fingers: true }}
               label={`${item.name}: ${counted(played.unrolled.notes.length, 'note')}`}
             />
@@ -217,6 +219,8 @@ function BigButton({ className, ...rest }: ButtonHTMLAttributes<HTMLButtonElemen
 /** Keys of a pedal, too: they send pages or arrows. */
 const CLEAN_KEYS: ReadonlySet<string> = new Set(['ArrowRight', 'PageDown', 'c', 'C']);
 const MISS_KEYS: ReadonlySet<string> = new Set(['ArrowLeft', 'PageUp', 'n', 'N']);
+
+const barsOf = ({ unrolled }: TuneReport): number => unrolled.bars.length;
 
 const capital = (text: string) => (text[0] ?? '').toUpperCase() + text.slice(1);
 

@@ -1,4 +1,5 @@
 import type { Attempt } from '#contract/log';
+import type { PracticeSpan } from '#contract/practice';
 import { type Ability, abilityOf, type JudgedAttempt, judgedIn, learnAbility } from '#core/ability';
 import type { TuneReport } from '#core/report';
 
@@ -10,6 +11,15 @@ export function judgedOf(report: TuneReport, attempts: readonly Attempt[], now: 
     own.map(({ at, span, bpm, clean }) => ({ at: Date.parse(at), span, bpm, clean })),
     now,
   );
+}
+
+/** The quickest at which a stretch came out clean with the bow; null: it never did. */
+export function cleanBpmOf(attempts: readonly Attempt[], { part, from, to }: PracticeSpan): number | null {
+  const clean = attempts.filter(
+    ({ span, clean: isClean, way }) =>
+      isClean && way === 'bowed' && span.part === part && span.from === from && span.to === to,
+  );
+  return clean.length > 0 ? Math.max(...clean.map(({ bpm }) => bpm)) : null;
 }
 
 /** What attempts say of the player; null: there is none to say it. */

@@ -9,13 +9,13 @@ import {
   cellAround,
   cellNow,
   cellTune,
-  ladderStart,
   type LadderWish,
   layerOf,
   type PracticeLayer,
   type PracticePlan,
   type Run,
   type Stretch,
+  stretchStart,
 } from '#core/practice';
 import { reportTune, type TuneReport } from '#core/report';
 import type { Tune } from '#core/tune';
@@ -49,8 +49,10 @@ export function runItem(
   report: TuneReport,
   plan: PracticePlan,
   ability: Ability | null,
+  cleanBpmOf: (span: PracticeSpan) => number | null,
 ): RunItem | null {
   const [kind, ...rest] = address.split('-');
+  const known = { ability, cleanBpmOf };
   const bite = (id: string | undefined) => plan.bites.find((own) => own.id === id) ?? null;
   switch (kind) {
     case 'bite': {
@@ -62,7 +64,7 @@ export function runItem(
           span: spanOf(own),
           ceiling: own.ceilingBpm,
           at: own.tightest?.index ?? null,
-          ability,
+          ...known,
           watch: watchWords(report, own.tightest),
         })
       );
@@ -81,7 +83,7 @@ export function runItem(
         span: { part: to.part, from: from.to, to: to.from },
         ceiling: join.ceilingBpm,
         at: join.at,
-        ability,
+        ...known,
         watch: 'The step from one to the other: no gap, no hurry.',
       });
     }
@@ -96,6 +98,7 @@ export function runItem(
           ceiling: null,
           at: null,
           ability: null,
+          cleanBpmOf,
           watch: '',
         }),
         watch: 'Do not stop, whatever happens.',
@@ -123,6 +126,8 @@ interface StretchFacts {
   readonly at: number | null;
   /** What the log says of the player; null: nothing yet. */
   readonly ability: Ability | null;
+  /** The quickest that a stretch was clean at; null: it never was. */
+  readonly cleanBpmOf: (span: PracticeSpan) => number | null;
   readonly watch: string;
 }
 
@@ -142,12 +147,12 @@ function stretchItem(
   what: AttemptKind,
   stretch: Stretch,
   report: TuneReport,
-  { name, span, ceiling, at, ability, watch }: StretchFacts,
+  { name, span, ceiling, at, ability, cleanBpmOf, watch }: StretchFacts,
 ): RunItem {
   const wishBpm = report.settings.bpm;
   const isAir = report.tune.danceType === 'air';
   const known = ability && !isAir ? { margins: marginsOf(report, stretch.first, stretch.last), ability } : null;
-  const startBpm = isAir ? AIR_START * wishBpm : ladderStart(wishBpm, ceiling, known);
+  const startBpm = isAir ? AIR_START * wishBpm : stretchStart(wishBpm, ceiling, known, cleanBpmOf(span));
   return {
     what,
     name,

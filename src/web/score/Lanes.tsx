@@ -77,8 +77,8 @@ function BowLane({ geometry, states, lanes, y }: LaneProps & { readonly y: numbe
   const windowBottom = hairY(hair.windowHighCm, hair, height);
   return (
     <g transform={`translate(0 ${y})`} data-lane="bow">
-      <rect x={0} y={windowTop} width={geometry.width} height={windowBottom - windowTop} fill="var(--band)" rx={2} />
-      <path d={`M0 0.5H${geometry.width}M0 ${height - 0.5}H${geometry.width}`} stroke="var(--line)" fill="none" />
+      <rect x={0} y={windowTop} width={geometry.endX} height={windowBottom - windowTop} fill="var(--band)" rx={2} />
+      <path d={`M0 0.5H${geometry.endX}M0 ${height - 0.5}H${geometry.endX}`} stroke="var(--line)" fill="none" />
       <text x={4} y={windowTop + 11} className={LABEL}>
         frog
       </text>
@@ -114,7 +114,7 @@ function ArmLane({ geometry, states, lanes, y }: LaneProps & { readonly y: numbe
         const half = height / 8 - margin;
         return (
           <g key={place}>
-            <rect x={0} y={centre - half} width={geometry.width} height={2 * half} fill="var(--band)" rx={2} />
+            <rect x={0} y={centre - half} width={geometry.endX} height={2 * half} fill="var(--band)" rx={2} />
             <text x={4} y={centre + 4} className={LABEL}>
               {lanes.tuning ? stringName(place, lanes.tuning) : place}
             </text>
@@ -141,7 +141,7 @@ function RoomLane({ geometry, states, y }: LaneProps & { readonly y: number }) {
   const { easy, tight, broken, beats, offbeats } = roomLane(geometry, states);
   return (
     <g transform={`translate(0 ${y})`} data-lane="room">
-      <path d={`M0 ${height}H${geometry.width}`} stroke="var(--line)" fill="none" />
+      <path d={`M0 ${height}H${geometry.endX}`} stroke="var(--line)" fill="none" />
       <text x={4} y={height - 4} className={LABEL}>
         room
         <title>{TERMS.room}</title>

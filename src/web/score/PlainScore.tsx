@@ -2,6 +2,7 @@ import { type ReactNode, useLayoutEffect, useMemo, useRef, useState } from 'reac
 import { neighbourAngle } from '#core/crossing';
 import { noteStates } from '#core/noteStates';
 import type { TuneReport } from '#core/report';
+import { barsThatFit } from './barsThatFit';
 import { droneHeads } from './droneHeads';
 import type { LaneSettings } from './Lanes';
 import { scoreLines } from './lines';
@@ -10,7 +11,8 @@ import { useEngravingFonts } from './useEngravingFonts';
 
 interface PlainScoreProps {
   readonly report: TuneReport;
-  readonly barsPerLine: number;
+  /** Left out: as many as the width takes. */
+  readonly barsPerLine?: number;
   /** Drawing size, 1 is the usual one. */
   readonly zoom: number;
   readonly lanes: { readonly bow: boolean; readonly fingers: boolean };
@@ -36,8 +38,9 @@ export function PlainScore({ report, barsPerLine, zoom, lanes: wanted, leadPx = 
     return () => observer.disconnect();
   }, [zoom]);
   const lines = useMemo(
-    () => scoreLines(report.tune, barsPerLine, droneHeads(report.tune, report.fingers)),
-    [report, barsPerLine],
+    () =>
+      scoreLines(report.tune, barsPerLine ?? barsThatFit(report.tune, width), droneHeads(report.tune, report.fingers)),
+    [report, barsPerLine, width],
   );
   const states = useMemo(() => noteStates(report, {}), [report]);
   const { instrument } = report.settings;

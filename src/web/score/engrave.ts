@@ -62,6 +62,7 @@ export function lineEngraver(element: HTMLElement): (line: LineSpec, width: numb
       tuplets: bars.flatMap(({ ink }) => ink.tuplets),
       obstacles: bars.flatMap(({ ink }) => ink.obstacles),
       musicX: [...notes, ...rests].reduce((least, { x }) => Math.min(least, x), width),
+      endX: places[places.length - 1]?.endX ?? width,
     };
   };
 }

@@ -20,7 +20,8 @@ function freely(line: string, own: Record<string, Partial<NoteEvent>>): Tune {
 /** Notes at even distances of 100 px. */
 function geometryOf(t: Tune): LineGeometry {
   const notes = writtenNotes(t).map(({ id }, i) => ({ id, x: 100 * (i + 1) })) as unknown as LineGeometry['notes'];
-  return { width: 100 * (notes.length + 1) + 6, notes, rests: [] } as unknown as LineGeometry;
+  const width = 100 * (notes.length + 1) + 6;
+  return { width, endX: width, notes, rests: [] } as unknown as LineGeometry;
 }
 
 test('beats are long ticks and offbeats short ones, between the heads where time has them', () => {

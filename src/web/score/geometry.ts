@@ -56,4 +56,6 @@ export interface LineGeometry {
   readonly obstacles: readonly Obstacle[];
   /** x of the first note or rest. */
   readonly musicX: number;
+  /** Where the last bar ends: a short last line does not reach the edge. */
+  readonly endX: number;
 }

@@ -60,11 +60,11 @@ const HEAD_RADIUS = 3.4;
 /** A bowed triplet over its stroke, from where the stroke begins. */
 const TEETH = [0, 1, 2, 3, 4, 5, 6].map((i) => [2 * i, i % 2 === 0 ? -7 : -11] as const);
 
-/** The end of each note's stretch: the next note or rest on the line, else the line's edge. */
+/** The end of each note's stretch: the next note or rest on the line, else the end of its last bar. */
 export function noteEnds(geometry: LineGeometry): Map<string, number> {
   const starts = [...geometry.notes, ...geometry.rests].sort((a, b) => a.x - b.x);
   const ends = new Map<string, number>();
-  for (const [i, { id }] of starts.entries()) ends.set(id, starts[i + 1]?.x ?? geometry.width - 6);
+  for (const [i, { id }] of starts.entries()) ends.set(id, starts[i + 1]?.x ?? geometry.endX - 6);
   return ends;
 }
 
@@ -220,7 +220,7 @@ export function roomLane(geometry: LineGeometry, states: ReadonlyMap<string, Not
 /** Where the next note that is struck stands, or the line's end. */
 function nextNotes(geometry: LineGeometry, states: ReadonlyMap<string, NoteState>): Map<string, number> {
   const next = new Map<string, number>();
-  let x = geometry.width - 6;
+  let x = geometry.endX - 6;
   for (let i = geometry.notes.length - 1; i >= 0; i--) {
     const { id, x: own } = geometry.notes[i]!;
     if (states.get(id)?.continues) continue;

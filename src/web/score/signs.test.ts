@@ -48,6 +48,7 @@ function geometryFor(ids: readonly string[], seed: number): LineGeometry {
     tuplets: [],
     obstacles,
     musicX: 60,
+    endX: 100 + ids.length * 26,
   };
 }
 

@@ -296,7 +296,7 @@ function curvesOf(
     const event = events.get(box.id);
     if (event?.kind === 'note' && event.tie) {
       const next = boxes[i + 1];
-      curves.push(tieCurve(box, next ? next.headLeft : geometry.width - 4));
+      curves.push(tieCurve(box, next ? next.headLeft : geometry.endX - 4));
     }
     const state = states.get(box.id);
     if (!state || state.continues) {
@@ -341,7 +341,7 @@ function slurCurve(
     ? { x: Math.max(geometry.musicX - 16, first.x - 22), y: endY(first) }
     : { x: above && first.stemUp ? first.headRight : first.x, y: endY(first) };
   const to = toAfter
-    ? { x: Math.min(geometry.width - 2, last.x + 26), y: endY(last) }
+    ? { x: Math.min(geometry.endX - 2, last.x + 26), y: endY(last) }
     : { x: above && last.stemUp ? last.headRight : last.x, y: endY(last) };
   const span = to.x - from.x;
   return { from, to, above, bulge: Math.min(14, 5 + span / 14) };
