@@ -273,9 +273,9 @@ test('the log is saved as JSON, and brought in again it is known already', async
     page.waitForEvent('download'),
     page.getByRole('link', { name: 'as JSON' }).click(),
   ]);
-  await page.getByLabel('Bring one in').setInputFiles(await saved.path());
+  await page.getByLabel('Bring a log in').setInputFiles(await saved.path());
   await expect(page.getByText(/^0 new attempts, \d+ known already\.$/)).toBeVisible();
-  await page.getByLabel('Bring one in').setInputFiles({
+  await page.getByLabel('Bring a log in').setInputFiles({
     name: 'log.csv',
     mimeType: 'text/csv',
     buffer: Buffer.from('a,b\n1,2\n'),

@@ -156,7 +156,7 @@ export const FINDING_NAMES: Readonly<Record<Finding['code'], string>> = {
   'lock-contradicted': 'a lock that is contradicted',
   'bar-short': 'a bar too short',
   'bar-long': 'a bar too long',
-  'join-does-not-add-up': 'bars that do not add up where passes meet',
+  'join-does-not-add-up': 'bars that do not add up from one time through to the next',
   'tune-flips-again': 'flips when begun again',
   'slur-skips-string': 'a slur over a string',
   'crossing-too-fast': 'a crossing without time',

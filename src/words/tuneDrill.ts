@@ -119,7 +119,7 @@ interface Told {
 }
 
 const heldWords = ({ figure, here, isMarked }: Told) =>
-  isMarked ? `${counted(figure, 'note')} so marked, the first${here}.` : `The note${here} lasts ${figure} s.`;
+  isMarked ? `${counted(figure, 'note')} marked like this, the first${here}.` : `The note${here} lasts ${figure} s.`;
 
 /** Why each is called for, where it is more than so many notes of a kind. */
 const CAUSES: Partial<Record<DrillKind, (told: Told) => string>> = {

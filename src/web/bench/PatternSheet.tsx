@@ -234,7 +234,7 @@ export function PatternSheet({
               disabled={result === tune}
               onClick={() => onApply(result, `${patternWords(pattern.name, words).toLowerCase()} on ${where}`)}
             >
-              {result === tune ? 'It is bowed so' : `Take it for ${where}`}
+              {result === tune ? 'It is bowed this way already' : `Take it for ${where}`}
             </Button>
           </div>
         </div>

@@ -49,7 +49,7 @@ test('another voice, a finer grid and no triplets are asked for, the other choic
     quantised: { grid: { shortest: 8, triplets: true }, meanMs: 12.4, worstMs: 48, moved: 3 },
   });
   render(<ReadingChoice file={{ ...file, choice: { voice: '1/0' } }} onChoose={(choice) => choices.push(choice)} />);
-  expect(screen.getByText(/moved by 12 ms in the mean, 48 at most; 3 by more/)).toBeTruthy();
+  expect(screen.getByText(/moved by 12 ms on average, 48 at most; 3 by more/)).toBeTruthy();
   await userEvent.selectOptions(screen.getByLabelText('Melody'), 'Low (12 notes)');
   await userEvent.selectOptions(screen.getByLabelText('Shortest note'), 'sixteenth');
   await userEvent.click(screen.getByLabelText('triplets'));

@@ -62,7 +62,7 @@ export function ReadingChoice({
             triplets
           </label>
           <p className="text-small text-muted">
-            Onsets were moved by {quantised.meanMs.toFixed(0)} ms in the mean, {quantised.worstMs.toFixed(0)} at most;{' '}
+            Onsets were moved by {quantised.meanMs.toFixed(0)} ms on average, {quantised.worstMs.toFixed(0)} at most;{' '}
             {quantised.moved === 0 ? 'none' : quantised.moved} by more than a twentieth of a beat.
           </p>
         </>

@@ -48,7 +48,7 @@ export function NoteOrnaments({
     <section aria-label={`Ornaments on ${writtenPitch(note.pitch)}`}>
       <p className="mb-2">
         <b>{writtenPitch(note.pitch)}</b> in {where}
-        {many && `, set on all ${ids.length} selected notes; the facts are those of the first`}.
+        {many && `, set on all ${ids.length} selected notes; the figures are for the first`}.
       </p>
       <ul className="grid gap-x-6 @lg:grid-cols-2">
         {rows.map(({ ornament, facts, obstacles }) => {

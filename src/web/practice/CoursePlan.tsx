@@ -96,7 +96,7 @@ export function CoursePlan({ report, order, names }: CoursePlanProps) {
           ))}
         </tbody>
       </table>
-      {left.length > 0 && <p className="mt-1 text-small text-muted">Not in these days any more: {left.join(', ')}.</p>}
+      {left.length > 0 && <p className="mt-1 text-small text-muted">No room in these days for: {left.join(', ')}.</p>}
     </details>
   );
 }

@@ -27,7 +27,7 @@ export function LogFiles() {
     const answer = await ask(logRoutes.importLog, { body });
     setReading(false);
     if (!answer.ok) {
-      setProblem(`Nothing was taken. ${failureWords(answer.failure)}`);
+      setProblem(`Nothing was brought in. ${failureWords(answer.failure)}`);
       return;
     }
     setTaken(answer.value);
@@ -50,7 +50,7 @@ export function LogFiles() {
         .
       </p>
       <label className="mt-1 block text-small">
-        Bring one in{' '}
+        Bring a log in{' '}
         <input
           type="file"
           accept=".csv,.json,text/csv,application/json"

@@ -15,7 +15,7 @@ import { Sheet } from '../ui/Sheet';
 
 type Finger = 1 | 2 | 3 | 4;
 const FINGERS = [
-  { value: 0, name: 'no finger of its own' },
+  { value: 0, name: 'not one finger' },
   ...([1, 2, 3, 4] as const).map((finger) => ({
     value: finger as number,
     name: `${['first', 'second', 'third', 'fourth'][finger - 1]} finger`,

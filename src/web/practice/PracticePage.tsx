@@ -359,7 +359,7 @@ function Orders({ plan, report, practice, onChange }: OrdersProps) {
         <path d={`M0 ${CHART.height}H${CHART.width}`} stroke="var(--line)" />
       </svg>
       <p className="flex justify-between text-hint text-muted">
-        <span>no note learnt</span>
+        <span>nothing learnt yet</span>
         <span>all {notes}</span>
       </p>
       <table className="w-full text-small">

@@ -35,7 +35,7 @@ function RunRoom({ open, report }: OpenTuneProps) {
     return (
       <PageProblem title="There is no such bite any more">
         <p>
-          The tune was cut otherwise since.{' '}
+          The tune has been cut differently since.{' '}
           <Link to={`/tunes/${open.id}/practice`} className="text-woad underline">
             Back to its bites
           </Link>

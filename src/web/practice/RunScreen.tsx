@@ -270,7 +270,7 @@ function afterWords({ ladder }: Running['run']): string {
 }
 
 function queueWords({ waiting, writing, isStuck, isForgetful }: Running['queue']): string {
-  if (isForgetful) return 'This browser keeps nothing: stay on this page until it is sent.';
+  if (isForgetful) return 'This browser cannot save anything: keep this page open until it is sent.';
   if (waiting === 0) return 'logged';
   return isStuck && writing === 0 ? `${counted(waiting, 'time')} kept here until the server answers` : 'logging …';
 }

@@ -120,8 +120,8 @@ export function BarSheet({
           />
           <span id={hint} className={`text-small ${endingPlays ? 'text-muted' : 'text-madder'}`}>
             {endingPlays
-              ? `Plays of the part on which the chosen bar${barIds.length === 1 ? ' sounds' : 's sound'}, such as 1 or 1, 3. Empty: on all.`
-              : 'expected numbers of plays such as 1 or 1, 3'}
+              ? `Times through the part on which the chosen bar${barIds.length === 1 ? ' sounds' : 's sound'}, such as 1 or 1, 3. Empty: on all.`
+              : 'expected which times through, such as 1 or 1, 3'}
           </span>
         </label>
         <div className="flex justify-end gap-2">

@@ -25,7 +25,7 @@ import { ReusedRow, ReuseField } from './ReuseField';
 export function FormSheet({ tune, onEdit, onClose }: Pick<SheetProps, 'tune' | 'onEdit' | 'onClose'>) {
   const names = tune.parts.map(({ name }) => name);
   return (
-    <Sheet open onOpenChange={onClose} title="Form" description="Parts, their plays, and the order in which they come.">
+    <Sheet open onOpenChange={onClose} title="Form" description="The parts, how often each is played, and in which order.">
       <div className="flex flex-col gap-4">
         <SortableList
           ids={names}
@@ -108,7 +108,7 @@ function PartRow({
                   onEdit(setPlays(tune, name, number), `part ${name} ${number} times`);
               }}
               className="w-14 rounded-md border border-line bg-surface px-2 py-1"
-              aria-label={`Plays of part ${name}`}
+              aria-label={`Times through part ${name}`}
             />
             {plays === 1 ? 'play' : 'plays'}
           </label>

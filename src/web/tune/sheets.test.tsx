@@ -79,7 +79,7 @@ describe('the form sheet', () => {
   test('plays and order change the length at once', async () => {
     render(<Editing />);
     expect(sums()).toContain('6 bars');
-    const plays = screen.getByLabelText('Plays of part B');
+    const plays = screen.getByLabelText('Times through part B');
     await userEvent.clear(plays);
     await userEvent.type(plays, '4');
     expect(sums()).toContain('8 bars');
@@ -105,9 +105,9 @@ describe('the form sheet', () => {
     await userEvent.type(name, 'Tail{Enter}');
     expect(screen.getByLabelText<HTMLInputElement>(/Playing order/).value).toBe('Tail Tail B B');
     await userEvent.click(screen.getByRole('button', { name: 'Add a part' }));
-    expect(screen.getByLabelText('Plays of part A')).toBeTruthy();
+    expect(screen.getByLabelText('Times through part A')).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: 'Delete part B' }));
-    expect(screen.queryByLabelText('Plays of part B')).toBeNull();
+    expect(screen.queryByLabelText('Times through part B')).toBeNull();
   });
 });
 
