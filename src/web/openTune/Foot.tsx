@@ -6,6 +6,9 @@ import { BowSign } from '../ui/signs';
 import { GoalTempo } from './GoalTempo';
 import type { Goal } from './useGoal';
 
+/** Beside more than these the facts give way to the goal. */
+const MANY_PASSES = 6;
+
 interface FootProps {
   readonly report: TuneReport;
   /** Play, loop, how it is listened to and how fast. */
@@ -32,7 +35,9 @@ export function Foot(props: FootProps) {
           // On narrow pages what is heard is told over the foot, and the facts give way.
           playing
             ? 'max-xl:absolute max-xl:right-3 max-xl:bottom-full max-xl:mb-1 max-xl:w-auto max-xl:rounded-md max-xl:bg-surface max-xl:px-2 max-xl:py-1 max-xl:shadow'
-            : 'max-xl:hidden'
+            : report.figures.ledger.passes.length > MANY_PASSES
+              ? 'max-2xl:hidden'
+              : 'max-xl:hidden'
         }`}
       >
         {playing ?? (
@@ -51,7 +56,11 @@ type ThreadProps = Pick<FootProps, 'report' | 'passInView' | 'heardPass' | 'onPa
 function Thread({ report, passInView, heardPass, onPass }: ThreadProps) {
   const { passes } = report.figures.ledger;
   return (
-    <ol className="flex max-w-full overflow-x-auto rounded-md border border-line" aria-label="Times through the parts">
+    // The goal keeps its place beside a long thread, which moves within its own.
+    <ol
+      className="flex max-w-[55%] overflow-x-auto max-sm:max-w-[calc(100%-5.5rem)] rounded-md border border-line"
+      aria-label="Times through the parts"
+    >
       {passes.map(({ part, pass, entry }) => {
         const usual = passes.find((other) => other.part === part)!.entry;
         const isOdd = entry !== usual;
