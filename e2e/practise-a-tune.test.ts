@@ -76,6 +76,40 @@ test('a repetition is taken back, and the log shows it no more', async ({ page }
   await expect.poll(async () => (await logged(page, id)).length).toBe(0);
 });
 
+test('what was logged wrong is put right, removed and brought back, and an attempt is added by hand', async ({
+  page,
+}) => {
+  await practise(page, 'The Heron on the Slipway');
+  const id = idOf(page);
+  const before = (await logged(page, id)).length;
+  await page.getByText('What you played').click();
+  const rows = page.getByRole('region', { name: 'What you played' }).locator('tbody tr');
+  const isClean = async () => (await logged(page, id))[0]!.clean;
+  const first = await isClean();
+  const toggle = rows.first().getByRole('button', { name: /change to/ });
+  await toggle.click();
+  await expect.poll(isClean).toBe(!first);
+  await page.getByRole('button', { name: 'Undo: correct an attempt' }).click();
+  await expect.poll(isClean).toBe(first);
+  await rows
+    .first()
+    .getByRole('button', { name: /^Remove/ })
+    .click();
+  await expect.poll(async () => (await logged(page, id)).length).toBe(before - 1);
+  await page.getByRole('button', { name: 'Undo: remove an attempt' }).click();
+  await expect.poll(async () => (await logged(page, id)).length).toBe(before);
+
+  await page.getByRole('button', { name: 'Add one by hand' }).click();
+  await page.getByLabel('Tempo, half notes a minute').fill('fast');
+  await page.getByRole('button', { name: 'Put it in the log' }).click();
+  await expect(page.getByRole('alert')).toContainText('expected a number');
+  await page.getByLabel('Tempo, half notes a minute').fill('92');
+  await page.getByRole('textbox', { name: 'Note', exact: true }).fill('at the session');
+  await page.getByRole('button', { name: 'Put it in the log' }).click();
+  await expect.poll(async () => (await logged(page, id)).length).toBe(before + 1);
+  await expect(rows.first()).toContainText('the whole tune · at the session');
+});
+
 test('what fails at the first tempo is taken apart, shrinks, and grows again', async ({ page }) => {
   await practise(page, 'Pewter Sky');
   await page.getByRole('button', { name: 'Start', exact: true }).click();
@@ -117,6 +151,20 @@ test('pain ends the block, keeps the finger out, and the tune is fingered around
   await expect(page.getByRole('button', { name: /^Clean/ })).toBeEnabled();
   // No third finger any more, wherever another reaches the note.
   await expect(page.locator('[data-sign="fingers"] text', { hasText: /^3$/ })).toHaveCount(0);
+});
+
+test('the first joint that fails the body check is what is watched in the next run', async ({ page }) => {
+  await practise(page, 'Pewter Sky');
+  await page.getByRole('button', { name: 'Start', exact: true }).click();
+  await begun(page);
+  await expect(page.getByText('Let the wrist bend.')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Enough' }).click();
+  await page.getByRole('group', { name: 'Body check' }).getByRole('button', { name: /wrist/ }).click();
+  await expect(page.getByText('Next: Let the wrist bend.')).toBeVisible();
+  await page.getByRole('link', { name: 'Back to the bites' }).click();
+  await page.getByRole('button', { name: 'Start', exact: true }).click();
+  await begun(page);
+  await expect(page.getByText('Let the wrist bend.')).toBeVisible();
 });
 
 test('a cut is moved by keys, a bite is named, and undo brings both back', async ({ page }) => {
@@ -256,12 +304,14 @@ test('a bite is practised in a layer and a way, and the log says so', async ({ p
   await begun(page);
   await page.getByRole('button', { name: 'How it is played' }).click();
   await page.getByLabel('layer').selectOption('melody');
-  await page.getByLabel('way').selectOption('plucked');
   await page.getByLabel('clean in a row').selectOption('1');
   await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'plucked', exact: true }).click();
   const start = await bpm(page);
   await page.getByRole('button', { name: /^Clean/ }).click();
   await expect.poll(() => bpm(page)).toBeGreaterThan(start);
+  // What was clean in a way is ticked.
+  await expect(page.getByRole('button', { name: 'clean before: plucked' })).toBeVisible();
   await expect
     .poll(async () => (await logged(page, id)).map(({ layer, way }) => `${layer} ${way}`))
     .toEqual(['melody plucked']);

@@ -1,5 +1,6 @@
 import type { BiteOrder, Candidate, PracticeLayer, SessionItem } from '#core/practice';
 import type { TuneReport } from '#core/report';
+import { occurrencesOf } from '#core/tune';
 import { counted } from './plural';
 import { countWords, spotWords } from './spot';
 
@@ -78,6 +79,20 @@ export function stretchWords(
   if (from.bar === to.bar) return spotWords(from);
   if (from.bar === 0) return `the pickup and ${to.bar === 1 ? 'bar 1' : `bars 1–${to.bar}`} of ${from.part}`;
   return spotWords(from).replace(`bar ${from.bar}`, `bars ${from.bar}–${to.bar}`);
+}
+
+/** A stretch that is logged, by where it stands now; what the plan has no more has no place. */
+export function attemptSpanWords(
+  report: TuneReport,
+  { from, to }: { readonly from: string; readonly to: string },
+): string {
+  const { notes } = report.unrolled;
+  if (notes[0]?.note.id === from && notes[notes.length - 1]?.note.id === to) return 'the whole tune';
+  const met = occurrencesOf(report.unrolled);
+  const first = met.get(from)?.[0];
+  const last = first === undefined ? undefined : met.get(to)?.find((index) => index >= first);
+  if (first === undefined || last === undefined) return 'a stretch that is no longer there';
+  return biteWords(report, { first, last });
 }
 
 /** A bite as a player would say where it is; the beat is told where it does not begin with its bar. */

@@ -26,6 +26,8 @@ export interface SmallNote {
   readonly marks?: readonly NoteMark[];
   readonly drone?: NoteEvent['drone'];
   readonly bowLength?: number;
+  /** Advice over the staff. */
+  readonly chord?: string;
 }
 
 /** What a drill is written in. */

@@ -74,6 +74,18 @@ const pairPlane: DrillMaker = {
   },
 };
 
+/** One string bowed alone while each finger in turn comes down on its neighbour and is lifted: said over the staff. */
+function fingersBeside(scene: DrillScene, bowed: Place, silent: Place): (SmallNote | null)[] {
+  const open = scene.open(bowed);
+  const fingers = [...new Set(scene.scale(silent).map(({ finger }) => finger))].filter((finger) => finger > 0);
+  if (!open || fingers.length === 0) return [null];
+  const half = { ...open, eighths: 4 };
+  return fingers.flatMap((finger) => [
+    { ...half, chord: `${finger} on ${silent}` },
+    { ...half, chord: 'lift' },
+  ]);
+}
+
 const noBump: DrillMaker = {
   kind: 'no-bump',
   cause: doubled,
@@ -82,27 +94,9 @@ const noBump: DrillMaker = {
     return pairs
       .flatMap((lower) => {
         const upper = beside(lower, 1)!;
-        const [low, high] = [scene.open(lower), scene.open(upper)];
-        // The bow stays on one string, the fingers come and go on the other: nothing may change.
         return those([
-          low &&
-            scene.stage(
-              'bow-lower-alone',
-              [
-                { ...low, eighths: 4 },
-                { ...low, eighths: 4 },
-              ],
-              { bpm: SLOW },
-            ),
-          high &&
-            scene.stage(
-              'bow-upper-alone',
-              [
-                { ...high, eighths: 4 },
-                { ...high, eighths: 4 },
-              ],
-              { bpm: SLOW },
-            ),
+          scene.stage('bow-lower-alone', fingersBeside(scene, lower, upper), { bpm: SLOW }),
+          scene.stage('bow-upper-alone', fingersBeside(scene, upper, lower), { bpm: SLOW }),
         ]);
       })
       .concat(those([scene.inTune(cause.note)]));

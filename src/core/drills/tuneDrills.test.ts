@@ -102,6 +102,21 @@ test('a turn in silence is about the two strings of the tightest crossing, and i
     expect(new Set(writtenNotes(stage).map(({ place }) => place))).toEqual(new Set(['D', 'A']));
 });
 
+test('no bump: on each side of a pair every finger comes down beside the bowed string, banned ones do not', () => {
+  const hand: Hand = { ...FREE_HAND, bans: [{ finger: 3, place: null, reason: 'pain' }] };
+  const { stages } = chosenDrill(reportTune(REEL, { ...defaultSettings(), hand }), 'no-bump')!;
+  const alone = stages.filter(({ code }) => code !== 'in-the-tune');
+  expect(alone).toHaveLength(6);
+  for (const { tune: stage } of alone) {
+    const notes = writtenNotes(stage);
+    expect(new Set(notes.map(({ place }) => place)).size).toBe(1);
+    const asked = notes.flatMap(({ chord }) => (chord === 'lift' ? [] : chord!));
+    const silent = asked[0]!.slice(-1);
+    expect(asked.slice(0, 3)).toEqual([1, 2, 4].map((finger) => `${finger} on ${silent}`));
+    expect(silent).not.toBe(notes[0]!.place);
+  }
+});
+
 test('an excerpt is bowed as in the tune, with rests in place of what is left out', () => {
   const report = reportTune(REEL);
   const own = excerpt(report, 3, 9, 'A stretch');

@@ -19,11 +19,12 @@ import { INPUT } from '../ui/Field';
 import { Select } from '../ui/Select';
 import { UndoRedo } from '../ui/UndoRedo';
 import { useUndoKeys } from '../ui/useUndoKeys';
+import { AttemptLog } from './AttemptLog';
 import { BiteList } from './BiteList';
 import { BiteScore } from './BiteScore';
 import { CoursePlan } from './CoursePlan';
 import { DrillList } from './DrillList';
-import { bestBpm, knownInBite, type KnownInBite, landmarkOf, nameOfBite, useTuneInBites } from './useTuneInBites';
+import { bestBpm, type KnownInBite, knownInBite, landmarkOf, nameOfBite, useTuneInBites } from './useTuneInBites';
 
 /** Notes in a bite that can be chosen. */
 const BITE_SIZES = [4, 6, 8, 10, 12, 16].map((value) => ({ value, name: `${value} notes` }));
@@ -176,6 +177,7 @@ function TunePracticeRoom({ open, report }: OpenTuneProps) {
         </div>
         <DrillList id={id} report={report} />
         <CoursePlan report={report} order={learnt.order} names={names} />
+        <AttemptLog tuneId={id} revision={open.revision} report={report} plan={plan} names={names} />
       </main>
     </div>
   );

@@ -1,9 +1,7 @@
 import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { WAYS } from '#core/drills';
 import { PRACTICE_LAYERS } from '#core/practice';
 import { LAYER_WORDS } from '#words/practice';
-import { WAY_WORDS } from '#words/tuneDrill';
 import { Button } from '../ui/Button';
 import { Select } from '../ui/Select';
 import { CAP_MINUTES, CLEAN_IN_A_ROW, type RunChoices, STEP_PERCENTS } from './runChoices';
@@ -15,7 +13,7 @@ interface RunMenuProps {
   readonly onChoose: (choices: RunChoices) => void;
 }
 
-/** In which layer and way it is played, and how the tempo climbs. */
+/** In which layer it is played, and how the tempo climbs. */
 export function RunMenu({ choices, isDrill, onChoose }: RunMenuProps) {
   if (isDrill) return null;
   const with_ = (more: Partial<RunChoices>) => onChoose({ ...choices, ...more });
@@ -41,14 +39,6 @@ export function RunMenu({ choices, isDrill, onChoose }: RunMenuProps) {
               value={choices.layer}
               options={PRACTICE_LAYERS.map((value) => ({ value, name: LAYER_WORDS[value] }))}
               onChange={(layer) => with_({ layer })}
-            />
-          </label>
-          <label className="flex items-center justify-between gap-4">
-            way
-            <Select
-              value={choices.way}
-              options={WAYS.map((value) => ({ value, name: WAY_WORDS[value] }))}
-              onChange={(way) => with_({ way })}
             />
           </label>
           <label className="flex items-center justify-between gap-4">

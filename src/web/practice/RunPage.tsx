@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
+import type { Attempt } from '#contract/log';
 import { useAttemptsQuery } from '../api/logApi';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { PageProblem } from '../ui/PageState';
@@ -8,6 +9,8 @@ import { readRunChoices, writeRunChoices } from './runChoices';
 import { runItem } from './runItem';
 import { RunScreen } from './RunScreen';
 import { useTuneInBites } from './useTuneInBites';
+
+const NONE: readonly Attempt[] = [];
 
 /** A bite, a join, a drill or the whole tune, played over and over: readable from two metres. */
 export default function RunPage() {
@@ -48,6 +51,7 @@ function RunRoom({ open, report }: OpenTuneProps) {
       open={open}
       report={report}
       item={item}
+      attempts={attempts ?? NONE}
       choices={choices}
       onChoose={(next) => {
         writeRunChoices(next);

@@ -1,9 +1,10 @@
 import { Play, Square } from 'lucide-react';
 import { type ButtonHTMLAttributes, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { WRONGS } from '#contract/log';
+import { type Attempt, WRONGS } from '#contract/log';
 import { CELL_RESTS, nextRung } from '#core/practice';
 import type { TuneReport } from '#core/report';
+import { JOINT_WORDS } from '#words/bodyCheck';
 import { counted } from '#words/plural';
 import { beatWords } from '#words/tempo';
 import { WAY_WORDS } from '#words/tuneDrill';
@@ -17,22 +18,28 @@ import { Button } from '../ui/Button';
 import { useMedia } from '../ui/useMedia';
 import { isForPage, usePageKeys } from '../ui/usePageKeys';
 import { useTitle } from '../ui/useTitle';
+import { BodyCheck } from './BodyCheck';
+import { readBodyCue } from './bodyCue';
 import { PainSheet } from './PainSheet';
+import { cleanWaysOf } from './playerAbility';
 import type { RunChoices } from './runChoices';
 import { layeredReport, playedReport, type RunItem, stageWords } from './runItem';
 import { RunMenu } from './RunMenu';
 import { type Running, useRun } from './useRun';
+import { WayChips } from './WayChips';
 
 interface RunScreenProps {
   readonly open: OpenTune;
   readonly report: TuneReport;
   readonly item: RunItem;
+  /** What the log has of the tune. */
+  readonly attempts: readonly Attempt[];
   readonly choices: RunChoices;
   readonly onChoose: (choices: RunChoices) => void;
 }
 
 /** One thing over and over: what is played, how fast, and one key for each time. */
-export function RunScreen({ open, report: whole, item, choices, onChoose }: RunScreenProps) {
+export function RunScreen({ open, report: whole, item, attempts, choices, onChoose }: RunScreenProps) {
   const report = useMemo(() => layeredReport(whole, choices.layer), [whole, choices.layer]);
   const running = useRun(item, report, { id: open.id, revision: open.revision }, choices);
   const { run, stage, isDone } = running;
@@ -40,6 +47,8 @@ export function RunScreen({ open, report: whole, item, choices, onChoose }: RunS
   const tune = useMemo(() => item.tuneAt(report, run, stage), [item, report, run, stage]);
   const played = useMemo(() => playedReport(tune, report), [tune, report]);
   const [isHurting, setHurting] = useState(false);
+  /** What the last body check found. */
+  const [cue] = useState(readBodyCue);
   const loops = item.what !== 'run-through';
   const [fixed] = useState(() => ({
     ...readListenSettings(),
@@ -92,7 +101,10 @@ export function RunScreen({ open, report: whole, item, choices, onChoose }: RunS
           <h1 className="text-[clamp(1.6rem,3.4vw,2.6rem)] leading-tight">
             {run.cell ? 'Taken apart' : capital(item.name)}
           </h1>
-          <p className="text-[clamp(1.05rem,1.7vw,1.35rem)]">{stillTold ?? watchWords(item, run.cell !== null, way)}</p>
+          <p className="text-[clamp(1.05rem,1.7vw,1.35rem)]">
+            {stillTold ?? watchWords(item, run.cell !== null, way)}
+            {cue !== null && <b className="font-medium"> {JOINT_WORDS[cue].cue}</b>}
+          </p>
         </div>
         <p className="text-right leading-none" aria-live="polite" data-bpm={shown.bpm.toFixed(1)}>
           <b className="font-serif text-[clamp(3.5rem,8vw,6rem)] lining-nums tabular-nums">{Math.round(shown.bpm)}</b>
@@ -106,6 +118,15 @@ export function RunScreen({ open, report: whole, item, choices, onChoose }: RunS
         <Done running={running} item={item} backTo={backTo} />
       ) : (
         <>
+          {!item.drill && !isThrough && (
+            <div className="mt-2">
+              <WayChips
+                way={choices.way}
+                clean={cleanWaysOf(attempts, item.span)}
+                onChoose={(way) => onChoose({ ...choices, way })}
+              />
+            </div>
+          )}
           <div className="relative my-3 min-h-0">
             <PlainScore
               report={played}
@@ -120,21 +141,7 @@ export function RunScreen({ open, report: whole, item, choices, onChoose }: RunS
             <p role="status" className="text-[clamp(1.1rem,2vw,1.5rem)]" data-said>
               {saidWords(running, item)}
             </p>
-            {running.last && !running.last.clean && (
-              <div role="group" aria-label="What went wrong" className="flex flex-wrap items-center gap-2">
-                <span className="text-muted">what went wrong?</span>
-                {WRONGS.map((wrong, i) => (
-                  <Button
-                    key={wrong}
-                    aria-pressed={running.last?.wrong === wrong}
-                    className="aria-pressed:border-woad aria-pressed:bg-band aria-pressed:font-bold"
-                    onClick={() => running.tellWrong(wrong)}
-                  >
-                    <span className="text-muted">{i + 1}</span> {wrong}
-                  </Button>
-                ))}
-              </div>
-            )}
+            <WrongChoice running={running} />
             <div className="flex flex-wrap items-stretch gap-3">
               <Button className="flex items-center gap-2 px-5 text-lead" onClick={toggle}>
                 {isPlaying ? (
@@ -202,6 +209,26 @@ export function RunScreen({ open, report: whole, item, choices, onChoose }: RunS
         />
       )}
     </main>
+  );
+}
+
+/** What went wrong in the last one, where it was not clean. */
+function WrongChoice({ running: { last, tellWrong } }: { readonly running: Running }) {
+  if (!last || last.clean) return null;
+  return (
+    <div role="group" aria-label="What went wrong" className="flex flex-wrap items-center gap-2">
+      <span className="text-muted">what went wrong?</span>
+      {WRONGS.map((wrong, i) => (
+        <Button
+          key={wrong}
+          aria-pressed={last.wrong === wrong}
+          className="aria-pressed:border-woad aria-pressed:bg-band aria-pressed:font-bold"
+          onClick={() => tellWrong(wrong)}
+        >
+          <span className="text-muted">{i + 1}</span> {wrong}
+        </Button>
+      ))}
+    </div>
   );
 }
 
@@ -303,9 +330,11 @@ function Done({
       </p>
       <p>
         {counted(count, 'time')}
-        {item.drill ? '' : `, from ${Math.round(steps[0]!)} to ${Math.round(steps[steps.length - 1]!)}`}. Let the arms
-        hang for a moment: does the elbow open, does the wrist bend, do the fingers give?
+        {item.drill ? '' : `, from ${Math.round(steps[0]!)} to ${Math.round(steps[steps.length - 1]!)}`}.
       </p>
+      <div className="text-base">
+        <BodyCheck />
+      </div>
       <p className="flex gap-5">
         <Link to={backTo} className="text-woad underline underline-offset-3">
           Back to the bites

@@ -12,6 +12,7 @@ import { PageOpening, PageProblem } from '../ui/PageState';
 import { Select } from '../ui/Select';
 import { SortableList, SortableRow } from '../ui/SortableList';
 import { useTitle } from '../ui/useTitle';
+import { BodyCheck } from './BodyCheck';
 import { LogFiles } from './LogFiles';
 import { type TuneCandidate, useToday } from './useToday';
 
@@ -204,11 +205,13 @@ function ItemRow({ id, item, isFirstCheck, isFirst, isLast, through, onMove, onL
       {(handle) => (
         <>
           {checksBefore && (
-            <p className="my-1 ml-4 border-l-2 border-line pl-4 text-small text-muted">
-              {isFirstCheck
-                ? 'Put the fiddle down for a moment: does the elbow open, does the wrist bend, do the fingers give, is the shoulder loose, the grip, the jaw? The first that does not is what you watch next.'
-                : 'Fiddle down: elbow, wrist, fingers, shoulder, grip, jaw.'}
-            </p>
+            <div className="my-1 ml-4 border-l-2 border-line pl-4 text-small text-muted">
+              {isFirstCheck ? (
+                <BodyCheck />
+              ) : (
+                'Fiddle down, the body check once more: elbow, wrist, fingers, shoulder, grip, jaw.'
+              )}
+            </div>
           )}
           <div className="flex flex-wrap items-center gap-x-3 gap-y-1 rounded-md border border-line bg-surface px-2 py-1.5">
             {handle}

@@ -1,6 +1,7 @@
 import type { Attempt } from '#contract/log';
 import type { PracticeSpan } from '#contract/practice';
 import { type Ability, abilityOf, type JudgedAttempt, judgedIn, learnAbility } from '#core/ability';
+import type { Way } from '#core/drills';
 import type { TuneReport } from '#core/report';
 
 /** Attempts with the bow, of stretches of the tune itself, judged by its plan. */
@@ -14,13 +15,18 @@ export function judgedOf(report: TuneReport, attempts: readonly Attempt[], now: 
 }
 
 /** The quickest at which a stretch came out clean with the bow; null: it never did. */
-export function cleanBpmOf(attempts: readonly Attempt[], { part, from, to }: PracticeSpan): number | null {
-  const clean = attempts.filter(
-    ({ span, clean: isClean, way }) =>
-      isClean && way === 'bowed' && span.part === part && span.from === from && span.to === to,
-  );
+export function cleanBpmOf(attempts: readonly Attempt[], span: PracticeSpan): number | null {
+  const clean = attempts.filter((own) => own.clean && own.way === 'bowed' && isOf(own, span));
   return clean.length > 0 ? Math.max(...clean.map(({ bpm }) => bpm)) : null;
 }
+
+/** Ways in which a stretch came out clean. */
+export function cleanWaysOf(attempts: readonly Attempt[], span: PracticeSpan): Set<Way> {
+  return new Set(attempts.filter((own) => own.clean && isOf(own, span)).map(({ way }) => way));
+}
+
+const isOf = ({ span }: Attempt, { part, from, to }: PracticeSpan): boolean =>
+  span.part === part && span.from === from && span.to === to;
 
 /** What attempts say of the player; null: there is none to say it. */
 export function abilityFrom(judged: readonly JudgedAttempt[]): Ability | null {

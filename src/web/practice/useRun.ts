@@ -1,12 +1,11 @@
-import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Attempt, Wrong } from '#contract/log';
 import { beginRun, hurt, putTogether, type Run, runRepeated, stopped, takenApart } from '#core/practice';
 import type { TuneReport } from '#core/report';
-import { serverApi } from '../api/serverApi';
-import { useAppDispatch } from '../store/store';
-import { attemptQueue } from './attemptQueue';
+import type { QueueState } from './attemptQueue';
 import type { RunChoices } from './runChoices';
 import type { RunItem } from './runItem';
+import { useAttemptQueue } from './useAttemptQueue';
 
 /** A repetition takes no longer than this: who goes away is not practising. In minutes. */
 const LONGEST = 3;
@@ -29,7 +28,7 @@ export interface Running {
   readonly together: () => void;
   readonly hurts: (does: boolean) => void;
   readonly stop: () => void;
-  readonly queue: ReturnType<ReturnType<typeof attemptQueue>['snapshot']>;
+  readonly queue: QueueState;
 }
 
 interface Step {
@@ -45,12 +44,7 @@ export function useRun(
   tune: { readonly id: string; readonly revision: number },
   choices: RunChoices,
 ): Running {
-  const dispatch = useAppDispatch();
-  const queue = useMemo(
-    () => attemptQueue(() => void dispatch(serverApi.util.invalidateTags(['Log', 'Book']))),
-    [dispatch],
-  );
-  const queued = useSyncExternalStore(queue.subscribe, queue.snapshot);
+  const { queue, state: queued } = useAttemptQueue();
   const [step, setStep] = useState<Step>(() => ({
     run: beginRun(item.stretch, {
       ...ladderOf(choices),
