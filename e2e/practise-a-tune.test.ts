@@ -107,7 +107,7 @@ test('what was logged wrong is put right, removed and brought back, and an attem
   await page.getByRole('textbox', { name: 'Note', exact: true }).fill('at the session');
   await page.getByRole('button', { name: 'Put it in the log' }).click();
   await expect.poll(async () => (await logged(page, id)).length).toBe(before + 1);
-  await expect(rows.first()).toContainText('the whole tune · at the session');
+  await expect(rows.first()).toContainText(/the whole tune.*at the session/);
 });
 
 test('what fails at the first tempo is taken apart, shrinks, and grows again', async ({ page }) => {
@@ -185,6 +185,35 @@ test('a cut is moved by keys, a bite is named, and undo brings both back', async
   await expect(page.getByRole('button', { name: 'Bite the climb' })).toBeVisible();
   await page.reload();
   await expect(page.getByRole('button', { name: 'Bite the climb' })).toBeVisible();
+});
+
+test('any passage can be named on the bench, is met again elsewhere, practised and printed by its name', async ({
+  page,
+}) => {
+  await openTune(page, 'The Heron on the Slipway');
+  const note = page.locator('[data-note]');
+  await note.nth(3).click();
+  for (let i = 0; i < 5; i++) await page.keyboard.press('Shift+ArrowRight');
+  await fromMenu(page, 'More', 'Named passages');
+  await page.getByLabel('Name of the passage').fill('the climb');
+  await page.keyboard.press('Enter');
+  const passage = page.locator('[data-passage="the climb"]');
+  await expect(passage.getByRole('button', { name: /select it/ })).toHaveCount(2);
+  // The same notes in bar 5 have the name, too.
+  await passage.getByRole('button', { name: /bars 5–6 of A/ }).click();
+  await expect(page.getByLabel('Selected notes')).toBeVisible();
+  await passage.getByRole('link', { name: 'practise the climb' }).click();
+  await begun(page);
+  await expect(page.getByRole('heading', { name: 'The climb' })).toBeVisible();
+  await page.keyboard.press('ArrowRight');
+  await page.goto(page.url().replace(/practice.*/, 'practice'));
+  await page.getByText('What you played').click();
+  await expect(page.getByRole('region', { name: 'What you played' }).locator('tbody tr').first()).toContainText(
+    'the climb',
+  );
+  await page.goto(page.url().replace('practice', 'handout'));
+  await page.getByLabel('names of passages').check();
+  await expect(page.locator('[data-handout-line]').filter({ hasText: 'the climb' })).toHaveCount(2);
 });
 
 test('a cut is dragged to where it may stand', async ({ page }) => {

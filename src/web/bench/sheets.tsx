@@ -10,6 +10,7 @@ import { BowingsSheet } from '../search/BowingsSheet';
 import { BarSheet } from '../tune/BarSheet';
 import { FormSheet } from '../tune/FormSheet';
 import { NoteSheet } from '../tune/NoteSheet';
+import { PassagesSheet } from '../tune/PassagesSheet';
 import { TuneSheet } from '../tune/TuneSheet';
 import { TwinsSheet } from '../twins/TwinsSheet';
 import { Sheet } from '../ui/Sheet';
@@ -33,6 +34,7 @@ const COMPONENTS: Readonly<Record<SheetName, ComponentType<SheetProps>>> = {
   drones: DronesSheet,
   ornaments: OrnamentsSheet,
   tunings: TuningsSheet,
+  passages: PassagesSheet,
   versions: VersionsSheet,
   keys: KeysSheet,
 };

@@ -26,6 +26,7 @@ export type SheetName =
   | 'drones'
   | 'ornaments'
   | 'tunings'
+  | 'passages'
   | 'versions'
   | 'keys';
 
@@ -43,6 +44,7 @@ export const SHEETS: Readonly<Record<SheetName, SheetFacts>> = {
   drones: { label: 'Drones and double stops', applies: hasNotes, tool: 'Drones' },
   fingering: { label: 'Fingering hand', applies: hasNotes, tool: 'Fingers' },
   tunings: { label: 'Tunings for this tune', applies: hasNotes, tool: 'Tunings' },
+  passages: { label: 'Named passages', applies: hasNotes, tool: 'Passages' },
   versions: { label: 'Named versions', applies: always, tool: 'Versions' },
   keys: { label: 'Keys and signs', applies: always },
 };

@@ -6,10 +6,12 @@ import bravura from '@vexflow-fonts/bravura/bravura.woff2?url&no-inline';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type Paper, PAPER_MARGIN_MM, PAPERS } from '#contract/handout';
 import { handoutRoutes } from '#contract/handout';
+import { type Passage, withPassageNames } from '#core/practice';
 import { reportTune } from '#core/report';
 import { failureWords } from '#words/failure';
 import { counted } from '#words/plural';
 import { ask } from '../api/ask';
+import { useTunePractice } from '../api/useTunePractice';
 import { useVersionsQuery } from '../api/versionsApi';
 import { TunePicker } from '../findTune/TunePicker';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
@@ -45,6 +47,7 @@ interface Options extends LineOptions {
   readonly staffMm: StaffMm;
 }
 const ROWS = ['fingers', 'strings', 'calls', 'letters'] as const;
+const NO_PASSAGES: readonly Passage[] = [];
 /** The tune as it is, where versions are chosen from. */
 const AS_IT_IS = 'now';
 
@@ -61,7 +64,13 @@ function Handout({ open, report: now }: OpenTuneProps) {
   const { data: versions } = useVersionsQuery(id);
   const [versionId, setVersion] = useState(AS_IT_IS);
   const version = versions?.find((one) => one.id === versionId) ?? null;
-  const report = useMemo(() => (version ? reportTune(version.tune, now.settings) : now), [version, now]);
+  const { practice } = useTunePractice(id);
+  const [hasPassages, setPassages] = useState(false);
+  const named = hasPassages ? practice.landmarks : NO_PASSAGES;
+  const report = useMemo(() => {
+    if (!version && named.length === 0) return now;
+    return reportTune(withPassageNames(version?.tune ?? now.tune, named), now.settings);
+  }, [version, now, named]);
   const [options, setOptions] = useState<Options>({
     paper: 'a4',
     staffMm: 8,
@@ -174,6 +183,17 @@ function Handout({ open, report: now }: OpenTuneProps) {
             {name}
           </label>
         ))}
+        {practice.landmarks.length > 0 && (
+          <label className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              className="accent-woad"
+              checked={hasPassages}
+              onChange={({ target }) => setPassages(target.checked)}
+            />
+            names of passages
+          </label>
+        )}
         {secondId === null ? (
           <TunePicker onPick={({ id: picked }) => setSecondId(picked)}>Add a second tune</TunePicker>
         ) : (

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { type Attempt, type Wrong, WRONGS } from '#contract/log';
+import { type Attempt, type Landmark, type Wrong, WRONGS } from '#contract/log';
 import type { PracticePlan } from '#core/practice';
 import type { TuneReport } from '#core/report';
 import { momentWords } from '#words/days';
@@ -12,6 +12,7 @@ import { Select } from '../ui/Select';
 import { SmallTable } from '../ui/SmallTable';
 import { AttemptForm } from './AttemptForm';
 import { useAttemptQueue } from './useAttemptQueue';
+import { landmarkOf } from './useTuneInBites';
 
 interface AttemptLogProps {
   readonly tuneId: string;
@@ -19,6 +20,7 @@ interface AttemptLogProps {
   readonly report: TuneReport;
   readonly plan: PracticePlan;
   readonly names: ReadonlyMap<string, string>;
+  readonly landmarks: readonly Landmark[];
 }
 
 /** Attempts that are listed at first, and how many more at each press. */
@@ -30,7 +32,7 @@ const WRONG_OPTIONS: readonly { readonly value: Wrong | null; readonly name: str
 ];
 
 /** What the log has of a tune, attempt by attempt: to be corrected, removed, or added to by hand. */
-export function AttemptLog({ tuneId, revision, report, plan, names }: AttemptLogProps) {
+export function AttemptLog({ tuneId, revision, report, plan, names, landmarks }: AttemptLogProps) {
   const { data: attempts } = useAttemptsQuery(tuneId);
   const { queue } = useAttemptQueue();
   const [shown, setShown] = useState(SHOWN);
@@ -53,7 +55,7 @@ export function AttemptLog({ tuneId, revision, report, plan, names }: AttemptLog
   const nameOf = ({ span, drill }: Attempt): string => {
     if (drill !== null) return `${DRILL_NAMES[drill].name}, drill`;
     const bite = plan.bites.find(({ part, from, to }) => part === span.part && from === span.from && to === span.to);
-    return bite ? names.get(bite.id)! : attemptSpanWords(report, span);
+    return bite ? names.get(bite.id)! : (landmarkOf(landmarks, span)?.name ?? attemptSpanWords(report, span));
   };
   const rows = attempts ?? [];
   return (

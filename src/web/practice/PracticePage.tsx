@@ -2,12 +2,12 @@ import { X } from 'lucide-react';
 import { useId, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { Landmark, TunePractice } from '#contract/log';
-import { type Bite, BITE_ORDERS, learningOrder } from '#core/practice';
+import { type Bite, BITE_ORDERS, learningOrder, passageStretch } from '#core/practice';
 import type { TuneReport } from '#core/report';
 import { occurrencesOf } from '#core/tune';
 import { failureWords } from '#words/failure';
 import { counted, percentWords } from '#words/plural';
-import { knownHandWords, ORDER_WORDS } from '#words/practice';
+import { attemptSpanWords, knownHandWords, ORDER_WORDS } from '#words/practice';
 import { reportVerdict } from '#words/verdict';
 import type { Failure } from '../api/answer';
 import { useKnownHandsQuery } from '../api/bookApi';
@@ -172,12 +172,20 @@ function TunePracticeRoom({ open, report }: OpenTuneProps) {
                 onStart={start}
               />
             </section>
+            <Passages id={id} report={report} landmarks={practice.landmarks} bites={plan.bites} />
             <Orders plan={plan} report={report} practice={practice} onChange={change} />
           </div>
         </div>
         <DrillList id={id} report={report} />
         <CoursePlan report={report} order={learnt.order} names={names} />
-        <AttemptLog tuneId={id} revision={open.revision} report={report} plan={plan} names={names} />
+        <AttemptLog
+          tuneId={id}
+          revision={open.revision}
+          report={report}
+          plan={plan}
+          names={names}
+          landmarks={practice.landmarks}
+        />
       </main>
     </div>
   );
@@ -312,6 +320,44 @@ function BiteFacts({ bite, report, plan, practice, name, names, known, onChange,
         </Button>
       )}
     </div>
+  );
+}
+
+interface PassagesProps {
+  readonly id: string;
+  readonly report: TuneReport;
+  readonly landmarks: readonly Landmark[];
+  readonly bites: readonly Bite[];
+}
+
+/** Named passages that are no bites: each is practised by its name. */
+function Passages({ id, report, landmarks, bites }: PassagesProps) {
+  const others = landmarks.filter(
+    (landmark) => !bites.some((bite) => landmarkOf([landmark], bite)) && passageStretch(report, landmark),
+  );
+  if (others.length === 0) return null;
+  return (
+    <section aria-labelledby="passages">
+      <h2 id="passages" className="text-xl">
+        Named passages
+      </h2>
+      <ul>
+        {others.map((landmark) => (
+          <li key={landmark.id} className="flex items-baseline gap-3 border-b border-line py-1.5">
+            <span className="flex-1">
+              <b className="font-serif">{landmark.name}</b>{' '}
+              <span className="text-small text-muted">{attemptSpanWords(report, landmark)}</span>
+            </span>
+            <Link
+              to={`/tunes/${id}/practice/passage-${landmark.id}`}
+              className="text-woad underline underline-offset-3"
+            >
+              Practise<span className="sr-only"> {landmark.name}</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

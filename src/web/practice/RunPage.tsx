@@ -20,7 +20,7 @@ export default function RunPage() {
 function RunRoom({ open, report }: OpenTuneProps) {
   const { item: address = '' } = useParams();
   const own = useTuneInBites(open.id, report);
-  const { plan, isReady } = own;
+  const { plan, isReady, practice } = own;
   const { data: attempts, isError } = useAttemptsQuery(open.id);
   const [now] = useState(() => Date.now());
   const isKnown = isReady && (attempts !== undefined || isError);
@@ -30,7 +30,11 @@ function RunRoom({ open, report }: OpenTuneProps) {
     if (!isKnown) return null;
     const played = attempts ?? [];
     const ability = abilityFrom(judgedOf(report, played, now));
-    return runItem(address, report, plan, ability, (span) => cleanBpmOf(played, span));
+    return runItem(address, report, plan, {
+      ability,
+      cleanBpmOf: (span) => cleanBpmOf(played, span),
+      passages: practice.landmarks,
+    });
     // eslint-disable-next-line react-hooks/exhaustive-deps -- see above
   }, [address, isKnown, plan]);
   if (!isKnown) return <p className="p-8 text-muted">Opening …</p>;

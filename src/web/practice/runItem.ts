@@ -11,6 +11,8 @@ import {
   cellTune,
   type LadderWish,
   layerOf,
+  type Passage,
+  passageStretch,
   type PracticeLayer,
   type PracticePlan,
   type Run,
@@ -43,16 +45,19 @@ export interface RunItem {
   readonly tuneAt: (report: TuneReport, run: Run, stage: number) => Tune;
 }
 
-/** What an address names: `bite-b3`, `join-b2-b3`, `through`, `drill-pulse`; null: nothing of this tune. */
-export function runItem(
-  address: string,
-  report: TuneReport,
-  plan: PracticePlan,
-  ability: Ability | null,
-  cleanBpmOf: (span: PracticeSpan) => number | null,
-): RunItem | null {
+/** What is known of the player and the tune beside its plan. */
+export interface KnownOfPlayer {
+  /** What the log says of the player; null: nothing yet. */
+  readonly ability: Ability | null;
+  /** The quickest that a stretch was clean at; null: it never was. */
+  readonly cleanBpmOf: (span: PracticeSpan) => number | null;
+  readonly passages: readonly Passage[];
+}
+
+/** What an address names: `bite-b3`, `join-b2-b3`, `passage-` and its id, `through`, `drill-pulse`; null: nothing of this tune. */
+export function runItem(address: string, report: TuneReport, plan: PracticePlan, known: KnownOfPlayer): RunItem | null {
   const [kind, ...rest] = address.split('-');
-  const known = { ability, cleanBpmOf };
+  const { ability, cleanBpmOf, passages } = known;
   const bite = (id: string | undefined) => plan.bites.find((own) => own.id === id) ?? null;
   switch (kind) {
     case 'bite': {
@@ -64,7 +69,8 @@ export function runItem(
           span: spanOf(own),
           ceiling: own.ceilingBpm,
           at: own.tightest?.index ?? null,
-          ...known,
+          ability,
+          cleanBpmOf,
           watch: watchWords(report, own.tightest),
         })
       );
@@ -83,8 +89,24 @@ export function runItem(
         span: { part: to.part, from: from.to, to: to.from },
         ceiling: join.ceilingBpm,
         at: join.at,
-        ...known,
+        ability,
+        cleanBpmOf,
         watch: 'The step from one to the other: no gap, no hurry.',
+      });
+    }
+    case 'passage': {
+      const passage = passages.find(({ id }) => id === rest.join('-'));
+      const stretch = passage ? passageStretch(report, passage) : null;
+      if (!passage || !stretch) return null;
+      const { name, part, from, to } = passage;
+      return stretchItem('bite', stretch, report, {
+        name,
+        span: { part, from, to },
+        ceiling: stretch.ceilingBpm,
+        at: stretch.tightest?.index ?? null,
+        ability,
+        cleanBpmOf,
+        watch: watchWords(report, stretch.tightest),
       });
     }
     case 'through': {
@@ -119,15 +141,11 @@ const MOST_NOTES = 12;
 
 const spanOf = ({ part, from, to }: Bite): PracticeSpan => ({ part, from, to });
 
-interface StretchFacts {
+interface StretchFacts extends Pick<KnownOfPlayer, 'ability' | 'cleanBpmOf'> {
   readonly name: string;
   readonly span: PracticeSpan;
   readonly ceiling: number | null;
   readonly at: number | null;
-  /** What the log says of the player; null: nothing yet. */
-  readonly ability: Ability | null;
-  /** The quickest that a stretch was clean at; null: it never was. */
-  readonly cleanBpmOf: (span: PracticeSpan) => number | null;
   readonly watch: string;
 }
 

@@ -1,40 +1,38 @@
 import { format, subDays } from 'date-fns';
 import { useMemo } from 'react';
 import type { KnownHand } from '#contract/imports';
-import { type Landmark, type SpanDay, type TunePractice, type TunePracticeRecord, USUAL_PRACTICE } from '#contract/log';
-import { type Bite, type LearningOrder, learningOrder, type PracticePlan, practicePlan } from '#core/practice';
+import type { Landmark, SpanDay } from '#contract/log';
+import {
+  type Bite,
+  type LearningOrder,
+  learningOrder,
+  namedPlaces,
+  type PracticePlan,
+  practicePlan,
+} from '#core/practice';
 import type { TuneReport } from '#core/report';
 import { type Tune, writtenNotes } from '#core/tune';
 import { biteWords } from '#words/practice';
-import { useHistoryQuery, useSaveTunePracticeMutation, useTunePracticeQuery } from '../api/logApi';
-import { useRecordUndo } from '../api/useRecordUndo';
+import { useHistoryQuery } from '../api/logApi';
+import { type KeptPractice, useTunePractice } from '../api/useTunePractice';
 
 /** Days of the log that are looked at. */
 const HISTORY_DAYS = 400;
 export const historySince = (now = new Date()): string => format(subDays(now, HISTORY_DAYS), 'yyyy-MM-dd');
 
-export interface TuneInBites {
-  readonly practice: TunePractice;
+/** `isReady`: what was kept and logged is known. */
+export interface TuneInBites extends KeptPractice {
   readonly plan: PracticePlan;
   readonly learnt: LearningOrder;
   /** Days on which a bite was practised, the oldest first. */
   readonly daysOf: (bite: Pick<Bite, 'part' | 'from' | 'to'>) => readonly SpanDay[];
-  readonly change: (next: TunePractice, label: string) => void;
-  readonly steps: ReturnType<typeof useRecordUndo<TunePractice, Pick<TunePracticeRecord, 'revision'>>>;
-  readonly error: unknown;
-  /** What was kept and logged is known. */
-  readonly isReady: boolean;
 }
 
 /** A checked tune cut as its player wants it, with what the log says of each bite. */
 export function useTuneInBites(id: string, report: TuneReport): TuneInBites {
-  const { data: record, isError } = useTunePracticeQuery(id);
-  const [save, { error }] = useSaveTunePracticeMutation();
+  const kept = useTunePractice(id);
+  const { practice } = kept;
   const { data: days, isError: hasNoDays } = useHistoryQuery({ tune: id, since: historySince() });
-  const practice = record?.practice ?? USUAL_PRACTICE;
-  const steps = useRecordUndo<TunePractice, Pick<TunePracticeRecord, 'revision'>>(`practice ${id}`, (change) =>
-    save({ id, change }),
-  );
   const { notesABite, cuts, order } = practice;
   const plan = useMemo(
     () => practicePlan(report, { notesABite, ...(cuts ? { given: new Set(cuts) } : {}) }),
@@ -42,14 +40,11 @@ export function useTuneInBites(id: string, report: TuneReport): TuneInBites {
   );
   const learnt = useMemo(() => learningOrder(plan, report, order), [plan, report, order]);
   return {
-    practice,
+    ...kept,
     plan,
     learnt,
     daysOf: (bite) => daysOfBite(days ?? [], bite),
-    change: (next, label) => void steps.change({ before: practice, next }, label),
-    steps,
-    error,
-    isReady: (record !== undefined || isError) && (days !== undefined || hasNoDays),
+    isReady: kept.isReady && (days !== undefined || hasNoDays),
   };
 }
 
@@ -69,9 +64,14 @@ export function landmarkOf(
   return landmarks.find(({ part, from, to }) => part === bite.part && from === bite.from && to === bite.to);
 }
 
-/** A bite by its own name, else by where it stands. */
+/** A bite by its own name or that of a passage with the same notes, else by where it stands. */
 export function nameOfBite(report: TuneReport, landmarks: readonly Landmark[], bite: Bite): string {
-  return landmarkOf(landmarks, bite)?.name ?? biteWords(report, bite);
+  const own = landmarkOf(landmarks, bite);
+  if (own) return own.name;
+  const like = namedPlaces(report.tune, landmarks).find(
+    ({ part, notes }) => part === bite.part && notes[0]!.id === bite.from && notes[notes.length - 1]!.id === bite.to,
+  );
+  return like ? `${like.passage.name}, ${biteWords(report, bite)}` : biteWords(report, bite);
 }
 
 /** What of a bite its player knows from another tune. */

@@ -25,7 +25,12 @@ import { ReusedRow, ReuseField } from './ReuseField';
 export function FormSheet({ tune, onEdit, onClose }: Pick<SheetProps, 'tune' | 'onEdit' | 'onClose'>) {
   const names = tune.parts.map(({ name }) => name);
   return (
-    <Sheet open onOpenChange={onClose} title="Form" description="The parts, how often each is played, and in which order.">
+    <Sheet
+      open
+      onOpenChange={onClose}
+      title="Form"
+      description="The parts, how often each is played, and in which order."
+    >
       <div className="flex flex-col gap-4">
         <SortableList
           ids={names}

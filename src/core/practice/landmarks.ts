@@ -1,0 +1,97 @@
+import { formatFraction } from '#core/base';
+import { midiOf } from '#core/pitch';
+import type { TuneReport } from '#core/report';
+import { mapNotes, type NoteEvent, occurrencesOf, type Tune, writtenBars } from '#core/tune';
+import type { Stretch } from './cell';
+import { type Bite, tightestIn } from './practicePlan';
+
+/** A stretch with a name of the player's own, by its written notes. */
+export interface Passage {
+  readonly id: string;
+  readonly name: string;
+  readonly part: string;
+  readonly from: string;
+  readonly to: string;
+}
+
+/** Where a name belongs: the passage itself, or the same notes in the same rhythm elsewhere. */
+export interface NamedPlace {
+  readonly passage: Passage;
+  readonly part: string;
+  readonly notes: readonly NoteEvent[];
+  readonly isItself: boolean;
+}
+
+/** A single note is met everywhere: its name stays where it was given. */
+const MIN_MET_AGAIN = 2;
+
+/**
+ * The places of named passages in written order of the passages: each itself, then wherever its notes come again with the
+ * same pitches and lengths within a part, not from one ending into another. Places of one passage do not overlap; a passage whose notes are gone
+ * has none.
+ * Time O(n · m) for n written notes and m notes of all passages.
+ */
+export function namedPlaces(tune: Tune, passages: readonly Passage[]): NamedPlace[] {
+  const lines = linesOf(tune);
+  return passages.flatMap((passage): NamedPlace[] => {
+    const own = lines.find(({ part, notes }) => part === passage.part && notes.some(({ id }) => id === passage.from));
+    const from = own?.notes.findIndex(({ id }) => id === passage.from) ?? -1;
+    const to = own?.notes.findIndex(({ id }) => id === passage.to) ?? -1;
+    if (!own || from < 0 || to < from) return [];
+    const notes = own.notes.slice(from, to + 1);
+    const asked = notes.map(soundOf);
+    const taken = new Set(notes.map(({ id }) => id));
+    const again: NamedPlace[] = [];
+    for (const { part, notes: line, sounds, endings } of lines)
+      for (let at = 0; asked.length >= MIN_MET_AGAIN && at + asked.length <= line.length; at++) {
+        if (!asked.every((sound, i) => sounds[at + i] === sound)) continue;
+        const place = line.slice(at, at + asked.length);
+        // From one ending into the next nobody plays.
+        const under = new Set(endings.slice(at, at + asked.length).filter((ending) => ending !== ''));
+        if (under.size > 1 || place.some(({ id }) => taken.has(id))) continue;
+        for (const { id } of place) taken.add(id);
+        again.push({ passage, part, notes: place, isItself: false });
+      }
+    return [{ passage, part: own.part, notes, isItself: true }, ...again];
+  });
+}
+
+const soundOf = ({ pitch, duration, tie }: NoteEvent): string =>
+  `${midiOf(pitch)} ${formatFraction(duration)}${tie ? '-' : ''}`;
+
+/** The notes of each part as they are written, what each sounds like, and the ending that it stands under. */
+function linesOf(tune: Tune) {
+  return [...writtenBars(tune)].map(([part, bars]) => {
+    const noted = bars.flatMap(({ event, events }) =>
+      events.flatMap((one) =>
+        one.kind === 'note' ? [{ note: one, ending: event.ending ? String(event.onPlays) : '' }] : [],
+      ),
+    );
+    const notes = noted.map(({ note }) => note);
+    return { part, notes, sounds: notes.map(soundOf), endings: noted.map(({ ending }) => ending) };
+  });
+}
+
+/** The tune with each passage's name over its first note, beside the chord's where one stands there: to be read, not to be kept. */
+export function withPassageNames(tune: Tune, passages: readonly Passage[]): Tune {
+  const names = new Map(namedPlaces(tune, passages).map(({ notes, passage }) => [notes[0]!.id, passage.name]));
+  if (names.size === 0) return tune;
+  return mapNotes(tune, (note) => {
+    const name = names.get(note.id);
+    return name === undefined ? note : { ...note, chord: note.chord ? `${note.chord} · ${name}` : name };
+  });
+}
+
+/** A passage as it is played the first time, and what is tightest within it; null: it is not played. */
+export function passageStretch(
+  report: TuneReport,
+  { from, to }: Pick<Passage, 'from' | 'to'>,
+): (Stretch & Pick<Bite, 'ceilingBpm' | 'tightest'>) | null {
+  const met = occurrencesOf(report.unrolled);
+  const first = met.get(from)?.[0];
+  const last = first === undefined ? undefined : met.get(to)?.find((index) => index >= first);
+  if (first === undefined || last === undefined) return null;
+  const starts = met.get(from)!;
+  const stretches = starts.map((start) => [start, start + last - first] as const);
+  return { first, last, ...tightestIn(report, stretches) };
+}
