@@ -312,6 +312,16 @@ test('technique first: from a skill to a tune that uses it, to its drill, and ba
   await expect(page.getByRole('link', { name: 'The Heron on the Slipway' })).toHaveCount(0);
 });
 
+test('a bite whose hand and bowing another tune has taught says so, and leads there', async ({ page }) => {
+  await practise(page, 'Tern over the Causeway');
+  const known = page.locator('[data-known]');
+  const bites = page.getByRole('button', { name: /^Bite / });
+  for (let at = 0; (await known.count()) === 0 && at < (await bites.count()); at++) await bites.nth(at).click();
+  await expect(known).toContainText('from Lanterns at the Boathouse: same fingers, same bowing');
+  await known.click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Lanterns at the Boathouse' })).toBeVisible();
+});
+
 test('a course over days is told day by day and saved for a calendar', async ({ page }) => {
   await practise(page, 'Pewter Sky');
   await page.getByText('A course over days').click();

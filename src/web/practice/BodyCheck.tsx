@@ -14,7 +14,7 @@ export function BodyCheck() {
   };
   return (
     <div role="group" aria-label="Body check" className="flex flex-wrap items-center gap-x-2 gap-y-1.5">
-      <span>Fiddle down for a moment. In this order, which is the first that does not?</span>
+      <span>Fiddle down for a moment. Go through these in order: which is the first to fail?</span>
       {JOINTS.map((joint) => (
         <Button
           key={joint}
@@ -28,7 +28,7 @@ export function BodyCheck() {
         </Button>
       ))}
       <Button look="small" onClick={() => tell(null)}>
-        they all do
+        none: all is well
       </Button>
       <span role="status" className="w-full font-medium">
         {cue !== null ? `Next: ${JOINT_WORDS[cue].cue}` : isDone ? 'Good. Go on.' : ''}

@@ -84,11 +84,12 @@ export function RunScreen({ open, report: whole, item, attempts, choices, onChoo
   const isNarrow = useMedia('(width < 640px)');
   const isWide = useMedia('(width >= 1600px)');
   const isThrough = item.what === 'run-through';
+  const bars = played.unrolled.bars.length;
   const isPlaying = listening.state.status !== 'idle';
   const stillTold = stageWords(item, stage);
   return (
     <main
-      className="flex h-full min-h-0 flex-col overflow-y-auto px-5 py-3 lg:px-10"
+      className="flex h-full min-h-0 flex-col overflow-y-auto px-5 pt-3 lg:px-10"
       data-run={isDone ? 'done' : run.cell ? 'cell' : item.what}
     >
       <header className="flex flex-wrap items-start gap-x-6 gap-y-1">
@@ -127,17 +128,17 @@ export function RunScreen({ open, report: whole, item, attempts, choices, onChoo
               />
             </div>
           )}
-          <div className="relative my-3 min-h-0">
+          <div className="relative my-3 shrink-0">
             <PlainScore
               report={played}
-              barsPerLine={isNarrow ? 1 : isThrough ? 4 : Math.min(2, barsOf(played))}
-              zoom={isNarrow ? 1 : (isThrough ? 1 : 1.5) * (isWide ? 1.4 : 1)}
+              {...(isNarrow || bars > SHORT_BARS ? {} : { barsPerLine: bars })}
+              zoom={isNarrow ? 1 : (bars > SHORT_BARS ? 1.1 : 1.5) * (isWide ? 1.4 : 1)}
               lanes={{ bow: true, fingers: true }}
               label={`${item.name}: ${counted(played.unrolled.notes.length, 'note')}`}
             />
             <PlayMark player={listening.player} state={listening.state} onPass={() => undefined} />
           </div>
-          <div className="mt-auto flex flex-col gap-3">
+          <div className="sticky bottom-0 mt-auto flex flex-col gap-3 bg-paper py-1">
             <p role="status" className="text-[clamp(1.1rem,2vw,1.5rem)]" data-said>
               {saidWords(running, item)}
             </p>
@@ -247,7 +248,8 @@ function BigButton({ className, ...rest }: ButtonHTMLAttributes<HTMLButtonElemen
 const CLEAN_KEYS: ReadonlySet<string> = new Set(['ArrowRight', 'PageDown', 'c', 'C']);
 const MISS_KEYS: ReadonlySet<string> = new Set(['ArrowLeft', 'PageUp', 'n', 'N']);
 
-const barsOf = ({ unrolled }: TuneReport): number => unrolled.bars.length;
+/** Up to so many bars fill one line, large. */
+const SHORT_BARS = 2;
 
 const capital = (text: string) => (text[0] ?? '').toUpperCase() + text.slice(1);
 
@@ -329,8 +331,8 @@ function Done({
         {words}
       </p>
       <p>
-        {counted(count, 'time')}
-        {item.drill ? '' : `, from ${Math.round(steps[0]!)} to ${Math.round(steps[steps.length - 1]!)}`}.
+        {count === 0 ? 'Nothing was played' : counted(count, 'time')}
+        {item.drill || count === 0 ? '' : `, from ${Math.round(steps[0]!)} to ${Math.round(steps[steps.length - 1]!)}`}.
       </p>
       <div className="text-base">
         <BodyCheck />
