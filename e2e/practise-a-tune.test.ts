@@ -277,6 +277,18 @@ test('today’s session has reasons, is ordered by keys, and leads to a run', as
   await begun(page);
 });
 
+test('a session says which tunes did not come, and fetches them again', async ({ page }) => {
+  await page.route('**/api/tunes/*', (route) => route.abort());
+  await page.goto('/practice');
+  await expect(page.getByRole('alert')).toContainText('could not be fetched', { timeout: 20_000 });
+  await page.unroute('**/api/tunes/*');
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('list', { name: 'Today’s session' }).getByRole('listitem').first()).toContainText(
+    'Warm-up',
+  );
+  await expect(page.getByRole('alert')).toHaveCount(0);
+});
+
 test.describe('on a phone', () => {
   test.use({ ownContext: true, viewport: { width: 390, height: 844 } });
   test('session, bites and run fit, and nothing is wrong for those who do not see them', async ({ page }) => {

@@ -7,6 +7,7 @@ import { failureWords } from '#words/failure';
 import { counted } from '#words/plural';
 import { candidateWords, ITEM_NAMES, itemWords } from '#words/practice';
 import { TunePicker } from '../findTune/TunePicker';
+import { Alert } from '../ui/Alert';
 import { Button, SignButton } from '../ui/Button';
 import { PageOpening, PageProblem } from '../ui/PageState';
 import { Select } from '../ui/Select';
@@ -23,7 +24,7 @@ const KEY = 'morrin.session-minutes';
 /** Today's session: what, how long and why; in another order, or without some of it, as the player likes. */
 export default function TodayPage() {
   const [now] = useState(() => new Date());
-  const { candidates, tunes, isLoading, failure, again } = useToday(now);
+  const { candidates, tunes, isLoading, failure, missing, again } = useToday(now);
   const [minutes, setMinutes] = useState(readMinutes);
   const [leftOut, setLeftOut] = useState<readonly string[]>([]);
   const [order, setOrder] = useState<readonly string[] | null>(null);
@@ -76,16 +77,26 @@ export default function TodayPage() {
         </label>
         <TunePicker onPick={open}>Practise another tune</TunePicker>
       </header>
+      {missing && (
+        <Alert look="banner">
+          Some of your tunes could not be fetched, so they are not in this session. {failureWords(missing)}{' '}
+          <Button look="small" onClick={again}>
+            Try again
+          </Button>
+        </Alert>
+      )}
       {tunes.length === 0 ? (
-        <div className="max-w-xl py-6">
-          <p className="mb-3 text-lead">
-            Nothing is logged yet. Choose a tune: it comes in bites, and the first one is a minute away.
-          </p>
-          <TunePicker onPick={open}>Choose a tune</TunePicker>
-          <div className="mt-8">
-            <LogFiles />
+        !missing && (
+          <div className="max-w-xl py-6">
+            <p className="mb-3 text-lead">
+              Nothing is logged yet. Choose a tune: it comes in bites, and the first one is a minute away.
+            </p>
+            <TunePicker onPick={open}>Choose a tune</TunePicker>
+            <div className="mt-8">
+              <LogFiles />
+            </div>
           </div>
-        </div>
+        )
       ) : (
         <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1fr)_18rem]">
           <section aria-labelledby="session">

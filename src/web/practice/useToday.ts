@@ -42,6 +42,8 @@ export interface Today {
   readonly tunes: readonly { readonly id: string; readonly title: string }[];
   readonly isLoading: boolean;
   readonly failure: Failure | undefined;
+  /** Why some of its tunes are not among them. */
+  readonly missing: Failure | null;
   readonly again: () => void;
 }
 
@@ -50,7 +52,12 @@ export function useToday(now: Date): Today {
   const player = useAppSelector(selectPlayer);
   const { data: days, error, refetch } = useHistoryQuery({ since: historySince(now) });
   const ids = useMemo(() => lastTunes(days ?? []), [days]);
-  const [loaded, setLoaded] = useState<{ readonly key: string; readonly tunes: readonly LoadedTune[] } | null>(null);
+  const [loaded, setLoaded] = useState<{
+    readonly key: string;
+    readonly tunes: readonly LoadedTune[];
+    readonly failure: Failure | null;
+  } | null>(null);
+  const [tries, setTries] = useState(0);
   const key = ids.join(' ');
   useEffect(() => {
     let isCurrent = true;
@@ -60,12 +67,15 @@ export function useToday(now: Date): Today {
         .filter(Boolean)
         .map((id) => loadTune(id, player)),
     ).then((tunes) => {
-      if (isCurrent) setLoaded({ key, tunes: tunes.filter((tune) => tune !== null) });
+      if (!isCurrent) return;
+      const here = tunes.filter((tune) => tune !== null);
+      const failed = here.find((tune) => !('report' in tune)) as Failure | undefined;
+      setLoaded({ key, tunes: here.filter((tune) => 'report' in tune), failure: failed ?? null });
     });
     return () => {
       isCurrent = false;
     };
-  }, [key, player]);
+  }, [key, player, tries]);
   const isLoading = (days === undefined && error === undefined) || (days !== undefined && loaded?.key !== key);
   const candidates = useMemo(() => {
     if (loaded?.key !== key) return [];
@@ -79,7 +89,11 @@ export function useToday(now: Date): Today {
     tunes: (loaded?.tunes ?? []).map(({ id, report }) => ({ id, title: report.tune.title })),
     isLoading,
     failure: error as Failure | undefined,
-    again: () => void refetch(),
+    missing: loaded?.failure ?? null,
+    again: () => {
+      if (error !== undefined) void refetch();
+      else setTries(tries + 1);
+    },
   };
 }
 
@@ -92,14 +106,16 @@ function lastTunes(days: readonly SpanDay[]): string[] {
     .map(([id]) => id);
 }
 
-/** A tune with how it is practised; null: it is gone, or longer than a page can judge. */
-async function loadTune(id: string, player: PlayerSettings): Promise<LoadedTune | null> {
+/** A tune with how it is practised; null: it is gone from the book, or longer than a page can judge; or why it did not come. */
+async function loadTune(id: string, player: PlayerSettings): Promise<LoadedTune | Failure | null> {
   const [tune, kept, logged] = await Promise.all([
     findStoredTune(id),
     ask(logRoutes.findTunePractice, { params: { id } }),
     ask(logRoutes.listAttempts, { query: { tune: id, limit: RECENT } }),
   ]);
-  if (!tune.ok || !kept.ok || !(await canBeJudged(tune.value, player))) return null;
+  if (!tune.ok) return tune.failure.code === 'not-found' ? null : tune.failure;
+  if (!kept.ok) return kept.failure;
+  if (!(await canBeJudged(tune.value, player))) return null;
   return {
     id,
     report: reportTune(tune.value, player),
