@@ -158,15 +158,13 @@ test.describe('under a finger', () => {
     await page.addInitScript(() => localStorage.setItem('morrin.welcome', 'seen'));
     await openTune(page, 'The Ferry Bell Rings Late');
     expect((await page.locator('footer').boundingBox())!.height).toBeLessThanOrEqual(110);
-    const small = await page
-      .locator('nav a, nav button, footer button, header button')
-      .evaluateAll((boxes) =>
-        boxes
-          .filter((box) => box.checkVisibility() && !box.closest('.sr-only') && !box.matches('[data-term]'))
-          .map((box) => [box.getAttribute('aria-label') ?? box.textContent, box.getBoundingClientRect()] as const)
-          .filter(([, { width, height }]) => width < 44 || height < 44)
-          .map(([name, { width, height }]) => `${name}: ${width} x ${height}`),
-      );
+    const small = await page.locator('nav a, nav button, footer button, header button').evaluateAll((boxes) =>
+      boxes
+        .filter((box) => box.checkVisibility() && !box.closest('.sr-only') && !box.matches('[data-term]'))
+        .map((box) => [box.getAttribute('aria-label') ?? box.textContent, box.getBoundingClientRect()] as const)
+        .filter(([, { width, height }]) => width < 44 || height < 44)
+        .map(([name, { width, height }]) => `${name}: ${width} x ${height}`),
+    );
     expect(small).toEqual([]);
     await page.getByRole('link', { name: 'Settings' }).click();
     await page.getByRole('button', { name: 'To the evening theme' }).click();

@@ -2,6 +2,7 @@ import type { Express } from 'express';
 import request from 'supertest';
 import { likenessRoutes } from '#contract/imports';
 import type { AnswerOf } from '#contract/route';
+import { sampleAttempt } from '#contract/testing/attempts';
 import { tuneListSchema } from '#contract/tunes';
 import { readAbc } from '#formats/abc';
 import type { Database } from '../db';
@@ -23,35 +24,13 @@ const add = async (title: string, notes: string): Promise<string> => {
     .send({ tunes: [{ tune }] });
   return (added.body as { tunes: { id: string }[] }).tunes[0]!.id;
 };
-let count = 0;
-const played = (tuneId: string, more: object = {}) => {
-  const id = `00000000-0000-4000-8000-${String(++count).padStart(12, '0')}`;
-  const attempt = {
-    id,
-    at: '2026-03-02T18:04:00.000Z',
-    tuneId,
-    title: 'A reel',
-    revision: 1,
-    span: { part: 'A', from: 'n1', to: 'n8' },
-    what: 'bite',
-    drill: null,
-    layer: 'tempo',
-    way: 'bowed',
-    bpm: 80,
-    wishBpm: 109,
-    clean: true,
-    wrong: null,
-    minutes: 0.5,
-    note: '',
-    corrects: null,
-    isWithdrawn: false,
-    ...more,
-  };
-  return request(app)
+const played = async (tuneId: string, more: object = {}): Promise<string> => {
+  const attempt = sampleAttempt({ tuneId, ...more });
+  await request(app)
     .post('/api/log/attempts')
     .send({ attempts: [attempt] })
-    .expect(200)
-    .then(() => id);
+    .expect(200);
+  return attempt.id;
 };
 const known = async (id: string) =>
   (

@@ -9,6 +9,7 @@ import {
   USUAL_PRACTICE,
 } from '#contract/log';
 import { logFileSchema } from '#contract/practice';
+import { sampleAttempt } from '#contract/testing/attempts';
 import { tuneListSchema } from '#contract/tunes';
 import { inventedTune } from '../../core/testing/books';
 import type { Database } from '../db';
@@ -28,29 +29,7 @@ beforeAll(async () => {
 afterAll(() => close());
 beforeEach(() => db.query('TRUNCATE attempts'));
 
-let count = 0;
-const uuid = () => `00000000-0000-4000-8000-${String(++count).padStart(12, '0')}`;
-const attempt = (more: Partial<Attempt> = {}): Attempt => ({
-  id: uuid(),
-  at: '2026-03-02T18:04:00.000Z',
-  tuneId,
-  title: 'A reel',
-  revision: 1,
-  span: { part: 'A', from: 'n1', to: 'n8' },
-  what: 'bite',
-  drill: null,
-  layer: 'tempo',
-  way: 'bowed',
-  bpm: 80,
-  wishBpm: 109,
-  clean: true,
-  wrong: null,
-  minutes: 0.5,
-  note: '',
-  corrects: null,
-  isWithdrawn: false,
-  ...more,
-});
+const attempt = (more: Partial<Attempt> = {}): Attempt => sampleAttempt({ tuneId, ...more });
 const keep = (...attempts: object[]) => request(app).post('/api/log/attempts').send({ attempts });
 const list = async (query: object = {}) =>
   attemptListSchema.parse((await request(app).get('/api/log/attempts').query(query)).body);

@@ -20,6 +20,7 @@ import type { Scenes } from '../testing/scene';
 import { scenes as BarSheet } from '../tune/BarSheet.scenes';
 import { scenes as FormSheet } from '../tune/FormSheet.scenes';
 import { scenes as NoteSheet } from '../tune/NoteSheet.scenes';
+import { scenes as PassagesSheet } from '../tune/PassagesSheet.scenes';
 import { scenes as TuneSheet } from '../tune/TuneSheet.scenes';
 import { scenes as TwinsSheet } from '../twins/TwinsSheet.scenes';
 import { scenes as VersionsSheet } from '../versions/VersionsSheet.scenes';
@@ -47,6 +48,7 @@ export const ALL_SCENES: Readonly<Record<string, Scenes>> = {
   BarSheet,
   FormSheet,
   NoteSheet,
+  PassagesSheet,
   TuneSheet,
   TwinsSheet,
   VersionsSheet,

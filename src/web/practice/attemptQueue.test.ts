@@ -1,32 +1,15 @@
 import 'fake-indexeddb/auto';
 import { IDBFactory } from 'fake-indexeddb';
 import type { Attempt } from '#contract/log';
+import { sampleAttempt } from '#contract/testing/attempts';
 import { AttemptQueue } from './attemptQueue';
 
 beforeEach(() => {
   globalThis.indexedDB = new IDBFactory();
 });
 
-const attempt = (number: number): Attempt => ({
-  id: `00000000-0000-4000-8000-${String(number).padStart(12, '0')}`,
-  at: '2026-03-02T18:04:00.000Z',
-  tuneId: '00000000-0000-4000-8000-000000000099',
-  title: 'A reel',
-  revision: 1,
-  span: { part: 'A', from: 'n1', to: 'n8' },
-  what: 'bite',
-  drill: null,
-  layer: 'tempo',
-  way: 'bowed',
-  bpm: 80,
-  wishBpm: 109,
-  clean: true,
-  wrong: null,
-  minutes: 0.5,
-  note: '',
-  corrects: null,
-  isWithdrawn: false,
-});
+const attempt = (number: number): Attempt =>
+  sampleAttempt({ id: `00000000-0000-4000-8000-${String(number).padStart(12, '0')}` });
 
 /** A server that can be away; it keeps what it has by id, as the log does. */
 function server() {

@@ -9,7 +9,8 @@ import { Alert } from '../ui/Alert';
 export function AcrossBook({ id }: { readonly id: string }) {
   const { data: found, error, isLoading } = usePartLikenessesQuery(id, { refetchOnMountOrArgChange: true });
   if (isLoading) return <p className="text-muted">Looking through the book …</p>;
-  if (error !== undefined || !found) return <Alert>The book cannot be searched. {failureWords(error as Failure)}</Alert>;
+  if (error !== undefined || !found)
+    return <Alert>The book cannot be searched. {failureWords(error as Failure)}</Alert>;
   if (found.tunes.length === 0 && found.parts.length === 0)
     return (
       <p className="max-w-xl">

@@ -4,7 +4,13 @@ import { Button, SignButton } from './Button';
 import { chooseTheme, currentTheme, showTheme } from './theme';
 
 /** From day to evening and back; `inWords` where there is room for more than a sign. */
-export function ThemeButton({ inWords = false, className }: { readonly inWords?: boolean; readonly className?: string }) {
+export function ThemeButton({
+  inWords = false,
+  className,
+}: {
+  readonly inWords?: boolean;
+  readonly className?: string;
+}) {
   const [theme, setTheme] = useState(currentTheme);
   useEffect(() => showTheme(theme), [theme]);
   const other = theme === 'day' ? 'evening' : 'day';
