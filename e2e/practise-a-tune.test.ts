@@ -187,22 +187,22 @@ test('a cut is moved by keys, a bite is named, and undo brings both back', async
   await expect(page.getByRole('button', { name: 'Bite the climb' })).toBeVisible();
 });
 
-test('any passage can be named on the bench, is met again elsewhere, practised and printed by its name', async ({
+test('any stretch can be named on the bench, is met again elsewhere, practised and printed by its name', async ({
   page,
 }) => {
   await openTune(page, 'The Heron on the Slipway');
   const note = page.locator('[data-note]');
   await note.nth(3).click();
   for (let i = 0; i < 5; i++) await page.keyboard.press('Shift+ArrowRight');
-  await fromMenu(page, 'More', 'Named passages');
-  await page.getByLabel('Name of the passage').fill('the climb');
+  await fromMenu(page, 'More', 'Landmarks');
+  await page.getByLabel('Name of the landmark').fill('the climb');
   await page.keyboard.press('Enter');
-  const passage = page.locator('[data-passage="the climb"]');
-  await expect(passage.getByRole('button', { name: /select it/ })).toHaveCount(2);
+  const landmark = page.locator('[data-landmark="the climb"]');
+  await expect(landmark.getByRole('button', { name: /select it/ })).toHaveCount(2);
   // The same notes in bar 5 have the name, too.
-  await passage.getByRole('button', { name: /bars 5–6 of A/ }).click();
+  await landmark.getByRole('button', { name: /bars 5–6 of A/ }).click();
   await expect(page.getByLabel('Selected notes')).toBeVisible();
-  await passage.getByRole('link', { name: 'practise the climb' }).click();
+  await landmark.getByRole('link', { name: 'practise the climb' }).click();
   await begun(page);
   await expect(page.getByRole('heading', { name: 'The climb' })).toBeVisible();
   await page.keyboard.press('ArrowRight');
@@ -212,7 +212,7 @@ test('any passage can be named on the bench, is met again elsewhere, practised a
     'the climb',
   );
   await page.goto(page.url().replace('practice', 'handout'));
-  await page.getByLabel('names of passages').check();
+  await page.getByLabel('landmarks').check();
   await expect(page.locator('[data-handout-line]').filter({ hasText: 'the climb' })).toHaveCount(2);
 });
 

@@ -8,8 +8,8 @@ export { CUT_COSTS, cutSegment, LONGEST_BARS, NOTES_A_BITE } from './bites';
 export type { Bite, CutWish, Join, PracticePlan } from './practicePlan';
 export { notesOf, practicePlan, tightestIn } from './practicePlan';
 // Stretches with names of the player's own.
-export type { NamedPlace, Passage } from './landmarks';
-export { namedPlaces, passageStretch, withPassageNames } from './landmarks';
+export type { NamedPlace, Landmark } from './landmarks';
+export { namedPlaces, landmarkStretch, withLandmarkNames } from './landmarks';
 // In which order.
 export type { BiteOrder, CoverageStep, LearningOrder } from './orders';
 export { bestLearningArea, BITE_ORDERS, learningArea, learningOrder, MAX_EXACT_BITES } from './orders';

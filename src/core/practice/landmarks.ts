@@ -6,7 +6,7 @@ import type { Stretch } from './cell';
 import { type Bite, tightestIn } from './practicePlan';
 
 /** A stretch with a name of the player's own, by its written notes. */
-export interface Passage {
+export interface Landmark {
   readonly id: string;
   readonly name: string;
   readonly part: string;
@@ -14,9 +14,9 @@ export interface Passage {
   readonly to: string;
 }
 
-/** Where a name belongs: the passage itself, or the same notes in the same rhythm elsewhere. */
+/** Where a name belongs: the landmark itself, or the same notes in the same rhythm elsewhere. */
 export interface NamedPlace {
-  readonly passage: Passage;
+  readonly landmark: Landmark;
   readonly part: string;
   readonly notes: readonly NoteEvent[];
   readonly isItself: boolean;
@@ -26,17 +26,17 @@ export interface NamedPlace {
 const MIN_MET_AGAIN = 2;
 
 /**
- * The places of named passages in written order of the passages: each itself, then wherever its notes come again with the
- * same pitches and lengths within a part, not from one ending into another. Places of one passage do not overlap; a passage whose notes are gone
+ * The places of landmarks, in their own order: each itself, then wherever its notes come again with the
+ * same pitches and lengths within a part, not from one ending into another. Places of one landmark do not overlap; a landmark whose notes are gone
  * has none.
- * Time O(n · m) for n written notes and m notes of all passages.
+ * Time O(n · m) for n written notes and m notes of all landmarks.
  */
-export function namedPlaces(tune: Tune, passages: readonly Passage[]): NamedPlace[] {
+export function namedPlaces(tune: Tune, landmarks: readonly Landmark[]): NamedPlace[] {
   const lines = linesOf(tune);
-  return passages.flatMap((passage): NamedPlace[] => {
-    const own = lines.find(({ part, notes }) => part === passage.part && notes.some(({ id }) => id === passage.from));
-    const from = own?.notes.findIndex(({ id }) => id === passage.from) ?? -1;
-    const to = own?.notes.findIndex(({ id }) => id === passage.to) ?? -1;
+  return landmarks.flatMap((landmark): NamedPlace[] => {
+    const own = lines.find(({ part, notes }) => part === landmark.part && notes.some(({ id }) => id === landmark.from));
+    const from = own?.notes.findIndex(({ id }) => id === landmark.from) ?? -1;
+    const to = own?.notes.findIndex(({ id }) => id === landmark.to) ?? -1;
     if (!own || from < 0 || to < from) return [];
     const notes = own.notes.slice(from, to + 1);
     const asked = notes.map(soundOf);
@@ -50,9 +50,9 @@ export function namedPlaces(tune: Tune, passages: readonly Passage[]): NamedPlac
         const under = new Set(endings.slice(at, at + asked.length).filter((ending) => ending !== ''));
         if (under.size > 1 || place.some(({ id }) => taken.has(id))) continue;
         for (const { id } of place) taken.add(id);
-        again.push({ passage, part, notes: place, isItself: false });
+        again.push({ landmark, part, notes: place, isItself: false });
       }
-    return [{ passage, part: own.part, notes, isItself: true }, ...again];
+    return [{ landmark, part: own.part, notes, isItself: true }, ...again];
   });
 }
 
@@ -72,9 +72,9 @@ function linesOf(tune: Tune) {
   });
 }
 
-/** The tune with each passage's name over its first note, beside the chord's where one stands there: to be read, not to be kept. */
-export function withPassageNames(tune: Tune, passages: readonly Passage[]): Tune {
-  const names = new Map(namedPlaces(tune, passages).map(({ notes, passage }) => [notes[0]!.id, passage.name]));
+/** The tune with each landmark's name over its first note, beside the chord's where one stands there: to be read, not to be kept. */
+export function withLandmarkNames(tune: Tune, landmarks: readonly Landmark[]): Tune {
+  const names = new Map(namedPlaces(tune, landmarks).map(({ notes, landmark }) => [notes[0]!.id, landmark.name]));
   if (names.size === 0) return tune;
   return mapNotes(tune, (note) => {
     const name = names.get(note.id);
@@ -82,10 +82,10 @@ export function withPassageNames(tune: Tune, passages: readonly Passage[]): Tune
   });
 }
 
-/** A passage as it is played the first time, and what is tightest within it; null: it is not played. */
-export function passageStretch(
+/** A landmark as it is played the first time, and what is tightest within it; null: it is not played. */
+export function landmarkStretch(
   report: TuneReport,
-  { from, to }: Pick<Passage, 'from' | 'to'>,
+  { from, to }: Pick<Landmark, 'from' | 'to'>,
 ): (Stretch & Pick<Bite, 'ceilingBpm' | 'tightest'>) | null {
   const met = occurrencesOf(report.unrolled);
   const first = met.get(from)?.[0];

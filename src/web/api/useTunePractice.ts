@@ -10,7 +10,7 @@ export interface KeptPractice {
   readonly isReady: boolean;
 }
 
-/** How a player wants to practise a tune: own cuts, order, and passages with names; each change is a step of undo. */
+/** How a player wants to practise a tune: own cuts, order and landmarks; each change is a step of undo. */
 export function useTunePractice(id: string): KeptPractice {
   const { data: record, isError } = useTunePracticeQuery(id);
   const [save, { error }] = useSaveTunePracticeMutation();

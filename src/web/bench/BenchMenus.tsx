@@ -30,7 +30,7 @@ const HAND: readonly MenuSection[] = [
   { label: 'String', commands: group('string') },
 ];
 const MORE: readonly MenuSection[] = [
-  commands('tune', 'form', 'passages', 'versions'),
+  commands('tune', 'form', 'landmarks', 'versions'),
   commands('practise', 'dance', 'ground', 'handout', 'side-by-side'),
   { label: 'Save as a file', commands: group('files') },
   commands('palette', 'keys'),

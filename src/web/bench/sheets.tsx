@@ -9,8 +9,8 @@ import { OrnamentsSheet } from '../ornaments/OrnamentsSheet';
 import { BowingsSheet } from '../search/BowingsSheet';
 import { BarSheet } from '../tune/BarSheet';
 import { FormSheet } from '../tune/FormSheet';
+import { LandmarksSheet } from '../tune/LandmarksSheet';
 import { NoteSheet } from '../tune/NoteSheet';
-import { PassagesSheet } from '../tune/PassagesSheet';
 import { TuneSheet } from '../tune/TuneSheet';
 import { TwinsSheet } from '../twins/TwinsSheet';
 import { Sheet } from '../ui/Sheet';
@@ -34,7 +34,7 @@ const COMPONENTS: Readonly<Record<SheetName, ComponentType<SheetProps>>> = {
   drones: DronesSheet,
   ornaments: OrnamentsSheet,
   tunings: TuningsSheet,
-  passages: PassagesSheet,
+  landmarks: LandmarksSheet,
   versions: VersionsSheet,
   keys: KeysSheet,
 };

@@ -11,7 +11,7 @@ const KEYS: readonly (readonly [SheetName, CommandGroup, string | null])[] = [
   ['drones', 'look', 'c'],
   ['ornaments', 'look', 'a'],
   ['tunings', 'look', 'i'],
-  ['passages', 'look', null],
+  ['landmarks', 'look', null],
   ['note', 'marks', 'n'],
   ['bar', 'bars', null],
   ['tune', 'tune', null],

@@ -26,7 +26,7 @@ export type SheetName =
   | 'drones'
   | 'ornaments'
   | 'tunings'
-  | 'passages'
+  | 'landmarks'
   | 'versions'
   | 'keys';
 
@@ -44,7 +44,7 @@ export const SHEETS: Readonly<Record<SheetName, SheetFacts>> = {
   drones: { label: 'Drones and double stops', applies: hasNotes, tool: 'Drones' },
   fingering: { label: 'Fingering hand', applies: hasNotes, tool: 'Fingers' },
   tunings: { label: 'Tunings for this tune', applies: hasNotes, tool: 'Tunings' },
-  passages: { label: 'Named passages', applies: hasNotes, tool: 'Passages' },
+  landmarks: { label: 'Landmarks', applies: hasNotes, tool: 'Landmarks' },
   versions: { label: 'Named versions', applies: always, tool: 'Versions' },
   keys: { label: 'Keys and signs', applies: always },
 };

@@ -19,8 +19,8 @@ import { scenes as MeasureSheet } from '../settings/MeasureSheet.scenes';
 import type { Scenes } from '../testing/scene';
 import { scenes as BarSheet } from '../tune/BarSheet.scenes';
 import { scenes as FormSheet } from '../tune/FormSheet.scenes';
+import { scenes as LandmarksSheet } from '../tune/LandmarksSheet.scenes';
 import { scenes as NoteSheet } from '../tune/NoteSheet.scenes';
-import { scenes as PassagesSheet } from '../tune/PassagesSheet.scenes';
 import { scenes as TuneSheet } from '../tune/TuneSheet.scenes';
 import { scenes as TwinsSheet } from '../twins/TwinsSheet.scenes';
 import { scenes as VersionsSheet } from '../versions/VersionsSheet.scenes';
@@ -48,7 +48,7 @@ export const ALL_SCENES: Readonly<Record<string, Scenes>> = {
   BarSheet,
   FormSheet,
   NoteSheet,
-  PassagesSheet,
+  LandmarksSheet,
   TuneSheet,
   TwinsSheet,
   VersionsSheet,

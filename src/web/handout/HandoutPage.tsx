@@ -6,7 +6,7 @@ import bravura from '@vexflow-fonts/bravura/bravura.woff2?url&no-inline';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type Paper, PAPER_MARGIN_MM, PAPERS } from '#contract/handout';
 import { handoutRoutes } from '#contract/handout';
-import { type Passage, withPassageNames } from '#core/practice';
+import { type Landmark, withLandmarkNames } from '#core/practice';
 import { reportTune } from '#core/report';
 import { failureWords } from '#words/failure';
 import { counted } from '#words/plural';
@@ -47,7 +47,7 @@ interface Options extends LineOptions {
   readonly staffMm: StaffMm;
 }
 const ROWS = ['fingers', 'strings', 'calls', 'letters'] as const;
-const NO_PASSAGES: readonly Passage[] = [];
+const NO_LANDMARKS: readonly Landmark[] = [];
 /** The tune as it is, where versions are chosen from. */
 const AS_IT_IS = 'now';
 
@@ -65,11 +65,11 @@ function Handout({ open, report: now }: OpenTuneProps) {
   const [versionId, setVersion] = useState(AS_IT_IS);
   const version = versions?.find((one) => one.id === versionId) ?? null;
   const { practice } = useTunePractice(id);
-  const [hasPassages, setPassages] = useState(false);
-  const named = hasPassages ? practice.landmarks : NO_PASSAGES;
+  const [hasLandmarks, setShowsLandmarks] = useState(false);
+  const named = hasLandmarks ? practice.landmarks : NO_LANDMARKS;
   const report = useMemo(() => {
     if (!version && named.length === 0) return now;
-    return reportTune(withPassageNames(version?.tune ?? now.tune, named), now.settings);
+    return reportTune(withLandmarkNames(version?.tune ?? now.tune, named), now.settings);
   }, [version, now, named]);
   const [options, setOptions] = useState<Options>({
     paper: 'a4',
@@ -188,10 +188,10 @@ function Handout({ open, report: now }: OpenTuneProps) {
             <input
               type="checkbox"
               className="accent-woad"
-              checked={hasPassages}
-              onChange={({ target }) => setPassages(target.checked)}
+              checked={hasLandmarks}
+              onChange={({ target }) => setShowsLandmarks(target.checked)}
             />
-            names of passages
+            landmarks
           </label>
         )}
         {secondId === null ? (

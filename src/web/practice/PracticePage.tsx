@@ -2,7 +2,7 @@ import { X } from 'lucide-react';
 import { useId, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { Landmark, TunePractice } from '#contract/log';
-import { type Bite, BITE_ORDERS, learningOrder, passageStretch } from '#core/practice';
+import { type Bite, BITE_ORDERS, landmarkStretch, learningOrder } from '#core/practice';
 import type { TuneReport } from '#core/report';
 import { occurrencesOf } from '#core/tune';
 import { failureWords } from '#words/failure';
@@ -172,7 +172,7 @@ function TunePracticeRoom({ open, report }: OpenTuneProps) {
                 onStart={start}
               />
             </section>
-            <Passages id={id} report={report} landmarks={practice.landmarks} bites={plan.bites} />
+            <Landmarks id={id} report={report} landmarks={practice.landmarks} bites={plan.bites} />
             <Orders plan={plan} report={report} practice={practice} onChange={change} />
           </div>
         </div>
@@ -323,23 +323,23 @@ function BiteFacts({ bite, report, plan, practice, name, names, known, onChange,
   );
 }
 
-interface PassagesProps {
+interface LandmarksProps {
   readonly id: string;
   readonly report: TuneReport;
   readonly landmarks: readonly Landmark[];
   readonly bites: readonly Bite[];
 }
 
-/** Named passages that are no bites: each is practised by its name. */
-function Passages({ id, report, landmarks, bites }: PassagesProps) {
+/** Landmarks that are no bites: each is practised by its name. */
+function Landmarks({ id, report, landmarks, bites }: LandmarksProps) {
   const others = landmarks.filter(
-    (landmark) => !bites.some((bite) => landmarkOf([landmark], bite)) && passageStretch(report, landmark),
+    (landmark) => !bites.some((bite) => landmarkOf([landmark], bite)) && landmarkStretch(report, landmark),
   );
   if (others.length === 0) return null;
   return (
-    <section aria-labelledby="passages">
-      <h2 id="passages" className="text-xl">
-        Named passages
+    <section aria-labelledby="landmarks">
+      <h2 id="landmarks" className="text-xl">
+        Landmarks
       </h2>
       <ul>
         {others.map((landmark) => (
@@ -349,7 +349,7 @@ function Passages({ id, report, landmarks, bites }: PassagesProps) {
               <span className="text-small text-muted">{attemptSpanWords(report, landmark)}</span>
             </span>
             <Link
-              to={`/tunes/${id}/practice/passage-${landmark.id}`}
+              to={`/tunes/${id}/practice/landmark-${landmark.id}`}
               className="text-woad underline underline-offset-3"
             >
               Practise<span className="sr-only"> {landmark.name}</span>

@@ -33,7 +33,7 @@ function RunRoom({ open, report }: OpenTuneProps) {
     return runItem(address, report, plan, {
       ability,
       cleanBpmOf: (span) => cleanBpmOf(played, span),
-      passages: practice.landmarks,
+      landmarks: practice.landmarks,
     });
     // eslint-disable-next-line react-hooks/exhaustive-deps -- see above
   }, [address, isKnown, plan]);

@@ -10,9 +10,9 @@ import {
   cellNow,
   cellTune,
   type LadderWish,
+  type Landmark,
+  landmarkStretch,
   layerOf,
-  type Passage,
-  passageStretch,
   type PracticeLayer,
   type PracticePlan,
   type Run,
@@ -51,13 +51,13 @@ export interface KnownOfPlayer {
   readonly ability: Ability | null;
   /** The quickest that a stretch was clean at; null: it never was. */
   readonly cleanBpmOf: (span: PracticeSpan) => number | null;
-  readonly passages: readonly Passage[];
+  readonly landmarks: readonly Landmark[];
 }
 
-/** What an address names: `bite-b3`, `join-b2-b3`, `passage-` and its id, `through`, `drill-pulse`; null: nothing of this tune. */
+/** What an address names: `bite-b3`, `join-b2-b3`, `landmark-` and its id, `through`, `drill-pulse`; null: nothing of this tune. */
 export function runItem(address: string, report: TuneReport, plan: PracticePlan, known: KnownOfPlayer): RunItem | null {
   const [kind, ...rest] = address.split('-');
-  const { ability, cleanBpmOf, passages } = known;
+  const { ability, cleanBpmOf, landmarks } = known;
   const bite = (id: string | undefined) => plan.bites.find((own) => own.id === id) ?? null;
   switch (kind) {
     case 'bite': {
@@ -94,11 +94,11 @@ export function runItem(address: string, report: TuneReport, plan: PracticePlan,
         watch: 'The step from one to the other: no gap, no hurry.',
       });
     }
-    case 'passage': {
-      const passage = passages.find(({ id }) => id === rest.join('-'));
-      const stretch = passage ? passageStretch(report, passage) : null;
-      if (!passage || !stretch) return null;
-      const { name, part, from, to } = passage;
+    case 'landmark': {
+      const landmark = landmarks.find(({ id }) => id === rest.join('-'));
+      const stretch = landmark ? landmarkStretch(report, landmark) : null;
+      if (!landmark || !stretch) return null;
+      const { name, part, from, to } = landmark;
       return stretchItem('bite', stretch, report, {
         name,
         span: { part, from, to },

@@ -64,14 +64,14 @@ export function landmarkOf(
   return landmarks.find(({ part, from, to }) => part === bite.part && from === bite.from && to === bite.to);
 }
 
-/** A bite by its own name or that of a passage with the same notes, else by where it stands. */
+/** A bite by its own name or that of a landmark with the same notes, else by where it stands. */
 export function nameOfBite(report: TuneReport, landmarks: readonly Landmark[], bite: Bite): string {
   const own = landmarkOf(landmarks, bite);
   if (own) return own.name;
   const like = namedPlaces(report.tune, landmarks).find(
     ({ part, notes }) => part === bite.part && notes[0]!.id === bite.from && notes[notes.length - 1]!.id === bite.to,
   );
-  return like ? `${like.passage.name}, ${biteWords(report, bite)}` : biteWords(report, bite);
+  return like ? `${like.landmark.name}, ${biteWords(report, bite)}` : biteWords(report, bite);
 }
 
 /** What of a bite its player knows from another tune. */

@@ -17,7 +17,7 @@ import { Sheet } from '../ui/Sheet';
 import { UndoRedo } from '../ui/UndoRedo';
 
 /** Stretches with names of the player's own, met again by them in practice, log, loops and on paper. */
-export function PassagesSheet({
+export function LandmarksSheet({
   id,
   tune,
   report,
@@ -46,7 +46,7 @@ export function PassagesSheet({
       `remove the name “${landmark.name}”`,
     );
   return (
-    <Sheet open onOpenChange={onClose} title="Named passages">
+    <Sheet open onOpenChange={onClose} title="Landmarks">
       <div className="flex flex-col gap-4">
         <p className="text-small text-muted">
           Name what you keep coming back to, “the tag” or “the climb”. The same notes elsewhere take the same name.
@@ -72,7 +72,7 @@ export function PassagesSheet({
               value={typed}
               maxLength={40}
               placeholder="the tag"
-              aria-label="Name of the passage"
+              aria-label="Name of the landmark"
               disabled={!isOnePart || !isReady}
               onChange={({ target }) => setTyped(target.value)}
             />
@@ -87,17 +87,17 @@ export function PassagesSheet({
             onRedo={() => void steps.redo()}
           />
         </form>
-        {isReady && practice.landmarks.length === 0 && <p className="text-muted">No passage has a name yet.</p>}
-        <ul className="flex flex-col gap-2" aria-label="Named passages">
+        {isReady && practice.landmarks.length === 0 && <p className="text-muted">No landmark has a name yet.</p>}
+        <ul className="flex flex-col gap-2" aria-label="Landmarks">
           {practice.landmarks.map((landmark) => {
-            const own = places.filter(({ passage }) => passage.id === landmark.id);
+            const own = places.filter(({ landmark }) => landmark.id === landmark.id);
             return (
-              <li key={landmark.id} className="rounded-md border border-line px-3 py-2" data-passage={landmark.name}>
+              <li key={landmark.id} className="rounded-md border border-line px-3 py-2" data-landmark={landmark.name}>
                 <p className="flex items-center gap-3">
                   <b className="flex-1 font-serif text-lead">{landmark.name}</b>
                   {own.length > 0 && (
                     <Link
-                      to={`/tunes/${id}/practice/passage-${landmark.id}`}
+                      to={`/tunes/${id}/practice/landmark-${landmark.id}`}
                       className="text-woad underline underline-offset-3"
                     >
                       practise<span className="sr-only"> {landmark.name}</span>
