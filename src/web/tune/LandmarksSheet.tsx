@@ -90,7 +90,7 @@ export function LandmarksSheet({
         {isReady && practice.landmarks.length === 0 && <p className="text-muted">No landmark has a name yet.</p>}
         <ul className="flex flex-col gap-2" aria-label="Landmarks">
           {practice.landmarks.map((landmark) => {
-            const own = places.filter(({ landmark }) => landmark.id === landmark.id);
+            const own = places.filter((place) => place.landmark.id === landmark.id);
             return (
               <li key={landmark.id} className="rounded-md border border-line px-3 py-2" data-landmark={landmark.name}>
                 <p className="flex items-center gap-3">
