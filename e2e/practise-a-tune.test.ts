@@ -99,6 +99,17 @@ test('what was logged wrong is put right, removed and brought back, and an attem
   await page.getByRole('button', { name: 'Undo: remove an attempt' }).click();
   await expect.poll(async () => (await logged(page, id)).length).toBe(before);
 
+  // It holds here at once while the server is away, and is not lost on the way.
+  await page.route('**/api/log/attempts', (route) => route.abort());
+  for (const clean of [!first, first, !first]) {
+    await toggle.click();
+    await expect(toggle).toHaveText(clean ? 'clean' : 'not yet');
+  }
+  await expect(page.getByText('3 entries on the way to the log')).toBeVisible();
+  await page.unroute('**/api/log/attempts');
+  await expect.poll(isClean, { timeout: 15_000 }).toBe(!first);
+  expect(await logged(page, id)).toHaveLength(before);
+
   await page.getByRole('button', { name: 'Add one by hand' }).click();
   await page.getByLabel('Tempo, half notes a minute').fill('fast');
   await page.getByRole('button', { name: 'Put it in the log' }).click();

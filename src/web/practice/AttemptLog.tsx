@@ -34,7 +34,9 @@ const WRONG_OPTIONS: readonly { readonly value: Wrong | null; readonly name: str
 /** What the log has of a tune, attempt by attempt: to be corrected, removed, or added to by hand. */
 export function AttemptLog({ tuneId, revision, report, plan, names, landmarks }: AttemptLogProps) {
   const { data: attempts } = useAttemptsQuery(tuneId);
-  const { queue } = useAttemptQueue();
+  const { queue, state } = useAttemptQueue();
+  /** Corrections by what they correct: they hold here at once, though the server may not have them yet. */
+  const [corrected, setCorrected] = useState<ReadonlyMap<string, Attempt>>(new Map());
   const [shown, setShown] = useState(SHOWN);
   /** What was corrected last, as it was and as it is: it can be taken back. */
   const [last, setLast] = useState<{ readonly before: Attempt; readonly now: Attempt } | null>(null);
@@ -42,6 +44,7 @@ export function AttemptLog({ tuneId, revision, report, plan, names, landmarks }:
   const correct = (before: Attempt, more: Partial<Attempt>) => {
     const now = { ...before, ...more, id: crypto.randomUUID(), corrects: before.id };
     void queue.add(now);
+    setCorrected((known) => new Map(known).set(before.id, now));
     return now;
   };
   const change = (before: Attempt, more: Partial<Attempt>) => setLast({ before, now: correct(before, more) });
@@ -57,7 +60,7 @@ export function AttemptLog({ tuneId, revision, report, plan, names, landmarks }:
     const bite = plan.bites.find(({ part, from, to }) => part === span.part && from === span.from && to === span.to);
     return bite ? names.get(bite.id)! : (landmarkOf(landmarks, span)?.name ?? attemptSpanWords(report, span));
   };
-  const rows = attempts ?? [];
+  const rows = (attempts ?? []).map((one) => latest(one, corrected)).filter(({ isWithdrawn }) => !isWithdrawn);
   return (
     <details className="mt-6" data-attempts={attempts?.length}>
       <summary className="cursor-pointer font-serif text-xl font-bold">What you played</summary>
@@ -70,6 +73,11 @@ export function AttemptLog({ tuneId, revision, report, plan, names, landmarks }:
         <Button look="small" aria-expanded={isAdding} onClick={() => setAdding(!isAdding)}>
           Add one by hand
         </Button>
+        {state.waiting > 0 && (
+          <span role="status" className="text-small text-muted">
+            {counted(state.waiting, 'entry', 'entries')} on the way to the log
+          </span>
+        )}
         {last && (
           <Button look="small" onClick={undo}>
             Undo: {last.now.isWithdrawn ? 'remove an attempt' : 'correct an attempt'}
@@ -142,6 +150,12 @@ export function AttemptLog({ tuneId, revision, report, plan, names, landmarks }:
       )}
     </details>
   );
+}
+
+/** An attempt with all that was put right in it. */
+function latest(attempt: Attempt, corrected: ReadonlyMap<string, Attempt>): Attempt {
+  const next = corrected.get(attempt.id);
+  return next ? latest(next, corrected) : attempt;
 }
 
 /** Layer and way, where they are not the usual ones, and a note. */
