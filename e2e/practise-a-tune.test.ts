@@ -18,6 +18,7 @@ interface Listed {
     readonly what: string;
     readonly layer: string;
     readonly way: string;
+    readonly pain: { readonly finger: number | null } | null;
   }[];
 }
 async function logged(page: Page, id: string): Promise<Listed['attempts']> {
@@ -162,6 +163,41 @@ test('pain ends the block, keeps the finger out, and the tune is fingered around
   await expect(page.getByRole('button', { name: /^Clean/ })).toBeEnabled();
   // No third finger any more, wherever another reaches the note.
   await expect(page.locator('[data-sign="fingers"] text', { hasText: /^3$/ })).toHaveCount(0);
+  // The ladder stays while the finger is kept out, and nothing is measured.
+  const held = await bpm(page);
+  for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowRight');
+  await expect(said(page)).toContainText('The tempo stays while a finger hurts.');
+  expect(await bpm(page)).toBe(held);
+  expect((await logged(page, idOf(page))).some(({ pain }) => pain?.finger === 3)).toBe(true);
+  await page.goto('/settings');
+  await page
+    .getByRole('button', { name: /^Measure: / })
+    .first()
+    .click();
+  await expect(page.getByRole('dialog')).toContainText('Measuring waits while something hurts');
+});
+
+test('what hurt rests: it is in no session until the player takes it up again', async ({ page }) => {
+  await page.goto('/practice');
+  const session = page.getByRole('list', { name: 'Today’s session' });
+  const start = session.getByRole('link', { name: /^Start.*Heron.*bars 1–2 of B/ });
+  await start.click();
+  await begun(page);
+  await page.keyboard.press('h');
+  await page.getByRole('button', { name: 'Stop here' }).click();
+  await expect(said(page)).toContainText('The block is over');
+  await page.goto('/practice');
+  await expect(session.getByRole('listitem').first()).toContainText('Warm-up');
+  await expect(start).toHaveCount(0);
+  await practise(page, 'The Heron on the Slipway');
+  await expect(page.getByText(/it hurt on .*: resting/)).toBeVisible();
+  await page.getByRole('button', { name: 'Practise bars 1–2 of B' }).click();
+  await begun(page);
+  await expect(page.getByRole('button', { name: /^Clean/ })).toBeDisabled();
+  await page.getByRole('button', { name: 'It is better: go on' }).click();
+  await expect(page.getByRole('button', { name: /^Clean/ })).toBeEnabled();
+  await page.getByRole('link', { name: 'The Heron on the Slipway' }).click();
+  await expect(page.getByText(/it hurt on/)).toHaveCount(0);
 });
 
 test('the first joint that fails the body check is what is watched in the next run', async ({ page }) => {

@@ -142,7 +142,8 @@ function ladderOf(report: TuneReport, ability: Ability | null): PracticeJson['la
 
 /** Bites of which the log has an attempt that touches them, and what its attempts at this tune say of the player. */
 function historyOf({ attempts }: LogFile, report: TuneReport, { bites }: PracticePlan): PracticeHistory {
-  const own = attempts.filter((attempt) => attempt.tune === report.tune.title);
+  // What ended because it hurt says nothing of what the player can do.
+  const own = attempts.filter((attempt) => attempt.tune === report.tune.title && !attempt.pain);
   const met = bites.filter((bite) =>
     own.some(({ span }) => span.part === bite.part && (span.from === bite.from || span.to === bite.to)),
   );

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { DRILL_KINDS, WAYS } from '#core/drills';
 import { BITE_ORDERS, PRACTICE_LAYERS } from '#core/practice';
+import { PLACES } from '#core/tune';
 import { spanSchema } from './practice';
 import { route } from './route';
 
@@ -28,6 +29,13 @@ export const MAX_LOG_BYTES = 64 * 1024 * 1024;
 export const MAX_LOG_ATTEMPTS = 200_000;
 const MAX_NOTE = 600;
 
+/** Where it hurt: a finger, on a string or on any; neither where it is not one finger. */
+const painSchema = z.object({
+  finger: z.int().min(1).max(4).nullable(),
+  place: z.enum(PLACES).nullable(),
+});
+export type Pain = z.output<typeof painSchema>;
+
 export const attemptSchema = z.object({
   /** Made where it was played: sent again it is the same attempt. */
   id: z.uuid(),
@@ -48,6 +56,8 @@ export const attemptSchema = z.object({
   wrong: z.enum(WRONGS).nullable(),
   minutes: z.number().min(0).max(600, 'expected at most 600 minutes'),
   note: z.string().max(MAX_NOTE),
+  /** It ended because something hurt: it says nothing of what the player can do. */
+  pain: painSchema.nullable().default(null),
   /** The attempt that it stands for. */
   corrects: z.uuid().nullable(),
   /** It takes that one back altogether. */
@@ -99,13 +109,18 @@ export const tunePracticeSchema = z.object({
   order: z.enum(BITE_ORDERS),
   /** Own cuts, by the notes before which they stand; null: the best. */
   cuts: z.array(z.string().max(40)).max(400).nullable(),
+  /** Stretches that hurt: they rest until the player takes them up again. */
+  resting: z
+    .array(spanSchema.extend({ since: z.iso.date() }))
+    .max(400)
+    .default([]),
   landmarks: z.array(landmarkSchema).max(60, 'at most 60 landmarks'),
 });
 /** How a player wants to practise a tune. */
 export type TunePractice = z.output<typeof tunePracticeSchema>;
 export type Landmark = TunePractice['landmarks'][number];
 
-export const USUAL_PRACTICE: TunePractice = { notesABite: 8, order: 'start', cuts: null, landmarks: [] };
+export const USUAL_PRACTICE: TunePractice = { notesABite: 8, order: 'start', cuts: null, resting: [], landmarks: [] };
 
 /** 0: nothing is kept yet. */
 export const tunePracticeRecordSchema = z.object({ revision: z.int().min(0), practice: tunePracticeSchema });

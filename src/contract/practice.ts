@@ -114,6 +114,7 @@ export const logFileSchema = z.object({
       bpm: z.number().positive().max(1000),
       clean: z.boolean(),
       minutes: z.number().min(0).max(600).optional(),
+      pain: z.object({}).nullish(),
       margins: z.partialRecord(z.enum(EVENT_KINDS), z.number()).optional(),
     }),
   ),

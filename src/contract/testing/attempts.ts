@@ -23,6 +23,7 @@ export function sampleAttempt(more: Partial<Attempt> = {}): Attempt {
     wrong: null,
     minutes: 0.5,
     note: '',
+    pain: null,
     corrects: null,
     isWithdrawn: false,
     ...more,

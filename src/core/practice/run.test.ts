@@ -69,3 +69,10 @@ test('a cell as a tune adds up, is bowed as the tune, and keeps its tempo', () =
     }
   }
 });
+
+test('while a finger is kept out for pain the ladder stays, even when it is taken up again', () => {
+  const begun = hurt(BEGUN, false, true);
+  expect(played(begun, 'cccccc').ladder.bpm).toBe(begun.ladder.bpm);
+  expect(hurt(hurt(begun, true, true), false, true).ladder.isHeld).toBe(true);
+  expect(hurt(hurt(begun, true), false).ladder.isHeld).toBe(false);
+});

@@ -54,9 +54,12 @@ export function putTogether(run: Run): Run {
   return { ...run, cell: null };
 }
 
-/** Something hurts, or the player takes it up again: the block ends, and no ladder urges on meanwhile. */
-export function hurt(run: Run, hurts: boolean): Run {
-  return { ...run, hurts, ladder: held(run.ladder, hurts) };
+/**
+ * Something hurts, or the player takes it up again: the block ends, and no ladder urges on meanwhile.
+ * @param isHeld while a finger is kept out for pain the ladder stays where it is, whatever is played
+ */
+export function hurt(run: Run, hurts: boolean, isHeld = false): Run {
+  return { ...run, hurts, ladder: held(run.ladder, hurts || isHeld) };
 }
 
 /** Stops where it is. */

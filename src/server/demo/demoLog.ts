@@ -132,6 +132,7 @@ function attempt(bite: Bite, { id, tune, at, bpm, wishBpm, isClean, wrong, numbe
     wrong: isClean ? null : wrong,
     minutes: REPETITION_MINUTES,
     note: '',
+    pain: null,
     corrects: null,
     isWithdrawn: false,
   };

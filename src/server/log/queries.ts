@@ -22,7 +22,7 @@ interface AttemptRow extends Omit<Attempt, 'at' | 'span'> {
 }
 
 const COLUMNS = `id, at, tune_id AS "tuneId", tune_title AS title, tune_revision AS revision, part, from_note AS "from",
-  to_note AS "to", what, drill, layer, way, bpm, wish_bpm AS "wishBpm", clean, wrong, minutes, note, corrects,
+  to_note AS "to", what, drill, layer, way, bpm, wish_bpm AS "wishBpm", clean, wrong, minutes, note, pain, corrects,
   is_withdrawn AS "isWithdrawn"`;
 
 /** Rows that nothing corrects and that take nothing back. */
@@ -44,13 +44,13 @@ export async function insertAttempts(db: Queryable, attempts: readonly Attempt[]
   const rows = attempts.map(({ span, ...attempt }) => ({ ...attempt, ...span }));
   const { rowCount } = await db.query(
     `INSERT INTO attempts (id, at, tune_id, tune_title, tune_revision, part, from_note, to_note, what, drill, layer, way,
-                           bpm, wish_bpm, clean, wrong, minutes, note, corrects, is_withdrawn)
+                           bpm, wish_bpm, clean, wrong, minutes, note, pain, corrects, is_withdrawn)
      SELECT id, at, "tuneId", title, revision, part, "from", "to", what, drill, layer, way, bpm, "wishBpm", clean, wrong,
-            minutes, note, corrects, "isWithdrawn"
+            minutes, note, nullif(pain, 'null'), corrects, "isWithdrawn"
        FROM jsonb_to_recordset($1::jsonb) AS row(
               id uuid, at timestamptz, "tuneId" uuid, title text, revision integer, part text, "from" text, "to" text,
               what text, drill text, layer text, way text, bpm double precision, "wishBpm" double precision, clean boolean,
-              wrong text, minutes double precision, note text, corrects uuid, "isWithdrawn" boolean)
+              wrong text, minutes double precision, note text, pain jsonb, corrects uuid, "isWithdrawn" boolean)
       ORDER BY at, id
      ON CONFLICT DO NOTHING`,
     [JSON.stringify(rows)],
@@ -120,7 +120,7 @@ export async function findHistory(
             (array_agg(clean ORDER BY at DESC))[1] AS "endedClean",
             max(bpm) FILTER (WHERE clean) AS "cleanBpm", max(wish_bpm) AS "wishBpm", sum(minutes) AS minutes
        FROM (SELECT *, to_char(at AT TIME ZONE $3, 'YYYY-MM-DD') AS day FROM attempts
-              WHERE ${CURRENT} AND drill IS NULL AND at >= ($2::date::timestamp AT TIME ZONE $3)
+              WHERE ${CURRENT} AND drill IS NULL AND pain IS NULL AND at >= ($2::date::timestamp AT TIME ZONE $3)
                 AND ($1::uuid IS NULL OR tune_id = $1)) AS own
       GROUP BY tune_id, part, from_note, to_note, day
       ORDER BY day, tune_id, part, from_note`,

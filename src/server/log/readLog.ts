@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { parse } from 'csv-parse/sync';
 import { type Attempt, attemptSchema, MAX_LOG_ATTEMPTS } from '#contract/log';
-import { LOG_COLUMNS } from './writeLog';
+import { LOG_COLUMNS, readPain } from './writeLog';
 
 /** What could not be taken: where in the file, and what was expected. */
 export interface LeftOut {
@@ -108,6 +108,7 @@ function csvRows(text: string): Row[] {
         wrong: maybe('wrong') ?? null,
         minutes: number('minutes'),
         note: cell('note'),
+        pain: readPain(cell('pain')) ?? (cell('pain') === '' ? null : cell('pain')),
       },
     };
   });
@@ -129,6 +130,7 @@ function withIds(row: Row['row'], idOf: (title: string) => string | null): Recor
     wrong: null,
     minutes: 0,
     note: '',
+    pain: null,
     corrects: null,
     isWithdrawn: false,
     wishBpm: given['bpm'],

@@ -127,15 +127,34 @@ test('the log goes out as a table and as JSON that is read as a log again', asyn
 const bringIn = (text: string) =>
   request(app).post('/api/log/import').set('Content-Type', 'application/octet-stream').send(Buffer.from(text));
 
+test('what hurt is in the log, and is neither a miss nor a day of the stretch', async () => {
+  const hurt = attempt({ clean: false, pain: { finger: 3, place: 'A' } });
+  await keep(hurt, attempt({ clean: false, pain: { finger: null, place: null } }));
+  expect((await list()).attempts.find(({ id }) => id === hurt.id)!.pain).toEqual({ finger: 3, place: 'A' });
+  const query = { since: '2026-03-01', zone: 'UTC' };
+  expect((await request(app).get('/api/log/history').query(query)).body).toEqual({ days: [] });
+  expect((await keep({ ...attempt(), pain: { finger: 5, place: null } })).status).toBe(400);
+});
+
 test.each(['csv', 'json'])('a log that went out as %s comes back the same, and once', async (format) => {
-  const own = [attempt({ note: '=1+1, "so"' }), attempt({ clean: false, wrong: 'memory', bpm: 81.5 })];
+  const pains = [
+    { finger: 3, place: 'A' as const },
+    { finger: 4, place: null },
+    { finger: null, place: 'E' as const },
+    { finger: null, place: null },
+  ];
+  const own = [
+    attempt({ note: '=1+1, "so"' }),
+    attempt({ clean: false, wrong: 'memory', bpm: 81.5 }),
+    ...pains.map((pain) => attempt({ clean: false, pain })),
+  ];
   await keep(...own);
   const text = (await request(app).get('/api/log/export').query({ format })).text;
   const before = (await list()).attempts;
   await db.query('TRUNCATE attempts');
-  expect((await bringIn(text)).body).toEqual({ attempts: 2, known: 0, leftOut: [] });
+  expect((await bringIn(text)).body).toEqual({ attempts: 6, known: 0, leftOut: [] });
   expect((await list()).attempts).toEqual(before);
-  expect((await bringIn(text)).body).toEqual({ attempts: 0, known: 2, leftOut: [] });
+  expect((await bringIn(text)).body).toEqual({ attempts: 0, known: 6, leftOut: [] });
 });
 
 test('a plain log finds its tunes by their titles, and tells by its place what it could not take', async () => {

@@ -1,4 +1,5 @@
 import type { Attempt } from '#contract/log';
+import type { Place } from '#core/tune';
 import { writeCsv } from '#formats/csv';
 
 /** What each column is called, in their order. */
@@ -18,6 +19,7 @@ export const LOG_COLUMNS = {
   wrong: 'What went wrong',
   minutes: 'Minutes',
   note: 'Note',
+  pain: 'Hurt',
   id: 'Id',
   tuneId: 'Tune id',
   revision: 'Revision',
@@ -48,6 +50,7 @@ export async function* logCsv(attempts: AsyncIterable<Attempt>): AsyncGenerator<
       wrong,
       minutes,
       note,
+      pain,
     } = attempt;
     const tempo = Math.round(10 * bpm) / 10;
     rows.push([
@@ -66,6 +69,7 @@ export async function* logCsv(attempts: AsyncIterable<Attempt>): AsyncGenerator<
       wrong,
       Math.round(100 * minutes) / 100,
       note,
+      painCell(pain),
       id,
       tuneId,
       revision,
@@ -75,6 +79,19 @@ export async function* logCsv(attempts: AsyncIterable<Attempt>): AsyncGenerator<
     rows = [];
   }
   if (rows.length > 0) yield writeCsv(rows);
+}
+
+/** `3 A`, `3` on any string, `yes` where it was not one finger; empty where nothing hurt. */
+const painCell = (pain: Attempt['pain']): string =>
+  pain ? [pain.finger, pain.place].filter((part) => part !== null).join(' ') || 'yes' : '';
+
+/** What such a cell says; undefined for what is none. */
+export function readPain(cell: string): Attempt['pain'] | undefined {
+  if (cell === '') return null;
+  const found = /^(?:yes|([1-4])?(?:(?:^| )([GDAE]))?)$/.exec(cell);
+  return found
+    ? { finger: found[1] ? Number(found[1]) : null, place: (found[2] as Place | undefined) ?? null }
+    : undefined;
 }
 
 /** The log as JSON that the command line reads too: attempts with the title of their tune. */

@@ -76,6 +76,7 @@ export function AttemptForm({ tune, report, bites, names, onAdd }: AttemptFormPr
       wrong: came === 'clean' || came === 'not-yet' ? null : came,
       minutes,
       note: note.trim(),
+      pain: null,
       corrects: null,
       isWithdrawn: false,
     });

@@ -3,6 +3,7 @@ import { type Attempt, type Landmark, type Wrong, WRONGS } from '#contract/log';
 import type { PracticePlan } from '#core/practice';
 import type { TuneReport } from '#core/report';
 import { momentWords } from '#words/days';
+import { ordinal } from '#words/ordinal';
 import { counted } from '#words/plural';
 import { attemptSpanWords, LAYER_WORDS } from '#words/practice';
 import { DRILL_NAMES, WAY_WORDS } from '#words/tuneDrill';
@@ -159,11 +160,12 @@ function latest(attempt: Attempt, corrected: ReadonlyMap<string, Attempt>): Atte
 }
 
 /** Layer and way, where they are not the usual ones, and a note. */
-function howWords({ layer, way, note, minutes }: Attempt): string {
+function howWords({ layer, way, note, minutes, pain }: Attempt): string {
   const how = [
     layer === 'tempo' ? '' : LAYER_WORDS[layer],
     way === 'bowed' ? '' : WAY_WORDS[way],
     minutes >= 1 ? `${Math.round(minutes)} min` : '',
+    pain && `it hurt${pain.finger === null ? '' : `: ${ordinal(pain.finger)} finger`}`,
     note,
   ].filter(Boolean);
   return how.length > 0 ? ` · ${how.join(' · ')}` : '';

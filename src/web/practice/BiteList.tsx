@@ -1,10 +1,11 @@
 import { Play } from 'lucide-react';
-import type { SpanDay } from '#contract/log';
+import type { SpanDay, TunePractice } from '#contract/log';
 import type { Bite, CoverageStep } from '#core/practice';
+import { dayWords } from '#words/days';
 import { counted, percentWords } from '#words/plural';
 import { tempoWords } from '#words/tempo';
 import { Button } from '../ui/Button';
-import { bestBpm } from './useTuneInBites';
+import { bestBpm, isSameSpan } from './useTuneInBites';
 
 interface BiteListProps {
   readonly bites: readonly Bite[];
@@ -13,18 +14,31 @@ interface BiteListProps {
   readonly chosen: string | null;
   readonly goalBpm: number;
   readonly daysOf: (bite: Bite) => readonly SpanDay[];
+  /** Bites that hurt, and rest. */
+  readonly resting: TunePractice['resting'];
   readonly onChoose: (id: string) => void;
   readonly onStart: (id: string) => void;
 }
 
 /** The bites in the order in which they are learnt, with what is known of each. */
-export function BiteList({ bites, coverage, names, chosen, goalBpm, daysOf, onChoose, onStart }: BiteListProps) {
+export function BiteList({
+  bites,
+  coverage,
+  names,
+  chosen,
+  goalBpm,
+  daysOf,
+  resting,
+  onChoose,
+  onStart,
+}: BiteListProps) {
   const byId = new Map(bites.map((bite) => [bite.id, bite]));
   return (
     <ol className="flex flex-col" aria-label="Bites in the order in which they are learnt">
       {coverage.map(({ bite: id, newNotes, total }) => {
         const bite = byId.get(id)!;
         const best = bestBpm(daysOf(bite));
+        const rests = resting.find((one) => isSameSpan(one, bite));
         const isTight = bite.ceilingBpm !== null && bite.ceilingBpm < goalBpm;
         return (
           <li
@@ -41,6 +55,7 @@ export function BiteList({ bites, coverage, names, chosen, goalBpm, daysOf, onCh
               <span className="block text-small text-muted">
                 {best === null ? 'not practised yet' : `clean at ${Math.floor(best)}`} ·{' '}
                 {newNotes > 0 ? counted(newNotes, 'new note') : 'nothing new'}
+                {rests && <span className="text-madder"> · it hurt on {dayWords(rests.since)}: resting</span>}
                 {bite.loop === 'flips' && ' · flips when looped'}
                 {isTight && <span className="text-madder"> · breaks above {tempoWords(bite.ceilingBpm)}</span>}
               </span>

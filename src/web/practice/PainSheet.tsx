@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { Pain } from '#contract/log';
 import type { StoredSettings } from '#contract/settings';
 import type { Stretch } from '#core/practice';
 import type { TuneReport } from '#core/report';
@@ -26,7 +27,7 @@ interface PainSheetProps {
   readonly report: TuneReport;
   readonly stretch: Stretch;
   readonly onClose: () => void;
-  readonly onHurts: () => void;
+  readonly onHurts: (pain: Pain) => void;
 }
 
 /** Something hurts: the block ends, and where a finger is named it is kept out until the player says otherwise. */
@@ -43,15 +44,15 @@ export function PainSheet({ report, stretch, onClose, onHurts }: PainSheetProps)
       const answer = await save({ before: settings, next });
       if (answer.error) return;
     }
-    onHurts();
+    onHurts({ finger: finger === 0 ? null : finger, place: place === '' ? null : place });
   };
   return (
     <Sheet open onOpenChange={onClose} title="This hurts" description="Then this block is over.">
       <div className="flex flex-col gap-4">
         <p>
-          Rest first. Pain is a sign to stop; if it stays or comes back, show it to a teacher or a doctor. If it is one
-          finger, it is kept out of every tune until you let it back in under Settings, and the tune is fingered around
-          it.
+          Rest first. Pain is a sign to stop; if it stays or comes back, show it to a teacher or a doctor. What you were
+          playing rests until you take it up again. If it is one finger, it is kept out of every tune until you let it
+          back in under Settings: the tune is fingered around it, and no tempo climbs meanwhile.
         </p>
         <div className="flex flex-wrap gap-4">
           <label className="flex items-center gap-2">

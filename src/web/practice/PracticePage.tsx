@@ -24,7 +24,15 @@ import { BiteList } from './BiteList';
 import { BiteScore } from './BiteScore';
 import { CoursePlan } from './CoursePlan';
 import { DrillList } from './DrillList';
-import { bestBpm, type KnownInBite, knownInBite, landmarkOf, nameOfBite, useTuneInBites } from './useTuneInBites';
+import {
+  bestBpm,
+  isSameSpan,
+  type KnownInBite,
+  knownInBite,
+  landmarkOf,
+  nameOfBite,
+  useTuneInBites,
+} from './useTuneInBites';
 
 /** Notes in a bite that can be chosen. */
 const BITE_SIZES = [4, 6, 8, 10, 12, 16].map((value) => ({ value, name: `${value} notes` }));
@@ -50,7 +58,7 @@ function TunePracticeRoom({ open, report }: OpenTuneProps) {
   const next = nextBite(
     learnt.order,
     byId,
-    (bite) => daysOf(bite).length > 0,
+    (bite) => daysOf(bite).length > 0 || practice.resting.some((one) => isSameSpan(one, bite)),
     (bite) => bestBpm(daysOf(bite)),
   );
   const chosen = picked !== null && byId.has(picked) ? picked : (next?.id ?? null);
@@ -168,6 +176,7 @@ function TunePracticeRoom({ open, report }: OpenTuneProps) {
                 chosen={chosen}
                 goalBpm={report.settings.bpm}
                 daysOf={daysOf}
+                resting={practice.resting}
                 onChoose={setPicked}
                 onStart={start}
               />

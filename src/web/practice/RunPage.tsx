@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Attempt } from '#contract/log';
+import { today } from '#words/days';
 import { useAttemptsQuery } from '../api/logApi';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { PageProblem } from '../ui/PageState';
@@ -8,6 +9,7 @@ import { abilityFrom, cleanBpmOf, judgedOf } from './playerAbility';
 import { readRunChoices, writeRunChoices } from './runChoices';
 import { runItem } from './runItem';
 import { RunScreen } from './RunScreen';
+import { isSameSpan } from './useTuneInBites';
 import { useTuneInBites } from './useTuneInBites';
 
 const NONE: readonly Attempt[] = [];
@@ -20,7 +22,7 @@ export default function RunPage() {
 function RunRoom({ open, report }: OpenTuneProps) {
   const { item: address = '' } = useParams();
   const own = useTuneInBites(open.id, report);
-  const { plan, isReady, practice } = own;
+  const { plan, isReady, practice, change } = own;
   const { data: attempts, isError } = useAttemptsQuery(open.id);
   const [now] = useState(() => Date.now());
   const isKnown = isReady && (attempts !== undefined || isError);
@@ -56,6 +58,12 @@ function RunRoom({ open, report }: OpenTuneProps) {
       report={report}
       item={item}
       attempts={attempts ?? NONE}
+      isResting={practice.resting.some((one) => isSameSpan(one, item.span))}
+      onRest={(rests) => {
+        const others = practice.resting.filter((one) => !isSameSpan(one, item.span));
+        const resting = rests ? [...others, { ...item.span, since: today() }] : others;
+        change({ ...practice, resting }, rests ? `let ${item.name} rest` : `take up ${item.name} again`);
+      }}
       choices={choices}
       onChoose={(next) => {
         writeRunChoices(next);

@@ -14,6 +14,8 @@ import { loopWay } from '../player/loopWay';
 import { PlayMark } from '../player/PlayMark';
 import { usePlayer } from '../player/usePlayer';
 import { PlainScore } from '../score/PlainScore';
+import { selectSettings } from '../store/selectSettings';
+import { useAppSelector } from '../store/store';
 import { Button } from '../ui/Button';
 import { useMedia } from '../ui/useMedia';
 import { isForPage, usePageKeys } from '../ui/usePageKeys';
@@ -34,14 +36,27 @@ interface RunScreenProps {
   readonly item: RunItem;
   /** What the log has of the tune. */
   readonly attempts: readonly Attempt[];
+  /** It hurt, and was not taken up again. */
+  readonly isResting: boolean;
+  readonly onRest: (rests: boolean) => void;
   readonly choices: RunChoices;
   readonly onChoose: (choices: RunChoices) => void;
 }
 
 /** One thing over and over: what is played, how fast, and one key for each time. */
-export function RunScreen({ open, report: whole, item, attempts, choices, onChoose }: RunScreenProps) {
+export function RunScreen({
+  open,
+  report: whole,
+  item,
+  attempts,
+  isResting,
+  onRest,
+  choices,
+  onChoose,
+}: RunScreenProps) {
   const report = useMemo(() => layeredReport(whole, choices.layer), [whole, choices.layer]);
-  const running = useRun(item, report, { id: open.id, revision: open.revision }, choices);
+  const isHeld = useAppSelector(selectSettings).settings.hand.bans.some(({ reason }) => reason === 'pain');
+  const running = useRun(item, report, { id: open.id, revision: open.revision }, choices, { isResting, isHeld });
   const { run, stage, isDone } = running;
   useTitle(item.name, open.tune.title);
   const tune = useMemo(() => item.tuneAt(report, run, stage), [item, report, run, stage]);
@@ -141,6 +156,7 @@ export function RunScreen({ open, report: whole, item, attempts, choices, onChoo
           <div className="sticky bottom-0 mt-auto flex flex-col gap-3 bg-paper py-1">
             <p role="status" className="text-[clamp(1.1rem,2vw,1.5rem)]" data-said>
               {saidWords(running, item)}
+              {isHeld && !run.hurts && !item.drill && ' The tempo stays while a finger hurts.'}
             </p>
             <WrongChoice running={running} />
             <div className="flex flex-wrap items-stretch gap-3">
@@ -163,37 +179,17 @@ export function RunScreen({ open, report: whole, item, attempts, choices, onChoo
                 Not yet <span aria-hidden>←</span>
               </BigButton>
             </div>
-            <div className="flex flex-wrap items-center gap-x-4 gap-y-2 pb-2 text-muted">
-              <RunMenu choices={choices} isDrill={item.what === 'drill'} onChoose={onChoose} />
-              <Button look="small" disabled={running.count === 0} onClick={running.takeBack}>
-                Take the last back
-              </Button>
-              {item.at !== null && !run.cell && (
-                <Button look="small" onClick={running.apart}>
-                  Take it apart
-                </Button>
-              )}
-              {run.cell && (
-                <Button look="small" onClick={running.together}>
-                  Back to the whole
-                </Button>
-              )}
-              {run.hurts ? (
-                <Button look="small" onClick={() => running.hurts(false)}>
-                  It is better: go on
-                </Button>
-              ) : (
-                <Button look="small" onClick={() => setHurting(true)}>
-                  This hurts
-                </Button>
-              )}
-              <Button look="small" onClick={running.stop}>
-                Enough
-              </Button>
-              <span className="ml-auto text-small" data-waiting={running.queue.waiting}>
-                {queueWords(running.queue)}
-              </span>
-            </div>
+            <Controls
+              running={running}
+              item={item}
+              choices={choices}
+              onChoose={onChoose}
+              onPain={() => setHurting(true)}
+              onBetter={() => {
+                running.hurts(null);
+                onRest(false);
+              }}
+            />
           </div>
         </>
       )}
@@ -202,14 +198,59 @@ export function RunScreen({ open, report: whole, item, attempts, choices, onChoo
           report={report}
           stretch={item.stretch}
           onClose={() => setHurting(false)}
-          onHurts={() => {
+          onHurts={(pain) => {
             setHurting(false);
             listening.player.stop();
-            running.hurts(true);
+            running.hurts(pain);
+            onRest(true);
           }}
         />
       )}
     </main>
+  );
+}
+
+interface ControlsProps extends Pick<RunScreenProps, 'item' | 'choices' | 'onChoose'> {
+  readonly running: Running;
+  readonly onPain: () => void;
+  readonly onBetter: () => void;
+}
+
+/** What is pressed now and then. */
+function Controls({ running, item, choices, onChoose, onPain, onBetter }: ControlsProps) {
+  const { run } = running;
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-2 pb-2 text-muted">
+      <RunMenu choices={choices} isDrill={item.what === 'drill'} onChoose={onChoose} />
+      <Button look="small" disabled={running.count === 0} onClick={running.takeBack}>
+        Take the last back
+      </Button>
+      {item.at !== null && !run.cell && (
+        <Button look="small" onClick={running.apart}>
+          Take it apart
+        </Button>
+      )}
+      {run.cell && (
+        <Button look="small" onClick={running.together}>
+          Back to the whole
+        </Button>
+      )}
+      {run.hurts ? (
+        <Button look="small" onClick={onBetter}>
+          It is better: go on
+        </Button>
+      ) : (
+        <Button look="small" onClick={onPain}>
+          This hurts
+        </Button>
+      )}
+      <Button look="small" onClick={running.stop}>
+        Enough
+      </Button>
+      <span className="ml-auto text-small" data-waiting={running.queue.waiting}>
+        {queueWords(running.queue)}
+      </span>
+    </div>
   );
 }
 

@@ -3,10 +3,13 @@ import type { PracticeSpan } from '#contract/practice';
 import { type Ability, abilityOf, type JudgedAttempt, judgedIn, learnAbility } from '#core/ability';
 import type { Way } from '#core/drills';
 import type { TuneReport } from '#core/report';
+import { isSameSpan } from './useTuneInBites';
 
 /** Attempts with the bow, of stretches of the tune itself, judged by its plan. */
 export function judgedOf(report: TuneReport, attempts: readonly Attempt[], now: number): JudgedAttempt[] {
-  const own = attempts.filter(({ what, way, layer }) => what !== 'drill' && way === 'bowed' && layer === 'tempo');
+  const own = attempts.filter(
+    ({ what, way, layer, pain }) => what !== 'drill' && way === 'bowed' && layer === 'tempo' && pain === null,
+  );
   return judgedIn(
     report,
     own.map(({ at, span, bpm, clean }) => ({ at: Date.parse(at), span, bpm, clean })),
@@ -25,8 +28,7 @@ export function cleanWaysOf(attempts: readonly Attempt[], span: PracticeSpan): S
   return new Set(attempts.filter((own) => own.clean && isOf(own, span)).map(({ way }) => way));
 }
 
-const isOf = ({ span }: Attempt, { part, from, to }: PracticeSpan): boolean =>
-  span.part === part && span.from === from && span.to === to;
+const isOf = (attempt: Attempt, span: PracticeSpan): boolean => isSameSpan(attempt.span, span);
 
 /** What attempts say of the player; null: there is none to say it. */
 export function abilityFrom(judged: readonly JudgedAttempt[]): Ability | null {

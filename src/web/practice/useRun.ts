@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Attempt, Wrong } from '#contract/log';
+import type { Attempt, Pain, Wrong } from '#contract/log';
 import { beginRun, hurt, putTogether, type Run, runRepeated, stopped, takenApart } from '#core/practice';
 import type { TuneReport } from '#core/report';
 import type { QueueState } from './attemptQueue';
@@ -26,7 +26,8 @@ export interface Running {
   readonly takeBack: () => void;
   readonly apart: () => void;
   readonly together: () => void;
-  readonly hurts: (does: boolean) => void;
+  /** Something hurts; null: it is better. */
+  readonly hurts: (pain: Pain | null) => void;
   readonly stop: () => void;
   readonly queue: QueueState;
 }
@@ -43,16 +44,21 @@ export function useRun(
   report: TuneReport,
   tune: { readonly id: string; readonly revision: number },
   choices: RunChoices,
+  { isResting, isHeld }: { readonly isResting: boolean; readonly isHeld: boolean },
 ): Running {
   const { queue, state: queued } = useAttemptQueue();
   const [step, setStep] = useState<Step>(() => ({
-    run: beginRun(item.stretch, {
-      ...ladderOf(choices),
-      ...(item.what === 'run-through' ? { cleanInARow: 1 } : {}),
-      wishBpm: item.wishBpm,
-      startBpm: item.startBpm,
-      known: item.known,
-    }),
+    run: hurt(
+      beginRun(item.stretch, {
+        ...ladderOf(choices),
+        ...(item.what === 'run-through' ? { cleanInARow: 1 } : {}),
+        wishBpm: item.wishBpm,
+        startBpm: item.startBpm,
+        known: item.known,
+      }),
+      isResting,
+      isHeld,
+    ),
     stage: 0,
     stageCleans: 0,
   }));
@@ -64,12 +70,12 @@ export function useRun(
   const stages = item.drill?.stages ?? null;
   const isDone = step.run.ladder.ended !== null || (stages !== null && step.stage >= stages.length);
 
-  const repeat = (isClean: boolean) => {
-    if (isDone || step.run.hurts) return;
+  /** What the log is told of the time since the last entry. */
+  const entry = (isClean: boolean, pain: Pain | null): Attempt => {
     const now = Date.now();
     const minutes = Math.min(LONGEST, (now - since.current) / 60_000);
     since.current = now;
-    const attempt: Attempt = {
+    return {
       id: crypto.randomUUID(),
       at: new Date(now).toISOString(),
       tuneId: tune.id,
@@ -86,12 +92,17 @@ export function useRun(
       wrong: null,
       minutes,
       note: '',
+      pain,
       corrects: null,
       isWithdrawn: false,
     };
+  };
+  const repeat = (isClean: boolean) => {
+    if (isDone || step.run.hurts) return;
+    const attempt = entry(isClean, null);
     void queue.add(attempt);
     setPast([...past, { step, attempt }]);
-    setStep(nextStep(withChoices(step, choices, item), isClean, minutes, item, report));
+    setStep(nextStep(withChoices(step, choices, item), isClean, attempt.minutes, item, report));
   };
   const correct = useCallback(
     (attempt: Attempt, more: Partial<Attempt>): Attempt => {
@@ -126,7 +137,10 @@ export function useRun(
     takeBack,
     apart: () => item.at !== null && change(takenApart(step.run, report, item.at)),
     together: () => change(putTogether(step.run)),
-    hurts: (does) => change(hurt(step.run, does)),
+    hurts: (pain) => {
+      if (pain) void queue.add(entry(false, pain));
+      change(hurt(step.run, pain !== null, isHeld));
+    },
     stop: () => change(stopped(step.run)),
     queue: queued,
   };

@@ -13,7 +13,7 @@ import { selectPlayer } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import { abilityFrom, judgedOf } from './playerAbility';
 import { reviewOf } from './reviews';
-import { daysOfBite, historySince, nameOfBite } from './useTuneInBites';
+import { daysOfBite, historySince, isSameSpan, nameOfBite } from './useTuneInBites';
 
 /** Tunes that a session looks at: those practised last. */
 const MOST_TUNES = 5;
@@ -140,8 +140,12 @@ function candidatesIn(
     return review?.isDue ? [{ bite: bite.id, recall: review.recall }] : [];
   });
   const today = format(now, 'yyyy-MM-dd');
-  return candidatesOf(plan, report, learningOrder(plan, report, order).order, { met, ability, due }).map(
-    (candidate): TuneCandidate => {
+  // What hurt rests, and so do the ways into it.
+  const rests = (bite: string | undefined) =>
+    plan.bites.some((own) => own.id === bite && practice.resting.some((one) => isSameSpan(one, own)));
+  return candidatesOf(plan, report, learningOrder(plan, report, order).order, { met, ability, due })
+    .filter(({ bite, joins }) => !rests(bite) && !rests(joins))
+    .map((candidate): TuneCandidate => {
       const bite = plan.bites.find((one) => one.id === candidate.bite)!;
       const name = nameOfBite(report, practice.landmarks, bite);
       const before = plan.bites.find((one) => one.id === candidate.joins);
@@ -153,6 +157,5 @@ function candidatesIn(
         address: candidate.joins ? `join-${candidate.joins}-${candidate.bite}` : `bite-${candidate.bite}`,
         isDone: !candidate.joins && ofBite.get(bite.id)!.some(({ day }) => day === today),
       };
-    },
-  );
+    });
 }

@@ -21,7 +21,8 @@ interface MeasureSheetProps {
 
 /** A limit measured by playing: a drill that climbs, or one long bow. */
 export function MeasureSheet(props: MeasureSheetProps) {
-  const { limit, drill, onClose } = props;
+  const { limit, drill, player, onClose } = props;
+  const hurts = player.hand.bans.some(({ reason }) => reason === 'pain');
   const { name } = LIMIT_WORDS[limit];
   return (
     <Sheet
@@ -34,7 +35,16 @@ export function MeasureSheet(props: MeasureSheetProps) {
           : 'One down-bow over the whole hair, as slowly as the string still speaks.'
       }
     >
-      {drill ? <DrillLadder {...props} drill={drill} /> : <SlowBow {...props} />}
+      {hurts ? (
+        <p>
+          Measuring waits while something hurts. When you let the finger back in under “Left out”, you can measure
+          again.
+        </p>
+      ) : drill ? (
+        <DrillLadder {...props} drill={drill} />
+      ) : (
+        <SlowBow {...props} />
+      )}
     </Sheet>
   );
 }
