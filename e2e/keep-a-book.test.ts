@@ -266,7 +266,7 @@ test('a tune that was played into a MIDI file is heard, quantised and previewed'
   await page.locator('input[type=file]').setInputFiles(midi);
   const dialog = page.getByRole('dialog', { name: 'Bring tunes in' });
   await expect(dialog.getByText('1 tune read.')).toBeVisible();
-  await expect(dialog.getByText(/Onsets were moved by \d+ ms in the mean/)).toBeVisible();
+  await expect(dialog.getByText(/Onsets were moved by \d+ ms on average/)).toBeVisible();
   await expect(dialog.getByLabel('The first bars as they were heard')).toContainText('|');
   await dialog.getByLabel('Shortest note').selectOption('eighth');
   await expect(dialog.getByText('1 tune read.')).toBeVisible();

@@ -1,5 +1,5 @@
 import { type LogFile, logFileSchema, type PracticeJson, practiceSchema, type PracticeSpan } from '#contract/practice';
-import { type Ability, abilityOf, judgedIn, learnAbility, type Margins, marginsOf } from '#core/ability';
+import { type Ability, abilityOf, learnAbility, marginsOf } from '#core/ability';
 import { drillsFor } from '#core/drills';
 import {
   AIR_START,
@@ -23,6 +23,7 @@ import { reportTune, type TuneReport } from '#core/report';
 import type { Tune } from '#core/tune';
 import { candidateWords, itemWords } from '#words/practice';
 import { causeWords, STAGE_WORDS } from '#words/tuneDrill';
+import { judgedLog } from './judgedLog';
 import { numberOption, readJson, readTunes } from './readInput';
 import { UsageError } from './usage';
 
@@ -141,24 +142,15 @@ function ladderOf(report: TuneReport, ability: Ability | null): PracticeJson['la
 }
 
 /** Bites of which the log has an attempt that touches them, and what its attempts at this tune say of the player. */
-function historyOf({ attempts }: LogFile, report: TuneReport, { bites }: PracticePlan): PracticeHistory {
-  // What ended because it hurt says nothing of what the player can do.
-  const own = attempts.filter((attempt) => attempt.tune === report.tune.title && !attempt.pain);
+function historyOf(log: LogFile, report: TuneReport, { bites }: PracticePlan): PracticeHistory {
+  const own = log.attempts.filter((attempt) => attempt.tune === report.tune.title && !attempt.pain);
   const met = bites.filter((bite) =>
     own.some(({ span }) => span.part === bite.part && (span.from === bite.from || span.to === bite.to)),
   );
-  const logged = own.map(({ at, span, bpm, clean, margins }) => ({
-    at: Date.parse(at),
-    span,
-    bpm,
-    clean,
-    ...(margins ? { margins: margins as Margins } : {}),
-  }));
-  // Days count from the last attempt: the same log gives the same answer on every day.
-  const last = Math.max(0, ...logged.map(({ at }) => at));
+  const { judged } = judgedLog({ ...log, attempts: own }, [report]);
   return {
     ...NO_HISTORY,
     met: new Set(met.map(({ id }) => id)),
-    ability: abilityOf(learnAbility(judgedIn(report, logged, last))),
+    ability: abilityOf(learnAbility(judged)),
   };
 }

@@ -1,4 +1,5 @@
 import { parseArgs } from 'node:util';
+import { ability, forecast } from './ability';
 import { convert } from './convert';
 import { drones } from './drones';
 import { fingering } from './fingering';
@@ -41,58 +42,75 @@ const OPTIONS = {
   order: text,
   log: text,
   minutes: text,
+  'a-day': text,
   stopped: { type: 'boolean' },
   to: text,
   out: text,
 } as const;
 
+type Values = ReturnType<typeof parse>['values'];
+
+/** What a command is called with. */
+interface Call {
+  readonly values: Values;
+  readonly argument: string | undefined;
+  readonly files: readonly string[];
+  /** The one file that is asked for. */
+  readonly file: () => string;
+  /** What could not be read beside it is told, and no reason to give nothing. */
+  readonly leftOut: string[];
+}
+
+/** Each command by its name, in the order in which they are told. */
+const COMMANDS: Readonly<Record<string, (call: Call) => string | Uint8Array>> = {
+  report: ({ file, values, leftOut }) => report(file(), values, leftOut),
+  convert: ({ file, values, leftOut }) => convert(file(), values.to, values.tune, values.out, leftOut),
+  render: ({ file, values, leftOut }) => render(file(), values, leftOut),
+  drones: ({ file, values, leftOut }) => drones(file(), values, leftOut),
+  fingering: ({ file, values, leftOut }) => fingering(file(), values, leftOut),
+  practice: ({ file, values, leftOut }) => practice(file(), values, leftOut),
+  ability: ({ files, values, leftOut }) => ability(files, values, leftOut),
+  forecast: ({ file, values, leftOut }) => forecast(file(), values, leftOut),
+  patterns: ({ values }) => patterns(values.json ?? false),
+  tunings: ({ values }) => tunings(values.json ?? false),
+  retune: ({ values }) => retune(values.from, values.to, values.json ?? false),
+  schema: ({ argument }) => {
+    if (argument !== 'report') throw new UsageError(`schema: expected report, got ${argument ?? 'nothing'}`);
+    return reportJsonSchema();
+  },
+};
+/** Those whose output may go to a file, and the one that takes several. */
+const WRITES_FILES: ReadonlySet<string> = new Set(['convert', 'render']);
+const TAKES_FILES: ReadonlySet<string> = new Set(['ability']);
+
 /** Runs one command line; never throws for what a user can get wrong. */
 export function run(argv: readonly string[]): Outcome {
   try {
     const { values, positionals } = parse(argv);
-    if (values.help || positionals.length === 0)
+    const [command, ...files] = positionals;
+    if (values.help || command === undefined)
       return { exitCode: values.help ? 0 : 2, stdout: values.help ? USAGE : '', stderr: values.help ? '' : USAGE };
-    const [command, argument, ...more] = positionals;
-    if (more.length > 0) throw new UsageError(`expected one argument, got also ${more.join(' ')}`);
+    const made = Object.hasOwn(COMMANDS, command) ? COMMANDS[command] : undefined;
+    if (files.length > 1 && !TAKES_FILES.has(command))
+      throw new UsageError(`expected one argument, got also ${files.slice(1).join(' ')}`);
+    if (!made) {
+      const names = Object.keys(COMMANDS);
+      throw new UsageError(`expected ${names.slice(0, -1).join(', ')} or ${names.at(-1)}, got ${command}`);
+    }
+    const [argument] = files;
     const file = () => {
       if (argument === undefined) throw new UsageError(`${command}: expected a file, or - for standard input`);
       return argument;
     };
     const leftOut: string[] = [];
-    /** What could not be read beside it is told, and no reason to give nothing. */
-    const done = (made: string | Uint8Array): Outcome => ({
+    const output = made({ values, argument, files, file, leftOut });
+    return {
       exitCode: 0,
-      stdout: typeof made === 'string' ? made : '',
+      stdout: typeof output === 'string' ? output : '',
       stderr: leftOut.map((lines) => `${lines}\n`).join(''),
-      ...(typeof made === 'string' ? {} : { bytes: made }),
-    });
-    switch (command) {
-      case 'report':
-        return done(report(file(), values, leftOut));
-      case 'convert':
-        return { ...done(convert(file(), values.to, values.tune, values.out, leftOut)), outPath: values.out };
-      case 'render':
-        return { ...done(render(file(), values, leftOut)), outPath: values.out };
-      case 'drones':
-        return done(drones(file(), values, leftOut));
-      case 'fingering':
-        return done(fingering(file(), values, leftOut));
-      case 'practice':
-        return done(practice(file(), values, leftOut));
-      case 'patterns':
-        return done(patterns(values.json ?? false));
-      case 'tunings':
-        return done(tunings(values.json ?? false));
-      case 'retune':
-        return done(retune(values.from, values.to, values.json ?? false));
-      case 'schema':
-        if (argument !== 'report') throw new UsageError(`schema: expected report, got ${argument ?? 'nothing'}`);
-        return done(reportJsonSchema());
-      default:
-        throw new UsageError(
-          `expected report, convert, render, drones, fingering, practice, patterns, tunings, retune or schema, got ${command}`,
-        );
-    }
+      ...(typeof output === 'string' ? {} : { bytes: output }),
+      ...(WRITES_FILES.has(command) ? { outPath: values.out } : {}),
+    };
   } catch (error) {
     if (error instanceof UsageError) return { exitCode: 2, stdout: '', stderr: `${error.message}\n` };
     if (error instanceof InputError) return { exitCode: 1, stdout: '', stderr: `${error.message}\n` };

@@ -16,6 +16,8 @@ export const USAGE = `morrin: checks the bowing of fiddle tunes
   fingering FILE [--tune X] [--json]
   practice FILE [--tune X] [--tempo N] [--bite N] [--order start|most|hardest|end] [--log LOG]
               [--minutes N] [--json]
+  ability --log LOG [FILE…] [--json]
+  forecast FILE --log LOG --wish N --a-day M [--tune X] [--json]
   patterns [--json]
   tunings [--json]
   retune [--from "G3 D4 A4 E5"] --to "A3 E4 A4 E5" [--json]

@@ -103,20 +103,24 @@ export type PracticeJson = z.output<typeof practiceSchema>;
 
 const text = (max: number) => z.string().max(max);
 
-/** A log as it is read from a file: attempts at stretches of tunes. */
+/** A log as it is read from a file: attempts at stretches of tunes, or for a forecast the best of each day. */
 export const logFileSchema = z.object({
   version: z.literal(1),
-  attempts: z.array(
-    z.object({
-      at: z.iso.datetime({ offset: true }),
-      tune: text(300),
-      span: spanSchema,
-      bpm: z.number().positive().max(1000),
-      clean: z.boolean(),
-      minutes: z.number().min(0).max(600).optional(),
-      pain: z.object({}).nullish(),
-      margins: z.partialRecord(z.enum(EVENT_KINDS), z.number()).optional(),
-    }),
-  ),
+  attempts: z
+    .array(
+      z.object({
+        at: z.iso.datetime({ offset: true }),
+        tune: text(300),
+        span: spanSchema,
+        bpm: z.number().positive().max(1000),
+        clean: z.boolean(),
+        minutes: z.number().min(0).max(600).optional(),
+        pain: z.object({}).nullish(),
+        margins: z.partialRecord(z.enum(EVENT_KINDS), z.number()).optional(),
+      }),
+    )
+    .default([]),
+  /** Minutes spent until then, and the tempo that came out clean. */
+  best: z.array(z.object({ minutes: z.number().min(0), bpm: z.number().positive().max(1000) })).optional(),
 });
 export type LogFile = z.output<typeof logFileSchema>;

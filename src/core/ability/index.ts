@@ -5,7 +5,12 @@ export { isLeading, marginsAt, marginsOf } from './margins';
 export type { Ability } from './cleanChance';
 export { cleanChance, cleanTempo } from './cleanChance';
 // What attempts say of a player.
-export type { JudgedAttempt, KindAbility } from './learnAbility';
-export { abilityOf, learnAbility, PRIOR_SD, weightOf } from './learnAbility';
+export type { JudgedAttempt, KindAbility, LearntAbility } from './learnAbility';
+export { abilityOf, learnAbility, learntTogether, PRIOR_SD, weightOf } from './learnAbility';
 export type { LoggedAttempt } from './judgedIn';
 export { judgedIn } from './judgedIn';
+// The limit that is learnt.
+export { learntLimit } from './learntLimit';
+// Up to which tempo a tune holds for this player.
+export type { OwnCeiling } from './ownCeiling';
+export { kindCeilings, ownCeiling } from './ownCeiling';

@@ -31,16 +31,23 @@ const TOLERANCE = 1e-9;
 
 export const weightOf = (daysAgo: number): number => Math.exp(-Math.max(0, daysAgo) / AGE_DAYS);
 
+/** What attempts say of all kinds together: near its middle a normal distribution. */
+export interface LearntAbility {
+  readonly kinds: readonly EventKind[];
+  readonly mean: readonly number[];
+  readonly covariance: readonly (readonly number[])[];
+}
+
 /**
  * What attempts say of a player: the most likely a of Σ w·ln P(outcome) - Σ a_k²/(2 sd_k²), with P(clean) as `cleanChance`
- * has it, by Newton's method with damping; and 80 % intervals from the curvature there (Laplace). Kinds that no attempt holds
+ * has it, by Newton's method with damping; and the covariance from the curvature there (Laplace). Kinds that no attempt holds
  * are left out. Time O(i·(n·k² + k³)) for i steps, n attempts and k kinds.
  * @param sdOf the deviation of each kind before anything is known
  */
-export function learnAbility(
+export function learntTogether(
   attempts: readonly JudgedAttempt[],
   sdOf: (kind: EventKind) => number = () => PRIOR_SD.guess,
-): Readonly<Partial<Record<EventKind, KindAbility>>> {
+): LearntAbility {
   const kinds = EVENT_KINDS.filter((kind) => attempts.some(({ margins }) => margins[kind] !== undefined));
   const sds = kinds.map(sdOf);
   let a = kinds.map(() => 0);
@@ -57,16 +64,27 @@ export function learnAbility(
       damping = damping < TOLERANCE ? 0 : damping / 10;
     } else damping = Math.max(1, damping * 10);
   }
-  const spread = inverseDiagonal(now.hessian.map((row) => row.map((value) => -value)));
+  const known = inverse(now.hessian.map((row) => row.map((value) => -value)));
+  // Where the curvature says nothing, what was thought before holds.
+  const covariance = known ?? sds.map((sd, i) => sds.map((_, j) => (i === j ? sd ** 2 : 0)));
+  return { kinds, mean: a, covariance };
+}
+
+/** The same kind by kind, with 80 % intervals. */
+export function learnAbility(
+  attempts: readonly JudgedAttempt[],
+  sdOf: (kind: EventKind) => number = () => PRIOR_SD.guess,
+): Readonly<Partial<Record<EventKind, KindAbility>>> {
+  const { kinds, mean, covariance } = learntTogether(attempts, sdOf);
   return Object.fromEntries(
     kinds.map((kind, i): [EventKind, KindAbility] => {
-      const sd = Math.min(sds[i]!, Math.sqrt(Math.max(0, spread[i] ?? sds[i]! ** 2)));
+      const sd = Math.min(sdOf(kind), Math.sqrt(Math.max(0, covariance[i]![i]!)));
       return [
         kind,
         {
-          mean: a[i]!,
-          low: a[i]! - TENTH * sd,
-          high: a[i]! + TENTH * sd,
+          mean: mean[i]!,
+          low: mean[i]! - TENTH * sd,
+          high: mean[i]! + TENTH * sd,
           attempts: attempts.filter(({ margins }) => margins[kind] !== undefined).length,
         },
       ];
@@ -141,7 +159,8 @@ function solved(matrix: readonly (readonly number[])[], b: readonly number[]): n
   return x;
 }
 
-function cholesky(matrix: readonly (readonly number[])[]): number[][] | null {
+/** L of A = L·Lᵀ for a positive definite A; null: A is none. */
+export function cholesky(matrix: readonly (readonly number[])[]): number[][] | null {
   const n = matrix.length;
   const factor = matrix.map(() => new Array<number>(n).fill(0));
   for (let i = 0; i < n; i++)
@@ -155,13 +174,14 @@ function cholesky(matrix: readonly (readonly number[])[]): number[][] | null {
   return factor;
 }
 
-/** The diagonal of the inverse; where there is none, nothing is learnt of that kind. */
-function inverseDiagonal(matrix: readonly (readonly number[])[]): (number | undefined)[] {
-  return matrix.map(
-    (_row, i) =>
-      solved(
-        matrix,
-        matrix.map((_other, j) => (i === j ? 1 : 0)),
-      )?.[i],
+/** The inverse of a positive definite matrix; null: it is none. */
+function inverse(matrix: readonly (readonly number[])[]): number[][] | null {
+  const columns = matrix.map((_row, i) =>
+    solved(
+      matrix,
+      matrix.map((_other, j) => (i === j ? 1 : 0)),
+    ),
   );
+  // Symmetric: its columns are its rows.
+  return columns.every((column) => column !== null) ? columns : null;
 }

@@ -28,5 +28,7 @@ export type {
   Semitones,
 } from './units';
 export { assertRange } from './assert';
+// Chance that can be run again, and what draws come to.
+export { normalOf, seeded, weightedQuantiles } from './seeded';
 // What is computed once.
 export { memoByIdentity } from './memo';

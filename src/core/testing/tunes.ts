@@ -1,4 +1,7 @@
-import { type Fraction, fraction } from '#core/base';
+import { type Fraction, fraction, seeded } from '#core/base';
+
+/** So that a failing case can be run again. */
+export { seeded };
 import { parsePitch } from '#core/pitch';
 import type { BarEvent, Link, NoteEvent, Part, RestEvent, Tune, TuneEvent, Unrolled } from '#core/tune';
 import { STANDARD_TUNING } from '#core/tuning';
@@ -83,18 +86,6 @@ export function takenUpAgain({ notes, bars }: Unrolled): number {
     0,
     notes.findIndex(({ onset, duration }) => size(onset) + size(duration) > end + 1e-9),
   );
-}
-
-/** Pseudo-random numbers 0 … 1 from a seed (mulberry32), so that a failing case can be run again. */
-export function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
 }
 
 const LINKS: readonly Link[] = ['change', 'change', 'slur', 'hook', 'retake'];

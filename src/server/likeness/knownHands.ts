@@ -3,8 +3,8 @@ import { sharedHands } from '#core/twins';
 import type { Queryable } from '../db';
 import { CURRENT } from '../log/queries';
 
-/** Tunes that are looked at, those practised last first. */
-const MAX_LOOKED_AT = 100;
+/** Tunes that are looked at: those practised last. */
+const MAX_LOOKED_AT = 200;
 
 /** Notes in a row from which a hand is worth being told of: fewer are in every tune. A guess. */
 const MIN_NOTES = 6;
@@ -28,12 +28,17 @@ export async function listKnownHands(db: Queryable, id: string): Promise<KnownHa
   const asked = [...new Set(own)].filter((shape) => shape !== 0);
   if (asked.length === 0) return [];
   const { rows } = await db.query<ShapedTune>(
-    `SELECT id, title, hand_shapes, hand_places
-       FROM tunes
-      WHERE removed_at IS NULL AND id <> $1 AND hand_shapes && $2::integer[]
-        AND EXISTS (SELECT 1 FROM attempts WHERE attempts.tune_id = tunes.id AND clean AND ${CURRENT})
-      ORDER BY practised_at DESC NULLS LAST, id
-      LIMIT $3`,
+    // Few tunes of a large book are practised: they are found first, by the index on when that was.
+    `WITH practised AS MATERIALIZED (
+       SELECT id, title, hand_shapes, hand_places
+         FROM tunes
+        WHERE removed_at IS NULL AND practised_at IS NOT NULL AND id <> $1
+        ORDER BY coalesce(practised_at, '-infinity') DESC
+        LIMIT $3
+     )
+     SELECT * FROM practised
+      WHERE hand_shapes && $2::integer[]
+        AND EXISTS (SELECT 1 FROM attempts WHERE attempts.tune_id = practised.id AND clean AND ${CURRENT})`,
     [id, asked, MAX_LOOKED_AT],
   );
   const known = rows.flatMap((tune) =>

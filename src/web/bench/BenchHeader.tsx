@@ -21,44 +21,40 @@ export function BenchHeader({ bench, view, onView, onEndEntry }: BenchHeaderProp
   const { open, tune, report } = bench;
   useTitle(tune.title, 'bench');
   return (
-    <>
-      {/* Beside a tool a phone has no room for the header; the page keeps its name. */}
-      <h1 className="sr-only hidden max-md:group-data-tool/bench:block">{open.tune.title}</h1>
-      <header className="max-md:group-data-tool/bench:hidden flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-2 lg:px-5">
-        <h1 className="line-clamp-2 min-w-0 text-room leading-tight max-sm:line-clamp-3" title={tune.title}>
-          {tune.title}
-        </h1>
-        <p className="flex flex-wrap text-muted">
-          <button
-            type="button"
-            className={FACT}
-            title="Title, meter, key, tuning"
-            onClick={() => commandOf('tune').run(bench)}
-          >
-            {headWords(tune)}
-          </button>
-          <span aria-hidden>&nbsp;·&nbsp;</span>
-          <button
-            type="button"
-            className={FACT}
-            aria-label="Form: parts and their order"
-            title="Form: parts and their order"
-            onClick={() => commandOf('form').run(bench)}
-          >
-            {formWords(report)}
-          </button>
-        </p>
-        <div className="ml-auto flex flex-wrap items-center gap-x-1">
-          <SaveMark save={open.save} />
-          <StartButton report={report} onClick={() => commandOf('other-start').run(bench)} />
-          <UndoButtons open={open} />
-          <BenchMenus bench={bench} view={view} onView={onView} onEndEntry={onEndEntry} />
-        </div>
-        <p className="sr-only" role="status">
-          {open.said}
-        </p>
-      </header>
-    </>
+    <header className="max-md:group-data-tool/bench:hidden flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-2 lg:px-5">
+      <h1 className="line-clamp-2 min-w-0 text-room leading-tight max-sm:line-clamp-3" title={tune.title}>
+        {tune.title}
+      </h1>
+      <p className="flex flex-wrap text-muted">
+        <button
+          type="button"
+          className={FACT}
+          title="Title, meter, key, tuning"
+          onClick={() => commandOf('tune').run(bench)}
+        >
+          {headWords(tune)}
+        </button>
+        <span aria-hidden>&nbsp;·&nbsp;</span>
+        <button
+          type="button"
+          className={FACT}
+          aria-label="Form: parts and their order"
+          title="Form: parts and their order"
+          onClick={() => commandOf('form').run(bench)}
+        >
+          {formWords(report)}
+        </button>
+      </p>
+      <div className="ml-auto flex flex-wrap items-center gap-x-1">
+        <SaveMark save={open.save} />
+        <StartButton report={report} onClick={() => commandOf('other-start').run(bench)} />
+        <UndoButtons open={open} />
+        <BenchMenus bench={bench} view={view} onView={onView} onEndEntry={onEndEntry} />
+      </div>
+      <p className="sr-only" role="status">
+        {open.said}
+      </p>
+    </header>
   );
 }
 

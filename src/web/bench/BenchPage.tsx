@@ -77,6 +77,7 @@ function Bench(props: OpenTuneProps) {
 
   return (
     <div className="group/bench flex h-full flex-col" data-tool={panel ?? undefined}>
+      <NameBesideTool title={tune.title} hasTool={panel !== null} />
       <BenchHeader bench={bench} view={view} onView={showView} onEndEntry={entering.end} />
       <div className="flex min-h-0 flex-1 max-md:flex-col">
         <main className="min-h-0 min-w-0 flex-1 overflow-x-hidden overflow-y-auto px-4 lg:px-5">
@@ -271,4 +272,10 @@ function findingsOf({ report, tune, open: { entry } }: BenchState, { bars, part 
 
 function partOf({ parts }: Tune, id: string): string | null {
   return parts.find(({ events }) => events.some((event) => event.id === id))?.name ?? null;
+}
+
+/** Beside a tool a phone has no room for the header; the page keeps its name. */
+function NameBesideTool({ title, hasTool }: { readonly title: string; readonly hasTool: boolean }) {
+  const isNarrow = useMedia('(max-width: 767px)');
+  return isNarrow && hasTool ? <h1 className="sr-only">{title}</h1> : null;
 }

@@ -130,6 +130,24 @@ test('a refused stale save asks which version to take; mine on top builds on the
   expect(saveOf(store)).toBe('kept');
 });
 
+test('a save that was made though its answer was lost is no other version: later edits go on top of it', async () => {
+  const store = openStore();
+  const made = { ...record, revision: 4, tune: slurred('A2') };
+  replies = [
+    'nothing',
+    { status: 409, body: { code: 'stale-save', message: '', details: { current: made } } },
+    kept(5),
+  ];
+  store.dispatch(edited({ tune: slurred('A2'), label: 'slur' }));
+  await settle(500);
+  expect(saveOf(store)).toBe('failed');
+  store.dispatch(edited({ tune: slurred('A3', slurred('A2')), label: 'slur' }));
+  await settle(3000);
+  expect(asked.map(({ body }) => body.baseRevision)).toEqual([3, 3, 4]);
+  expect(asked[2]!.body.tune).toEqual(slurred('A3', slurred('A2')));
+  expect(saveOf(store)).toBe('kept');
+});
+
 test('a tune left while its save is under way still gets its last edit, on the revision that save made', async () => {
   const store = openStore();
   serve(true);

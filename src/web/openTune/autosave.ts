@@ -1,4 +1,5 @@
 import type { Middleware } from '@reduxjs/toolkit';
+import isEqual from 'fast-deep-equal';
 import { z } from 'zod';
 import { type TuneRecord, tuneRecordSchema, tuneRoutes } from '#contract/tunes';
 import type { Tune } from '#core/tune';
@@ -38,6 +39,9 @@ function newerVersion({ code, details }: Failure): TuneRecord | null {
   return code === 'stale-save' && parsed.success ? parsed.data.current : null;
 }
 
+/** Unanswered saves that are remembered: as many as there are tries in a quarter of an hour. */
+const MAX_UNANSWERED = 60;
+
 /** What passes by itself. */
 const RETRIED: ReadonlySet<string> = new Set(['no-connection', 'database-away', 'busy', 'internal', 'bad-answer']);
 
@@ -54,6 +58,8 @@ export function autosave(): Middleware<object, { openTune: OpenTuneState }> {
   let newest: object | null = null;
   /** The draft that is about to be written. */
   let pending: { readonly id: string; readonly draft: Draft } | null = null;
+  /** What was sent and not answered: the server may have it all the same. */
+  let unanswered: readonly { readonly id: string; readonly tune: Tune }[] = [];
   /** Newest revision that the server told of, for tunes closed before their last edits were saved. */
   const revisions = new Map<string, number>();
 
@@ -82,6 +88,7 @@ export function autosave(): Middleware<object, { openTune: OpenTuneState }> {
       const isStillOpen = current()?.id === id;
       if (answer.ok) {
         failures = 0;
+        unanswered = [];
         revisions.set(id, answer.value.revision);
         void removeDraft(id, startedAt);
         tellTabs({ id, revision: answer.value.revision });
@@ -95,13 +102,22 @@ export function autosave(): Middleware<object, { openTune: OpenTuneState }> {
       }
       if (!isStillOpen) return;
       const newer = newerVersion(answer.failure);
+      const own = newer && unanswered.find((sent) => sent.id === id && isEqual(sent.tune, newer.tune));
+      if (newer && own) {
+        // What stands there is an earlier save of one's own whose answer was lost: the edits since go on top of it.
+        unanswered = [];
+        api.dispatch(saved({ revision: newer.revision, tune: own.tune, at: Date.now() }));
+        return;
+      }
       if (newer) {
         api.dispatch(conflictFound(newer));
         return;
       }
       api.dispatch(saveFailed(answer.failure));
       const { code } = answer.failure;
-      if (RETRIED.has(code)) schedule(RETRY_MS[Math.min(failures++, RETRY_MS.length - 1)]!);
+      if (!RETRIED.has(code)) return;
+      unanswered = [...unanswered.filter((sent) => sent.tune !== tune), { id, tune }].slice(-MAX_UNANSWERED);
+      schedule(RETRY_MS[Math.min(failures++, RETRY_MS.length - 1)]!);
     };
 
     /** A tune left before its last edits were saved: tried once, and else picked up from the draft next time. */

@@ -1,0 +1,67 @@
+import { type BeatsPerMinute, normalOf, seeded, weightedQuantiles } from '#core/base';
+import type { TuneReport } from '#core/report';
+import { EVENT_KINDS, type EventKind } from '#core/tempo';
+import { cholesky, type LearntAbility, PRIOR_SD } from './learnAbility';
+
+/** Up to which tempo a tune holds for this player, of what is known of him. */
+export interface OwnCeiling {
+  readonly median: BeatsPerMinute;
+  /** 10 and 90 %. */
+  readonly low: BeatsPerMinute;
+  readonly high: BeatsPerMinute;
+  /** What binds, by the share of the draws in which it does. */
+  readonly binds: Readonly<Partial<Record<EventKind, number>>>;
+}
+
+const DRAWS = 1000;
+const SEED = 20_260_302;
+
+/** The lowest ceiling of each kind of event in a tune, by the limits it was checked with. */
+export function kindCeilings({ figures: { check } }: Pick<TuneReport, 'figures'>): Partial<Record<EventKind, number>> {
+  const ceilings: Partial<Record<EventKind, number>> = {};
+  for (const events of check.events)
+    for (const { kind, ceilingBpm } of events) ceilings[kind] = Math.min(ceilings[kind] ?? Infinity, ceilingBpm);
+  return ceilings;
+}
+
+/**
+ * The median and the 10 and 90 % of the ceiling over seeded draws of a player: who is better than a limit by exp(a) needs
+ * 1/exp(a) of its time, so that each kind's ceiling is exp(a) times as high (with a lilt that flattens a near guess), and the
+ * lowest of them is the tune's. Kinds that the log does not know are drawn from what is thought before.
+ * Time O(d·k²) for d draws and k kinds. null: nothing in the tune needs time.
+ */
+export function ownCeiling(
+  ceilings: Readonly<Partial<Record<EventKind, BeatsPerMinute>>>,
+  learnt: LearntAbility,
+  sdOf: (kind: EventKind) => number = () => PRIOR_SD.guess,
+): OwnCeiling | null {
+  const kinds = EVENT_KINDS.filter((kind) => ceilings[kind] !== undefined);
+  if (kinds.length === 0) return null;
+  const root = cholesky(learnt.covariance);
+  const at = new Map(learnt.kinds.map((kind, i) => [kind, i]));
+  const normal = normalOf(seeded(SEED));
+  const drawn: number[] = [];
+  const bound = new Map<EventKind, number>();
+  for (let draw = 0; draw < DRAWS; draw++) {
+    const u = learnt.kinds.map(normal);
+    let [least, binds] = [Infinity, kinds[0]!];
+    for (const kind of kinds) {
+      const i = at.get(kind);
+      const a =
+        i === undefined
+          ? sdOf(kind) * normal()
+          : learnt.mean[i]! + (root ? root[i]!.reduce((sum, factor, j) => sum + factor * u[j]!, 0) : 0);
+      const ceiling = ceilings[kind]! * Math.exp(a);
+      if (ceiling < least) [least, binds] = [ceiling, kind];
+    }
+    drawn.push(least);
+    bound.set(binds, (bound.get(binds) ?? 0) + 1);
+  }
+  const [low, median, high] = weightedQuantiles(
+    drawn,
+    drawn.map(() => 1),
+    [0.1, 0.5, 0.9],
+  ) as [number, number, number];
+  const shares = [...bound].sort(([, a], [, b]) => b - a).map(([kind, count]) => [kind, count / DRAWS]);
+  return { median, low, high, binds: Object.fromEntries(shares) as OwnCeiling['binds'] };
+}
