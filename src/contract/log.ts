@@ -30,10 +30,10 @@ export const MAX_LOG_ATTEMPTS = 200_000;
 const MAX_NOTE = 600;
 
 /** Where it hurt: a finger, on a string or on any; neither where it is not one finger. */
-const painSchema = z.object({
-  finger: z.int().min(1).max(4).nullable(),
-  place: z.enum(PLACES).nullable(),
-});
+const painSchema = z.object(
+  { finger: z.int().min(1).max(4).nullable(), place: z.enum(PLACES).nullable() },
+  'expected a finger from 1 to 4 and a string, such as 3 A, or yes',
+);
 export type Pain = z.output<typeof painSchema>;
 
 export const attemptSchema = z.object({

@@ -157,6 +157,17 @@ test.each(['csv', 'json'])('a log that went out as %s comes back the same, and o
   expect((await bringIn(text)).body).toEqual({ attempts: 0, known: 6, leftOut: [] });
 });
 
+test('a pain that is none is told by its line', async () => {
+  await keep(attempt({ clean: false, pain: { finger: 2, place: 'D' } }));
+  const csv = (await request(app).get('/api/log/export').query({ format: 'csv' })).text;
+  await db.query('TRUNCATE attempts');
+  expect((await bringIn(csv.replace('2 D', 'the thumb'))).body).toEqual({
+    attempts: 0,
+    known: 0,
+    leftOut: [{ at: 'line 2', message: 'pain: expected a finger from 1 to 4 and a string, such as 3 A, or yes' }],
+  });
+});
+
 test('a plain log finds its tunes by their titles, and tells by its place what it could not take', async () => {
   const { title } = tuneListSchema.parse((await request(app).get('/api/book/tunes')).body).tunes[0]!;
   const row = {

@@ -60,6 +60,8 @@ function RunRoom({ open, report }: OpenTuneProps) {
       attempts={attempts ?? NONE}
       isResting={practice.resting.some((one) => isSameSpan(one, item.span))}
       onRest={(rests) => {
+        // A drill, a join or a run-through ends; what rests is a stretch that is learnt.
+        if (item.what !== 'bite') return;
         const others = practice.resting.filter((one) => !isSameSpan(one, item.span));
         const resting = rests ? [...others, { ...item.span, since: today() }] : others;
         change({ ...practice, resting }, rests ? `let ${item.name} rest` : `take up ${item.name} again`);
