@@ -2,6 +2,8 @@ import http from 'node:http';
 import { performance } from 'node:perf_hooks';
 import { chromium } from '@playwright/test';
 import pg from 'pg';
+import { cleanChance, learntTogether, weightOf } from '#core/ability';
+import { seeded } from '#core/base';
 import { practicePlan } from '#core/practice';
 import { reportTune } from '#core/report';
 import { readAbc } from '#formats/abc';
@@ -16,10 +18,12 @@ const ROUNDS = 60;
 const MAX_MS = 30;
 const MAX_START_MS = 300;
 const STARTS = 12;
+const ABILITY_ATTEMPTS = 5000;
+const MAX_ABILITY_MS = 200;
 
 /** A tune in bites against its report; a log of 100,000 attempts over HTTP; and an item from its press to its score. */
 export async function benchPractice() {
-  const rows = [benchPlan()];
+  const rows = [benchPlan(), benchAbility()];
   const server = await startTestServer('practice');
   try {
     rows.push(...(await benchLog(server)));
@@ -46,6 +50,30 @@ function benchPlan() {
     bar: `at most ${MAX_REPORTS}`,
     ms: `${planMs.toFixed(1)} against ${reportMs.toFixed(1)}`,
     holds: ratio <= MAX_REPORTS,
+  };
+}
+
+/** A player's ability from a log of years: every attempt holds six kinds of events. */
+function benchAbility() {
+  const random = seeded(1);
+  const kinds = ['stroke', 'crossing', 'hop', 'shift', 'cut', 'short-roll'];
+  const attempts = Array.from({ length: ABILITY_ATTEMPTS }, (_, i) => {
+    const margins = Object.fromEntries(kinds.map((kind) => [kind, -0.3 + 0.8 * random()]));
+    return { margins, clean: random() < cleanChance(margins, {}), weight: weightOf(i / 20) };
+  });
+  const times = Array.from({ length: 12 }, () => {
+    const began = performance.now();
+    learntTogether(attempts);
+    return performance.now() - began;
+  });
+  const ms = at95(times);
+  return {
+    what: `ability of ${kinds.length} kinds from ${ABILITY_ATTEMPTS} attempts`,
+    against: `${MAX_ABILITY_MS} ms`,
+    ratio: (ms / MAX_ABILITY_MS).toFixed(2),
+    bar: 'at most 1',
+    ms: `${ms.toFixed(0)} (95 %)`,
+    holds: ms <= MAX_ABILITY_MS,
   };
 }
 
