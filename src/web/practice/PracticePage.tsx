@@ -185,8 +185,6 @@ function TunePracticeRoom({ open, report }: OpenTuneProps) {
             <Orders plan={plan} report={report} practice={practice} onChange={change} />
           </div>
         </div>
-        <DrillList id={id} report={report} />
-        <CoursePlan report={report} order={learnt.order} names={names} />
         <AttemptLog
           tuneId={id}
           revision={open.revision}
@@ -195,6 +193,8 @@ function TunePracticeRoom({ open, report }: OpenTuneProps) {
           names={names}
           landmarks={practice.landmarks}
         />
+        <DrillList id={id} report={report} />
+        <CoursePlan report={report} order={learnt.order} names={names} />
       </main>
     </div>
   );
