@@ -191,6 +191,8 @@ test('what hurt rests: it is in no session until the player takes it up again', 
   await expect(start).toHaveCount(0);
   await practise(page, 'The Heron on the Slipway');
   await expect(page.getByText(/it hurt on .*: resting/)).toBeVisible();
+  // Nor is it offered as what comes next.
+  await expect(page.locator('[data-next]')).not.toContainText('bars 1–2 of B');
   await page.getByRole('button', { name: 'Practise bars 1–2 of B' }).click();
   await begun(page);
   await expect(page.getByRole('button', { name: /^Clean/ })).toBeDisabled();

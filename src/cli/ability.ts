@@ -7,7 +7,7 @@ import { EVENT_KINDS, limitsWith } from '#core/tempo';
 import { counted } from '#words/plural';
 import { judgedLog } from './judgedLog';
 import { numberOption, readJson, readTunes } from './readInput';
-import { UsageError } from './usage';
+import { InputError, UsageError } from './usage';
 
 interface AbilityOptions {
   readonly log?: string;
@@ -78,7 +78,8 @@ export function forecast(file: string, options: ForecastOptions, leftOut: string
   const best = log.best ?? bestOfDays(log, report);
   const { judged } = judgedLog(log, [report]);
   const own = ownCeiling(kindCeilings(report), learntTogether(judged));
-  const answer = forecastOf(best, { bpm, minutesADay, ownCeilingBpm: own?.median ?? Infinity });
+  if (!own) throw new InputError(`${file}: nothing in this tune needs time: it holds at any tempo`);
+  const answer = forecastOf(best, { bpm, minutesADay, ownCeilingBpm: own.median });
   const minutes = Math.max(0, ...best.map((day) => day.minutes));
   const made: ForecastJson = forecastJsonSchema.parse(
     'tooLittle' in answer

@@ -13,7 +13,7 @@ import { Select } from '../ui/Select';
 import { SmallTable } from '../ui/SmallTable';
 import { AttemptForm } from './AttemptForm';
 import { useAttemptQueue } from './useAttemptQueue';
-import { landmarkOf } from './useTuneInBites';
+import { isSameSpan, landmarkOf } from './useTuneInBites';
 
 interface AttemptLogProps {
   readonly tuneId: string;
@@ -58,7 +58,7 @@ export function AttemptLog({ tuneId, revision, report, plan, names, landmarks }:
   };
   const nameOf = ({ span, drill }: Attempt): string => {
     if (drill !== null) return `${DRILL_NAMES[drill].name}, drill`;
-    const bite = plan.bites.find(({ part, from, to }) => part === span.part && from === span.from && to === span.to);
+    const bite = plan.bites.find((one) => isSameSpan(one, span));
     return bite ? names.get(bite.id)! : (landmarkOf(landmarks, span)?.name ?? attemptSpanWords(report, span));
   };
   const rows = (attempts ?? []).map((one) => latest(one, corrected)).filter(({ isWithdrawn }) => !isWithdrawn);

@@ -56,9 +56,10 @@ function TunePracticeRoom({ open, report }: OpenTuneProps) {
   const names = useMemo(() => biteNames(plan.bites, practice.landmarks, report), [plan, practice.landmarks, report]);
   const byId = new Map(plan.bites.map((bite) => [bite.id, bite]));
   const next = nextBite(
-    learnt.order,
+    // What hurt rests, and is not offered.
+    learnt.order.filter((one) => !practice.resting.some((rests) => isSameSpan(rests, byId.get(one)!))),
     byId,
-    (bite) => daysOf(bite).length > 0 || practice.resting.some((one) => isSameSpan(one, bite)),
+    (bite) => daysOf(bite).length > 0,
     (bite) => bestBpm(daysOf(bite)),
   );
   const chosen = picked !== null && byId.has(picked) ? picked : (next?.id ?? null);
