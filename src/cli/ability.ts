@@ -1,6 +1,6 @@
 import { type AbilityJson, abilityJsonSchema, type ForecastJson, forecastJsonSchema } from '#contract/ability';
 import { type LogFile, logFileSchema } from '#contract/practice';
-import { kindCeilings, learnAbility, learntLimit, learntTogether, type OwnCeiling, ownCeiling } from '#core/ability';
+import { kindByKind, kindCeilings, learntLimit, learntTogether, type OwnCeiling, ownCeiling } from '#core/ability';
 import { type BestOfDay, forecastOf } from '#core/forecast';
 import { reportTune, type TuneReport } from '#core/report';
 import { EVENT_KINDS, limitsWith } from '#core/tempo';
@@ -23,8 +23,8 @@ export function ability(files: readonly string[], options: AbilityOptions, leftO
     leftOut.push(
       `${options.log}: ${counted(unknown, 'attempt')} left out: no margins, and no tune or stretch to count them from`,
     );
-  const kinds = learnAbility(judged);
   const together = learntTogether(judged);
+  const kinds = kindByKind(judged, together);
   const limits = limitsWith();
   const made: AbilityJson = abilityJsonSchema.parse({
     kinds: Object.fromEntries(

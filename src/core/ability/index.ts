@@ -6,7 +6,7 @@ export type { Ability } from './cleanChance';
 export { cleanChance, cleanTempo } from './cleanChance';
 // What attempts say of a player.
 export type { JudgedAttempt, KindAbility, LearntAbility } from './learnAbility';
-export { abilityOf, learnAbility, learntTogether, PRIOR_SD, weightOf } from './learnAbility';
+export { abilityOf, kindByKind, learnAbility, learntTogether, PRIOR_SD, weightOf } from './learnAbility';
 export type { LoggedAttempt } from './judgedIn';
 export { judgedIn } from './judgedIn';
 // The limit that is learnt.

@@ -70,12 +70,20 @@ export function learntTogether(
   return { kinds, mean: a, covariance };
 }
 
-/** The same kind by kind, with 80 % intervals. */
+/** What is learnt, kind by kind. */
 export function learnAbility(
   attempts: readonly JudgedAttempt[],
   sdOf: (kind: EventKind) => number = () => PRIOR_SD.guess,
 ): Readonly<Partial<Record<EventKind, KindAbility>>> {
-  const { kinds, mean, covariance } = learntTogether(attempts, sdOf);
+  return kindByKind(attempts, learntTogether(attempts, sdOf), sdOf);
+}
+
+/** What was learnt of all together, kind by kind with 80 % intervals. */
+export function kindByKind(
+  attempts: readonly JudgedAttempt[],
+  { kinds, mean, covariance }: LearntAbility,
+  sdOf: (kind: EventKind) => number = () => PRIOR_SD.guess,
+): Readonly<Partial<Record<EventKind, KindAbility>>> {
   return Object.fromEntries(
     kinds.map((kind, i): [EventKind, KindAbility] => {
       const sd = Math.min(sdOf(kind), Math.sqrt(Math.max(0, covariance[i]![i]!)));
