@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { definedOnly, instrumentFileSchema, limitDate, limitValue, schoolsFileSchema } from '#contract/settings';
 import { type Instrument, instrumentWith } from '#core/instrument';
 import { DEFAULT_SCHOOLS, type Schools } from '#core/schools';
-import { GUESSED_LIMITS, type Limit, LIMIT_KEYS, type LimitKey, type Limits, limitsWith } from '#core/tempo';
+import { GUESSED_LIMITS, type Limit, LIMIT_KEYS, type LimitKey, type Limits, limitsWith, LIMIT_SOURCES } from '#core/tempo';
 import type { Tune } from '#core/tune';
 import { readFile } from '#formats/file';
 import type { ImportMessage } from '#formats/text';
@@ -74,8 +74,9 @@ const limit = z.union([limitValue.transform((value): Limit => ({ value, source: 
 function limitObject() {
   return z.strictObject({
     value: limitValue,
-    source: z.enum(['guess', 'measured']).default('measured'),
+    source: z.enum(LIMIT_SOURCES).default('measured'),
     date: limitDate.optional(),
+    attempts: z.int().min(0).optional(),
   });
 }
 const limitsFile = z.strictObject(

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { INTERVAL_CLASSES } from '#core/drones';
 import { ORNAMENTS } from '#core/ornaments';
 import { COST_TERMS } from '#core/search';
-import { EVENT_KINDS, LIMIT_KEYS } from '#core/tempo';
+import { EVENT_KINDS, LIMIT_KEYS, LIMIT_SOURCES } from '#core/tempo';
 import { LINKS, PLACES } from '#core/tune';
 import { IMPORT_CODES } from '#formats/text';
 
@@ -153,7 +153,12 @@ export const reportSchema = z.object({
   ),
   limits: z.record(
     z.enum(LIMIT_KEYS as [string, ...string[]]),
-    z.object({ value: z.number(), source: z.enum(['guess', 'measured']), date: z.string().optional() }),
+    z.object({
+      value: z.number(),
+      source: z.enum(LIMIT_SOURCES),
+      date: z.string().optional(),
+      attempts: z.int().optional(),
+    }),
   ),
   instrument: z.object({
     stringLengthMm: z.number(),

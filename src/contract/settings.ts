@@ -14,6 +14,7 @@ import {
   type LiltFault,
   liltFault,
   LIMIT_KEYS,
+  LIMIT_SOURCES,
   limitsWith,
   REGIONS,
 } from '#core/tempo';
@@ -80,8 +81,9 @@ export const limitDate = z.iso.date({
 });
 const limitSchema = z.object({
   value: limitValue,
-  source: z.enum(['guess', 'measured']),
+  source: z.enum(LIMIT_SOURCES),
   date: limitDate.optional(),
+  attempts: z.int().min(0).optional(),
 });
 
 /** Earlier names of choices, by school. */

@@ -5,12 +5,13 @@ export { isLeading, marginsAt, marginsOf } from './margins';
 export type { Ability } from './cleanChance';
 export { cleanChance, cleanTempo } from './cleanChance';
 // What attempts say of a player.
-export type { JudgedAttempt, KindAbility, LearntAbility } from './learnAbility';
-export { abilityOf, kindByKind, learnAbility, learntTogether, PRIOR_SD, weightOf } from './learnAbility';
+export type { JudgedAttempt } from './likelihood';
+export type { KindAbility, LearntAbility } from './learnAbility';
+export { abilityOf, kindByKind, learnAbility, learntFurther, learntTogether, PRIOR_SD, weightOf } from './learnAbility';
 export type { LoggedAttempt } from './judgedIn';
 export { judgedIn } from './judgedIn';
 // The limit that is learnt.
-export { learntLimit } from './learntLimit';
+export { LIMITS_OF, learntLimit, learntLimits, priorOf } from './learntLimit';
 // Up to which tempo a tune holds for this player.
-export type { OwnCeiling } from './ownCeiling';
+export type { KindCeilings, OwnCeiling } from './ownCeiling';
 export { kindCeilings, ownCeiling } from './ownCeiling';

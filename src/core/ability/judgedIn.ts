@@ -1,6 +1,7 @@
 import type { TuneReport } from '#core/report';
 import { occurrencesOf } from '#core/tune';
-import { type JudgedAttempt, weightOf } from './learnAbility';
+import { weightOf } from './learnAbility';
+import type { JudgedAttempt } from './likelihood';
 import { type Margins, marginsAt, marginsOf } from './margins';
 
 /** An attempt as it is logged. */

@@ -1,7 +1,8 @@
 import { type BeatsPerMinute, normalOf, seeded, weightedQuantiles } from '#core/base';
 import type { TuneReport } from '#core/report';
 import { EVENT_KINDS, type EventKind } from '#core/tempo';
-import { cholesky, type LearntAbility, PRIOR_SD } from './learnAbility';
+import { type LearntAbility, PRIOR_SD } from './learnAbility';
+import { cholesky } from './matrix';
 
 /** Up to which tempo a tune holds for this player, of what is known of him. */
 export interface OwnCeiling {
@@ -13,11 +14,14 @@ export interface OwnCeiling {
   readonly binds: Readonly<Partial<Record<EventKind, number>>>;
 }
 
+/** The lowest tempo of each kind at which one of its events has no room left. */
+export type KindCeilings = Readonly<Partial<Record<EventKind, BeatsPerMinute>>>;
+
 const DRAWS = 1000;
 const SEED = 20_260_302;
 
 /** The lowest ceiling of each kind of event in a tune, by the limits it was checked with. */
-export function kindCeilings({ figures: { check } }: Pick<TuneReport, 'figures'>): Partial<Record<EventKind, number>> {
+export function kindCeilings({ figures: { check } }: Pick<TuneReport, 'figures'>): KindCeilings {
   const ceilings: Partial<Record<EventKind, number>> = {};
   for (const events of check.events)
     for (const { kind, ceilingBpm } of events) ceilings[kind] = Math.min(ceilings[kind] ?? Infinity, ceilingBpm);
@@ -31,32 +35,12 @@ export function kindCeilings({ figures: { check } }: Pick<TuneReport, 'figures'>
  * Time O(d·k²) for d draws and k kinds. null: nothing in the tune needs time.
  */
 export function ownCeiling(
-  ceilings: Readonly<Partial<Record<EventKind, BeatsPerMinute>>>,
+  ceilings: KindCeilings,
   learnt: LearntAbility,
   sdOf: (kind: EventKind) => number = () => PRIOR_SD.guess,
 ): OwnCeiling | null {
-  const kinds = EVENT_KINDS.filter((kind) => ceilings[kind] !== undefined);
-  if (kinds.length === 0) return null;
-  const root = cholesky(learnt.covariance);
-  const at = new Map(learnt.kinds.map((kind, i) => [kind, i]));
-  const normal = normalOf(seeded(SEED));
-  const drawn: number[] = [];
-  const bound = new Map<EventKind, number>();
-  for (let draw = 0; draw < DRAWS; draw++) {
-    const u = learnt.kinds.map(normal);
-    let [least, binds] = [Infinity, kinds[0]!];
-    for (const kind of kinds) {
-      const i = at.get(kind);
-      const a =
-        i === undefined
-          ? sdOf(kind) * normal()
-          : learnt.mean[i]! + (root ? root[i]!.reduce((sum, factor, j) => sum + factor * u[j]!, 0) : 0);
-      const ceiling = ceilings[kind]! * Math.exp(a);
-      if (ceiling < least) [least, binds] = [ceiling, kind];
-    }
-    drawn.push(least);
-    bound.set(binds, (bound.get(binds) ?? 0) + 1);
-  }
+  const { drawn, bound } = drawnCeilings(ceilings, learnt, sdOf, DRAWS);
+  if (drawn.length === 0) return null;
   const [low, median, high] = weightedQuantiles(
     drawn,
     drawn.map(() => 1),
@@ -64,4 +48,36 @@ export function ownCeiling(
   ) as [number, number, number];
   const shares = [...bound].sort(([, a], [, b]) => b - a).map(([kind, count]) => [kind, count / DRAWS]);
   return { median, low, high, binds: Object.fromEntries(shares) as OwnCeiling['binds'] };
+}
+
+/** Ceilings of seeded draws of a player, and how often each kind is the lowest. */
+export function drawnCeilings(
+  ceilings: KindCeilings,
+  learnt: LearntAbility,
+  sdOf: (kind: EventKind) => number,
+  draws: number,
+): { readonly drawn: readonly BeatsPerMinute[]; readonly bound: ReadonlyMap<EventKind, number> } {
+  const kinds = EVENT_KINDS.filter((kind) => ceilings[kind] !== undefined);
+  if (kinds.length === 0) return { drawn: [], bound: new Map() };
+  const root = cholesky(learnt.covariance);
+  const at = new Map(learnt.kinds.map((kind, i) => [kind, i]));
+  const normal = normalOf(seeded(SEED));
+  const drawn: number[] = [];
+  const bound = new Map<EventKind, number>();
+  for (let draw = 0; draw < draws; draw++) {
+    const u = learnt.kinds.map(normal);
+    let [least, binds] = [Infinity, kinds[0]!];
+    for (const kind of kinds) {
+      const i = at.get(kind);
+      const a =
+        i === undefined
+          ? sdOf(kind) * normal()
+          : learnt.middle[i]! + (root ? root[i]!.reduce((sum, factor, j) => sum + factor * u[j]!, 0) : 0);
+      const ceiling = ceilings[kind]! * Math.exp(a);
+      if (ceiling < least) [least, binds] = [ceiling, kind];
+    }
+    drawn.push(least);
+    bound.set(binds, (bound.get(binds) ?? 0) + 1);
+  }
+  return { drawn, bound };
 }

@@ -1,6 +1,7 @@
 import { normalOf, seeded, weightedQuantiles } from '#core/base';
 import { cases } from '../testing/share';
-import { type BestOfDay, forecastOf, type ForecastWish } from './forecast';
+import { type BestOfDay, forecastFan, forecastOf, type ForecastWish, reachedDays } from './forecast';
+import { forecastTune } from './forecastTune';
 
 interface Path {
   readonly c: number;
@@ -124,4 +125,46 @@ test('more minutes a day bring the day nearer in proportion', () => {
   const [slow, quick] = [at(10), at(40)];
   if ('tooLittle' in slow || 'tooLittle' in quick) throw new Error('expected an answer to both');
   expect(slow.days.p50).toBeCloseTo(4 * quick.days.p50, 6);
+});
+
+test('the fan begins where the days are, never falls, and passes the tempo wanted on the middle day told', () => {
+  const { normal } = playerOf(8);
+  const best = daysOf({ g: 0.5, r: 120, c: Math.log(120) }, 8, 20, normal);
+  const wish = { bpm: 110, minutesADay: 20, ownCeilingBpm: CEILING };
+  const answer = forecastOf(best, wish);
+  if ('tooLittle' in answer) throw new Error('expected an answer');
+  const fan = forecastFan(best, wish, [0, 5, 10, 20, 40, 80]);
+  expect(Math.abs(Math.log(fan[0]!.median / best[7]!.bpm))).toBeLessThan(0.1);
+  for (const [i, { low, median, high }] of fan.entries()) {
+    expect(low).toBeLessThanOrEqual(median);
+    expect(median).toBeLessThanOrEqual(high);
+    if (i > 0) expect(median).toBeGreaterThanOrEqual(fan[i - 1]!.median);
+  }
+  // Half of all draws are there when the median is; those that never come to it are not among the days told.
+  const [at] = forecastFan(best, wish, [answer.days.p50]);
+  expect(Math.abs(Math.log(at!.median / 110))).toBeLessThan(0.02);
+});
+
+test('a tune of one stretch waits as long as that; of two the days add up, since they share the minutes', () => {
+  const { normal } = playerOf(8);
+  const best = daysOf({ g: 0.5, r: 120, c: Math.log(120) }, 8, 20, normal);
+  const wish = { bpm: 110, minutesADay: 20 };
+  const one = forecastOf(best, { ...wish, ownCeilingBpm: CEILING });
+  const stretch = { best, ownCeilingBpm: CEILING };
+  const [alone, two] = [forecastTune([stretch], wish), forecastTune([stretch, stretch], wish)];
+  if ('tooLittle' in one || 'tooLittle' in alone || 'tooLittle' in two) throw new Error('expected answers');
+  expect(Math.abs(alone.days.p50 / one.days.p50 - 1)).toBeLessThan(0.05);
+  // Every day of the one with every day of the other.
+  const { days, weights } = reachedDays(best, { ...wish, ownCeilingBpm: CEILING });
+  const shares = Array.from({ length: 199 }, (_, i) => (i + 1) / 200);
+  const each = weightedQuantiles(days, weights, shares);
+  const sums = each.flatMap((a) => each.map((b) => a + b)).sort((a, b) => a - b);
+  for (const [share, told] of [
+    [0.1, two.days.p10],
+    [0.5, two.days.p50],
+  ] as const)
+    expect(Math.abs(told / sums[Math.floor(share * sums.length)]! - 1)).toBeLessThan(0.08);
+  expect(two.never).toBeCloseTo(1 - (1 - one.never) ** 2, 9);
+  expect(forecastTune([stretch, { ...stretch, best: [] }], wish)).toEqual({ tooLittle: 'few-days', days: 0 });
+  expect(forecastTune([], wish)).toEqual({ tooLittle: 'few-days', days: 0 });
 });

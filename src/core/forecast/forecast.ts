@@ -68,14 +68,67 @@ export function reachedDays(
   { bpm, minutesADay, ownCeilingBpm }: ForecastWish,
 ): { readonly days: readonly number[]; readonly weights: readonly number[]; readonly never: number } {
   const goal = Math.log(bpm);
-  const now = Math.max(0, ...best.map(({ minutes }) => minutes));
+  const now = minutesSpent(best);
+  const { log } = Math;
+  const days: number[] = [];
+  const weights: number[] = [];
+  let [reached, all] = [0, 0];
+  drawPaths(best, ownCeilingBpm, (c, g, pace, weight) => {
+    all += weight;
+    if (c <= goal) return;
+    reached += weight;
+    const minutes = pace * log(g / (c - goal)) - now;
+    days.push(minutes > 0 ? minutes / minutesADay : 0);
+    weights.push(weight);
+  });
+  return { days, weights, never: all > 0 ? 1 - reached / all : 1 };
+}
+
+/** The clean tempo to be expected on a day from now: 10, 50 and 90 %. */
+export interface FanDay {
+  readonly day: number;
+  readonly low: BeatsPerMinute;
+  readonly median: BeatsPerMinute;
+  readonly high: BeatsPerMinute;
+}
+
+/** Where the path leads from here on, at days from now: c - g·exp(-x/r) of the same draws. Time O(n·p + p·d·k) for k days. */
+export function forecastFan(
+  best: readonly BestOfDay[],
+  { minutesADay, ownCeilingBpm }: Omit<ForecastWish, 'bpm'>,
+  days: readonly number[],
+): FanDay[] {
+  const now = minutesSpent(best);
+  const paths: { c: number; g: number; pace: number }[] = [];
+  const weights: number[] = [];
+  drawPaths(best, ownCeilingBpm, (c, g, pace, weight) => {
+    paths.push({ c, g, pace });
+    weights.push(weight);
+  });
+  return days.map((day) => {
+    const minutes = now + day * minutesADay;
+    const tempos = paths.map(({ c, g, pace }) => c - g * Math.exp(-minutes / pace));
+    const [low, median, high] = weightedQuantiles(tempos, weights, [0.1, 0.5, 0.9]).map(Math.exp) as [
+      number,
+      number,
+      number,
+    ];
+    return { day, low, median, high };
+  });
+}
+
+const minutesSpent = (best: readonly BestOfDay[]): number => Math.max(0, ...best.map(({ minutes }) => minutes));
+
+/** Draws of c, g and r by what the days say of them, each with its weight. */
+function drawPaths(
+  best: readonly BestOfDay[],
+  ownCeilingBpm: BeatsPerMinute,
+  visit: (c: number, g: number, pace: number, weight: number) => void,
+): void {
   const normal = normalOf(seeded(SEED));
   const fits = paces().map(({ pace, weight }) => ({ pace, weight, fit: fitAt(best, pace, Math.log(ownCeilingBpm)) }));
   const likely = fits.map(({ weight, fit }) => Math.log(weight) + fit.evidence);
   const most = Math.max(...likely);
-  const days: number[] = [];
-  const weights: number[] = [];
-  let [reached, all] = [0, 0];
   for (const [i, { pace, fit }] of fits.entries()) {
     const weight = Math.exp(likely[i]! - most);
     if (weight < NEGLIGIBLE) continue;
@@ -83,16 +136,9 @@ export function reachedDays(
       const [u, v] = [normal(), normal()];
       const c = fit.mean[0] + fit.root[0] * u;
       const g = fit.mean[1] + fit.root[1] * u + fit.root[2] * v;
-      if (g < 0) continue;
-      all += weight;
-      if (c <= goal) continue;
-      reached += weight;
-      const minutes = Math.max(0, pace * Math.log(g / (c - goal)) - now);
-      days.push(minutes / minutesADay);
-      weights.push(weight);
+      if (g >= 0) visit(c, g, pace, weight);
     }
   }
-  return { days, weights, never: all > 0 ? 1 - reached / all : 1 };
 }
 
 /** Paces by their logarithms, evenly, each with its density. */

@@ -8,6 +8,7 @@ export {
   DENSITY,
   GUESSED_LIMITS,
   MIN_TURN,
+  LIMIT_SOURCES,
   LIMIT_KEYS,
   crossingHas,
   crossingNeeds,

@@ -1,12 +1,17 @@
 import type { Degrees, Milliseconds, Seconds } from '#core/base';
 import type { Schools } from '#core/schools';
 
-/** A player's limit: a guess until a measuring drill replaces it. */
+/** Where a limit is from, the less sure first: thought of, learnt from the log, measured by a drill. */
+export const LIMIT_SOURCES = ['guess', 'learnt', 'measured'] as const;
+
+/** A player's limit: a guess until the player takes what the log or a drill says. */
 export interface Limit {
   readonly value: number;
-  readonly source: 'guess' | 'measured';
-  /** ISO date of the measurement. */
+  readonly source: (typeof LIMIT_SOURCES)[number];
+  /** ISO date of the measurement, or of the day it was learnt. */
   readonly date?: string;
+  /** Attempts from which it was learnt. */
+  readonly attempts?: number;
 }
 
 /**
