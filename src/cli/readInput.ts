@@ -3,7 +3,15 @@ import { z } from 'zod';
 import { definedOnly, instrumentFileSchema, limitDate, limitValue, schoolsFileSchema } from '#contract/settings';
 import { type Instrument, instrumentWith } from '#core/instrument';
 import { DEFAULT_SCHOOLS, type Schools } from '#core/schools';
-import { GUESSED_LIMITS, type Limit, LIMIT_KEYS, type LimitKey, type Limits, limitsWith, LIMIT_SOURCES } from '#core/tempo';
+import {
+  GUESSED_LIMITS,
+  type Limit,
+  LIMIT_KEYS,
+  LIMIT_SOURCES,
+  type LimitKey,
+  type Limits,
+  limitsWith,
+} from '#core/tempo';
 import type { Tune } from '#core/tune';
 import { readFile } from '#formats/file';
 import type { ImportMessage } from '#formats/text';

@@ -4,6 +4,7 @@ import { convert } from './convert';
 import { drones } from './drones';
 import { fingering } from './fingering';
 import { practice } from './practice';
+import { readiness } from './readiness';
 import { render } from './render';
 import { report } from './report';
 import { retune } from './retune';
@@ -41,6 +42,7 @@ const OPTIONS = {
   bite: text,
   order: text,
   log: text,
+  book: { type: 'string', multiple: true },
   minutes: text,
   'a-day': text,
   stopped: { type: 'boolean' },
@@ -71,6 +73,8 @@ const COMMANDS: Readonly<Record<string, (call: Call) => string | Uint8Array>> = 
   practice: ({ file, values, leftOut }) => practice(file(), values, leftOut),
   ability: ({ files, values, leftOut }) => ability(files, values, leftOut),
   forecast: ({ file, values, leftOut }) => forecast(file(), values, leftOut),
+  readiness: ({ file, files, values, leftOut }) =>
+    readiness(file(), [...(values.book ?? []), ...files.slice(1)], values, leftOut),
   patterns: ({ values }) => patterns(values.json ?? false),
   tunings: ({ values }) => tunings(values.json ?? false),
   retune: ({ values }) => retune(values.from, values.to, values.json ?? false),
@@ -79,9 +83,9 @@ const COMMANDS: Readonly<Record<string, (call: Call) => string | Uint8Array>> = 
     return reportJsonSchema();
   },
 };
-/** Those whose output may go to a file, and the one that takes several. */
+/** Those whose output may go to a file, and those that take several. */
 const WRITES_FILES: ReadonlySet<string> = new Set(['convert', 'render']);
-const TAKES_FILES: ReadonlySet<string> = new Set(['ability']);
+const TAKES_FILES: ReadonlySet<string> = new Set(['ability', 'readiness']);
 
 /** Runs one command line; never throws for what a user can get wrong. */
 export function run(argv: readonly string[]): Outcome {

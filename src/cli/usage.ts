@@ -18,6 +18,7 @@ export const USAGE = `morrin: checks the bowing of fiddle tunes
               [--minutes N] [--json]
   ability --log LOG [FILE…] [--json]
   forecast FILE --log LOG --wish N --a-day M [--tune X] [--json]
+  readiness FILE --log LOG [--book FILE…] [--tune X] [--json]
   patterns [--json]
   tunings [--json]
   retune [--from "G3 D4 A4 E5"] --to "A3 E4 A4 E5" [--json]

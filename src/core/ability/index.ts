@@ -15,3 +15,5 @@ export { LIMITS_OF, learntLimit, learntLimits, priorOf } from './learntLimit';
 // Up to which tempo a tune holds for this player.
 export type { KindCeilings, OwnCeiling } from './ownCeiling';
 export { kindCeilings, ownCeiling } from './ownCeiling';
+// Which attempt would tell most next.
+export { tellsMost } from './tellsMost';

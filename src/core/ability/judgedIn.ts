@@ -1,5 +1,5 @@
 import type { TuneReport } from '#core/report';
-import { occurrencesOf } from '#core/tune';
+import { playedStretch } from '#core/tune';
 import { weightOf } from './learnAbility';
 import type { JudgedAttempt } from './likelihood';
 import { type Margins, marginsAt, marginsOf } from './margins';
@@ -25,15 +25,13 @@ const DAY_MS = 86_400_000;
  * @param now milliseconds since 1970
  */
 export function judgedIn(report: TuneReport, attempts: readonly LoggedAttempt[], now: number): JudgedAttempt[] {
-  const met = occurrencesOf(report.unrolled);
   const known = new Map<string, Margins | null>();
-  const marginsIn = ({ from, to }: LoggedAttempt['span']): Margins | null => {
-    const key = `${from} ${to}`;
+  const marginsIn = (span: LoggedAttempt['span']): Margins | null => {
+    const key = `${span.from} ${span.to}`;
     let margins = known.get(key);
     if (margins === undefined) {
-      const first = met.get(from)?.[0];
-      const last = first === undefined ? undefined : met.get(to)?.find((index) => index >= first);
-      margins = first === undefined || last === undefined ? null : marginsOf(report, first, last);
+      const stretch = playedStretch(report.unrolled, span);
+      margins = stretch && marginsOf(report, stretch.first, stretch.last);
       known.set(key, margins);
     }
     return margins;

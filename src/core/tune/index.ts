@@ -18,7 +18,7 @@ export type { Meter } from './meter';
 export { PHRASE_BARS, barLength, isCompound, meterBeat, meterName, sameMeter } from './meter';
 // The tune as it is played.
 export type { Bar, Pass, PlayedBar, Unrolled, UnrolledNote } from './unroll';
-export { barNumbers, barsOnPass, occurrencesOf, playsOf, unroll, writtenBars } from './unroll';
+export { barNumbers, barsOnPass, occurrencesOf, playedStretch, playsOf, unroll, writtenBars } from './unroll';
 // How much music it may hold.
 export type { LengthFault } from './lengths';
 export { LengthGuard, MUSIC_BOUNDS, lengthFault } from './lengths';

@@ -251,6 +251,20 @@ export const occurrencesOf: (unrolled: Unrolled) => ReadonlyMap<string, readonly
 );
 
 /**
+ * The first time that a stretch is played through, by the written notes it begins and ends with: indices of played notes; null:
+ * the tune has no such stretch.
+ */
+export function playedStretch(
+  unrolled: Unrolled,
+  { from, to }: { readonly from: string; readonly to: string },
+): { readonly first: number; readonly last: number } | null {
+  const met = occurrencesOf(unrolled);
+  const first = met.get(from)?.[0];
+  const last = first === undefined ? undefined : met.get(to)?.find((index) => index >= first);
+  return first === undefined || last === undefined ? null : { first, last };
+}
+
+/**
  * Numbers of a part's written bars by id, as counted on the first pass that plays each: from 1, 0 for a pickup, the
  * first bars of two endings alike. Bars that no pass plays have none.
  */
