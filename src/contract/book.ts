@@ -15,6 +15,7 @@ export const BOOK_SORTS = [
   'round',
   'tempo',
   'findings',
+  'ready',
   'practised',
   'changed',
 ] as const;
@@ -53,6 +54,8 @@ export const bookFilterSchema = z.object({
   round: z.enum(['yes', 'no']).optional(),
   tempo: z.enum(['stands', 'short']).optional(),
   findings: z.enum(['problems', 'cares', 'none']).optional(),
+  /** How many skills of it were not shown yet; `unknown`: nothing is logged. */
+  ready: z.enum(['yes', 'one', 'more', 'unknown']).optional(),
   practised: z.enum(['never', 'not-7', 'not-30', 'not-90']).optional(),
   /** Tunes that were taken out of the book and can be brought back. */
   removed: z.literal('yes').optional(),

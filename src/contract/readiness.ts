@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { route } from './route';
+import { tuneIdSchema } from './tunes';
 
 const demandsSchema = z.object({
   tempo: z.number(),
@@ -31,3 +33,26 @@ export const readinessJsonSchema = z.object({
   isReachable: z.boolean(),
 });
 export type ReadinessJson = z.output<typeof readinessJsonSchema>;
+
+/** What a tune of the book asks for, what is missing of it, and the tunes of the book that lead there. */
+export const tuneReadinessSchema = z.object({
+  needs: z.record(z.string(), z.number()),
+  missing: z.array(z.object({ name: z.string(), needs: z.number(), shown: z.number() })),
+  /** null: the book has no tunes that lead there one skill at a time. */
+  stones: z
+    .array(z.object({ id: z.uuid(), title: z.string(), adds: z.string().describe('the skill that it adds') }))
+    .nullable(),
+  /** Clean attempts are there to say it. */
+  isKnown: z.boolean(),
+});
+export type TuneReadiness = z.output<typeof tuneReadinessSchema>;
+
+export const readinessRoutes = {
+  findReadiness: route({
+    method: 'GET',
+    path: '/api/tunes/:id/readiness',
+    params: tuneIdSchema,
+    answer: tuneReadinessSchema,
+    errors: ['not-found'],
+  }),
+};

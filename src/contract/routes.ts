@@ -1,3 +1,4 @@
+import { abilityRoutes } from './ability';
 import { bookRoutes } from './book';
 import { backupRoutes, exportRoutes } from './exports';
 import { handoutRoutes } from './handout';
@@ -5,6 +6,7 @@ import { healthRoutes } from './health';
 import { importRoutes, likenessRoutes } from './imports';
 import { logRoutes } from './log';
 import { pegsRoutes } from './pegs';
+import { readinessRoutes } from './readiness';
 import { revisionRoutes } from './revisions';
 import type { Route } from './route';
 import { setsRoutes } from './sets';
@@ -27,5 +29,7 @@ export const ROUTES: Readonly<Record<string, Route>> = {
   ...pegsRoutes,
   ...setsRoutes,
   ...logRoutes,
+  ...abilityRoutes,
+  ...readinessRoutes,
   ...healthRoutes,
 };

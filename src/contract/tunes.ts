@@ -24,6 +24,10 @@ export const tuneSummarySchema = z.object({
   comesRound: z.boolean().nullable(),
   flippedParts: z.array(z.string()),
   ceilingBpm: z.number().nullable(),
+  /** Up to which tempo it holds for the player, of what the log says; null: the log says nothing, or it holds at any. */
+  own: z.object({ median: z.number(), low: z.number(), high: z.number() }).nullable(),
+  /** Skills that were not shown yet; null: nothing is logged. */
+  missing: z.array(z.string()).nullable(),
   wishBpm: z.number(),
   bandLow: z.number(),
   bandHigh: z.number(),

@@ -4,6 +4,7 @@ import path from 'node:path';
 import express, { type Express } from 'express';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
+import { abilityApi } from './ability/routes';
 import { backupRoutes } from './backup/routes';
 import { bookRoutes } from './book/routes';
 import type { Database } from './db';
@@ -36,6 +37,8 @@ export interface AppDeps {
   readonly allowedHosts?: readonly string[];
   /** Asks for figures that are out of date to be counted in the background; left out: nothing does. */
   readonly askForCounting?: () => Promise<void>;
+  /** The same for what follows from the log. */
+  readonly askForAbility?: () => Promise<void>;
   readonly now?: () => Date;
   /** Where the demo tunes lie. */
   readonly demoDir?: string;
@@ -63,6 +66,7 @@ export function createApp(deps: AppDeps): Express {
     webDir,
     allowedHosts = [],
     askForCounting = () => Promise.resolve(),
+    askForAbility = () => Promise.resolve(),
     now = () => new Date(),
     demoDir = 'demo',
     copiesFolder = path.resolve('.data/copies'),
@@ -98,7 +102,7 @@ export function createApp(deps: AppDeps): Express {
   app.use(likenessRoutes(db, jobs));
   app.use(versionRoutes(db, jobs));
   app.use(revisionRoutes(db));
-  app.use(tuneRoutes(db, jobs, askForCounting));
+  app.use(tuneRoutes(db, jobs, { askForCounting, askForAbility }));
   app.use(importRoutes(db, jobs, askForCounting));
 
   app.use('/api', express.json({ limit: MAX_PLAIN_BYTES, strict: true }));
@@ -109,7 +113,8 @@ export function createApp(deps: AppDeps): Express {
   app.use(settingsRoutes(db, jobs, askForCounting));
   app.use(pegsRoutes(db));
   app.use(setsRoutes(db));
-  app.use(logRoutes(db, streams));
+  app.use(abilityApi(db, now));
+  app.use(logRoutes(db, streams, askForAbility));
   app.use('/api', () => {
     throw new AppError('not-found');
   });

@@ -53,7 +53,7 @@ const jobsScript = import.meta.url.endsWith('.ts') ? './jobs/jobs.worker.ts' : '
 const pool = jobPool(new URL(jobsScript, import.meta.url));
 const { jobs } = pool;
 if (config.loadDemo) await loadDemo(db, jobs, path.join(root, 'demo'));
-const queue = await startCounting({ db, databaseUrl: config.databaseUrl, count: jobs.countTunes, log });
+const queue = await startCounting({ db, databaseUrl: config.databaseUrl, jobs, log });
 const app = createApp({
   db,
   streams,
@@ -62,6 +62,7 @@ const app = createApp({
   ...pages,
   allowedHosts: config.allowedHosts,
   askForCounting: queue.ask,
+  askForAbility: queue.askForAbility,
   demoDir: path.join(root, 'demo'),
   copiesFolder: config.copiesFolder,
   door:

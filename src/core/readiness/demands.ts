@@ -1,7 +1,7 @@
 import { formatFraction } from '#core/base';
 import { midiOf } from '#core/pitch';
 import { handOf, type TuneReport } from '#core/report';
-import type { NoteMark } from '#core/tune';
+import type { NoteMark, UnrolledNote } from '#core/tune';
 
 /** Ornaments that are asked for by their mark, and notes written small before a note. */
 export const DEMANDED_ORNAMENTS = [
@@ -63,8 +63,6 @@ export function demandsOf(
   const hand = handOf(report);
   let [strokes, crossings, widestAngle, pairSeconds, seconds] = [0, 0, 0, 0, 0];
   let [shifts, barres, doublings, widestSpanMm] = [0, 0, 0, 0];
-  const ornaments: Partial<Record<DemandedOrnament, number>> = {};
-  const ornament = (name: DemandedOrnament, count = 1) => (ornaments[name] = (ornaments[name] ?? 0) + count);
   for (let i = first; i <= last; i++) {
     const { note } = unrolled.notes[i]!;
     const own = timing.durations[i]!;
@@ -73,8 +71,6 @@ export function demandsOf(
     if (arm.planes[i]?.length === 2) pairSeconds += own;
     if (hand[i]!.isBarre) barres += 1;
     if (note.stops?.some((stop) => midiOf(stop) === midiOf(note.pitch))) doublings += 1;
-    for (const mark of note.marks ?? []) if (ORNAMENTS.has(mark)) ornament(mark as DemandedOrnament);
-    if (note.graceNotes?.length) ornament('grace', note.graceNotes.length);
     // The span within a chord; that from the note before belongs to the way here.
     const isAlone = (fingers.get(note.id)?.stops.length ?? 0) === 0;
     if (i > first || !isAlone) widestSpanMm = Math.max(widestSpanMm, hand[i]!.spanMm ?? 0);
@@ -98,7 +94,18 @@ export function demandsOf(
     shifts,
     barres,
     doublings,
-    ornaments,
+    ornaments: ornamentsOf(unrolled.notes.slice(first, last + 1)),
     widestSpanMm,
   };
+}
+
+/** How often each ornament comes. */
+function ornamentsOf(notes: readonly UnrolledNote[]): Demands['ornaments'] {
+  const counts: Partial<Record<DemandedOrnament, number>> = {};
+  const count = (name: DemandedOrnament, times = 1) => (counts[name] = (counts[name] ?? 0) + times);
+  for (const { note } of notes) {
+    for (const mark of note.marks ?? []) if (ORNAMENTS.has(mark)) count(mark as DemandedOrnament);
+    if (note.graceNotes?.length) count('grace', note.graceNotes.length);
+  }
+  return counts;
 }

@@ -56,6 +56,7 @@ export function filterConditions(filter: BookFilter, search = textQuery(filter.w
   if (filter.findings === 'problems') where.push('coalesce(problems, -1) > 0');
   if (filter.findings === 'cares') where.push('cares > 0');
   if (filter.findings === 'none') where.push('coalesce(problems, -1) = 0 AND cares = 0');
+  if (filter.ready !== undefined) where.push(READY[filter.ready]);
   if (filter.practised !== undefined) {
     const days = PRACTISED[filter.practised];
     where.push(
@@ -66,6 +67,14 @@ export function filterConditions(filter: BookFilter, search = textQuery(filter.w
   }
   return { where, values };
 }
+
+/** By how many skills are missing. */
+const READY: Readonly<Record<NonNullable<BookFilter['ready']>, string>> = {
+  yes: 'coalesce(cardinality(missing), 1000) = 0',
+  one: 'coalesce(cardinality(missing), 1000) = 1',
+  more: 'coalesce(cardinality(missing), 1000) BETWEEN 2 AND 999',
+  unknown: 'coalesce(cardinality(missing), 1000) = 1000',
+};
 
 /** Calls are those of the tuning that is asked for, else of the standard one. */
 function stepsAskedFor({ notes = '', tuning }: BookFilter): string {

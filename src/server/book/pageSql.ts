@@ -14,6 +14,7 @@ const SORT_KEYS: Readonly<Record<Exclude<BookSort, 'best'>, { readonly key: stri
   round: { key: 'coalesce(comes_round::integer, -1)', type: 'integer' },
   tempo: { key: 'room', type: 'double precision' },
   findings: { key: 'coalesce(problems, -1)', type: 'integer' },
+  ready: { key: 'coalesce(cardinality(missing), 1000)', type: 'integer' },
   practised: { key: "coalesce(practised_at, '-infinity')", type: 'timestamptz' },
   changed: { key: 'updated_at', type: 'timestamptz' },
 };
@@ -24,7 +25,7 @@ export interface Statement {
 }
 
 export const SUMMARY_COLUMNS = `id, revision, title, dance_type, meter, key_name, tuning, form, bars, comes_round, flipped_parts,
-       ceiling_bpm, wish_bpm, beat, problems, cares, tags, practised_at, updated_at, counted_by,
+       ceiling_bpm, own_low, own_ceiling, own_high, missing, wish_bpm, beat, problems, cares, tags, practised_at, updated_at, counted_by,
        failed_by, failed_why, count_tries`;
 
 /** The sort that holds where none is asked for: a search shows the best first. */

@@ -23,6 +23,10 @@ interface SummaryRow {
   comes_round: boolean | null;
   flipped_parts: string[];
   ceiling_bpm: number | null;
+  own_low: number | null;
+  own_ceiling: number | null;
+  own_high: number | null;
+  missing: string[] | null;
   wish_bpm: number;
   beat: string;
   problems: number | null;
@@ -88,6 +92,9 @@ function toSummary(row: SummaryRow, { bands }: PlayerSettings, key: string): Tun
     comesRound: row.comes_round,
     flippedParts: row.flipped_parts,
     ceilingBpm: row.ceiling_bpm,
+    own:
+      row.own_ceiling === null ? null : { median: row.own_ceiling, low: row.own_low!, high: row.own_high! },
+    missing: row.missing,
     wishBpm: row.wish_bpm,
     bandLow: band.low,
     bandHigh: band.high,

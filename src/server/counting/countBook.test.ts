@@ -146,7 +146,7 @@ test('the queue counts what is asked for, and what an earlier process left', asy
   const queue = await startCounting({
     db: own,
     databaseUrl: url,
-    count: jobsHere.countTunes,
+    jobs: jobsHere,
     log: pino({ level: 'silent' }),
   });
   const isCounted = async () => {

@@ -1,5 +1,6 @@
 import { playerSettings } from '#contract/settings';
-import { type Database, withClient } from '../db';
+import { withLock } from '../advisoryLock';
+import type { Database } from '../db';
 import { toAppError } from '../errors';
 import type { Jobs } from '../jobs/jobs';
 import { findSettings } from '../settings/queries';
@@ -32,7 +33,7 @@ export async function countBook(deps: CountBookDeps): Promise<number> {
   // Tunes that cannot be counted are passed over until the next time.
   const failed = new Set<string>();
   for (;;) {
-    const round = await withLock(deps.db, () => countAll(deps, failed));
+    const round = await withLock(deps.db, COUNTING_LOCK, () => countAll(deps, failed));
     if (round === null) return counted;
     counted += round;
     if (deps.isStopping() || (await nextBatch(deps.db, failed)).tunes.length === 0) return counted;
@@ -99,19 +100,4 @@ async function nextBatch(db: Database, failed: ReadonlySet<string>) {
   const key = countingKey(settings);
   const tunes = (await listUncounted(db, key, BATCH + failed.size)).filter(({ id }) => !failed.has(id));
   return { tunes: tunes.slice(0, BATCH), settings, key };
-}
-
-/** Runs work under the lock; null where another process has it. A lost connection takes the lock with it. */
-function withLock(db: Database, work: () => Promise<number>): Promise<number | null> {
-  return withClient(db, async (client, lost) => {
-    const { rows } = await client.query<{ locked: boolean }>('SELECT pg_try_advisory_lock($1) AS locked', [
-      COUNTING_LOCK,
-    ]);
-    if (!rows[0]!.locked) return null;
-    try {
-      return await work();
-    } finally {
-      await client.query('SELECT pg_advisory_unlock($1)', [COUNTING_LOCK]).catch(lost);
-    }
-  });
 }

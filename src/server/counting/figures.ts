@@ -1,5 +1,7 @@
 import { createHash } from 'node:crypto';
+import { kindCeilings } from '#core/ability';
 import { techniquesOf } from '#core/drills';
+import { demandsOf, skillFigures } from '#core/readiness';
 import { type PlayerSettings, reportTune, type TuneReport } from '#core/report';
 import type { Tune } from '#core/tune';
 import { handShapes } from '#core/twins';
@@ -8,7 +10,7 @@ import { handShapes } from '#core/twins';
  * By which rules plans are judged: the print of what they give for known tunes. Where the rules change, a test asks for the
  * new print; the figures of every book are then counted anew in the background at the next start.
  */
-export const RULES_PRINT = '2b7e5f4bdd2c';
+export const RULES_PRINT = '712db4c84fae';
 
 /** Room of a tune that nothing limits: what no ceiling over wish comes near. */
 const NO_LIMIT = 1000;
@@ -25,6 +27,8 @@ const FIGURE_COLUMNS = {
   technique_parts: 'jsonb',
   hand_shapes: 'integer[]',
   hand_places: 'text[]',
+  kind_ceilings: 'jsonb',
+  skills: 'jsonb',
 } as const satisfies Partial<Record<keyof TuneFigures, string>>;
 
 /** `comes_round, flipped_parts, …` */
@@ -49,6 +53,9 @@ export interface TuneFigures {
   readonly technique_parts: Readonly<Record<string, readonly string[]>>;
   readonly hand_shapes: readonly number[];
   readonly hand_places: readonly string[];
+  /** By kind of event the lowest tempo without room, and by skill what the tune asks for. */
+  readonly kind_ceilings: Readonly<Record<string, number>>;
+  readonly skills: Readonly<Record<string, number>>;
 }
 
 /** What is kept of a tune whose plan is not counted yet: it is not among those that are short of room. */
@@ -63,6 +70,8 @@ export const UNCOUNTED: Readonly<Record<keyof typeof FIGURE_COLUMNS, unknown>> =
   technique_parts: {},
   hand_shapes: [],
   hand_places: [],
+  kind_ceilings: {},
+  skills: {},
 };
 
 export function figuresOf(report: TuneReport): TuneFigures {
@@ -82,8 +91,14 @@ export function figuresOf(report: TuneReport): TuneFigures {
     technique_parts: Object.fromEntries(techniques),
     hand_shapes: shapes,
     hand_places: places,
+    kind_ceilings: rounded(kindCeilings(report)),
+    skills: rounded(skillFigures(demandsOf(report))),
   };
 }
+
+/** Figures to the fourth decimal: machines may differ in the last digits. */
+const rounded = (figures: Readonly<Record<string, number>>): Record<string, number> =>
+  Object.fromEntries(Object.entries(figures).map(([name, figure]) => [name, Math.round(1e4 * figure) / 1e4]));
 
 export function countTune(tune: Tune, settings: PlayerSettings): TuneFigures {
   return figuresOf(reportTune(tune, settings));

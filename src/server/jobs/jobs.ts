@@ -1,3 +1,4 @@
+import { judgeStretches, learnPlayer, ownFigures } from '../ability/learnPlayer';
 import { keepCopyFile, restoreBackupFile, verifyBackupFile } from '../backup/backupJobs';
 import { countNow, countTunes, headTunes } from '../counting/countTunes';
 import { tuneFiles } from '../export/tuneFiles';
@@ -16,6 +17,9 @@ export const JOBS = {
   headTunes,
   countNow,
   countTunes,
+  judgeStretches,
+  learnPlayer,
+  ownFigures,
   compareTunes,
   tuneFiles,
   makePdf,
@@ -58,6 +62,9 @@ export const JOB_LIMITS: Readonly<Record<JobName, { readonly lane: Lane; readonl
   // A save does not wait longer for its figures: they are counted afterwards then.
   countNow: { lane: 'quick', ms: 500 },
   countTunes: { lane: 'background', ms: 60_000 },
+  judgeStretches: { lane: 'background', ms: 60_000 },
+  learnPlayer: { lane: 'background', ms: 60_000 },
+  ownFigures: { lane: 'background', ms: 60_000 },
   compareTunes: { lane: 'long', ms: 30_000 },
   tuneFiles: { lane: 'long', ms: 60_000 },
   makePdf: { lane: 'long', ms: 90_000 },

@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import express, { Router } from 'express';
+import express, { type Request, Router } from 'express';
 import { logRoutes as routes, MAX_LOG_BYTES } from '#contract/log';
 import { type Database, inTransaction } from '../db';
 import { AppError } from '../errors';
@@ -20,11 +20,17 @@ import { type ReadLog, readLog } from './readLog';
 import { logCsv, logJson } from './writeLog';
 
 /** The log of practice, and how a tune is practised. */
-export function logRoutes(db: Database, streams: Database): Router {
+export function logRoutes(db: Database, streams: Database, askForAbility: () => Promise<void>): Router {
   const router = Router();
+  /** What is kept is kept, whether or not what follows from it can be counted now. */
+  const learnLater = (request: Request) =>
+    askForAbility().catch((error: unknown) =>
+      request.log.warn({ err: error }, 'the log is kept, nothing is learnt yet'),
+    );
 
-  serve(router, routes.keepAttempts, async ({ body: { attempts } }) => {
+  serve(router, routes.keepAttempts, async ({ body: { attempts }, request }) => {
     await inTransaction(db, (client) => insertAttempts(client, attempts));
+    await learnLater(request);
     return { kept: attempts.map(({ id }) => id) };
   });
   serve(router, routes.listAttempts, ({ query }) => listAttempts(db, query));
@@ -45,6 +51,7 @@ export function logRoutes(db: Database, streams: Database): Router {
       const titles = await tunesByTitle(db);
       const { attempts, leftOut } = readOrRefuse(request.body.toString('utf8'), titles);
       const added = await inTransaction(db, (client) => insertLog(client, attempts));
+      await learnLater(request);
       return { attempts: added, known: attempts.length - added, leftOut: [...leftOut] };
     },
     express.raw({ type: 'application/octet-stream', limit: MAX_LOG_BYTES }),

@@ -11,11 +11,17 @@ import { countNow } from './countNow';
 import { findSource, findTuneById, findTuneJson, insertSource, insertTune, isStoredTune, updateTune } from './queries';
 
 /** Tunes one by one. What comes in is read and counted by jobs, and saved whether or not it could be counted in time. */
-export function tuneRoutes(db: Database, jobs: Jobs, askForCounting: () => Promise<void>): Router {
+export function tuneRoutes(
+  db: Database,
+  jobs: Jobs,
+  { askForCounting, askForAbility }: Record<'askForCounting' | 'askForAbility', () => Promise<void>>,
+): Router {
   const router = Router();
   /** What was kept is kept, whether or not its figures can be asked for now. */
-  const countLater = (request: Request) =>
-    askForCounting().catch((error: unknown) => request.log.warn({ err: error }, 'tunes are kept, not counted'));
+  const countLater = (request: Request, isCounted: boolean) =>
+    (isCounted ? askForAbility : askForCounting)().catch((error: unknown) =>
+      request.log.warn({ err: error }, 'tunes are kept, not counted'),
+    );
 
   serve(
     router,
@@ -37,7 +43,10 @@ export function tuneRoutes(db: Database, jobs: Jobs, askForCounting: () => Promi
         }
         return { status: 201, made: { tunes: made } };
       });
-      if (counted.some(({ figures }) => figures === null)) await countLater(request);
+      await countLater(
+        request,
+        counted.every(({ figures }) => figures !== null),
+      );
       return answer;
     },
     bodyBytes(MAX_TUNE_BYTES),
@@ -57,7 +66,7 @@ export function tuneRoutes(db: Database, jobs: Jobs, askForCounting: () => Promi
       const [tune] = await countNow(db, jobs, [document]);
       const saved = await inTransaction(db, (client) => updateTune(client, id, baseRevision, tune!));
       if (saved) {
-        if (tune!.figures === null) await countLater(request);
+        await countLater(request, tune!.figures !== null);
         return saved;
       }
       const current = await findTuneById(db, id);

@@ -17,6 +17,8 @@ export function summary(i: number, more: Partial<TuneSummary> = {}): TuneSummary
     comesRound: true,
     flippedParts: [],
     ceilingBpm: 124.7,
+    own: null,
+    missing: null,
     wishBpm: 112,
     bandLow: 104,
     bandHigh: 120,
