@@ -49,8 +49,7 @@ const kindAbilitySchema: z.ZodType<KindAbility> = z.object({
 const learntSchema: z.ZodType<LearntAbility> = z.object({
   kinds: z.array(kind),
   mean: z.array(z.number()),
-  middle: z.array(z.number()),
-  covariance: z.array(z.array(z.number())),
+  draws: z.array(z.array(z.number())),
 });
 
 /** What the log says of the player, as it was last learnt. */
@@ -69,7 +68,7 @@ export const NO_ABILITY: PlayerAbility = {
   attempts: 0,
   since: null,
   kinds: {},
-  learnt: { kinds: [], mean: [], middle: [], covariance: [] },
+  learnt: { kinds: [], mean: [], draws: [] },
   shown: {},
 };
 

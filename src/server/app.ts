@@ -113,7 +113,7 @@ export function createApp(deps: AppDeps): Express {
   app.use(settingsRoutes(db, jobs, askForCounting));
   app.use(pegsRoutes(db));
   app.use(setsRoutes(db));
-  app.use(abilityApi(db, now));
+  app.use(abilityApi(db, now, askForAbility));
   app.use(logRoutes(db, streams, askForAbility));
   app.use('/api', () => {
     throw new AppError('not-found');

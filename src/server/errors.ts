@@ -85,3 +85,9 @@ export function errorHandler(error: unknown, request: Request, response: Respons
   const body: ErrorBody = { code: appError.code, message, details: appError.details };
   response.status(status).json(body);
 }
+
+/** What passes by itself: the database is away, or too much is being worked on. It says nothing of what was being counted. */
+export function isOutage(error: unknown): boolean {
+  if (typeof (error as { severity?: unknown }).severity === 'string') return true;
+  return ['busy', 'database-away'].includes(toAppError(error).code);
+}

@@ -7,7 +7,7 @@ export { cleanChance, cleanTempo } from './cleanChance';
 // What attempts say of a player.
 export type { JudgedAttempt } from './likelihood';
 export type { KindAbility, LearntAbility } from './learnAbility';
-export { abilityOf, kindByKind, learnAbility, learntFurther, learntTogether, PRIOR_SD, weightOf } from './learnAbility';
+export { abilityOf, kindByKind, learnAbility, learntTogether, PRIOR_SD, weightOf } from './learnAbility';
 export type { LoggedAttempt } from './judgedIn';
 export { judgedIn } from './judgedIn';
 // The limit that is learnt.

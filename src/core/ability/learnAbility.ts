@@ -1,3 +1,4 @@
+import { normalOf, seeded, weightedQuantiles } from '#core/base';
 import { EVENT_KINDS, type EventKind } from '#core/tempo';
 import { type Ability, SLOPE } from './cleanChance';
 import { type JudgedAttempt, likelihoodOf } from './likelihood';
@@ -17,8 +18,6 @@ export interface KindAbility {
 export const PRIOR_SD = { guess: 0.3, measured: 0.08 } as const;
 /** Days after which an attempt counts 1/e. A guess. */
 const AGE_DAYS = 60;
-/** 10 and 90 % of a normal distribution lie so many deviations from its middle. */
-const TENTH = 1.2815515655446004;
 /**
  * How steeply chances may fall, and how far each is believed before anything is logged. Guesses: with one slope alone, 80 %
  * intervals of players whose chances fall more slowly held 61 %; with these they hold 75.
@@ -33,15 +32,32 @@ const TOLERANCE = 1e-9;
 
 export const weightOf = (daysAgo: number): number => Math.exp(-Math.max(0, daysAgo) / AGE_DAYS);
 
-/** What attempts say of all kinds together: near its middle a normal distribution. */
+/** What attempts say of all kinds together. */
 export interface LearntAbility {
   readonly kinds: readonly EventKind[];
   /** The most likely. */
   readonly mean: readonly number[];
-  /** Where the distribution has its middle: it leans to one side of the most likely. */
-  readonly middle: readonly number[];
-  readonly covariance: Matrix;
+  /** Players as they may be, each as likely as the others: `draws[i][kind]`. */
+  readonly draws: readonly (readonly number[])[];
 }
+
+/** Players that are drawn. */
+const PLAYERS = 512;
+/**
+ * Pairs of draws that are weighed for each slope: as many as cost no more than so many attempts looked at, since with many
+ * attempts a normal distribution is near enough.
+ */
+const [MIN_PAIRS, MAX_PAIRS] = [12, 160];
+const WEIGHED_ATTEMPTS = 60_000;
+const SEED = 20_260_304;
+/** Draws lie so much further off than Laplace's distribution has them: the true one may end later. */
+const WIDER = 1.3;
+/** Degrees of freedom of the draws: few have far tails. */
+const TAILS = 4;
+/** Fewer draws that count than these for each kind say nothing: then Laplace's figures hold. */
+const MIN_EFFECTIVE = 6;
+/** Of the width of all players, how far each lies off the draw that it is taken from. */
+const SPREAD = 0.3;
 
 /** A normal distribution before attempts are looked at. */
 interface Before {
@@ -51,9 +67,9 @@ interface Before {
 
 /**
  * What attempts say of a player: the most likely a of Σ w·ln P(outcome) - Σ a_k²/(2 sd_k²), with P(clean) as `cleanChance`
- * has it, by Newton's method with damping. Middle and covariance are Laplace's from the curvature there, mended in two ways:
- * slope and curvature are averaged over the points one deviation off along each axis, so that what leans to one side has its
- * middle there; and not the usual slope alone is looked at, but each of `SLOPES` by how well it explains what came out.
+ * has it, by Newton's method with damping. Around it draws from Laplace's normal distribution (by the curvature there) are weighed
+ * by the true one (importance sampling), so that what leans to one side, or ends at a cliff, has its middle and width where they
+ * are; and not the usual slope alone is looked at, but each of `SLOPES` by how well it explains what came out.
  * Kinds that no attempt holds are left out. Time O(i·(n·k² + k³)) for i steps, n attempts and k kinds.
  * @param sdOf the deviation of each kind before anything is known
  */
@@ -68,48 +84,32 @@ export function learntTogether(
   });
 }
 
-/** What is known after one more attempt, of what was learnt before it; kinds that are new are as they are thought of before. */
-export function learntFurther(
-  before: LearntAbility,
-  attempt: JudgedAttempt,
-  sdOf: (kind: EventKind) => number = () => PRIOR_SD.guess,
-): LearntAbility {
-  const kinds = EVENT_KINDS.filter((kind) => before.kinds.includes(kind) || attempt.margins[kind] !== undefined);
-  const at = kinds.map((kind) => before.kinds.indexOf(kind));
-  const covarianceOf = (i: number, j: number) => {
-    const [a, b] = [at[i]!, at[j]!];
-    if (a >= 0 && b >= 0) return before.covariance[a]![b]!;
-    return i === j ? sdOf(kinds[i]!) ** 2 : 0;
-  };
-  return fitted([attempt], kinds, {
-    mean: at.map((i) => (i < 0 ? 0 : before.middle[i]!)),
-    covariance: kinds.map((_kind, i) => kinds.map((_other, j) => covarianceOf(i, j))),
-  });
-}
-
 /** What is learnt, kind by kind. */
 export function learnAbility(
   attempts: readonly JudgedAttempt[],
   sdOf: (kind: EventKind) => number = () => PRIOR_SD.guess,
 ): Readonly<Partial<Record<EventKind, KindAbility>>> {
-  return kindByKind(attempts, learntTogether(attempts, sdOf), sdOf);
+  return kindByKind(attempts, learntTogether(attempts, sdOf));
 }
 
 /** What was learnt of all together, kind by kind with 80 % intervals. */
 export function kindByKind(
   attempts: readonly Pick<JudgedAttempt, 'margins'>[],
-  { kinds, mean, middle, covariance }: LearntAbility,
-  sdOf: (kind: EventKind) => number = () => PRIOR_SD.guess,
+  { kinds, mean, draws }: LearntAbility,
 ): Readonly<Partial<Record<EventKind, KindAbility>>> {
   return Object.fromEntries(
     kinds.map((kind, i): [EventKind, KindAbility] => {
-      const sd = Math.min(sdOf(kind), Math.sqrt(Math.max(0, covariance[i]![i]!)));
+      const [low, high] = weightedQuantiles(
+        draws.map((player) => player[i]!),
+        draws.map(() => 1),
+        [0.1, 0.9],
+      ) as [number, number];
       return [
         kind,
         {
           mean: mean[i]!,
-          low: Math.min(mean[i]!, middle[i]! - TENTH * sd),
-          high: Math.max(mean[i]!, middle[i]! + TENTH * sd),
+          low: Math.min(mean[i]!, low),
+          high: Math.max(mean[i]!, high),
           attempts: attempts.filter(({ margins }) => margins[kind] !== undefined).length,
         },
       ];
@@ -122,61 +122,72 @@ export function abilityOf(learnt: ReturnType<typeof learnAbility>): Ability {
   return Object.fromEntries(Object.entries(learnt).map(([kind, { mean }]) => [kind, mean]));
 }
 
+/** So many times as well must another slope explain what came out before the player is taken to be as it says. */
+const MUCH_BETTER = 20;
+
 /** A player by attempts and what is thought before them. */
 function fitted(attempts: readonly JudgedAttempt[], kinds: readonly EventKind[], before: Before): LearntAbility {
   const posterior = posteriorOf(attempts, kinds, before);
-  const usual = mostLikely(posterior, SLOPE, before.mean);
-  const fits = SLOPES.map(({ slope, belief }) => {
-    const mode = slope === SLOPE ? usual : mostLikely(posterior, slope, usual);
-    return { belief, ...spreadAround(posterior, slope, mode, before) };
+  const pairs = Math.max(MIN_PAIRS, Math.min(MAX_PAIRS, Math.round(WEIGHED_ATTEMPTS / (attempts.length + 1))));
+  let from = before.mean;
+  const first = SLOPES.map(({ slope }) => (from = mostLikely(posterior, slope, from)));
+  const fits = SLOPES.map(({ slope, belief }, s) => {
+    // What one slope explains by strokes another may explain by crossings: each looks from where the last ended, too.
+    const other = mostLikely(posterior, slope, first[first.length - 1]!);
+    const mode = posterior.value(other, slope) > posterior.value(first[s]!, slope) ? other : first[s]!;
+    return { slope, belief, mode, ...drawnAround(posterior, slope, mode, { before, pairs }) };
   });
   const best = Math.max(...fits.map(({ evidence }) => evidence));
   const weights = fits.map(({ belief, evidence }) => belief * Math.exp(evidence - best));
   const all = weights.reduce((sum, weight) => sum + weight, 0);
   const shares = weights.map((weight) => weight / all);
-  const middle = kinds.map((_, i) => fits.reduce((sum, fit, s) => sum + shares[s]! * fit.middle[i]!, 0));
-  const covariance = kinds.map((_kind, i) =>
-    kinds.map((_other, j) =>
-      fits.reduce(
-        (sum, fit, s) =>
-          sum + shares[s]! * (fit.covariance[i]![j]! + (fit.middle[i]! - middle[i]!) * (fit.middle[j]! - middle[j]!)),
-        0,
-      ),
-    ),
+  const usual = fits.findIndex(({ slope }) => slope === SLOPE);
+  const likeliest = shares.indexOf(Math.max(...shares));
+  const { mode: mean } = fits[shares[likeliest]! > MUCH_BETTER * shares[usual]! ? likeliest : usual]!;
+  const draws = drawnAgain(
+    fits.flatMap(({ drawn }) => drawn),
+    fits.flatMap(({ weights: own }, s) => own.map((weight) => shares[s]! * weight)),
   );
-  return { kinds, mean: usual, middle, covariance };
+  return { kinds, mean, draws };
 }
 
 type Posterior = ReturnType<typeof posteriorOf>;
 
-/** The logarithm of the posterior, its slope and curvature. */
+/** The logarithm of the posterior; and with its slope and curvature. */
 function posteriorOf(attempts: readonly JudgedAttempt[], kinds: readonly EventKind[], { mean, covariance }: Before) {
   const likelihood = likelihoodOf(attempts, kinds);
   const precision = inverse(covariance)?.inverse ?? [];
-  return (a: readonly number[], slope: number) => {
-    const { value, gradient, hessian } = likelihood(a, slope);
+  const priorOf = (a: readonly number[]) => {
     const off = a.map((own, k) => own - mean[k]!);
     const pull = product(precision, off);
-    return {
-      value: value - off.reduce((sum, own, k) => sum + own * pull[k]!, 0) / 2,
-      gradient: gradient.map((own, k) => own - pull[k]!),
-      /** Minus the second derivatives. */
-      curvature: hessian.map((row, k) => row.map((own, l) => precision[k]![l]! - own)),
-    };
+    return { pull, value: -off.reduce((sum, own, k) => sum + own * pull[k]!, 0) / 2 };
+  };
+  return {
+    value: (a: readonly number[], slope: number) => likelihood.value(a, slope) + priorOf(a).value,
+    derived: (a: readonly number[], slope: number) => {
+      const { value, gradient, hessian } = likelihood.derived(a, slope);
+      const prior = priorOf(a);
+      return {
+        value: value + prior.value,
+        gradient: gradient.map((own, k) => own - prior.pull[k]!),
+        /** Minus the second derivatives. */
+        curvature: hessian.map((row, k) => row.map((own, l) => precision[k]![l]! - own)),
+      };
+    },
   };
 }
 
 /** The highest point of a posterior, by Newton's method; where a step does not rise, a shorter one along the slope. */
 function mostLikely(posterior: Posterior, slope: number, from: readonly number[]): readonly number[] {
   let a = from;
-  let now = posterior(a, slope);
+  let now = posterior.derived(a, slope);
   let damping = 0;
   for (let step = 0; step < MAX_STEPS; step++) {
     if (Math.max(0, ...now.gradient.map(Math.abs)) < TOLERANCE) break;
     const damped = now.curvature.map((row, i) => row.map((value, j) => value + (i === j ? damping : 0)));
     const move = solved(damped, now.gradient);
     const next = move && a.map((value, i) => value + move[i]!);
-    const tried = next && posterior(next, slope);
+    const tried = next && posterior.derived(next, slope);
     if (next && tried && tried.value >= now.value - 1e-12) {
       [a, now] = [next, tried];
       damping = damping < TOLERANCE ? 0 : damping / 10;
@@ -185,31 +196,86 @@ function mostLikely(posterior: Posterior, slope: number, from: readonly number[]
   return a;
 }
 
-/** Middle and covariance around the highest point, and the logarithm of how well such a slope explains what came out. */
-function spreadAround(posterior: Posterior, slope: number, mode: readonly number[], before: Before) {
-  const top = posterior(mode, slope);
+/**
+ * Draws around the highest point with their weights, which sum to 1, and the logarithm of how well such a slope explains what came
+ * out.
+ */
+function drawnAround(
+  posterior: Posterior,
+  slope: number,
+  mode: readonly number[],
+  { before, pairs }: { readonly before: Before; readonly pairs: number },
+) {
+  const top = posterior.derived(mode, slope);
   const laplace = inverse(top.curvature);
   // Where the curvature says nothing, what was thought before holds.
-  if (!laplace) return { middle: mode, covariance: before.covariance, evidence: top.value };
-  const evidence = top.value - laplace.logDet / -2;
+  const root = cholesky(laplace?.inverse ?? before.covariance)!;
+  const logDet = laplace?.logDet ?? 0;
+  const normal = normalOf(seeded(SEED));
   const k = mode.length;
-  const root = cholesky(laplace.inverse)!;
-  const gradient = mode.map(() => 0);
-  const curvature = mode.map(() => mode.map(() => 0));
-  // The cubature of degree three for a normal distribution.
-  for (let axis = 0; axis < k; axis++)
+  const drawn: (readonly number[])[] = [];
+  const likely: number[] = [];
+  for (let pair = 0; pair < pairs; pair++) {
+    // Student's t of TAILS degrees: normal over the root of a mean square.
+    const heavy = Math.sqrt(TAILS / Array.from({ length: TAILS }, normal).reduce((sum, own) => sum + own * own, 0));
+    const u = mode.map(() => normal() * heavy);
+    const off = product(root, u);
+    const proposed = ((TAILS + k) / 2) * Math.log(1 + u.reduce((sum, own) => sum + own * own, 0) / TAILS);
     for (const side of [-1, 1]) {
-      const beside = posterior(
-        mode.map((value, i) => value + side * Math.sqrt(k) * root[i]![axis]!),
-        slope,
-      );
-      for (let i = 0; i < k; i++) {
-        gradient[i]! += beside.gradient[i]! / (2 * k);
-        for (let j = 0; j < k; j++) curvature[i]![j]! += beside.curvature[i]![j]! / (2 * k);
-      }
+      const at = mode.map((value, i) => value + side * WIDER * off[i]!);
+      drawn.push(at);
+      likely.push(posterior.value(at, slope) - top.value + proposed);
     }
-  const mended = inverse(curvature)?.inverse;
-  if (!mended) return { middle: mode, covariance: laplace.inverse, evidence };
-  const lean = product(mended, gradient);
-  return { middle: mode.map((value, i) => value + lean[i]!), covariance: mended, evidence };
+  }
+  const best = Math.max(...likely);
+  const raw = likely.map((own) => Math.exp(own - best));
+  const all = raw.reduce((sum, weight) => sum + weight, 0);
+  const squares = raw.reduce((sum, weight) => sum + weight * weight, 0);
+  if (all ** 2 / squares < MIN_EFFECTIVE * mode.length) {
+    // Laplace's own distribution: as near the highest point as it has them.
+    const near = drawn.map((at) => at.map((value, i) => mode[i]! + (value - mode[i]!) / WIDER));
+    return { drawn: near, weights: near.map(() => 1 / near.length), evidence: top.value - logDet / 2 };
+  }
+  return {
+    drawn,
+    weights: raw.map((weight) => weight / all),
+    evidence: top.value - logDet / 2 + best + Math.log(all / drawn.length) + mode.length * Math.log(WIDER),
+  };
 }
+
+/**
+ * Players as likely as each other, of draws with weights: each draw comes as often as its weight says (systematic resampling), and
+ * players lie a little off it, so that none is there twice, without changing the middle or the width of all (Liu and West,
+ * "Combined parameter and state estimation", 2001).
+ */
+function drawnAgain(drawn: readonly (readonly number[])[], weights: readonly number[]): number[][] {
+  const k = drawn[0]?.length ?? 0;
+  const all = weights.reduce((sum, weight) => sum + weight, 0);
+  const players: (readonly number[])[] = [];
+  let sum = 0;
+  for (const [i, weight] of weights.entries()) {
+    sum += weight / all;
+    while (players.length + 0.5 < sum * PLAYERS) players.push(drawn[i]!);
+  }
+  const middle = middleOf(players, k);
+  const covariance = middle.map((_row, i) =>
+    middle.map(
+      (_other, j) =>
+        players.reduce((total, at) => total + (at[i]! - middle[i]!) * (at[j]! - middle[j]!), 0) / players.length +
+        (i === j ? TINY : 0),
+    ),
+  );
+  const root = cholesky(covariance);
+  if (!root) return players.map((at) => [...at]);
+  const normal = normalOf(seeded(SEED));
+  const keep = Math.sqrt(1 - SPREAD ** 2);
+  return players.map((at) => {
+    const off = product(root, middle.map(normal));
+    return at.map((value, i) => keep * value + (1 - keep) * middle[i]! + SPREAD * off[i]!);
+  });
+}
+
+const TINY = 1e-12;
+
+const middleOf = (players: readonly (readonly number[])[], kinds: number): number[] =>
+  Array.from({ length: kinds }, (_, i) => players.reduce((sum, at) => sum + at[i]!, 0) / players.length);

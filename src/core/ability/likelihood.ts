@@ -10,8 +10,14 @@ export interface JudgedAttempt {
   readonly weight: number;
 }
 
-/** How likely what came out is, with its slope and its curvature. */
+/** How likely what came out is. */
 export interface Likelihood {
+  readonly value: (a: readonly number[], slope: number) => number;
+  /** With its slope and its curvature. */
+  readonly derived: (a: readonly number[], slope: number) => Derived;
+}
+
+export interface Derived {
   readonly value: number;
   readonly gradient: readonly number[];
   readonly hessian: readonly (readonly number[])[];
@@ -23,7 +29,7 @@ export interface Likelihood {
  * Q·s²σ_k(1 - σ_k) on the diagonal and -Q/(1 - P)·g_k·g_l everywhere. Attempts are laid out once, since it is asked for
  * dozens of players. Time O(n·k²) for n attempts and k kinds.
  */
-export function likelihoodOf(attempts: readonly JudgedAttempt[], kinds: readonly EventKind[]) {
+export function likelihoodOf(attempts: readonly JudgedAttempt[], kinds: readonly EventKind[]): Likelihood {
   const k = kinds.length;
   // `margins[attempt * k + kind]`, where that kind occurs.
   const margins = new Float64Array(attempts.length * k);
@@ -41,7 +47,7 @@ export function likelihoodOf(attempts: readonly JudgedAttempt[], kinds: readonly
   const least = Number.MIN_VALUE;
   const gain = new Float64Array(k);
   const bend = new Float64Array(k);
-  return (a: readonly number[], slope: number): Likelihood => {
+  const derived = (a: readonly number[], slope: number): Derived => {
     let value = 0;
     const gradient = new Array<number>(k).fill(0);
     const hessian = kinds.map(() => new Array<number>(k).fill(0));
@@ -79,4 +85,15 @@ export function likelihoodOf(attempts: readonly JudgedAttempt[], kinds: readonly
     }
     return { value, gradient, hessian };
   };
+  const value = (a: readonly number[], slope: number): number => {
+    let sum = 0;
+    for (let i = 0; i < clean.length; i++) {
+      let inverse = 1 / (1 - LAPSE);
+      for (let j = 0; j < k; j++) if (occurs[i * k + j]) inverse *= 1 + exp(-slope * (margins[i * k + j]! + a[j]!));
+      const p = 1 / inverse;
+      sum += weights[i]! * log(clean[i] ? (p > 0 ? p : least) : 1 - p);
+    }
+    return sum;
+  };
+  return { value, derived };
 }

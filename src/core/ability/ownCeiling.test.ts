@@ -16,11 +16,7 @@ test('what is far above binds never, and what is known well binds by itself', ()
   const known = {
     kinds: ['stroke', 'crossing'] as const,
     mean: [0, 0],
-    middle: [0, 0],
-    covariance: [
-      [1e-8, 0],
-      [0, 1e-8],
-    ],
+    draws: [[0, 0]],
   };
   const { median, low, high, binds } = ownCeiling({ stroke: 120, crossing: 200 }, known)!;
   for (const bpm of [median, low, high]) expect(bpm).toBeCloseTo(120, 1);

@@ -33,5 +33,5 @@ test('what was expected is what comes about on average', () => {
   const chance = cleanChance(margins, {});
   const after = (clean: boolean) => width([...known, { margins, clean, weight: 1 }]);
   const fall = width(known) - chance * after(true) - (1 - chance) * after(false);
-  expect(Math.abs(tellsMost(ceilings, learnt, [margins])[0]! - fall)).toBeLessThan(0.02);
+  expect(Math.abs(tellsMost(ceilings, learnt, [margins])[0]! - fall)).toBeLessThan(0.04);
 });

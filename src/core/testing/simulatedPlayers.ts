@@ -66,7 +66,6 @@ const KINDS = ['stroke', 'crossing', 'hop'] as const satisfies readonly EventKin
 const CEILINGS = { stroke: 118, crossing: 110, hop: 130 };
 const GUESS = Math.min(...Object.values(CEILINGS));
 const ATTEMPTS = 120;
-const DRAWS = 400;
 const CLASSES = 10;
 
 /** Plays, learns and forecasts for so many players of a model; the same seed gives the same figures. */
@@ -84,9 +83,9 @@ export function calibrate(model: PlayerModel, players: number, seed = 1): Calibr
     >;
     const learnt = learntTogether(attemptsOf(model, truth, random));
     for (const [i, kind] of learnt.kinds.entries())
-      abilities.add(normalShare((truth[kind] - learnt.middle[i]!) / Math.sqrt(learnt.covariance[i]![i]!)));
+      abilities.add(learnt.draws.filter((player) => player[i]! < truth[kind]).length / learnt.draws.length);
     const own = Math.min(...KINDS.map((kind) => CEILINGS[kind] * Math.exp(truth[kind])));
-    const { drawn } = drawnCeilings(CEILINGS, learnt, () => PRIOR_SD.guess, DRAWS);
+    const { drawn } = drawnCeilings(CEILINGS, learnt, () => PRIOR_SD.guess);
     ceilings.add(drawn.filter((bpm) => bpm < own).length / drawn.length);
     const [median] = weightedQuantiles(
       drawn,
@@ -185,15 +184,6 @@ class Ranks {
 function chiSquareOf(counts: readonly number[], shares: readonly number[]): number {
   const all = counts.reduce((sum, count) => sum + count, 0);
   return counts.reduce((sum, count, i) => sum + (count - shares[i]! * all) ** 2 / (shares[i]! * all), 0);
-}
-
-/** The share of a normal distribution below z: Abramowitz and Stegun 26.2.17, to 1e-7. */
-function normalShare(z: number): number {
-  const t = 1 / (1 + 0.2316419 * Math.abs(z));
-  const tail =
-    (Math.exp(-(z ** 2) / 2) / Math.sqrt(2 * Math.PI)) *
-    (t * (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429)))));
-  return z > 0 ? 1 - tail : tail;
 }
 
 const medianOf = (figures: readonly number[]): number =>

@@ -5,8 +5,10 @@ import type { PlayerSettings } from '#core/report';
 import { withLock } from '../advisoryLock';
 import { countingKey } from '../counting/figures';
 import type { Database, Queryable } from '../db';
+import { isOutage } from '../errors';
 import type { Jobs } from '../jobs/jobs';
 import { findSettings } from '../settings/queries';
+import type { JudgedStretch } from './learnPlayer';
 import {
   countTunesToOwn,
   findAbility,
@@ -79,19 +81,20 @@ async function countAll(deps: CountAbilityDeps): Promise<number> {
   return Math.max(counted, learnt);
 }
 
-/** Judges stretches of the log anew where their plan, the rules or the limits changed, a tune at a time. */
+/**
+ * Judges stretches of the log anew where their plan, the rules or the limits changed, a tune at a time. Those of a tune that cannot
+ * be judged say nothing until it is changed.
+ */
 async function judgeStale({ db, jobs, isStopping, onFailed }: CountAbilityDeps, settings: PlayerSettings, key: string) {
-  const failed: string[] = [];
   while (!isStopping()) {
-    const tune = await findStaleTune(db, key, failed);
+    const tune = await findStaleTune(db, key);
     if (!tune) return;
-    try {
-      const judged = await jobs.judgeStretches(tune.document, tune.stretches, settings);
-      await keepStretches(db, tune, judged);
-    } catch (error) {
-      failed.push(tune.id);
+    const judged = await jobs.judgeStretches(tune.document, tune.stretches, settings).catch((error: unknown) => {
+      if (isOutage(error)) throw error;
       onFailed(tune.id, error);
-    }
+      return tune.stretches.map((): JudgedStretch => ({ bpm: 1, margins: null, skills: null }));
+    });
+    await keepStretches(db, tune, judged);
   }
 }
 
@@ -135,7 +138,7 @@ export async function abilityState(
   const countedBy = countingKey(playerSettings((await findSettings(db)).settings));
   const key = await abilityKey(db, countedBy, now);
   const { key: known, ability } = await findAbility(db);
-  const isCurrent = known === key && (await findStaleTune(db, countedBy, [])) === null;
+  const isCurrent = known === key && (await findStaleTune(db, countedBy)) === null;
   const left = await countTunesToOwn(db, known ?? '', countedBy);
   return { ability, isCurrent, left, isDone: isCurrent && left === 0 };
 }

@@ -74,8 +74,14 @@ export function learnPlayer(stretches: readonly JudgedStretch[], rows: readonly 
       return skills ? [atTempo(skills, bpm / from)] : [];
     }),
   );
-  return { attempts: judged.length, kinds: kindByKind(judged, learnt, sdOf), learnt, shown };
+  return { attempts: judged.length, kinds: kindByKind(judged, learnt), learnt: shortened(learnt), shown };
 }
+
+/** To the fourth decimal: it is sent to every page. */
+const shortened = ({ draws, ...learnt }: LearntAbility): LearntAbility => ({
+  ...learnt,
+  draws: draws.map((player) => player.map((value) => Math.round(1e4 * value) / 1e4)),
+});
 
 /** Figures of a stretch so many times as fast: rates and the tempo go with it. */
 function atTempo(skills: SkillFigures, times: number): SkillFigures {

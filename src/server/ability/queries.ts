@@ -27,11 +27,7 @@ export interface StaleTune {
 }
 
 /** A tune with stretches of the log that were not judged by its plan as it is; null: there is none left. */
-export async function findStaleTune(
-  db: Queryable,
-  key: string,
-  passedOver: readonly string[],
-): Promise<StaleTune | null> {
+export async function findStaleTune(db: Queryable, key: string): Promise<StaleTune | null> {
   const { rows } = await db.query<{
     id: string;
     judged_by: string;
@@ -44,14 +40,14 @@ export async function findStaleTune(
          JOIN tunes ON tunes.id = attempts.tune_id
          LEFT JOIN log_stretches AS known
            ON known.tune_id = attempts.tune_id AND known.from_note = attempts.from_note AND known.to_note = attempts.to_note
-        WHERE ${TELLING} AND NOT attempts.tune_id = ANY($2::uuid[])
+        WHERE ${TELLING}
           AND known.judged_by IS DISTINCT FROM $1 || ':' || tunes.revision
      )
      SELECT tunes.id, $1 || ':' || tunes.revision AS judged_by, tunes.document::text,
             jsonb_agg(jsonb_build_object('from', stale.from_note, 'to', stale.to_note)) AS stretches
        FROM stale JOIN tunes ON tunes.id = stale.tune_id
       GROUP BY tunes.id LIMIT 1`,
-    [key, passedOver],
+    [key],
   );
   const row = rows[0];
   return row ? { id: row.id, document: row.document, judgedBy: row.judged_by, stretches: row.stretches } : null;

@@ -9,11 +9,14 @@ import { abilityState } from './countAbility';
 import { findAbility, listSkills } from './queries';
 
 /** What the log says of the player, and what is missing for a tune. */
-export function abilityApi(db: Database, now: () => Date): Router {
+export function abilityApi(db: Database, now: () => Date, askForAbility: () => Promise<void>): Router {
   const router = Router();
 
-  serve(router, abilityRoutes.findAbility, async () => {
-    const { ability, isCurrent, left } = await abilityState(db, now());
+  serve(router, abilityRoutes.findAbility, async ({ request }) => {
+    const { ability, isCurrent, left, isDone } = await abilityState(db, now());
+    // A day passed, or what was asked for went with its process.
+    if (!isDone)
+      await askForAbility().catch((error: unknown) => request.log.warn({ err: error }, 'nothing is learnt yet'));
     return { ability, isCurrent, left };
   });
 

@@ -92,8 +92,7 @@ function toSummary(row: SummaryRow, { bands }: PlayerSettings, key: string): Tun
     comesRound: row.comes_round,
     flippedParts: row.flipped_parts,
     ceilingBpm: row.ceiling_bpm,
-    own:
-      row.own_ceiling === null ? null : { median: row.own_ceiling, low: row.own_low!, high: row.own_high! },
+    own: row.own_ceiling === null ? null : { median: row.own_ceiling, low: row.own_low!, high: row.own_high! },
     missing: row.missing,
     wishBpm: row.wish_bpm,
     bandLow: band.low,

@@ -1,7 +1,7 @@
 import { playerSettings } from '#contract/settings';
 import { withLock } from '../advisoryLock';
 import type { Database } from '../db';
-import { toAppError } from '../errors';
+import { isOutage } from '../errors';
 import type { Jobs } from '../jobs/jobs';
 import { findSettings } from '../settings/queries';
 import { countingKey } from './figures';
@@ -83,12 +83,6 @@ async function countOneByOne(
       onFailed(tune.id, error);
     }
   return counted;
-}
-
-/** What passes by itself: the database is away, or too much is being worked on. It says nothing of the tune. */
-function isOutage(error: unknown): boolean {
-  if (typeof (error as { severity?: unknown }).severity === 'string') return true;
-  return ['busy', 'database-away'].includes(toAppError(error).code);
 }
 
 function failureWords(error: unknown): string {

@@ -27,11 +27,11 @@ export const bookApi = serverApi.injectEndpoints({
       infiniteQueryOptions: { initialPageParam: null, getNextPageParam: ({ next }) => next ?? undefined },
       query: ({ queryArg, pageParam }) =>
         asked(bookRoutes.listTunes, { query: { ...queryArg, ...(pageParam === null ? {} : { after: pageParam }) } }),
-      providesTags: ['Book'],
+      providesTags: ['Book', 'Own'],
     }),
     bookCount: build.query<BookCount, BookFilter>({
       query: (filter) => asked(bookRoutes.countBook, { query: filter }),
-      providesTags: ['Book'],
+      providesTags: ['Book', 'Own'],
     }),
     /** A few tunes by their words, the nearest first; without words by title. */
     foundTunes: build.query<TuneSummary[], string>({

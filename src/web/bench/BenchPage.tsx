@@ -13,6 +13,7 @@ import { Foot } from '../openTune/Foot';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { conflictSettled, passShown, selected } from '../openTune/openTuneSlice';
 import type { SheetProps } from '../openTune/sheetProps';
+import { useOwnCeiling } from '../openTune/useOwnCeiling';
 import { PlayControls, PlayingWords } from '../player/PlayControls';
 import { PlayMark } from '../player/PlayMark';
 import { PracticeTempo } from '../player/PracticeTempo';
@@ -74,6 +75,7 @@ function Bench(props: OpenTuneProps) {
   const { tune, notes } = bench;
   const looped = useLoopedStates(bench, listening);
   const { entry, selection } = open;
+  const ownTempo = useOwnCeiling(report);
 
   return (
     <div className="group/bench flex h-full flex-col" data-tool={panel ?? undefined}>
@@ -85,6 +87,7 @@ function Bench(props: OpenTuneProps) {
             report={report}
             isEntering={entry !== null}
             preview={previewed?.report ?? null}
+            ownTempo={ownTempo}
             onShowFinding={mends.show}
             onShow={(index) => {
               const { note, part: name, pass } = report.unrolled.notes[index]!;

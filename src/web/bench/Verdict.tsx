@@ -3,7 +3,9 @@ import { noteSpotWords } from '#words/spot';
 import { eventName } from '#words/standing';
 import { beatWords } from '#words/tempo';
 import { reportVerdict } from '#words/verdict';
+import { OwnCeilingLine } from '../openTune/OwnCeilingLine';
 import { Termed } from '../openTune/Termed';
+import type { OwnTempo } from '../openTune/useOwnCeiling';
 
 const LINK = 'font-bold text-ink underline decoration-soft underline-offset-3 hover:decoration-ink';
 
@@ -13,12 +15,14 @@ interface VerdictProps {
   readonly isEntering: boolean;
   /** What a choice that is only looked at would come to. */
   readonly preview?: TuneReport | null;
+  /** Up to which tempo it holds for this player. */
+  readonly ownTempo?: OwnTempo | null;
   readonly onShow: (index: number) => void;
   readonly onShowFinding: (finding: Finding) => void;
 }
 
 /** The one loud sentence: does it work. */
-export function Verdict({ report, isEntering, preview = null, onShow, onShowFinding }: VerdictProps) {
+export function Verdict({ report, isEntering, preview = null, ownTempo = null, onShow, onShowFinding }: VerdictProps) {
   const { kind, words } = reportVerdict(report);
   const { figures, settings, tune, band } = report;
   const flip = report.findings.find(({ code }) => code === 'part-flips' || code === 'tune-flips-again');
@@ -69,6 +73,7 @@ export function Verdict({ report, isEntering, preview = null, onShow, onShowFind
           , {eventName(ceiling.kind, figures.arm.crossings[ceiling.index] ?? null)}
         </p>
       )}
+      {ownTempo && <OwnCeilingLine {...ownTempo} className="max-md:group-data-tool/bench:hidden" />}
     </div>
   );
 }

@@ -71,7 +71,7 @@ export function BookFilters({ query, facets, words, notesProblem, onChange, chil
         {children}
       </div>
       <div id={panel} hidden={!isOpen} className="rounded-md border border-line bg-surface px-3 py-2.5">
-        <div className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-3 lg:grid-cols-4 xl:grid-cols-9">
+        <div className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-3 lg:grid-cols-4 xl:grid-cols-5">
           <Choice label="Type" value={query.type} onChange={(type) => with_({ type: type as BookQuery['type'] })}>
             {facets?.types.map(({ value, count }) => (
               <option key={value} value={value}>
@@ -123,6 +123,16 @@ export function BookFilters({ query, facets, words, notesProblem, onChange, chil
             <option value="problems">has problems</option>
             <option value="cares">has places to watch</option>
             <option value="none">has none</option>
+          </Choice>
+          <Choice
+            label="New to you"
+            value={query.ready}
+            onChange={(ready) => with_({ ready: ready as BookQuery['ready'] })}
+          >
+            <option value="yes">nothing</option>
+            <option value="one">one skill</option>
+            <option value="more">two skills or more</option>
+            <option value="unknown">not known</option>
           </Choice>
           <Choice
             label="Practised"

@@ -6,8 +6,9 @@ import type { BookSort } from '#contract/book';
 import type { TuneSummary } from '#contract/tunes';
 import { parseFraction } from '#core/base';
 import { counted } from '#words/plural';
+import { skillWords } from '#words/readiness';
 import { beatWords } from '#words/tempo';
-import { selectPlayer } from '../store/selectSettings';
+import { selectPlayer, selectWords } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import { CeilingMark } from './CeilingMark';
 import { keySigns } from './keySigns';
@@ -65,12 +66,13 @@ const COLUMNS: readonly Column[] = [
         <CeilingMark tune={tune} beat={beatWords(parseFraction(tune.beat) ?? { n: 1, d: 4 })} />
       ),
   },
+  { id: 'ready', header: 'New to you', cell: (tune) => <ReadyMark tune={tune} /> },
 ];
 
 /** Columns that narrow pages leave out. */
-const WIDE_ONLY = new Set<BookSort>(['key', 'tuning', 'bars']);
+const WIDE_ONLY = new Set<BookSort>(['key', 'tuning', 'bars', 'ready']);
 const GRID =
-  'grid items-center gap-x-4 grid-cols-[1.75rem_minmax(0,1fr)_minmax(0,7.5rem)] md:grid-cols-[1.75rem_minmax(8rem,1fr)_5.5rem_6.5rem_7.5rem_7.5rem_9rem_11.5rem] md:max-lg:grid-cols-[1.75rem_minmax(8rem,1fr)_5rem_9rem_11rem]';
+  'grid items-center gap-x-4 grid-cols-[1.75rem_minmax(0,1fr)_minmax(0,7.5rem)] md:grid-cols-[1.75rem_minmax(8rem,1fr)_5rem_5.5rem_6.5rem_6.5rem_9rem_12.5rem_7rem] md:max-lg:grid-cols-[1.75rem_minmax(8rem,1fr)_5rem_9rem_11rem]';
 const ROW_PX = 56;
 /** Rows drawn above and below what is seen. */
 const OVERSCAN = 12;
@@ -270,6 +272,22 @@ function NotCounted({ tune: { givenUp } }: { readonly tune: TuneSummary }) {
     <span className="line-clamp-2 text-madder" title={givenUp}>
       could not be checked
     </span>
+  );
+}
+
+/** What of a tune was not shown clean yet: how many skills, and which. */
+function ReadyMark({ tune: { id, missing } }: { readonly tune: TuneSummary }) {
+  const words = useAppSelector(selectWords);
+  if (missing === null) return <span className="text-muted">–</span>;
+  if (missing.length === 0) return <span className="text-lichen-ink">nothing</span>;
+  const names = missing.map((name) => skillWords(name, words)).join(', ');
+  return (
+    <Link to={`/tunes/${id}/practice#ready`} tabIndex={-1} title={names} className="hover:text-woad hover:underline">
+      <span className="line-clamp-2 text-small leading-tight">
+        {missing.length === 1 ? names : counted(missing.length, 'skill')}
+        {missing.length > 1 && <span className="sr-only">: {names}</span>}
+      </span>
+    </Link>
   );
 }
 

@@ -1,4 +1,5 @@
 import type { TuneSummary } from '#contract/tunes';
+import { ownRangeWords } from '#words/ability';
 
 const LOWEST = 30;
 const HIGHEST = 240;
@@ -8,13 +9,13 @@ const place = (bpm: number) => ((Math.min(HIGHEST, Math.max(LOWEST, bpm)) - LOWE
 
 /** The ceiling as a figure and against the dance's band: how far the line reaches, and where the dance needs it. */
 export function CeilingMark({ tune, beat }: { readonly tune: TuneSummary; readonly beat: string }) {
-  const { ceilingBpm, wishBpm, bandLow, bandHigh } = tune;
+  const { ceilingBpm, own, wishBpm, bandLow, bandHigh } = tune;
   const stands = ceilingBpm === null || ceilingBpm >= wishBpm;
   const figure = ceilingBpm === null ? 'any' : String(Math.floor(ceilingBpm));
   return (
     <span
       className="flex flex-col max-md:items-end"
-      title={`holds up to ${figure} ${beat} a minute; wanted ${Math.round(wishBpm)}; usual ${bandLow}–${bandHigh}`}
+      title={`holds up to ${figure} ${beat} a minute; wanted ${Math.round(wishBpm)}; usual ${bandLow}–${bandHigh}${own ? `; for you up to ${Math.floor(own.median)} (${ownRangeWords(own)})` : ''}`}
     >
       <span className="flex items-center gap-2.5">
         <span className={`w-8 text-right font-bold ${stands ? '' : 'text-madder'}`}>{figure}</span>
@@ -35,10 +36,22 @@ export function CeilingMark({ tune, beat }: { readonly tune: TuneSummary; readon
             fill={stands ? 'var(--lichen)' : 'var(--madder)'}
           />
           <path d={`M${place(wishBpm)} 2v12`} stroke="var(--ink)" strokeWidth="1.5" />
+          {own && (
+            <g stroke="var(--walnut)" fill="var(--paper)" strokeWidth="1.5">
+              <path d={`M${place(own.low)} 13H${place(own.high)}`} />
+              <circle cx={place(own.median)} cy="13" r="2.2" />
+            </g>
+          )}
         </svg>
       </span>
       <span className={`text-hint leading-tight whitespace-nowrap md:pl-10.5 ${stands ? 'text-muted' : 'text-madder'}`}>
         {stands ? 'wanted' : 'short of'} {Math.round(wishBpm)} <span className="max-md:sr-only">{beat}</span>
+        {own && (
+          <span className="text-walnut" data-own={Math.floor(own.median)}>
+            {' '}
+            · you {Math.floor(own.median)}
+          </span>
+        )}
       </span>
     </span>
   );

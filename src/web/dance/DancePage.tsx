@@ -8,9 +8,11 @@ import { ConflictSheet } from '../openTune/ConflictSheet';
 import { Foot } from '../openTune/Foot';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { conflictSettled, edited, passShown, selected } from '../openTune/openTuneSlice';
+import { OwnCeilingLine } from '../openTune/OwnCeilingLine';
 import { RoomHeader } from '../openTune/RoomHeader';
 import { Termed } from '../openTune/Termed';
 import { useGoal } from '../openTune/useGoal';
+import { type OwnTempo, useOwnCeiling } from '../openTune/useOwnCeiling';
 import { useTuneUndoKeys } from '../openTune/useTuneUndoKeys';
 import { PlayControls, PlayingWords } from '../player/PlayControls';
 import { PracticeTempo } from '../player/PracticeTempo';
@@ -58,6 +60,7 @@ function Dance({ open, report }: OpenTuneProps) {
     [dispatch, tune],
   );
   const make = (changes: readonly Change[], label: string) => edit(applyChanges(tune, changes), label);
+  const ownTempo = useOwnCeiling(report);
   const goal = useGoal(tune);
   const choose = (index: number) => {
     const { note, part, pass } = report.unrolled.notes[index]!;
@@ -91,7 +94,7 @@ function Dance({ open, report }: OpenTuneProps) {
     <div className="flex h-full flex-col">
       <RoomHeader open={open} room="dance check" />
       <main className="min-h-0 flex-1 overflow-y-auto px-4 py-3 lg:px-5" tabIndex={-1}>
-        <DanceVerdict report={report} />
+        <DanceVerdict report={report} ownTempo={ownTempo} />
         {figures.bowed.length === 0 ? (
           <p className="py-3 text-muted">
             This tune has no notes yet.{' '}
@@ -106,7 +109,7 @@ function Dance({ open, report }: OpenTuneProps) {
                 <h2 id="trouble" className="mb-1 text-xl">
                   Trouble against tempo
                 </h2>
-                <TroubleChart report={report} band={report.band} beatWords={beat} />
+                <TroubleChart report={report} band={report.band} own={ownTempo.own} beatWords={beat} />
               </section>
               <section aria-labelledby="tightest">
                 <h2 id="tightest" className="mb-1 text-xl">
@@ -182,7 +185,7 @@ function Dance({ open, report }: OpenTuneProps) {
 const TOLD_FLOOR_SHARE = 0.5;
 
 /** The one loud sentence: whether it comes round and holds. */
-function DanceVerdict({ report }: { readonly report: TuneReport }) {
+function DanceVerdict({ report, ownTempo }: { readonly report: TuneReport; readonly ownTempo: OwnTempo }) {
   const { settings, figures } = report;
   const { kind, words } = reportVerdict(report);
   const { floor } = figures.check;
@@ -202,6 +205,7 @@ function DanceVerdict({ report }: { readonly report: TuneReport }) {
           </>
         )}
       </p>
+      <OwnCeilingLine {...ownTempo} />
     </div>
   );
 }

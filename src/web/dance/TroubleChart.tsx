@@ -9,6 +9,7 @@ import {
   XAxis,
   YAxis,
 } from 'recharts';
+import type { OwnCeiling } from '#core/ability';
 import type { TuneReport } from '#core/report';
 import { type Trouble, type TroubleAt, troubleCurve, TROUBLES } from '#core/standing';
 import type { TempoBand } from '#core/tempo';
@@ -25,21 +26,29 @@ const LOOKS: Readonly<Record<Trouble, { readonly words: string; readonly fill: s
 interface TroubleChartProps {
   readonly report: TuneReport;
   readonly band: TempoBand;
+  /** Up to which tempo it holds for this player; null: not known. */
+  readonly own: OwnCeiling | null;
   readonly beatWords: string;
 }
 
 /** Tempos that are shown: around the band, the wish and the ceiling. */
-function temposOf({ settings, figures }: TuneReport, { low, high }: TempoBand): number[] {
-  const marks = [low, high, settings.bpm, figures.check.ceiling?.ceilingBpm ?? settings.bpm];
+function temposOf({ settings, figures }: TuneReport, { low, high }: TempoBand, own: OwnCeiling | null): number[] {
+  const marks = [
+    low,
+    high,
+    ...(own ? [own.low, own.high] : []),
+    settings.bpm,
+    figures.check.ceiling?.ceilingBpm ?? settings.bpm,
+  ];
   const from = Math.max(20, Math.floor((0.7 * Math.min(...marks)) / 5) * 5);
   const to = Math.min(400, Math.ceil((1.25 * Math.max(...marks)) / 5) * 5);
   return Array.from({ length: TEMPOS }, (_, i) => from + ((to - from) * i) / (TEMPOS - 1));
 }
 
 /** How many places lack their time, against the tempo. */
-export function TroubleChart({ report, band, beatWords }: TroubleChartProps) {
+export function TroubleChart({ report, band, own, beatWords }: TroubleChartProps) {
   const { settings, figures } = report;
-  const curve = troubleCurve(report, temposOf(report, band));
+  const curve = troubleCurve(report, temposOf(report, band, own));
   const [now] = troubleCurve(report, [settings.bpm]);
   const ceiling = figures.check.ceiling?.ceilingBpm ?? null;
   const shown = TROUBLES.filter((trouble) => curve.some((at) => at[trouble] > 0));
@@ -54,6 +63,16 @@ export function TroubleChart({ report, band, beatWords }: TroubleChartProps) {
           <AreaChart accessibilityLayer={false} data={curve} margin={{ top: 18, right: 14, bottom: 18, left: 0 }}>
             <CartesianGrid vertical={false} stroke="var(--line)" />
             <ReferenceArea x1={band.low} x2={band.high} fill="var(--band)" fillOpacity={0.9} />
+            {own && (
+              <ReferenceArea
+                x1={Math.max(own.low, curve[0]!.bpm)}
+                x2={Math.min(own.high, curve[curve.length - 1]!.bpm)}
+                fill="none"
+                stroke="var(--walnut)"
+                strokeDasharray="2 4"
+                label={{ value: 'for you', position: 'insideTop', fill: 'var(--walnut)', fontSize: 13 }}
+              />
+            )}
             <XAxis
               dataKey="bpm"
               type="number"
@@ -140,6 +159,7 @@ export function TroubleChart({ report, band, beatWords }: TroubleChartProps) {
         <span>
           shaded: the band {band.low}–{band.high}
         </span>
+        {own && <span>dotted: where it breaks for you, 8 times in 10</span>}
       </figcaption>
     </figure>
   );

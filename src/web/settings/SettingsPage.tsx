@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { Link } from 'react-router';
 import {
   type ChangedTune,
@@ -7,17 +7,20 @@ import {
   type SavedSettings,
   type StoredSettings,
 } from '#contract/settings';
+import { learntLimits } from '#core/ability';
 import { drillFor } from '#core/drills';
 import { FULL_SIZE, type Instrument } from '#core/instrument';
 import type { Finding } from '#core/report';
 import { SCHOOL_CHOICES, SCHOOL_NAMES, type Schools } from '#core/schools';
-import { GUESSED_LIMITS, LIMIT_KEYS, type LimitKey } from '#core/tempo';
+import { type EventKind, GUESSED_LIMITS, LIMIT_KEYS, type LimitKey } from '#core/tempo';
+import { kindWords } from '#words/ability';
 import { dayWords, today } from '#words/days';
 import { failureWords } from '#words/failure';
 import { counted } from '#words/plural';
 import { FINDING_NAMES, INSTRUMENT_WORDS, LIMIT_WORDS, SCHOOL_WORDS } from '#words/settings';
 import type { Failure } from '../api/answer';
 import { useSaveSettingsMutation, useSettingsQuery } from '../api/settingsApi';
+import { useAbility } from '../api/useAbility';
 import { useRecordUndo } from '../api/useRecordUndo';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
@@ -30,6 +33,7 @@ import { useUndoKeys } from '../ui/useUndoKeys';
 import { BandsSection } from './BandsSection';
 import { DottedSection } from './DottedSection';
 import { HandSection } from './HandSection';
+import { kindOfLimit, LearntLine } from './LearntLine';
 import { MeasureSheet } from './MeasureSheet';
 import { WordsSection } from './WordsSection';
 
@@ -39,6 +43,7 @@ export function SettingsPage() {
   const [save, { isLoading: isSaving, error: saveError }] = useSaveSettingsMutation();
   const [outcome, setOutcome] = useState<{ readonly label: string; readonly saved: SavedSettings } | null>(null);
   const [measuring, setMeasuring] = useState<LimitKey | null>(null);
+  const { ability, isLearning } = useAbility();
   useTitle('Settings');
   const steps = useRecordUndo<StoredSettings, SavedSettings>('settings', save);
   const undo = () =>
@@ -67,6 +72,16 @@ export function SettingsPage() {
     const measured = value !== null && { value, source: 'measured' as const, date: today() };
     const limits = measured ? { ...others, [key]: measured } : others;
     void change({ ...settings, limits }, `${LIMIT_WORDS[key].name.toLowerCase()}`);
+  };
+
+  const takeLearnt = (kind: EventKind) => {
+    const { mean, attempts } = ability.kinds[kind]!;
+    const learnt = Object.entries(learntLimits(kind, mean, player.limits)).map(([key, value]) => [
+      key,
+      { value: Math.round(10 * value) / 10, source: 'learnt' as const, date: today(), attempts },
+    ]);
+    const limits = { ...settings.limits, ...(Object.fromEntries(learnt) as StoredSettings['limits']) };
+    void change({ ...settings, limits }, `${kindWords(kind)} as you play them`);
   };
 
   return (
@@ -150,30 +165,42 @@ export function SettingsPage() {
             <h2 id="limits" className="mb-2 text-xl">
               What your hands need
             </h2>
+            <p className="mb-2 text-small text-muted">
+              A guess holds until you take what your log says, or measure it: the surest is what was measured.
+              {isLearning && ' Your log is being read …'}
+            </p>
             <div className="flex flex-col gap-1">
-              {LIMIT_KEYS.map((key) => (
-                <NumberField
-                  key={key}
-                  beside={
-                    <Button
-                      look="small"
-                      aria-label={`Measure: ${LIMIT_WORDS[key].name}`}
-                      onClick={() => setMeasuring(key)}
-                    >
-                      measure
-                    </Button>
-                  }
-                  {...LIMIT_WORDS[key]}
-                  why={limitWords(settings.limits[key])}
-                  value={player.limits[key].value}
-                  usual={GUESSED_LIMITS[key]}
-                  low={0.1}
-                  high={10_000}
-                  onChange={(value) => {
-                    setLimit(key, value);
-                  }}
-                />
-              ))}
+              {LIMIT_KEYS.map((key) => {
+                const kind = kindOfLimit(key);
+                const learnt = kind && ability.kinds[kind];
+                return (
+                  <Fragment key={key}>
+                    <NumberField
+                      beside={
+                        <Button
+                          look="small"
+                          aria-label={`Measure: ${LIMIT_WORDS[key].name}`}
+                          onClick={() => setMeasuring(key)}
+                        >
+                          measure
+                        </Button>
+                      }
+                      {...LIMIT_WORDS[key]}
+                      why={limitWords(settings.limits[key])}
+                      value={player.limits[key].value}
+                      usual={GUESSED_LIMITS[key]}
+                      low={0.1}
+                      high={10_000}
+                      onChange={(value) => {
+                        setLimit(key, value);
+                      }}
+                    />
+                    {kind && learnt && (
+                      <LearntLine kind={kind} ability={learnt} limits={player.limits} onTake={() => takeLearnt(kind)} />
+                    )}
+                  </Fragment>
+                );
+              })}
             </div>
           </section>
         </div>
@@ -199,6 +226,8 @@ function defaultFigure(name: keyof Instrument, { hairCm }: Instrument): number {
 
 function limitWords(limit: StoredSettings['limits'][string] | undefined): string {
   if (!limit || limit.source === 'guess') return 'a guess';
+  if (limit.source === 'learnt')
+    return `learnt from ${counted(limit.attempts ?? 0, 'attempt')}${limit.date ? `, ${dayWords(limit.date)}` : ''}`;
   return limit.date ? `measured ${dayWords(limit.date)}` : 'measured';
 }
 

@@ -1,0 +1,82 @@
+import type { PlayerAbility } from '#contract/ability';
+import type { KindAbility, OwnCeiling } from '#core/ability';
+import { EVENT_KINDS, type EventKind } from '#core/tempo';
+import { dayWords } from './days';
+import { counted } from './plural';
+
+/** What takes time, of which there are many: `crossings`, `hops`. */
+const KINDS: Readonly<Record<EventKind, string>> = {
+  stroke: 'strokes',
+  crossing: 'crossings',
+  hop: 'hops',
+  barre: 'fingers laid across',
+  shift: 'shifts',
+  retake: 'retakes',
+  'bowed-triplet': 'bowed triplets',
+  cut: 'cuts',
+  flick: 'flicks',
+  'short-roll': 'short rolls',
+  'long-roll': 'long rolls',
+  pulse: 'pulses',
+  grace: 'grace notes',
+  slide: 'slides',
+  turn: 'turns',
+};
+
+export const kindWords = (kind: EventKind): string => KINDS[kind];
+
+/** `98–112`, in whole beats. */
+export const ownRangeWords = ({ low, high }: Pick<OwnCeiling, 'low' | 'high'>): string =>
+  `${Math.floor(low)}–${Math.floor(high)}`;
+
+/** `crossings set it`, `crossings set it (7 times in 10), else strokes`. */
+export function bindsWords(binds: OwnCeiling['binds']): string {
+  const [first, second] = Object.entries(binds) as [EventKind, number][];
+  if (!first) return '';
+  const [kind, share] = first;
+  if (share >= 0.95 || !second) return `${KINDS[kind]} set it`;
+  return `${KINDS[kind]} set it (${Math.round(10 * share)} times in 10), else ${KINDS[second[0]]}`;
+}
+
+/** Less than this, in per cent, is nothing to speak of. */
+const ALIKE = 2;
+
+/** `12 % quicker than the limit`, `as quick as the limit`. */
+export function betterWords(better: number): string {
+  const percent = Math.round(100 * Math.abs(Math.exp(-better) - 1));
+  if (percent < ALIKE) return 'as quick as the limit';
+  return `${percent} % ${better > 0 ? 'quicker' : 'slower'} than the limit`;
+}
+
+/** From this many attempts on a kind is spoken of; with fewer it is not known yet. */
+const TOLD_FROM = 5;
+/** An interval as wide as this, in natural logarithms, says little: what was thought before is about so wide. */
+const SAYS_LITTLE = 0.6;
+
+/** Whether enough is known of a kind to speak of it. */
+export const isTold = ({ attempts, low, high }: KindAbility): boolean =>
+  attempts >= TOLD_FROM && high - low < SAYS_LITTLE;
+
+/**
+ * What an own ceiling rests on: `From 64 attempts since 3 May 2026: your crossings are 12 % quicker than the limit. Your hops
+ * are not known yet.`
+ */
+export function restsOnWords(
+  { attempts, since, kinds }: Pick<PlayerAbility, 'attempts' | 'since' | 'kinds'>,
+  asked: readonly EventKind[] = EVENT_KINDS,
+): string {
+  if (attempts === 0) return 'Nothing is logged yet that says how quick your hands are.';
+  const known = asked.filter((kind) => kinds[kind] && isTold(kinds[kind]));
+  const unknown = asked.filter((kind) => !known.includes(kind));
+  const told = known.map((kind) => `your ${KINDS[kind]} are ${betterWords(kinds[kind]!.mean)}`);
+  const from = `From ${counted(attempts, 'attempt')}${since === null ? '' : ` since ${dayWords(since)}`}`;
+  const notYet =
+    unknown.length > 0 && unknown.length < EVENT_KINDS.length - known.length + 1
+      ? ` Your ${joined(unknown.map((kind) => KINDS[kind]))} are not known yet.`
+      : '';
+  return `${from}: ${told.length > 0 ? `${joined(told)}.` : 'too few to say how quick your hands are.'}${notYet}`;
+}
+
+function joined(words: readonly string[]): string {
+  return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}`;
+}
