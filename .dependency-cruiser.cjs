@@ -20,6 +20,7 @@ const WEB_ROOMS = [
   ['entry'],
   ['openTune'],
   ['commands'],
+  ['log'],
   ['tune', 'search', 'fingering', 'drones', 'ornaments', 'crossTuning', 'twins', 'versions'],
   ['bench', 'dance', 'ground', 'handout', 'pegs', 'settings', 'book', 'sets', 'practice', 'help'],
   ['gallery'],

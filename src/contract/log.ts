@@ -27,7 +27,7 @@ export const MAX_ATTEMPTS_AT_ONCE = 500;
 /** Largest log that is taken in at once, and of how many attempts. */
 export const MAX_LOG_BYTES = 64 * 1024 * 1024;
 export const MAX_LOG_ATTEMPTS = 200_000;
-const MAX_NOTE = 600;
+export const MAX_NOTE = 600;
 
 /** Where it hurt: a finger, on a string or on any; neither where it is not one finger. */
 const painSchema = z.object(
@@ -65,8 +65,15 @@ export const attemptSchema = z.object({
 });
 export type Attempt = z.output<typeof attemptSchema>;
 
+const zoneSchema = z.string().max(60).refine(isTimeZone, 'expected the name of a time zone, for example UTC');
+
 export const logQuerySchema = z.object({
   tune: z.uuid().optional(),
+  /** Words of the tune's title, the note and what went wrong. */
+  words: z.string().trim().max(200).optional(),
+  /** Of one day, in a zone. */
+  day: z.iso.date().optional(),
+  zone: zoneSchema.optional(),
   /** `next` of the page before. */
   after: z.string().max(100).optional(),
   limit: z.coerce.number().int().min(1).max(500).optional(),
@@ -96,9 +103,28 @@ export const historyQuerySchema = z.object({
   tune: z.uuid().optional(),
   /** From this day on; days are those of the zone. */
   since: z.iso.date(),
-  zone: z.string().max(60).refine(isTimeZone, 'expected the name of a time zone, for example UTC'),
+  zone: zoneSchema,
 });
 export const historySchema = z.object({ days: z.array(spanDaySchema) });
+
+/** What was played of a tune on a day, in one way: everything that is logged, drills too. */
+const logSumSchema = z.object({
+  day: z.iso.date(),
+  tuneId: z.uuid(),
+  title: z.string(),
+  what: z.enum(ATTEMPT_KINDS),
+  drill: z.enum(DRILL_KINDS).nullable(),
+  wrong: z.enum(WRONGS).nullable(),
+  attempts: z.int(),
+  clean: z.int(),
+  /** Quickest that was clean. */
+  cleanBpm: z.number().nullable(),
+  minutes: z.number(),
+});
+export type LogSum = z.output<typeof logSumSchema>;
+
+export const logSumsQuerySchema = historyQuerySchema.extend({ words: logQuerySchema.shape.words });
+export type LogSumsQuery = z.output<typeof logSumsQuerySchema>;
 
 const landmarkSchema = spanSchema.extend({
   id: z.uuid(),
@@ -139,6 +165,13 @@ export const logRoutes = {
   /** As they are now, corrections in place of what they correct, the newest first. */
   listAttempts: route({ method: 'GET', path: '/api/log/attempts', query: logQuerySchema, answer: attemptListSchema }),
   findHistory: route({ method: 'GET', path: '/api/log/history', query: historyQuerySchema, answer: historySchema }),
+  /** Day by day, the newest first. */
+  findSums: route({
+    method: 'GET',
+    path: '/api/log/sums',
+    query: logSumsQuerySchema,
+    answer: z.object({ sums: z.array(logSumSchema) }),
+  }),
   exportLog: route({
     method: 'GET',
     path: '/api/log/export',

@@ -70,8 +70,9 @@ export function restsOnWords(
   const unknown = asked.filter((kind) => !known.includes(kind));
   const told = known.map((kind) => `your ${KINDS[kind]} are ${betterWords(kinds[kind]!.mean)}`);
   const from = `From ${counted(attempts, 'attempt')}${since === null ? '' : ` since ${dayWords(since)}`}`;
+  // Of all kinds there are, those that never came up are not listed.
   const notYet =
-    unknown.length > 0 && unknown.length < EVENT_KINDS.length - known.length + 1
+    asked !== EVENT_KINDS && unknown.length > 0
       ? ` Your ${joined(unknown.map((kind) => KINDS[kind]))} are not known yet.`
       : '';
   return `${from}: ${told.length > 0 ? `${joined(told)}.` : 'too few to say how quick your hands are.'}${notYet}`;

@@ -37,3 +37,13 @@ test('before anything is logged the middle is at the default ceiling or below, a
   expect(ownCeiling(ceilings, NOTHING)!.low).toBeLessThan(report.figures.check.ceiling!.ceilingBpm);
   expect(ownCeiling({}, NOTHING)).toBeNull();
 });
+
+test('a stretch holds no lower than the tune it is of, and the way to its first note is none of it', () => {
+  const report = reportTune(tune([part('A', 'D4 A4 E5 A4 D4 F#4 A4 D5')], { form: ['A'] }));
+  const whole = kindCeilings(report);
+  for (let first = 0; first < 6; first++) {
+    const own = kindCeilings(report, { first, last: first + 2 });
+    for (const [kind, ceiling] of Object.entries(own)) expect(ceiling).toBeGreaterThanOrEqual(whole[kind as 'stroke']!);
+  }
+  expect(kindCeilings(report, { first: 1, last: 1 })).not.toHaveProperty('crossing');
+});

@@ -2,6 +2,7 @@ import { type BeatsPerMinute, normalOf, seeded, weightedQuantiles } from '#core/
 import type { TuneReport } from '#core/report';
 import { EVENT_KINDS, type EventKind } from '#core/tempo';
 import { type LearntAbility, PRIOR_SD } from './learnAbility';
+import { isLeading } from './margins';
 
 /** Up to which tempo a tune holds for this player, of what is known of him. */
 export interface OwnCeiling {
@@ -19,11 +20,20 @@ export type KindCeilings = Readonly<Partial<Record<EventKind, BeatsPerMinute>>>;
 const DRAWS = 1024;
 const SEED = 20_260_302;
 
-/** The lowest ceiling of each kind of event in a tune, by the limits it was checked with. */
-export function kindCeilings({ figures: { check } }: Pick<TuneReport, 'figures'>): KindCeilings {
+/**
+ * The lowest ceiling of each kind of event in a tune, by the limits it was checked with; of a stretch without the way to its first
+ * note. Time O(n).
+ */
+export function kindCeilings(
+  { figures: { check } }: Pick<TuneReport, 'figures'>,
+  stretch?: { readonly first: number; readonly last: number },
+): KindCeilings {
+  const { first, last } = stretch ?? { first: 0, last: check.events.length - 1 };
   const ceilings: Partial<Record<EventKind, number>> = {};
-  for (const events of check.events)
-    for (const { kind, ceilingBpm } of events) ceilings[kind] = Math.min(ceilings[kind] ?? Infinity, ceilingBpm);
+  for (let index = first; index <= last; index++)
+    for (const { kind, ceilingBpm } of check.events[index] ?? [])
+      if (!(stretch && index === first && isLeading(kind)))
+        ceilings[kind] = Math.min(ceilings[kind] ?? Infinity, ceilingBpm);
   return ceilings;
 }
 

@@ -3,6 +3,8 @@ import {
   type Attempt,
   type historyQuerySchema,
   type LogQuery,
+  type LogSum,
+  type LogSumsQuery,
   type SpanDay,
   type TunePractice,
   type TunePracticeRecord,
@@ -86,15 +88,17 @@ export async function tunesByTitle(db: Queryable): Promise<ReadonlyMap<string, s
 /** A page of the log, the newest first; `next` is the moment and id of the last. */
 export async function listAttempts(
   db: Queryable,
-  { tune, after, limit = PAGE }: LogQuery,
+  { tune, words, day, zone = 'UTC', after, limit = PAGE }: LogQuery,
 ): Promise<{ attempts: Attempt[]; next: string | null }> {
   const cursor = cursorOf(after);
   const { rows } = await db.query<AttemptRow>(
     `SELECT ${COLUMNS} FROM attempts
       WHERE ${CURRENT} AND ($1::uuid IS NULL OR tune_id = $1)
         AND ($2::timestamptz IS NULL OR (at, id) < ($2::timestamptz, $3::uuid))
+        AND ${hasWords('$5')}
+        AND ($6::date IS NULL OR (at >= ($6::date::timestamp AT TIME ZONE $7) AND at < (($6::date + 1)::timestamp AT TIME ZONE $7)))
       ORDER BY at DESC, id DESC LIMIT $4`,
-    [tune ?? null, cursor?.at ?? null, cursor?.id ?? null, limit],
+    [tune ?? null, cursor?.at ?? null, cursor?.id ?? null, limit, patternsOf(words), day ?? null, zone],
   );
   const last = rows[rows.length - 1];
   return {
@@ -102,6 +106,36 @@ export async function listAttempts(
     next: last && rows.length === limit ? `${last.at.toISOString()} ${last.id}` : null,
   };
 }
+
+/** Each word comes in the title, the note or what went wrong, whatever its accents. */
+const hasWords = (patterns: string) =>
+  `(SELECT coalesce(bool_and(unaccent(concat_ws(' ', tune_title, note, wrong, drill)) ILIKE unaccent(pattern)), true) FROM unnest(${patterns}::text[]) AS pattern)`;
+
+/** Patterns that words are found by: signs that a pattern would take for its own stand for themselves. */
+function patternsOf(words: string | undefined): string[] {
+  const own = (words ?? '').split(/\s+/).filter(Boolean);
+  return own.map((word) => `%${word.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`);
+}
+
+/** What was played day by day, the newest day first: of each tune in each way, and what went wrong. */
+export async function findSums(db: Queryable, { tune, since, zone, words }: LogSumsQuery): Promise<LogSum[]> {
+  const { rows } = await db.query<LogSum>(
+    `SELECT day, tune_id AS "tuneId", max(tune_title) AS title, what, drill, wrong, count(*)::integer AS attempts,
+            count(*) FILTER (WHERE clean)::integer AS clean, max(bpm) FILTER (WHERE clean) AS "cleanBpm",
+            sum(minutes) AS minutes
+       FROM (SELECT *, to_char(at AT TIME ZONE $3, 'YYYY-MM-DD') AS day FROM attempts
+              WHERE ${CURRENT} AND at >= ($2::date::timestamp AT TIME ZONE $3)
+                AND ($1::uuid IS NULL OR tune_id = $1) AND ${hasWords('$4')}) AS own
+      GROUP BY day, tune_id, what, drill, wrong
+      ORDER BY day DESC, min(at), tune_id, what, drill, wrong
+      LIMIT ${MAX_SUMS}`,
+    [tune ?? null, since, zone, patternsOf(words)],
+  );
+  return rows;
+}
+
+/** Most rows that are sent: some years of an eager player. */
+const MAX_SUMS = 20_000;
 
 /** What a page ended with; what is none begins anew. */
 function cursorOf(after: string | undefined): { readonly at: string; readonly id: string } | null {

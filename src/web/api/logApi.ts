@@ -1,6 +1,7 @@
 import {
   type Attempt,
   logRoutes,
+  type LogSum,
   type SpanDay,
   type TunePractice,
   type TunePracticeRecord,
@@ -31,6 +32,24 @@ const logApi = serverApi.injectEndpoints({
     attempts: build.query<Attempt[], string>({
       query: (tune) => asked(logRoutes.listAttempts, { query: { tune, limit: RECENT } }),
       transformResponse: ({ attempts }: { attempts: Attempt[] }) => attempts,
+      providesTags: ['Log'],
+    }),
+    /** What was logged of a tune on one day, or of any tune. */
+    attemptsOfDay: build.query<Attempt[], { readonly day: string; readonly tune: string; readonly words?: string }>({
+      query: ({ day, tune, words }) =>
+        asked(logRoutes.listAttempts, {
+          query: { day, tune, zone: ownZone(), limit: RECENT, ...(words ? { words } : {}) },
+        }),
+      transformResponse: ({ attempts }: { attempts: Attempt[] }) => attempts,
+      providesTags: ['Log'],
+    }),
+    /** What was played day by day, the newest day first. */
+    logSums: build.query<LogSum[], { readonly tune?: string; readonly since: string; readonly words?: string }>({
+      query: ({ tune, since, words }) =>
+        asked(logRoutes.findSums, {
+          query: { since, zone: ownZone(), ...(tune === undefined ? {} : { tune }), ...(words ? { words } : {}) },
+        }),
+      transformResponse: ({ sums }: { sums: LogSum[] }) => sums,
       providesTags: ['Log'],
     }),
     tunePractice: build.query<TunePracticeRecord, string>({
@@ -77,4 +96,11 @@ function newerPractice({ code, details }: Failure): Revised<TunePractice> | null
     : null;
 }
 
-export const { useAttemptsQuery, useHistoryQuery, useTunePracticeQuery, useSaveTunePracticeMutation } = logApi;
+export const {
+  useAttemptsQuery,
+  useAttemptsOfDayQuery,
+  useHistoryQuery,
+  useLogSumsQuery,
+  useTunePracticeQuery,
+  useSaveTunePracticeMutation,
+} = logApi;

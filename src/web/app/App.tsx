@@ -1,4 +1,4 @@
-import { BookOpen, CircleQuestionMark, Music3, Ruler, SlidersHorizontal } from 'lucide-react';
+import { BookOpen, ChartSpline, CircleQuestionMark, Music3, Ruler, SlidersHorizontal } from 'lucide-react';
 import { type ComponentType, useState } from 'react';
 import { createBrowserRouter, Link, NavLink, Outlet, useLocation, useMatch, useRouteError } from 'react-router';
 import { useSettingsQuery } from '../api/settingsApi';
@@ -43,6 +43,7 @@ const TodayPage = lazyPage(() => withBench(import('../practice/TodayPage')), 'to
 const PracticePage = lazyPage(() => withBench(import('../practice/PracticePage')), 'the practice room');
 const RunPage = lazyPage(() => withBench(import('../practice/RunPage')), 'the practice room');
 const TechniquePage = lazyPage(() => withBench(import('../practice/TechniquePage')), 'the techniques');
+const LogPage = lazyPage(() => withBench(import('../log/LogPage')), 'the log');
 const SetsPage = lazyPage(() => import('../sets/SetsPage'), 'the sets');
 const PegsPage = lazyPage(() => import('../pegs/PegsPage'), 'the peg box');
 
@@ -62,6 +63,7 @@ export const router = createBrowserRouter([
       { path: '/tunes/:id/practice/:item', element: <RunPage /> },
       { path: '/practice', element: <TodayPage /> },
       { path: '/practice/technique/:technique?', element: <TechniquePage /> },
+      { path: '/log', element: <LogPage /> },
       { path: '/sets/:setId?', element: <SetsPage /> },
       { path: '/pegs', element: <PegsPage /> },
       { path: '/settings', element: <SettingsPage /> },
@@ -108,6 +110,7 @@ function Frame() {
         {lastTune !== null && <Room to={`/tunes/${lastTune}/ground`} name="Ground" Icon={Ruler} />}
         {lastTune !== null && <Room to={`/tunes/${lastTune}/dance`} name="Dance" Icon={DanceSign} />}
         <Room to="/practice" name="Practice" Icon={PracticeSign} />
+        <Room to="/log" name="Log" Icon={ChartSpline} />
         <Room to="/pegs" name="Pegs" Icon={PegSign} />
         <div className="ml-auto flex items-center md:mt-auto md:ml-0 md:w-full md:flex-col">
           <Room to="/settings" name="Settings" Icon={SlidersHorizontal} />

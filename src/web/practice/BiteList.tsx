@@ -4,8 +4,9 @@ import type { Bite, CoverageStep } from '#core/practice';
 import { dayWords } from '#words/days';
 import { counted, percentWords } from '#words/plural';
 import { tempoWords } from '#words/tempo';
+import { isSameSpan } from '../log/spans';
 import { Button } from '../ui/Button';
-import { bestBpm, isSameSpan } from './useTuneInBites';
+import { bestBpm } from './useTuneInBites';
 
 interface BiteListProps {
   readonly bites: readonly Bite[];

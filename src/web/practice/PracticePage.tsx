@@ -11,6 +11,7 @@ import { attemptSpanWords, knownHandWords, ORDER_WORDS } from '#words/practice';
 import { reportVerdict } from '#words/verdict';
 import type { Failure } from '../api/answer';
 import { useKnownHandsQuery } from '../api/bookApi';
+import { isSameSpan, landmarkOf } from '../log/spans';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { RoomHeader } from '../openTune/RoomHeader';
 import { Alert } from '../ui/Alert';
@@ -24,15 +25,7 @@ import { BiteList } from './BiteList';
 import { BiteScore } from './BiteScore';
 import { CoursePlan } from './CoursePlan';
 import { DrillList } from './DrillList';
-import {
-  bestBpm,
-  isSameSpan,
-  type KnownInBite,
-  knownInBite,
-  landmarkOf,
-  nameOfBite,
-  useTuneInBites,
-} from './useTuneInBites';
+import { bestBpm, type KnownInBite, knownInBite, nameOfBite, useTuneInBites } from './useTuneInBites';
 
 /** Notes in a bite that can be chosen. */
 const BITE_SIZES = [4, 6, 8, 10, 12, 16].map((value) => ({ value, name: `${value} notes` }));

@@ -3,13 +3,13 @@ import { Link, useParams } from 'react-router';
 import type { Attempt } from '#contract/log';
 import { today } from '#words/days';
 import { useAttemptsQuery } from '../api/logApi';
+import { isSameSpan } from '../log/spans';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { PageProblem } from '../ui/PageState';
 import { abilityFrom, cleanBpmOf, judgedOf } from './playerAbility';
 import { readRunChoices, writeRunChoices } from './runChoices';
 import { runItem } from './runItem';
 import { RunScreen } from './RunScreen';
-import { isSameSpan } from './useTuneInBites';
 import { useTuneInBites } from './useTuneInBites';
 
 const NONE: readonly Attempt[] = [];

@@ -7,6 +7,7 @@ import { failureWords } from '#words/failure';
 import { counted } from '#words/plural';
 import { candidateWords, ITEM_NAMES, itemWords } from '#words/practice';
 import { TunePicker } from '../findTune/TunePicker';
+import { LogFiles } from '../log/LogFiles';
 import { Alert } from '../ui/Alert';
 import { Button, SignButton } from '../ui/Button';
 import { PageOpening, PageProblem } from '../ui/PageState';
@@ -14,7 +15,6 @@ import { Select } from '../ui/Select';
 import { SortableList, SortableRow } from '../ui/SortableList';
 import { useTitle } from '../ui/useTitle';
 import { BodyCheck } from './BodyCheck';
-import { LogFiles } from './LogFiles';
 import { type TuneCandidate, useToday } from './useToday';
 
 const MINUTES = [10, 15, 20, 30, 45, 60].map((value) => ({ value, name: `${value} minutes` }));

@@ -3,7 +3,7 @@ import type { PracticeSpan } from '#contract/practice';
 import { type Ability, abilityOf, type JudgedAttempt, judgedIn, learnAbility } from '#core/ability';
 import type { Way } from '#core/drills';
 import type { TuneReport } from '#core/report';
-import { isSameSpan } from './useTuneInBites';
+import { isSameSpan } from '../log/spans';
 
 /** Attempts with the bow, of stretches of the tune itself, judged by its plan. */
 export function judgedOf(report: TuneReport, attempts: readonly Attempt[], now: number): JudgedAttempt[] {

@@ -2,10 +2,10 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Attempt, Pain, Wrong } from '#contract/log';
 import { beginRun, hurt, putTogether, type Run, runRepeated, stopped, takenApart } from '#core/practice';
 import type { TuneReport } from '#core/report';
-import type { QueueState } from './attemptQueue';
+import type { QueueState } from '../log/attemptQueue';
+import { useAttemptQueue } from '../log/useAttemptQueue';
 import type { RunChoices } from './runChoices';
 import type { RunItem } from './runItem';
-import { useAttemptQueue } from './useAttemptQueue';
 
 /** A repetition takes no longer than this: who goes away is not practising. In minutes. */
 const LONGEST = 3;

@@ -7,13 +7,14 @@ import { type PlayerSettings, reportTune, type TuneReport } from '#core/report';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
 import { RECENT, useHistoryQuery } from '../api/logApi';
+import { isSameSpan } from '../log/spans';
 import { canBeJudged } from '../openTune/judgeFirst';
 import { findStoredTune } from '../openTune/useStoredTune';
 import { selectPlayer } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import { abilityFrom, judgedOf } from './playerAbility';
 import { reviewOf } from './reviews';
-import { daysOfBite, historySince, isSameSpan, nameOfBite } from './useTuneInBites';
+import { daysOfBite, historySince, nameOfBite } from './useTuneInBites';
 
 /** Tunes that a session looks at: those practised last. */
 const MOST_TUNES = 5;

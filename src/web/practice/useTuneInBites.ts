@@ -2,7 +2,6 @@ import { format, subDays } from 'date-fns';
 import { useMemo } from 'react';
 import type { KnownHand } from '#contract/imports';
 import type { Landmark, SpanDay } from '#contract/log';
-import type { PracticeSpan } from '#contract/practice';
 import {
   type Bite,
   type LearningOrder,
@@ -16,6 +15,7 @@ import { type Tune, writtenNotes } from '#core/tune';
 import { biteWords } from '#words/practice';
 import { useHistoryQuery } from '../api/logApi';
 import { type KeptPractice, useTunePractice } from '../api/useTunePractice';
+import { isSameSpan, landmarkOf } from '../log/spans';
 
 /** Days of the log that are looked at. */
 const HISTORY_DAYS = 400;
@@ -49,25 +49,12 @@ export function useTuneInBites(id: string, report: TuneReport): TuneInBites {
   };
 }
 
-/** Whether two stretches are the same written notes. */
-export function isSameSpan(a: PracticeSpan, b: PracticeSpan): boolean {
-  return a.part === b.part && a.from === b.from && a.to === b.to;
-}
-
 /** Days on which a stretch was practised. */
 export function daysOfBite(
   days: readonly SpanDay[],
   { part, from, to }: Pick<Bite, 'part' | 'from' | 'to'>,
 ): SpanDay[] {
   return days.filter(({ span }) => isSameSpan(span, { part, from, to }));
-}
-
-/** What a player calls a stretch; undefined: it has no name of its own. */
-export function landmarkOf(
-  landmarks: readonly Landmark[],
-  bite: Pick<Bite, 'part' | 'from' | 'to'>,
-): Landmark | undefined {
-  return landmarks.find((landmark) => isSameSpan(landmark, bite));
 }
 
 /** A bite by its own name or that of a landmark with the same notes, else by where it stands. */
