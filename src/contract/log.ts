@@ -172,6 +172,13 @@ export const logRoutes = {
     query: logSumsQuerySchema,
     answer: z.object({ sums: z.array(logSumSchema) }),
   }),
+  /** Minutes of each day, the oldest first. */
+  findMinutes: route({
+    method: 'GET',
+    path: '/api/log/minutes',
+    query: historyQuerySchema.omit({ tune: true }),
+    answer: z.object({ days: z.array(z.object({ day: z.iso.date(), minutes: z.number() })) }),
+  }),
   exportLog: route({
     method: 'GET',
     path: '/api/log/export',

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { PLACES } from '#core/tune';
 import { parseTuning, STANDARD_TUNING, TENSION_NEWTONS, tuningName } from '#core/tuning';
+import { type UpkeepIntervals, USUAL_INTERVALS } from '#core/upkeep';
 import { tuningFault } from '#formats/text';
 import { route } from './route';
 import { INSTRUMENT_RANGES } from './settings';
@@ -52,8 +53,21 @@ const stringSchema = z.object({
   /** ISO date on which it was fitted; null: not known. */
   fittedOn: z.iso.date().nullable(),
   hours: z.number().min(0).max(5000),
+  /** When it had those hours: what is logged since is added. null: they are as they were told. */
+  hoursOn: z.iso.date().nullable().default(null),
   /** Tension at its usual pitch, from the string maker. */
   newtons: z.number().min(10, 'expected 10 to 120').max(120, 'expected 10 to 120'),
+});
+
+const interval = (max: number) =>
+  z.number().positive('expected more than 0').max(max, `expected at most ${max}`).nullable();
+const intervalsSchema: z.ZodType<UpkeepIntervals> = z.object({
+  stringHours: interval(5000),
+  stringMonths: interval(240),
+  rosinHours: interval(500),
+  rehairHours: interval(5000),
+  rehairMonths: interval(240),
+  gapMm: interval(20),
 });
 
 const checkSchema = z.object({
@@ -79,7 +93,20 @@ const fiddleSchema = z.object({
   /** How it is tuned now. */
   tuning: tuningText,
   /** Hair gap at the middle of the bow, as it was measured. */
-  hairGaps: z.array(z.object({ date: z.iso.date(), mm: z.number().min(0).max(30) })).max(MAX_GAPS),
+  hairGaps: z
+    .array(
+      z.object({
+        date: z.iso.date(),
+        mm: z.number().min(0).max(30),
+        /** Beats a minute that it was played at; null: not told. */
+        bpm: z.number().min(10).max(400).nullable().default(null),
+      }),
+    )
+    .max(MAX_GAPS),
+  rosinedOn: z.iso.date().nullable().default(null),
+  rehairedOn: z.iso.date().nullable().default(null),
+  /** After how much the player wants to be reminded; null: never. */
+  intervals: intervalsSchema.default(USUAL_INTERVALS),
   checks: z.array(checkSchema).max(MAX_CHECKS),
 });
 export type Fiddle = z.output<typeof fiddleSchema>;
@@ -107,9 +134,12 @@ export function newFiddle(id: string, name: string): Fiddle {
     bridgeRadiusMm: 42,
     hairCm: 63,
     isOld: false,
-    strings: TENSION_NEWTONS.map((newtons) => ({ name: '', fittedOn: null, hours: 0, newtons })),
+    strings: TENSION_NEWTONS.map((newtons) => ({ name: '', fittedOn: null, hours: 0, hoursOn: null, newtons })),
     tuning: tuningName(STANDARD_TUNING),
     hairGaps: [],
+    rosinedOn: null,
+    rehairedOn: null,
+    intervals: USUAL_INTERVALS,
     checks: [],
   };
 }

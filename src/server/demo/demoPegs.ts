@@ -12,7 +12,8 @@ export function demoPegs(now: number): Pegs {
     ...string,
     name: ['wound, medium', 'wound, medium', 'wound, light', 'plain steel'][i]!,
     fittedOn: [daysAgo(140), daysAgo(140), daysAgo(400), daysAgo(9)][i]!,
-    hours: [85, 85, 190, 6][i]!,
+    hours: [85, 85, 190, 0][i]!,
+    hoursOn: [daysAgo(60), daysAgo(60), daysAgo(60), null][i]!,
   }));
   return {
     fiddles: [
@@ -20,9 +21,12 @@ export function demoPegs(now: number): Pegs {
         ...fiddle,
         strings,
         hairGaps: [
-          { date: daysAgo(120), mm: 8.5 },
-          { date: daysAgo(12), mm: 8 },
+          { date: daysAgo(120), mm: 8.5, bpm: 108 },
+          { date: daysAgo(64), mm: 6.5, bpm: 63 },
+          { date: daysAgo(12), mm: 8, bpm: 112 },
         ],
+        rosinedOn: daysAgo(5),
+        rehairedOn: daysAgo(250),
       },
     ],
     chosen: FIDDLE,

@@ -134,6 +134,20 @@ export async function findSums(db: Queryable, { tune, since, zone, words }: LogS
   return rows;
 }
 
+/** Minutes played on each day of a zone, the oldest first. */
+export async function findMinutes(
+  db: Queryable,
+  { since, zone }: { readonly since: string; readonly zone: string },
+): Promise<{ day: string; minutes: number }[]> {
+  const { rows } = await db.query<{ day: string; minutes: number }>(
+    `SELECT to_char(at AT TIME ZONE $2, 'YYYY-MM-DD') AS day, sum(minutes) AS minutes FROM attempts
+      WHERE ${CURRENT} AND at >= ($1::date::timestamp AT TIME ZONE $2)
+      GROUP BY 1 ORDER BY 1`,
+    [since, zone],
+  );
+  return rows;
+}
+
 /** Most rows that are sent: some years of an eager player. */
 const MAX_SUMS = 20_000;
 

@@ -9,6 +9,7 @@ import { findTuneById } from '../tunes/queries';
 import {
   allAttempts,
   findHistory,
+  findMinutes,
   findSums,
   findTunePractice,
   insertAttempts,
@@ -37,6 +38,7 @@ export function logRoutes(db: Database, streams: Database, askForAbility: () => 
   serve(router, routes.listAttempts, ({ query }) => listAttempts(db, query));
   serve(router, routes.findHistory, async ({ query }) => ({ days: await findHistory(db, query) }));
   serve(router, routes.findSums, async ({ query }) => ({ sums: await findSums(db, query) }));
+  serve(router, routes.findMinutes, async ({ query }) => ({ days: await findMinutes(db, query) }));
   serve(router, routes.exportLog, async ({ query: { format }, response }) => {
     response.attachment(format === 'csv' ? 'log.csv' : 'log.json');
     response.type(format === 'csv' ? 'text/csv; charset=utf-8' : 'application/json');

@@ -8,6 +8,7 @@ import {
   tunePracticeRecordSchema,
   USUAL_PRACTICE,
 } from '#contract/log';
+import type { PlayedDay } from '#core/upkeep';
 import type { Failure } from './answer';
 import { ask, asked } from './ask';
 import { type PagesDispatch, queueOf } from './queues';
@@ -50,6 +51,12 @@ const logApi = serverApi.injectEndpoints({
           query: { since, zone: ownZone(), ...(tune === undefined ? {} : { tune }), ...(words ? { words } : {}) },
         }),
       transformResponse: ({ sums }: { sums: LogSum[] }) => sums,
+      providesTags: ['Log'],
+    }),
+    /** Minutes played on each day. */
+    playedDays: build.query<PlayedDay[], string>({
+      query: (since) => asked(logRoutes.findMinutes, { query: { since, zone: ownZone() } }),
+      transformResponse: ({ days }: { days: PlayedDay[] }) => days,
       providesTags: ['Log'],
     }),
     tunePractice: build.query<TunePracticeRecord, string>({
@@ -101,6 +108,7 @@ export const {
   useAttemptsOfDayQuery,
   useHistoryQuery,
   useLogSumsQuery,
+  usePlayedDaysQuery,
   useTunePracticeQuery,
   useSaveTunePracticeMutation,
 } = logApi;

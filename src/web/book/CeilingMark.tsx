@@ -3,7 +3,7 @@ import { ownRangeWords } from '#words/ability';
 
 const LOWEST = 30;
 const HIGHEST = 240;
-const WIDTH = 110;
+const WIDTH = 84;
 
 const place = (bpm: number) => ((Math.min(HIGHEST, Math.max(LOWEST, bpm)) - LOWEST) / (HIGHEST - LOWEST)) * WIDTH;
 
@@ -39,19 +39,18 @@ export function CeilingMark({ tune, beat }: { readonly tune: TuneSummary; readon
           {own && (
             <g stroke="var(--walnut)" fill="var(--paper)" strokeWidth="1.5">
               <path d={`M${place(own.low)} 13H${place(own.high)}`} />
-              <circle cx={place(own.median)} cy="13" r="2.2" />
+              <circle cx={Math.min(WIDTH - 3, place(own.median))} cy="13" r="2.2" />
             </g>
           )}
         </svg>
+        {own && (
+          <span className="text-hint whitespace-nowrap text-walnut max-md:hidden" data-own={Math.floor(own.median)}>
+            you {Math.floor(own.median)}
+          </span>
+        )}
       </span>
       <span className={`text-hint leading-tight whitespace-nowrap md:pl-10.5 ${stands ? 'text-muted' : 'text-madder'}`}>
         {stands ? 'wanted' : 'short of'} {Math.round(wishBpm)} <span className="max-md:sr-only">{beat}</span>
-        {own && (
-          <span className="text-walnut" data-own={Math.floor(own.median)}>
-            {' '}
-            · you {Math.floor(own.median)}
-          </span>
-        )}
       </span>
     </span>
   );

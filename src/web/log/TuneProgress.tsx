@@ -68,7 +68,11 @@ function Progress({ tuneId, report, days, now }: ProgressProps) {
   const nameOf = (span: PracticeSpan) => landmarkOf(practice.landmarks, span)?.name ?? attemptSpanWords(report, span);
   const { bpm: wish } = report.settings;
   const beat = beatWords(report.settings.beat);
-  const shown = spans.find(({ span }) => keyOf(span) === picked) ?? spans[0];
+  // What is not there yet is what one asks about.
+  const shown =
+    spans.find(({ span }) => keyOf(span) === picked) ??
+    spans.find(({ best }) => !best.some(({ bpm }) => bpm >= wish)) ??
+    spans[0];
   const isWhole = picked === WHOLE;
   const aDay = minutes ?? (shown ? minutesADay(isWhole ? wholeOf(spans) : shown, now) : 1);
   const own = useOwnOf(report, isWhole ? null : (shown?.span ?? null), known.ability);

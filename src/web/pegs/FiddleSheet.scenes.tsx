@@ -3,7 +3,8 @@ import { nothing, type Scenes } from '../testing/scene';
 import { FiddleSheet } from './FiddleSheet';
 
 const [fiddle] = DEFAULT_PEGS.fiddles;
-const common = { pegs: DEFAULT_PEGS, isCounted: true, onPegs: nothing, onCount: nothing, onClose: nothing };
+const played = [{ day: '2026-06-01', minutes: 90 }];
+const common = { pegs: DEFAULT_PEGS, played, isCounted: true, onPegs: nothing, onCount: nothing, onClose: nothing };
 
 export const scenes: Scenes = {
   'as it comes': { show: () => <FiddleSheet {...common} fiddle={fiddle!} /> },
@@ -15,9 +16,11 @@ export const scenes: Scenes = {
         fiddle={{
           ...fiddle!,
           name: 'The one from the boathouse',
+          rosinedOn: '2026-05-30',
+          rehairedOn: '2025-11-02',
           hairGaps: [
-            { date: '2026-05-02', mm: 7 },
-            { date: '2026-06-14', mm: 8.5 },
+            { date: '2026-05-02', mm: 7, bpm: 96 },
+            { date: '2026-06-14', mm: 8.5, bpm: null },
           ],
         }}
       />

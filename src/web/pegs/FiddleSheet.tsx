@@ -4,15 +4,20 @@ import { type Fiddle, newFiddle, type Pegs } from '#contract/pegs';
 import { INSTRUMENT_RANGES } from '#contract/settings';
 import { PLACES } from '#core/tune';
 import { TENSION_NEWTONS } from '#core/tuning';
+import { type PlayedDay, stringHours } from '#core/upkeep';
 import { dayWords, today } from '#words/days';
 import { Button, SignButton } from '../ui/Button';
 import { NumberField } from '../ui/NumberField';
 import { Sheet } from '../ui/Sheet';
 import { SmallTable } from '../ui/SmallTable';
+import { GapChart } from './GapChart';
+import { UpkeepSection } from './UpkeepSection';
 
 interface FiddleSheetProps {
   readonly pegs: Pegs;
   readonly fiddle: Fiddle;
+  /** Minutes that were logged day by day. */
+  readonly played: readonly PlayedDay[];
   /** Whether what the tunes are counted with is this fiddle. */
   readonly isCounted: boolean;
   readonly onPegs: (pegs: Pegs, label: string) => void;
@@ -23,7 +28,7 @@ interface FiddleSheetProps {
 const INPUT = 'rounded-md border border-line bg-surface px-2 py-0.5';
 
 /** A fiddle: its sizes, its strings with their age, and the bow's hair. Kept as it is changed. */
-export function FiddleSheet({ pegs, fiddle, isCounted, onPegs, onCount, onClose }: FiddleSheetProps) {
+export function FiddleSheet({ pegs, fiddle, played, isCounted, onPegs, onCount, onClose }: FiddleSheetProps) {
   const set = (next: Partial<Fiddle>, label: string) =>
     onPegs({ ...pegs, fiddles: pegs.fiddles.map((one) => (one.id === fiddle.id ? { ...one, ...next } : one)) }, label);
   const setString = (at: number, next: Partial<Fiddle['strings'][number]>, label: string) =>
@@ -117,10 +122,10 @@ export function FiddleSheet({ pegs, fiddle, isCounted, onPegs, onCount, onClose 
                   <FigureCell
                     label={`Hours on the ${PLACES[i]} string`}
                     unit="h"
-                    value={string.hours}
+                    value={Math.round(stringHours(string, played))}
                     low={0}
                     high={5000}
-                    onFigure={(hours) => setString(i, { hours }, `hours of the ${PLACES[i]} string`)}
+                    onFigure={(hours) => setString(i, { hours, hoursOn: today() }, `hours of the ${PLACES[i]} string`)}
                   />
                 </td>
                 <td className="py-1.5 pr-3">
@@ -138,7 +143,11 @@ export function FiddleSheet({ pegs, fiddle, isCounted, onPegs, onCount, onClose 
                     look="small"
                     className="whitespace-nowrap"
                     onClick={() =>
-                      setString(i, { fittedOn: today(), hours: 0, newtons: string.newtons }, `new ${PLACES[i]} string`)
+                      setString(
+                        i,
+                        { fittedOn: today(), hours: 0, hoursOn: null, newtons: string.newtons },
+                        `new ${PLACES[i]} string`,
+                      )
                     }
                   >
                     new today
@@ -148,10 +157,12 @@ export function FiddleSheet({ pegs, fiddle, isCounted, onPegs, onCount, onClose 
             ))}
           </SmallTable>
           <p className="text-hint text-muted">
-            Typical tensions are guesses ({TENSION_NEWTONS.join(', ')} N); the maker’s own are better.
+            Hours that you log are added. Typical tensions are guesses ({TENSION_NEWTONS.join(', ')} N); the maker’s own
+            are better.
           </p>
         </section>
         <HairGaps fiddle={fiddle} onSet={set} />
+        <UpkeepSection fiddle={fiddle} played={played} onSet={set} />
         <div className="flex flex-wrap gap-2">
           <Button look="main" disabled={isCounted} onClick={onCount}>
             {isCounted ? 'Tunes are checked with it' : 'Check all tunes with this fiddle'}
@@ -276,6 +287,9 @@ function HairGaps({
   readonly onSet: (next: Partial<Fiddle>, label: string) => void;
 }) {
   const [mm, setMm] = useState('');
+  const [bpm, setBpm] = useState('');
+  const tempo = bpm === '' ? null : Number(bpm.replace(',', '.'));
+  const isTempoWrong = tempo !== null && !(tempo >= 10 && tempo <= 400);
   const number = Number(mm.replace(',', '.'));
   const isWrong = mm !== '' && !(number >= 0 && number <= 30);
   return (
@@ -285,9 +299,10 @@ function HairGaps({
         className="flex flex-wrap items-center gap-2"
         onSubmit={(event) => {
           event.preventDefault();
-          if (mm === '' || isWrong) return;
-          onSet({ hairGaps: [...fiddle.hairGaps, { date: today(), mm: number }] }, `hair gap ${number} mm`);
+          if (mm === '' || isWrong || isTempoWrong) return;
+          onSet({ hairGaps: [...fiddle.hairGaps, { date: today(), mm: number, bpm: tempo }] }, `hair gap ${number} mm`);
           setMm('');
+          setBpm('');
         }}
       >
         <label className="flex items-center gap-2">
@@ -301,15 +316,29 @@ function HairGaps({
           />
           mm
         </label>
-        <Button look="small" type="submit" disabled={mm === '' || isWrong}>
+        <label className="flex items-center gap-2">
+          for playing at
+          <input
+            className={`${INPUT} w-20 text-right`}
+            inputMode="decimal"
+            placeholder="any"
+            value={bpm}
+            aria-invalid={isTempoWrong}
+            onChange={({ target }) => setBpm(target.value)}
+          />
+          beats a minute
+        </label>
+        <Button look="small" type="submit" disabled={mm === '' || isWrong || isTempoWrong}>
           keep it
         </Button>
         {isWrong && <span className="text-hint text-madder">expected 0 to 30 mm</span>}
+        {isTempoWrong && <span className="text-hint text-madder">expected 10 to 400 beats a minute</span>}
       </form>
+      <GapChart gaps={fiddle.hairGaps} />
       <ul className="mt-1 flex flex-wrap gap-x-4 text-small text-muted">
-        {fiddle.hairGaps.map(({ date, mm: gap }, i) => (
+        {fiddle.hairGaps.map(({ date, mm: gap, bpm: at }, i) => (
           <li key={`${date} ${i}`} className="flex items-center">
-            {dayWords(date)}: {gap} mm
+            {dayWords(date)}: {gap} mm{at !== null && ` at ${Math.round(at)}`}
             <SignButton
               label={`Delete the gap of ${gap} mm`}
               className="size-7"

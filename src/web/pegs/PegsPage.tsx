@@ -8,10 +8,12 @@ import { parseTuning, retunePlan, STANDARD_TUNING, tuningName } from '#core/tuni
 import { implausibleWords } from '#formats/text';
 import { failureWords } from '#words/failure';
 import { writtenPitch } from '#words/pitch';
+import { dueWords } from '#words/upkeep';
 import type { Failure } from '../api/answer';
 import { usePegsQuery, useSavePegsMutation } from '../api/pegsApi';
 import { useSaveSettingsMutation } from '../api/settingsApi';
 import { useRecordUndo } from '../api/useRecordUndo';
+import { useUpkeep } from '../api/useUpkeep';
 import { selectSettings } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import { Alert } from '../ui/Alert';
@@ -26,7 +28,6 @@ import { type Listening, PitchPanel } from './PitchPanel';
 import { FiddleSource, MicrophoneSource, type PitchSource } from './pitchSource';
 import { PlanPanel } from './PlanPanel';
 import { readCents } from './readPitch';
-import { reminders } from './reminders';
 import { TuningChoice } from './TuningChoice';
 import {
   changeOf,
@@ -140,7 +141,8 @@ function PegBox({ pegs, fiddle, undo, onPegs }: PegBoxProps) {
     setAt(next);
     if (plan.ok) session.bow(plan.steps[next]!.place);
   };
-  const told = reminders(fiddle, session.openedAt);
+  const { due, played } = useUpkeep(fiddle, session.openedAt);
+  const told = due.map(dueWords);
   const isCounted =
     (settings.instrument.stringLengthMm ?? 328) === fiddle.stringLengthMm &&
     (settings.instrument.bridgeRadiusMm ?? 42) === fiddle.bridgeRadiusMm &&
@@ -238,6 +240,7 @@ function PegBox({ pegs, fiddle, undo, onPegs }: PegBoxProps) {
         <FiddleSheet
           pegs={pegs}
           fiddle={fiddle}
+          played={played}
           isCounted={isCounted}
           onPegs={onPegs}
           onClose={() => setEditing(false)}

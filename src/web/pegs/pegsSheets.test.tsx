@@ -127,6 +127,7 @@ test('a string is made new with one press, a wrong tension is refused where it s
     <FiddleSheet
       pegs={DEFAULT_PEGS}
       fiddle={fiddle!}
+      played={[{ day: today(), minutes: 90 }]}
       isCounted
       onPegs={(next) => kept.push(next)}
       onCount={() => undefined}
@@ -141,4 +142,33 @@ test('a string is made new with one press, a wrong tension is refused where it s
   await userEvent.tab();
   expect(screen.getByText('expected 10 to 120')).toBeTruthy();
   expect(kept).toHaveLength(1);
+});
+
+test('a reminder’s figure is the player’s own: other hours, or none at all', async () => {
+  const kept: Pegs[] = [];
+  const [fiddle] = DEFAULT_PEGS.fiddles;
+  render(
+    <FiddleSheet
+      pegs={DEFAULT_PEGS}
+      fiddle={{ ...fiddle!, rosinedOn: '2026-01-01' }}
+      played={[{ day: '2026-01-02', minutes: 90 }]}
+      isCounted
+      onPegs={(next) => kept.push(next)}
+      onCount={() => undefined}
+      onClose={() => undefined}
+    />,
+  );
+  expect(screen.getByText('1.5 h')).toBeTruthy();
+  const rosin = screen.getByLabelText('Rosin: remind me after hours');
+  await userEvent.clear(rosin);
+  await userEvent.tab();
+  expect(kept.at(-1)!.fiddles[0]!.intervals.rosinHours).toBeNull();
+  const months = screen.getByLabelText('Strings: remind me after months');
+  await userEvent.clear(months);
+  await userEvent.type(months, '-3');
+  await userEvent.tab();
+  expect(screen.getByText('expected more than 0')).toBeTruthy();
+  expect(kept).toHaveLength(1);
+  await userEvent.click(screen.getByRole('button', { name: 'rosined today' }));
+  expect(kept.at(-1)!.fiddles[0]!.rosinedOn).toBe(today());
 });

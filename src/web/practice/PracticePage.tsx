@@ -25,6 +25,7 @@ import { BiteList } from './BiteList';
 import { BiteScore } from './BiteScore';
 import { CoursePlan } from './CoursePlan';
 import { DrillList } from './DrillList';
+import { Readiness } from './Readiness';
 import { bestBpm, type KnownInBite, knownInBite, nameOfBite, useTuneInBites } from './useTuneInBites';
 
 /** Notes in a bite that can be chosen. */
@@ -187,6 +188,7 @@ function TunePracticeRoom({ open, report }: OpenTuneProps) {
           names={names}
           landmarks={practice.landmarks}
         />
+        <Readiness id={id} />
         <DrillList id={id} report={report} />
         <CoursePlan report={report} order={learnt.order} names={names} />
       </main>

@@ -6,6 +6,9 @@ import { type SessionItem, sessionOf } from '#core/practice';
 import { failureWords } from '#words/failure';
 import { counted } from '#words/plural';
 import { candidateWords, ITEM_NAMES, itemWords } from '#words/practice';
+import { dueWords } from '#words/upkeep';
+import { usePegsQuery } from '../api/pegsApi';
+import { useUpkeep } from '../api/useUpkeep';
 import { TunePicker } from '../findTune/TunePicker';
 import { LogFiles } from '../log/LogFiles';
 import { Alert } from '../ui/Alert';
@@ -29,6 +32,9 @@ export default function TodayPage() {
   const [leftOut, setLeftOut] = useState<readonly string[]>([]);
   const [order, setOrder] = useState<readonly string[] | null>(null);
   const navigate = useNavigate();
+  const { data: pegs } = usePegsQuery();
+  const fiddle = pegs?.pegs.fiddles.find(({ id }) => id === pegs.pegs.chosen) ?? null;
+  const { due } = useUpkeep(fiddle, now.getTime());
   useTitle('Practice');
   const session = useMemo(
     () =>
@@ -84,6 +90,14 @@ export default function TodayPage() {
             Try again
           </Button>
         </Alert>
+      )}
+      {due.length > 0 && (
+        <p className="mb-3 rounded-md bg-band px-4 py-2 text-small" data-due={due.length}>
+          Before you begin: {due.map(dueWords).join(' ')}{' '}
+          <Link to="/pegs" className="text-woad underline underline-offset-3">
+            to the pegs
+          </Link>
+        </p>
       )}
       {tunes.length === 0 ? (
         !missing && (
@@ -151,7 +165,11 @@ export default function TodayPage() {
                 ))}
               </ul>
             </section>
-            <LogFiles />
+            <p>
+              <Link to="/log" className="text-woad underline underline-offset-3">
+                What you have played
+              </Link>
+            </p>
             {session.left.length > 0 && (
               <details>
                 <summary className="cursor-pointer text-muted">{session.left.length} for another day</summary>
