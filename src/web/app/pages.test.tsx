@@ -1,8 +1,10 @@
 import 'fake-indexeddb/auto';
 import { act, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { abilityRoutes, NO_ABILITY } from '#contract/ability';
 import { bookRoutes } from '#contract/book';
 import { likenessRoutes } from '#contract/imports';
+import { logRoutes, USUAL_PRACTICE } from '#contract/log';
 import { settingsRoutes } from '#contract/settings';
 import { type TuneRecord, tuneRoutes, type TuneSummary } from '#contract/tunes';
 import { versionRoutes } from '#contract/versions';
@@ -13,6 +15,7 @@ import { BookPage } from '../book/BookPage';
 import { SHEETS } from '../commands/sheetList';
 import DancePage from '../dance/DancePage';
 import GroundPage from '../ground/GroundPage';
+import LogPage from '../log/LogPage';
 import PegsPage from '../pegs/PegsPage';
 import { SettingsPage } from '../settings/SettingsPage';
 import { type FakeServer, fakeServer } from '../testing/fakeServer';
@@ -236,7 +239,73 @@ describe('other rooms', () => {
     renderPage(<SettingsPage />, { path: '/settings', at: '/settings' });
     const choice = (await screen.findAllByRole('radio')).find((one) => !(one as HTMLInputElement).checked)!;
     await act(() => userEvent.click(choice));
-    await waitFor(() => expect(server.heard.at(-1)!.route).toBe(settingsRoutes.saveSettings));
-    expect(server.heard.at(-1)!.body).toMatchObject({ baseRevision: 0 });
+    const saved = () => server.heard.find(({ route }) => route === settingsRoutes.saveSettings);
+    await waitFor(() => expect(saved()).toBeTruthy());
+    expect(saved()!.body).toMatchObject({ baseRevision: 0 });
+  });
+
+  test('a limit that the log says is taken only by a press, with all that goes with it', async () => {
+    const kinds = { crossing: { mean: Math.log(1.1), low: 0.02, high: 0.15, attempts: 64 } };
+    server.answer(abilityRoutes.findAbility, {
+      ability: { ...NO_ABILITY, attempts: 64, since: '2026-05-03', kinds },
+      isCurrent: true,
+      left: 0,
+    });
+    server.answer(settingsRoutes.saveSettings, { revision: 1, changed: [], compared: 0 });
+    renderPage(<SettingsPage />, { path: '/settings', at: '/settings' });
+    const take = await screen.findByRole('button', { name: 'Take 50 ms for crossings' });
+    expect(server.heard.some(({ route }) => route === settingsRoutes.saveSettings)).toBe(false);
+    await act(() => userEvent.click(take));
+    const saved = () => server.heard.find(({ route }) => route === settingsRoutes.saveSettings);
+    await waitFor(() => expect(saved()).toBeTruthy());
+    const { limits } = (saved()!.body as { settings: { limits: Record<string, object> } }).settings;
+    expect(limits.crossingMs).toMatchObject({ value: 50, source: 'learnt', attempts: 64 });
+    expect(limits.crossingMsPerDegree).toMatchObject({ value: 1.36, source: 'learnt' });
+    expect(limits.strokeMs).toBeUndefined();
+  });
+
+  test('the log tells what was played day by day and how a tune comes on; an empty one says where entries come from', async () => {
+    server.answer(logRoutes.findSums, { sums: [] });
+    const empty = renderPage(<LogPage />, { path: '/log', at: '/log' });
+    expect(await screen.findByText(/Nothing is logged/)).toBeTruthy();
+    empty.unmount();
+    const span = { part: 'A', from: writtenNotes(tune)[0]!.id, to: writtenNotes(tune)[7]!.id };
+    const days = ['2026-06-01', '2026-06-02', '2026-06-03', '2026-06-05', '2026-06-06'];
+    server.answer(tuneRoutes.findTune, record);
+    server.answer(logRoutes.findTunePractice, { revision: 0, practice: USUAL_PRACTICE });
+    server.answer(logRoutes.findSums, {
+      sums: days.map((day) => ({
+        day,
+        tuneId: ID,
+        title: tune.title,
+        what: 'bite' as const,
+        drill: null,
+        wrong: 'crossing' as const,
+        attempts: 4,
+        clean: 3,
+        cleanBpm: 80,
+        minutes: 6,
+      })),
+    });
+    server.answer(logRoutes.findHistory, {
+      days: days.map((day, i) => ({
+        tuneId: ID,
+        title: tune.title,
+        span,
+        day,
+        attempts: 4,
+        clean: 3,
+        endedClean: true,
+        cleanBpm: 70 + 3 * i,
+        wishBpm: 109,
+        minutes: 20,
+      })),
+    });
+    renderPage(<LogPage />, { path: '/log', at: '/log?days=3650' });
+    expect(await screen.findByText('Saturday 6 June 2026')).toBeTruthy();
+    expect(screen.getByText('20 times')).toBeTruthy();
+    await waitFor(() => expect(document.querySelector('[data-forecast]')).toBeTruthy());
+    expect(document.querySelector('[data-forecast]')!.textContent).toMatch(/109/);
+    expect(screen.getByText('+17 %')).toBeTruthy();
   });
 });

@@ -78,7 +78,7 @@ export function SettingsPage() {
     const { mean, attempts } = ability.kinds[kind]!;
     const learnt = Object.entries(learntLimits(kind, mean, player.limits)).map(([key, value]) => [
       key,
-      { value: Math.round(10 * value) / 10, source: 'learnt' as const, date: today(), attempts },
+      { value: Math.round(100 * value) / 100, source: 'learnt' as const, date: today(), attempts },
     ]);
     const limits = { ...settings.limits, ...(Object.fromEntries(learnt) as StoredSettings['limits']) };
     void change({ ...settings, limits }, `${kindWords(kind)} as you play them`);

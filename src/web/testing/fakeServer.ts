@@ -1,6 +1,7 @@
 import { abilityRoutes, NO_ABILITY } from '#contract/ability';
 import { bookRoutes } from '#contract/book';
 import type { ErrorCode } from '#contract/errors';
+import { logRoutes } from '#contract/log';
 import { DEFAULT_PEGS, pegsRoutes } from '#contract/pegs';
 import type { AnswerOf, Route } from '#contract/route';
 import { ROUTES } from '#contract/routes';
@@ -41,6 +42,7 @@ export function fakeServer(): FakeServer {
   server.answer(settingsRoutes.findSettings, { revision: 0, settings: DEFAULT_SETTINGS });
   server.answer(pegsRoutes.findPegs, { revision: 0, pegs: DEFAULT_PEGS });
   server.answer(bookRoutes.findCounting, { left: 0, givenUp: 0, tunes: 0 });
+  server.answer(logRoutes.findMinutes, { days: [] });
   server.answer(abilityRoutes.findAbility, { ability: NO_ABILITY, isCurrent: true, left: 0 });
   globalThis.fetch = (async (request: Request) => {
     const url = new URL(request.url);
