@@ -121,6 +121,7 @@ test('no room is wider than a phone', async ({ page }) => {
     [`${tune}/practice`, '[data-bite]'],
     ['/practice', 'main h1'],
     ['/practice/technique/pulse', '[data-skill]'],
+    ['/log', '[data-progress]'],
     ['/pegs', 'main'],
     ['/settings', 'main h1'],
     ['/', 'main h1'],
@@ -177,7 +178,7 @@ test('every room says in the title which it is', async ({ page }) => {
   const tune = new URL(page.url()).pathname;
   const titles = new Set<string>();
   const rooms = ['', '/dance', '/ground', '/practice', '/handout', '/settings'].map((room) => `${tune}${room}`);
-  const others = ['/', '/sets', '/practice', '/practice/technique/pulse', '/pegs', '/settings'];
+  const others = ['/', '/sets', '/practice', '/practice/technique/pulse', '/log', '/pegs', '/settings'];
   for (const path of [...rooms, ...others]) {
     await page.goto(path);
     await expect(page, path).toHaveTitle(/\S.* · Morrin$/);

@@ -418,7 +418,7 @@ test('a bite is practised in a layer and a way, and the log says so', async ({ p
 });
 
 test('the log is saved as JSON, and brought in again it is known already', async ({ page }) => {
-  await page.goto('/practice');
+  await page.goto('/log');
   const [saved] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('link', { name: 'as JSON' }).click(),

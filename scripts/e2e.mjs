@@ -8,6 +8,19 @@ import { startTestServers } from './lib/testServer.mjs';
 
 const WORKERS = 3;
 
+/** Waits until what follows from the demo log is counted: every story begins with it. */
+async function waitForAbility(databaseUrl) {
+  for (let tries = 0; tries < 150; tries++) {
+    const [{ done }] = await query(
+      databaseUrl,
+      'SELECT EXISTS (SELECT 1 FROM player_ability) AND NOT EXISTS (SELECT 1 FROM tunes WHERE own_by IS NULL) AS done',
+    );
+    if (done) return;
+    await new Promise((resolve) => setTimeout(resolve, 200));
+  }
+  throw new Error('What follows from the demo log was not counted within 30 s.');
+}
+
 /** Keeps the book as it is now and makes a function that brings it back, so that every story begins with the demo. */
 async function keepTheBook(databaseUrl) {
   const rows = await query(
@@ -32,7 +45,12 @@ async function keepTheBook(databaseUrl) {
 
 const { servers, stop } = await startTestServers('stories', WORKERS);
 try {
-  await Promise.all(servers.map(({ databaseUrl }) => keepTheBook(databaseUrl)));
+  await Promise.all(
+    servers.map(async ({ databaseUrl }) => {
+      await waitForAbility(databaseUrl);
+      await keepTheBook(databaseUrl);
+    }),
+  );
   await run(process.execPath, [join(ROOT, 'node_modules/@playwright/test/cli.js'), 'test', ...process.argv.slice(2)], {
     env: { ...process.env, STORY_SERVERS: JSON.stringify(servers), TEST_SHARE: String(TEST_SHARE) },
   });

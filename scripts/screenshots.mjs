@@ -19,11 +19,6 @@ const mends = async (page) => {
   await bench('The Heron on the Slipway')(page);
   await page.getByRole('button', { name: 'see its mends' }).click();
 };
-const patterns = async (page) => {
-  await bench('The Heron on the Slipway', 3)(page);
-  await page.keyboard.press('p');
-  await page.locator('[data-panel]').waitFor();
-};
 const listening = async (page) => {
   await bench('Pewter Sky', 0)(page);
   for (let i = 0; i < 7; i++) await page.keyboard.press('Shift+ArrowRight');
@@ -45,6 +40,12 @@ const dance = async (page) => {
 const practice = async (page) => {
   await page.getByRole('link', { name: 'Practice' }).click();
   await page.getByRole('list', { name: 'Today’s session' }).waitFor();
+};
+/** What was played, and how a tune comes on. */
+const log = async (page) => {
+  await page.getByRole('link', { name: 'Log' }).click();
+  await page.getByLabel('Tune').selectOption({ label: 'The Heron on the Slipway' });
+  await page.locator('[data-forecast]').waitFor();
 };
 const bites = async (page) => {
   await bench('The Heron on the Slipway')(page);
@@ -170,7 +171,6 @@ const PICTURES = [
   ['bench', WIDE, 'day', mends],
   ['bench-evening', WIDE, 'evening', bench('The Ferry Bell Rings Late', 12)],
   ['bench-phone', PHONE, 'day', bench('The Heron on the Slipway', 3)],
-  ['patterns', WIDE, 'day', patterns],
   ['sets', WIDE, 'day', sets],
   ['listening', WIDE, 'day', listening],
   ['dance', WIDE, 'day', dance],
@@ -178,6 +178,7 @@ const PICTURES = [
   ['practice', WIDE, 'day', practice],
   ['bites', WIDE, 'day', bites],
   ['running', WIDE, 'evening', running],
+  ['log', WIDE, 'day', log],
   ['ground', WIDE, 'day', ground('The Heron on the Slipway')],
   ['pegs', WIDE, 'day', pegs],
   ['entry', WIDE, 'day', entering],

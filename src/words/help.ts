@@ -20,6 +20,7 @@ const BOOK: RoomHelp = {
   title: 'The book',
   about: [
     'All your tunes, each with its verdict: whether it comes round, and up to which tempo it holds.',
+    'The ring beside a ceiling is your own: up to where the tune holds for your hands, once enough is logged. “New to you” counts what you have not yet played clean anywhere.',
     'Press a heading to sort. Search takes words, misspelt ones too, or the first notes in any key.',
   ],
   keys: [
@@ -54,6 +55,15 @@ const PRACTICE: RoomHelp = {
     ['Space', 'play along, or stop'],
     ...UNDO,
   ],
+};
+const LOG: RoomHelp = {
+  title: 'The log',
+  about: [
+    'What you played, day by day: open a tune to put right what was logged wrong, to note on it or remove it. Nothing is overwritten, so all of it can be undone.',
+    'How a stretch comes on: the quickest clean tempo of each day, the tempo wanted, and up to where your own hands hold. With four clean days or more it says when the tempo will be clean, or that it is not on this path.',
+    'What your hands can do is learnt from it and shown in the book, on the bench and in the settings; a limit changes only when you take it.',
+  ],
+  keys: [['/', 'search'], ...UNDO],
 };
 const BENCH: RoomHelp = {
   title: 'The bench',
@@ -92,6 +102,7 @@ const PEGS: RoomHelp = {
   title: 'The pegs',
   about: [
     'Your fiddles and how they are tuned: the safest way to another tuning, string by string, and when to check them again.',
+    'Strings, hair and rosin go by the hours you log; after how many you are reminded is yours to set, under Fiddle and strings.',
   ],
   keys: UNDO,
 };
@@ -131,6 +142,7 @@ export function roomHelp(path: string): RoomHelp {
   const [first, , room] = path.split('/').filter(Boolean);
   if (first === 'pegs') return PEGS;
   if (first === 'sets') return SETS;
+  if (first === 'log') return LOG;
   if (first === 'practice') return PRACTICE;
   if (first === 'settings') return SETTINGS;
   if (first !== 'tunes') return BOOK;

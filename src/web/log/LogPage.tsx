@@ -67,7 +67,7 @@ export default function LogPage() {
       </PageProblem>
     );
   return (
-    <main className="h-full overflow-y-auto px-5 py-4 lg:px-8">
+    <main className="relative h-full overflow-y-auto px-5 py-4 lg:px-8">
       <header className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
         <div className="mr-auto">
           <h1 className="text-page leading-tight">Log</h1>

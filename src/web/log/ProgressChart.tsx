@@ -45,9 +45,10 @@ export function ProgressChart({ days, wishBpm, own, fan, now, beatWords }: Progr
     expected: round(median),
     range: [round(low), round(high)],
   }));
-  const tempos = [...played.map(({ clean }) => clean!), ...fan.flatMap(({ low, high }) => [low, high]), wishBpm];
+  const tempos = [...played.map(({ clean }) => clean!), ...fan.map((day) => Math.min(day.low, wishBpm)), wishBpm];
   const low = Math.floor((0.95 * Math.min(...tempos)) / 10) * 10;
-  const high = Math.ceil((1.03 * Math.max(...tempos)) / 10) * 10;
+  // How far beyond the tempo wanted it might go is nobody's question.
+  const high = Math.ceil((1.06 * Math.max(...tempos)) / 10) * 10;
   return (
     <div className="h-64" aria-hidden data-progress-chart>
       <ResponsiveContainer width="100%" height="100%">
@@ -76,7 +77,14 @@ export function ProgressChart({ days, wishBpm, own, fan, now, beatWords }: Progr
             tick={TEXT}
             stroke="var(--soft)"
           />
-          <YAxis domain={[low, high]} width={46} tick={TEXT} stroke="var(--soft)" allowDecimals={false} />
+          <YAxis
+            allowDataOverflow
+            domain={[low, high]}
+            width={46}
+            tick={TEXT}
+            stroke="var(--soft)"
+            allowDecimals={false}
+          />
           <Area
             dataKey="range"
             name="8 times in 10"

@@ -57,7 +57,7 @@ const MINUTES = [2, 3, 5, 8, 10, 15, 20, 30, 45, 60];
 const WHOLE = 'tune';
 const FAN_DAYS = 12;
 /** How far ahead is looked at least, and at most, in days. */
-const [NEAR, FAR] = [14, 120];
+const [NEAR, FAR] = [7, 120];
 
 function Progress({ tuneId, report, days, now }: ProgressProps) {
   const { practice } = useTunePractice(tuneId);
@@ -85,7 +85,7 @@ function Progress({ tuneId, report, days, now }: ProgressProps) {
       const ahead =
         'tooLittle' in forecast
           ? NEAR
-          : Math.min(FAR, Math.max(NEAR, Number.isFinite(forecast.days.p90) ? 1.2 * forecast.days.p90 : NEAR));
+          : Math.min(FAR, Math.max(NEAR, Number.isFinite(forecast.days.p90) ? 1.3 * forecast.days.p90 : NEAR));
       const at = Array.from({ length: FAN_DAYS + 1 }, (_, i) => (ahead * i) / FAN_DAYS);
       return {
         forecast,
@@ -266,7 +266,7 @@ function FirstAgainstLast(props: {
         The first day against the last
       </h3>
       <SmallTable
-        label="The first day against the last"
+        label="Stretches, their first and their last day"
         minWidth="28rem"
         heads={[
           'stretch',

@@ -15,7 +15,11 @@ export function GapChart({ gaps }: { readonly gaps: Fiddle['hairGaps'] }) {
           <XAxis
             dataKey="bpm"
             type="number"
-            domain={['dataMin - 10', 'dataMax + 10']}
+            domain={[
+              (least: number) => Math.floor(least / 10 - 1) * 10,
+              (most: number) => Math.ceil(most / 10 + 1) * 10,
+            ]}
+            allowDecimals={false}
             tick={TICK}
             stroke="var(--soft)"
             label={{ value: 'beats a minute', position: 'insideBottom', offset: -10, ...TICK }}
@@ -24,7 +28,8 @@ export function GapChart({ gaps }: { readonly gaps: Fiddle['hairGaps'] }) {
             dataKey="mm"
             type="number"
             width={44}
-            domain={['dataMin - 1', 'dataMax + 1']}
+            domain={[(least: number) => Math.floor(least - 1), (most: number) => Math.ceil(most + 1)]}
+            allowDecimals={false}
             tick={TICK}
             stroke="var(--soft)"
             label={{ value: 'mm', position: 'insideTopLeft', offset: 0, ...TICK }}

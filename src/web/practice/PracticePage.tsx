@@ -82,7 +82,7 @@ function TunePracticeRoom({ open, report }: OpenTuneProps) {
       <RoomHeader open={open} room="practice">
         <p className="text-muted">{reportVerdict(report).words}</p>
       </RoomHeader>
-      <main className="min-h-0 flex-1 overflow-y-auto px-5 py-3 lg:px-8">
+      <main className="relative min-h-0 flex-1 overflow-y-auto px-5 py-3 lg:px-8">
         {error !== undefined && <Alert look="banner">Not saved. {failureWords(error as Failure)}</Alert>}
         {next && (
           <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">

@@ -48,7 +48,7 @@ export function Readiness({ id }: { readonly id: string }) {
       ) : (
         <>
           <SmallTable
-            label="New to you in this tune"
+            label="Skills that are new"
             minWidth="30rem"
             className="max-w-3xl"
             heads={['what', 'it needs', 'you have shown', 'the drill for it']}

@@ -31,8 +31,8 @@ export function LearntLine({ kind, ability, limits, onTake }: LearntLineProps) {
       {isTold(ability) ? (
         <>
           <span>
-            what you play says <b className="text-ink">{ms(mean)} ms</b> ({ms(high)} to {ms(low)}), from{' '}
-            {counted(attempts, 'attempt')} with {kindWords(kind)}
+            your log says <b className="text-ink">{ms(mean)} ms</b> ({ms(high)} to {ms(low)}), from{' '}
+            {counted(attempts, 'attempt')}
             {others.length > 0 && `; the other figures of ${kindWords(kind)} go with it`}
           </span>
           {isSame ? (
@@ -45,7 +45,8 @@ export function LearntLine({ kind, ability, limits, onTake }: LearntLineProps) {
         </>
       ) : (
         <span>
-          what you play does not say it yet: {counted(attempts, 'attempt')} with {kindWords(kind)}
+          your log does not say it yet: of {counted(attempts, 'attempt')} with {kindWords(kind)} too few were at the
+          edge
         </span>
       )}
     </p>
