@@ -89,7 +89,7 @@ const results = await runSteps(
     check('format', 'check:format'),
     check('unused', 'check:unused'),
     check('layers', 'check:layers'),
-    ...(deep ? [check('types 6', 'check:types6')] : []),
+    ...(deep ? [check('types 6', 'check:types6'), check('calibration', 'calibration')] : []),
     jest('unit', ['core', 'cli', 'server', 'web']),
     suite(
       'stories',

@@ -213,6 +213,63 @@ test.each([
   expect((await list()).attempts).toEqual([]);
 });
 
+test('the log is searched by words of titles, notes and what went wrong; signs stand for themselves', async () => {
+  await keep(
+    attempt({ title: 'Ebb Réel', note: 'late over to the A', at: '2026-03-02T10:00:00.000Z' }),
+    attempt({ title: 'A jig', wrong: 'crossing', clean: false, note: '100 % there', at: '2026-03-03T10:00:00.000Z' }),
+  );
+  const titles = async (words: string) => (await list({ words })).attempts.map(({ title }) => title);
+  expect(await titles('ebb')).toEqual(['Ebb Réel']);
+  expect(await titles('reel late')).toEqual(['Ebb Réel']);
+  expect(await titles('CROSS')).toEqual(['A jig']);
+  expect(await titles('100 %')).toEqual(['A jig']);
+  expect(await titles('_')).toEqual([]);
+  expect(await titles("'; DROP TABLE attempts; --")).toEqual([]);
+  const onThird = async (zone: string) => (await list({ day: '2026-03-03', zone })).attempts.map(({ title }) => title);
+  expect(await onThird('UTC')).toEqual(['A jig']);
+  // Where the day begins fourteen hours sooner.
+  expect(await onThird('Pacific/Kiritimati')).toEqual(['Ebb Réel']);
+});
+
+test('days add up what was played, in the days of the zone, drills too; minutes of each day are theirs', async () => {
+  await keep(
+    attempt({ at: '2026-03-02T23:30:00.000Z', minutes: 2, bpm: 80 }),
+    attempt({ at: '2026-03-02T12:00:00.000Z', minutes: 3, bpm: 90 }),
+    attempt({ at: '2026-03-02T12:10:00.000Z', minutes: 4, what: 'drill', drill: 'hop' }),
+    attempt({ at: '2026-03-02T12:20:00.000Z', minutes: 1, clean: false, wrong: 'bow' }),
+  );
+  const sums = async (zone: string) =>
+    (
+      (await request(app).get('/api/log/sums').query({ since: '2026-01-01', zone })).body as {
+        sums: {
+          day: string;
+          what: string;
+          wrong: string | null;
+          attempts: number;
+          cleanBpm: number;
+          minutes: number;
+        }[];
+      }
+    ).sums;
+  const here = await sums('UTC');
+  expect(here.map(({ what, wrong, attempts, minutes }) => [what, wrong, attempts, minutes])).toEqual(
+    expect.arrayContaining([
+      ['bite', null, 2, 5],
+      ['drill', null, 1, 4],
+      ['bite', 'bow', 1, 1],
+    ]),
+  );
+  expect(here.find(({ what, wrong }) => what === 'bite' && wrong === null)!.cleanBpm).toBe(90);
+  expect(new Set((await sums('Asia/Tokyo')).map(({ day }) => day))).toEqual(new Set(['2026-03-03', '2026-03-02']));
+  const minutes = await request(app).get('/api/log/minutes').query({ since: '2026-01-01', zone: 'Asia/Tokyo' });
+  expect(minutes.body).toEqual({
+    days: [
+      { day: '2026-03-02', minutes: 8 },
+      { day: '2026-03-03', minutes: 2 },
+    ],
+  });
+});
+
 test('how a tune is practised is kept on a revision; an older one is refused with what is there', async () => {
   const path = `/api/tunes/${tuneId}/practice`;
   const read = async () => tunePracticeRecordSchema.parse((await request(app).get(path)).body);

@@ -52,7 +52,7 @@ function BookFoot({ removed, onDelete }: BookFootProps) {
     <footer className="flex flex-wrap items-center justify-between gap-x-4 border-t border-line py-2 text-hint text-muted">
       <p className="max-w-3xl">
         <b>Holds up to</b>: the highest tempo at which every stroke and crossing has its time; the shaded stretch is the
-        usual band. Arrows walk, Space chooses, Enter opens.
+        usual band, the ring where it ends for your hands. Arrows walk, Space chooses, Enter opens.
       </p>
       {removed !== null && (
         <Button

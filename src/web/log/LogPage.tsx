@@ -112,6 +112,36 @@ export default function LogPage() {
               </div>
               {history && <TuneProgress tuneId={shown.tuneId} days={history} now={now} />}
             </section>
+            <div className="grid gap-x-10 gap-y-6 sm:grid-cols-2">
+              <SumBars
+                id="aspects"
+                title="What the time went into"
+                shares={minutesByAspect(all)}
+                nameOf={(what) => WHAT_WORDS[what]}
+                amountWords={minutesWords}
+                none="Nothing yet."
+              />
+              <SumBars
+                id="wrongs"
+                title="What goes wrong"
+                shares={timesWrong(all)}
+                nameOf={(wrong) => WRONG_WORDS[wrong]}
+                amountWords={(times) => counted(times, 'time')}
+                none="Nothing was marked: say what went wrong when you log a miss."
+              />
+              <section aria-labelledby="hands" aria-busy={isLearning}>
+                <h2 id="hands" className="mb-1 text-xl">
+                  Your hands
+                </h2>
+                <p className={isLearning ? 'opacity-60' : ''}>{restsOnWords(ability)}</p>
+                <p className="mt-1 text-small">
+                  <Link to="/settings#limits" className="text-woad underline underline-offset-3">
+                    limit by limit, and take them
+                  </Link>
+                  {isLearning && <span className="text-muted"> · being counted again …</span>}
+                </p>
+              </section>
+            </div>
           </div>
           <div className="flex min-w-0 flex-col gap-6">
             <section aria-labelledby="days">
@@ -134,34 +164,6 @@ export default function LogPage() {
               ) : (
                 <DayList days={days} words={words} corrections={corrections} />
               )}
-            </section>
-            <SumBars
-              id="aspects"
-              title="What the time went into"
-              shares={minutesByAspect(all)}
-              nameOf={(what) => WHAT_WORDS[what]}
-              amountWords={minutesWords}
-              none="Nothing yet."
-            />
-            <SumBars
-              id="wrongs"
-              title="What goes wrong"
-              shares={timesWrong(all)}
-              nameOf={(wrong) => WRONG_WORDS[wrong]}
-              amountWords={(times) => counted(times, 'time')}
-              none="Nothing was marked: say what went wrong when you log a miss."
-            />
-            <section aria-labelledby="hands" aria-busy={isLearning}>
-              <h2 id="hands" className="mb-1 text-xl">
-                Your hands
-              </h2>
-              <p className={isLearning ? 'opacity-60' : ''}>{restsOnWords(ability)}</p>
-              <p className="mt-1 text-small">
-                <Link to="/settings#limits" className="text-woad underline underline-offset-3">
-                  limit by limit, and take them
-                </Link>
-                {isLearning && <span className="text-muted"> · being counted again …</span>}
-              </p>
             </section>
             <LogFiles />
           </div>

@@ -120,7 +120,7 @@ export function ProgressChart({ days, wishBpm, own, fan, now, beatWords }: Progr
             <ReferenceLine
               x={now.getTime()}
               stroke="var(--soft)"
-              label={{ value: 'today', position: 'insideTop', ...TEXT }}
+              label={{ value: 'today', position: 'insideBottomLeft', ...TEXT }}
             />
           )}
           <Tooltip
