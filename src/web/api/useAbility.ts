@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { NO_ABILITY, type PlayerAbility } from '#contract/ability';
+import { type Ability, abilityOf } from '#core/ability';
 import { useAbilityQuery } from './abilityApi';
 import { serverApi } from './serverApi';
 
@@ -9,6 +10,8 @@ const LEARNING_POLL_MS = 1500;
 
 export interface KnownAbility {
   readonly ability: PlayerAbility;
+  /** The server has answered, if only that it cannot. */
+  readonly isReady: boolean;
   /** It is being learnt anew: what is shown is of before. */
   readonly isLearning: boolean;
   /** Tunes whose own ceiling is still to be counted. */
@@ -19,7 +22,7 @@ export interface KnownAbility {
 export function useAbility(): KnownAbility {
   const dispatch = useDispatch();
   const [waits, setWaits] = useState(false);
-  const { data } = useAbilityQuery(undefined, { pollingInterval: waits ? LEARNING_POLL_MS : 0 });
+  const { data, isError } = useAbilityQuery(undefined, { pollingInterval: waits ? LEARNING_POLL_MS : 0 });
   const isLearning = data !== undefined && (!data.isCurrent || data.left > 0);
   if (isLearning !== waits) setWaits(isLearning);
   // What was counted meanwhile is read anew.
@@ -28,5 +31,15 @@ export function useAbility(): KnownAbility {
     if (was.current && !isLearning) dispatch(serverApi.util.invalidateTags(['Ability', 'Own']));
     was.current = isLearning;
   }, [isLearning, dispatch]);
-  return { ability: data?.ability ?? NO_ABILITY, isLearning, left: data?.left ?? 0 };
+  return {
+    ability: data?.ability ?? NO_ABILITY,
+    isReady: data !== undefined || isError,
+    isLearning,
+    left: data?.left ?? 0,
+  };
+}
+
+/** The most likely of what is known of the player, for chances; null: nothing is. */
+export function likelyAbility({ attempts, kinds }: PlayerAbility): Ability | null {
+  return attempts > 0 ? abilityOf(kinds) : null;
 }

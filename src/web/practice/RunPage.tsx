@@ -3,10 +3,11 @@ import { Link, useParams } from 'react-router';
 import type { Attempt } from '#contract/log';
 import { today } from '#words/days';
 import { useAttemptsQuery } from '../api/logApi';
+import { likelyAbility, useAbility } from '../api/useAbility';
 import { isSameSpan } from '../log/spans';
 import { OpenTunePage, type OpenTuneProps } from '../openTune/OpenTunePage';
 import { PageProblem } from '../ui/PageState';
-import { abilityFrom, cleanBpmOf, judgedOf } from './playerAbility';
+import { cleanBpmOf } from './cleanBefore';
 import { readRunChoices, writeRunChoices } from './runChoices';
 import { runItem } from './runItem';
 import { RunScreen } from './RunScreen';
@@ -24,16 +25,15 @@ function RunRoom({ open, report }: OpenTuneProps) {
   const own = useTuneInBites(open.id, report);
   const { plan, isReady, practice, change } = own;
   const { data: attempts, isError } = useAttemptsQuery(open.id);
-  const [now] = useState(() => Date.now());
-  const isKnown = isReady && (attempts !== undefined || isError);
+  const known = useAbility();
+  const isKnown = isReady && known.isReady && (attempts !== undefined || isError);
   const [choices, setChoices] = useState(readRunChoices);
   // Where it begins is settled once: what is logged meanwhile moves the ladder, and not its foot.
   const item = useMemo(() => {
     if (!isKnown) return null;
     const played = attempts ?? [];
-    const ability = abilityFrom(judgedOf(report, played, now));
     return runItem(address, report, plan, {
-      ability,
+      ability: likelyAbility(known.ability),
       cleanBpmOf: (span) => cleanBpmOf(played, span),
       landmarks: practice.landmarks,
     });

@@ -1,18 +1,18 @@
 import { format } from 'date-fns';
 import { useEffect, useMemo, useState } from 'react';
-import { type Attempt, logRoutes, type SpanDay, type TunePractice } from '#contract/log';
+import { logRoutes, type SpanDay, type TunePractice } from '#contract/log';
 import type { Ability } from '#core/ability';
 import { type Candidate, candidatesOf, learningOrder, practicePlan } from '#core/practice';
 import { type PlayerSettings, reportTune, type TuneReport } from '#core/report';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
-import { RECENT, useHistoryQuery } from '../api/logApi';
+import { useHistoryQuery } from '../api/logApi';
+import { likelyAbility, useAbility } from '../api/useAbility';
 import { isSameSpan } from '../log/spans';
 import { canBeJudged } from '../openTune/judgeFirst';
 import { findStoredTune } from '../openTune/useStoredTune';
 import { selectPlayer } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
-import { abilityFrom, judgedOf } from './playerAbility';
 import { reviewOf } from './reviews';
 import { daysOfBite, historySince, nameOfBite } from './useTuneInBites';
 
@@ -32,7 +32,6 @@ export interface TuneCandidate extends Candidate {
 
 interface LoadedTune {
   readonly id: string;
-  readonly attempts: readonly Attempt[];
   readonly report: TuneReport;
   readonly practice: TunePractice;
 }
@@ -51,6 +50,7 @@ export interface Today {
 /** What could be practised today, of the tunes that were practised last. */
 export function useToday(now: Date): Today {
   const player = useAppSelector(selectPlayer);
+  const { ability: known, isReady } = useAbility();
   const { data: days, error, refetch } = useHistoryQuery({ since: historySince(now) });
   const ids = useMemo(() => lastTunes(days ?? []), [days]);
   const [loaded, setLoaded] = useState<{
@@ -77,14 +77,14 @@ export function useToday(now: Date): Today {
       isCurrent = false;
     };
   }, [key, player, tries]);
-  const isLoading = (days === undefined && error === undefined) || (days !== undefined && loaded?.key !== key);
+  const isLoading =
+    !isReady || (days === undefined && error === undefined) || (days !== undefined && loaded?.key !== key);
   const candidates = useMemo(() => {
     if (loaded?.key !== key) return [];
     // What is learnt of a player on one tune holds on the others.
-    const judged = loaded.tunes.flatMap(({ report, attempts }) => judgedOf(report, attempts, now.getTime()));
-    const ability = abilityFrom(judged) ?? {};
+    const ability = likelyAbility(known) ?? {};
     return loaded.tunes.flatMap((tune) => candidatesIn(tune, days ?? [], ability, now));
-  }, [loaded, key, days, now]);
+  }, [loaded, key, days, now, known]);
   return {
     candidates,
     tunes: (loaded?.tunes ?? []).map(({ id, report }) => ({ id, title: report.tune.title })),
@@ -109,11 +109,7 @@ function lastTunes(days: readonly SpanDay[]): string[] {
 
 /** A tune with how it is practised; null: it is gone from the book, or longer than a page can judge; or why it did not come. */
 async function loadTune(id: string, player: PlayerSettings): Promise<LoadedTune | Failure | null> {
-  const [tune, kept, logged] = await Promise.all([
-    findStoredTune(id),
-    ask(logRoutes.findTunePractice, { params: { id } }),
-    ask(logRoutes.listAttempts, { query: { tune: id, limit: RECENT } }),
-  ]);
+  const [tune, kept] = await Promise.all([findStoredTune(id), ask(logRoutes.findTunePractice, { params: { id } })]);
   if (!tune.ok) return tune.failure.code === 'not-found' ? null : tune.failure;
   if (!kept.ok) return kept.failure;
   if (!(await canBeJudged(tune.value, player))) return null;
@@ -121,7 +117,6 @@ async function loadTune(id: string, player: PlayerSettings): Promise<LoadedTune 
     id,
     report: reportTune(tune.value, player),
     practice: kept.value.practice,
-    attempts: logged.ok ? logged.value.attempts : [],
   };
 }
 
