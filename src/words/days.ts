@@ -30,6 +30,11 @@ export function momentWords(at: Moment): string {
   return format(parseISO(at), 'd MMMM yyyy, HH:mm');
 }
 
+/** `18:05`. */
+export function clockWords(at: Moment): string {
+  return format(parseISO(at), 'HH:mm');
+}
+
 /** `18:05:09`. */
 export function timeWords(at: Moment): string {
   return format(parseISO(at), 'HH:mm:ss');

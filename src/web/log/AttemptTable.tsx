@@ -1,7 +1,7 @@
-import { MessageSquarePlus } from 'lucide-react';
+import { MessageSquarePlus, X } from 'lucide-react';
 import { useState } from 'react';
 import { type Attempt, MAX_NOTE, type Wrong, WRONGS } from '#contract/log';
-import { momentWords } from '#words/days';
+import { clockWords, momentWords } from '#words/days';
 import { ordinal } from '#words/ordinal';
 import { LAYER_WORDS } from '#words/practice';
 import { WAY_WORDS } from '#words/tuneDrill';
@@ -14,6 +14,8 @@ import type { Corrections } from './useCorrections';
 interface AttemptTableProps {
   readonly attempts: readonly Attempt[];
   readonly nameOf: (attempt: Attempt) => string;
+  /** They are all of one day, which is told already. */
+  readonly ofOneDay?: boolean;
   readonly onChange: Corrections['change'];
 }
 
@@ -23,18 +25,20 @@ const WRONG_OPTIONS: readonly { readonly value: Wrong | null; readonly name: str
 ];
 
 /** Attempts one by one: to be put right, noted on or removed. */
-export function AttemptTable({ attempts, nameOf, onChange }: AttemptTableProps) {
+export function AttemptTable({ attempts, nameOf, ofOneDay = false, onChange }: AttemptTableProps) {
   return (
     <SmallTable
       label="What you played"
-      minWidth="44rem"
-      heads={['when', 'what', { figures: 'tempo' }, 'clean', 'what went wrong', { hidden: 'note and remove' }]}
+      minWidth={ofOneDay ? '26rem' : '36rem'}
+      heads={['when', 'what', { figures: 'tempo' }, 'how it went', { hidden: 'note and remove' }]}
     >
       {attempts.map((attempt) => {
         const called = `${nameOf(attempt)}, ${momentWords(attempt.at)}`;
         return (
           <tr key={attempt.id} className="border-t border-line">
-            <td className="py-1 pr-3 text-small whitespace-nowrap text-muted">{momentWords(attempt.at)}</td>
+            <td className="py-0.5 pr-3 text-small whitespace-nowrap text-muted">
+              {ofOneDay ? clockWords(attempt.at) : momentWords(attempt.at)}
+            </td>
             <td className="pr-3">
               {nameOf(attempt)}
               <span className="text-small text-muted">{howWords(attempt)}</span>
@@ -49,26 +53,27 @@ export function AttemptTable({ attempts, nameOf, onChange }: AttemptTableProps) 
               >
                 {attempt.clean ? 'clean' : 'not yet'}
               </Button>
-            </td>
-            <td className="pr-3">
               {!attempt.clean && (
                 <Select
                   label={`What went wrong in ${called}`}
+                  className="ml-1.5 rounded-md border border-line bg-surface px-1 py-0.5 text-small"
                   value={attempt.wrong}
                   options={WRONG_OPTIONS}
                   onChange={(wrong) => onChange(attempt, { wrong })}
                 />
               )}
             </td>
-            <td className="text-right whitespace-nowrap">
-              <Note called={called} note={attempt.note} onNote={(note) => onChange(attempt, { note })} />
-              <Button
-                look="small"
-                aria-label={`Remove ${called}`}
-                onClick={() => onChange(attempt, { isWithdrawn: true })}
-              >
-                remove
-              </Button>
+            <td>
+              <span className="flex items-center justify-end">
+                <Note called={called} note={attempt.note} onNote={(note) => onChange(attempt, { note })} />
+                <SignButton
+                  label={`Remove ${called}`}
+                  className="size-7"
+                  onClick={() => onChange(attempt, { isWithdrawn: true })}
+                >
+                  <X size={15} aria-hidden />
+                </SignButton>
+              </span>
             </td>
           </tr>
         );
@@ -88,7 +93,11 @@ function Note({ called, note, onNote }: NoteProps) {
   const [typed, setTyped] = useState<string | null>(null);
   if (typed === null)
     return (
-      <SignButton label={`${note ? 'Change the note' : 'Add a note'}: ${called}`} onClick={() => setTyped(note)}>
+      <SignButton
+        label={`${note ? 'Change the note' : 'Add a note'}: ${called}`}
+        className="size-7"
+        onClick={() => setTyped(note)}
+      >
         <MessageSquarePlus size={16} aria-hidden />
       </SignButton>
     );

@@ -108,7 +108,7 @@ function AttemptsOfDay(props: {
   if (!data) return <p className="py-2 pl-6 text-muted">Reading …</p>;
   return (
     <div className="pb-2 pl-6">
-      <AttemptTable attempts={corrections.current(data)} nameOf={nameOf} onChange={corrections.change} />
+      <AttemptTable ofOneDay attempts={corrections.current(data)} nameOf={nameOf} onChange={corrections.change} />
       {judged.kind !== 'gone' && (
         <Link to={`/tunes/${tuneId}/practice`} className="text-small text-woad underline underline-offset-3">
           practise it

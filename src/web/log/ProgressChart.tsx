@@ -1,4 +1,4 @@
-import { addDays, format, parseISO } from 'date-fns';
+import { format, parseISO } from 'date-fns';
 import {
   Area,
   CartesianGrid,
@@ -33,6 +33,7 @@ interface Point {
   readonly range?: readonly [number, number];
 }
 
+const DAY_MS = 86_400_000;
 const TEXT = { fill: 'var(--muted)', fontSize: 13 } as const;
 
 /** Clean tempo against time, with the tempo wanted, what holds for the player, and where it leads. */
@@ -41,7 +42,7 @@ export function ProgressChart({ days, wishBpm, own, fan, now, beatWords }: Progr
     cleanBpm === null ? [] : [{ at: parseISO(day).getTime(), clean: cleanBpm }],
   );
   const ahead = fan.map(({ day, low, median, high }): Point => ({
-    at: addDays(now, day).getTime(),
+    at: now.getTime() + day * DAY_MS,
     expected: round(median),
     range: [round(low), round(high)],
   }));

@@ -57,7 +57,9 @@ const MINUTES = [2, 3, 5, 8, 10, 15, 20, 30, 45, 60];
 const WHOLE = 'tune';
 const FAN_DAYS = 12;
 /** How far ahead is looked at least, and at most, in days. */
-const [NEAR, FAR] = [7, 120];
+const [NEAR, FAR] = [7, 60];
+/** Where the tempo is not on the path, so far, to see where it levels off. */
+const LEVEL = 21;
 
 function Progress({ tuneId, report, days, now }: ProgressProps) {
   const { practice } = useTunePractice(tuneId);
@@ -85,7 +87,9 @@ function Progress({ tuneId, report, days, now }: ProgressProps) {
       const ahead =
         'tooLittle' in forecast
           ? NEAR
-          : Math.min(FAR, Math.max(NEAR, Number.isFinite(forecast.days.p90) ? 1.3 * forecast.days.p90 : NEAR));
+          : forecast.never >= 0.5
+            ? LEVEL
+            : Math.min(FAR, Math.max(NEAR, 1.3 * forecast.days.p90));
       const at = Array.from({ length: FAN_DAYS + 1 }, (_, i) => (ahead * i) / FAN_DAYS);
       return {
         forecast,
@@ -196,6 +200,8 @@ const OFFERS = 3;
 const OFFERED_CHANCE = 0.6;
 /** Less than this narrows nothing to speak of. */
 const TELLS = 0.01;
+/** No faster than so much over the tempo wanted: nobody wants to play it. */
+const FASTEST = 1.15;
 
 /** Which attempt would tell most of what the hands can do. */
 function TellsMost(props: {
@@ -218,7 +224,7 @@ function TellsMost(props: {
       .map((bite) => {
         const margins = marginsOf(report, bite.first, bite.last);
         const tempo = cleanTempo(margins, bpm, likely, OFFERED_CHANCE);
-        return { bite, margins, tempo };
+        return { bite, margins, tempo: tempo === null ? null : Math.min(tempo, FASTEST * bpm) };
       })
       .filter((offer): offer is typeof offer & { tempo: number } => offer.tempo !== null)
       .sort((a, b) => a.tempo - b.tempo)
@@ -231,11 +237,17 @@ function TellsMost(props: {
     );
     const most = Math.max(...falls);
     const offer = offers[falls.indexOf(most)];
-    return offer && most >= TELLS ? { ...offer, narrows: 1 - Math.exp(-most) } : null;
+    return offer ? { ...offer, narrows: 1 - Math.exp(-most), tells: most >= TELLS } : null;
   }, [ability, report, practice]);
   if (!best) return null;
+  if (!best.tells)
+    return (
+      <p className="mt-3 text-muted" data-tells="little">
+        One more try of any bite would tell little new of your hands: it narrows the range of the tune by less than 1 %.
+      </p>
+    );
   return (
-    <p className="mt-3" data-tells>
+    <p className="mt-3" data-tells="much">
       What would tell most of your hands:{' '}
       <Link to={`/tunes/${tuneId}/practice/bite-${best.bite.id}`} className="text-woad underline underline-offset-3">
         {nameOf(best.bite)} at {Math.round(best.tempo)}

@@ -81,7 +81,10 @@ export function Readiness({ id }: { readonly id: string }) {
           ) : (
             data.stones.length > 0 && (
               <div className="mt-3" data-stones={data.stones.length}>
-                <h3 className="text-lg">{counted(data.stones.length, 'tune')} on the way, one new skill each</h3>
+                <h3 className="text-lg">
+                  {counted(data.stones.length, 'tune')} on the way, {data.stones.length > 1 ? 'each ' : ''}with one new
+                  skill
+                </h3>
                 <ol className="list-decimal pl-6">
                   {data.stones.map((stone) => (
                     <li key={stone.id}>
