@@ -9,7 +9,9 @@ const FOLDER = join(ROOT, process.env.PICTURES ?? 'docs/screenshots');
 const WIDE = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
 
-const book = async () => {};
+const book = async (page) => {
+  await page.locator('[data-own]').first().waitFor();
+};
 const bench = (title, note) => async (page) => {
   await page.getByRole('link', { name: title, exact: true }).click();
   await page.locator('[data-note]').first().waitFor();
@@ -177,8 +179,9 @@ const PICTURES = [
   ['drones', WIDE, 'day', sheet('Slow Ferry Home', 8, 'c')],
   ['practice', WIDE, 'day', practice],
   ['bites', WIDE, 'day', bites],
-  ['running', WIDE, 'evening', running],
+  // Before an attempt of today is in it.
   ['log', WIDE, 'day', log],
+  ['running', WIDE, 'evening', running],
   ['ground', WIDE, 'day', ground('The Heron on the Slipway')],
   ['pegs', WIDE, 'day', pegs],
   ['entry', WIDE, 'day', entering],

@@ -9,6 +9,8 @@ interface BookHeaderProps {
   readonly isEmpty: boolean;
   /** Tunes whose figures are still to be counted, and those of which that was given up. */
   readonly left: number;
+  /** Tunes whose own ceiling is still to be counted. */
+  readonly ownLeft: number;
   readonly givenUp: number;
   readonly onFiles: () => void;
   readonly onBegin: () => void;
@@ -17,7 +19,7 @@ interface BookHeaderProps {
 
 /** How many tunes there are, and the ways in and out. */
 export function BookHeader(props: BookHeaderProps) {
-  const { count, isSearching, isEmpty, left, givenUp, onFiles, onBegin, onImport } = props;
+  const { count, isSearching, isEmpty, left, ownLeft, givenUp, onFiles, onBegin, onImport } = props;
   return (
     <header className="mb-3 flex flex-wrap items-center justify-between gap-3">
       <div>
@@ -25,6 +27,7 @@ export function BookHeader(props: BookHeaderProps) {
         <p className="text-muted" role="status">
           {summaryWords(count, isSearching)}
           {left > 0 && ` · checking tunes, ${left} to go`}
+          {left === 0 && ownLeft > 0 && ` · counting what holds for you, ${ownLeft} to go`}
           {givenUp > 0 &&
             ` · ${givenUp} could not be checked: ${givenUp === 1 ? 'it opens, plays and prints' : 'they open, play and print'} as ever`}
         </p>

@@ -33,7 +33,7 @@ const BeginSheet = lazy(() => import('./BeginSheet').then((sheet) => ({ default:
 export function BookPage() {
   const [params, setParams] = useSearchParams();
   const query = useMemo(() => readQuery(params), [params]);
-  const { book, tunes, count, facets, refetchFacets, more, left, givenUp } = useBook(query);
+  const { book, tunes, count, facets, refetchFacets, more, left, ownLeft, givenUp } = useBook(query);
   const { done, change, undo, deleteRemoved, isBusy, error: changeError } = useBulkDeeds();
   const outside = useTunesFromOutside();
   const words = useAppSelector(selectWords);
@@ -79,7 +79,7 @@ export function BookPage() {
       {...outside.dropZone}
     >
       <BookHeader
-        {...{ count, isSearching, isEmpty, left, givenUp }}
+        {...{ count, isSearching, isEmpty, left, ownLeft, givenUp }}
         onFiles={() => setSheet('files')}
         onBegin={() => setSheet('begin')}
         onImport={outside.begin}

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { BookQuery } from '#contract/book';
 import { useBookCountQuery, useBookInfiniteQuery, useCountingQuery, useFacetsQuery } from '../api/bookApi';
+import { useAbility } from '../api/useAbility';
 import { filterOf } from './bookQuery';
 
 /** While figures are counted in the background the list looks again so often. */
@@ -14,6 +15,8 @@ export function useBook(query: BookQuery) {
   const book = useBookInfiniteQuery(query);
   const { data: count } = useBookCountQuery(filterOf(query));
   const { data: facets, refetch: refetchFacets } = useFacetsQuery();
+  // Own ceilings follow from the log: rows are read anew when they are counted.
+  const { isLearning, left: ownLeft } = useAbility();
   const [isCounting, setCounting] = useState(false);
   const { data: counting } = useCountingQuery(undefined, { pollingInterval: isCounting ? COUNTING_POLL_MS : 0 });
   const tunes = useMemo(() => book.data?.pages.flatMap((page) => page.tunes) ?? [], [book.data]);
@@ -33,5 +36,5 @@ export function useBook(query: BookQuery) {
     // Whenever it told of another number; far down a long list the rows are looked at again when they are next opened.
     if (counting !== undefined && loadedPages.current <= MAX_REFETCHED) void refetch();
   }, [counting, refetch]);
-  return { book, tunes, count, facets, refetchFacets, more, left, givenUp };
+  return { book, tunes, count, facets, refetchFacets, more, left, ownLeft: isLearning ? ownLeft : 0, givenUp };
 }
