@@ -16,7 +16,7 @@ export function useBook(query: BookQuery) {
   const { data: count } = useBookCountQuery(filterOf(query));
   const { data: facets, refetch: refetchFacets } = useFacetsQuery();
   // Own ceilings follow from the log: rows are read anew when they are counted.
-  const { isLearning, left: ownLeft } = useAbility();
+  const { ability, isLearning, left: ownLeft } = useAbility();
   const [isCounting, setCounting] = useState(false);
   const { data: counting } = useCountingQuery(undefined, { pollingInterval: isCounting ? COUNTING_POLL_MS : 0 });
   const tunes = useMemo(() => book.data?.pages.flatMap((page) => page.tunes) ?? [], [book.data]);
@@ -24,6 +24,12 @@ export function useBook(query: BookQuery) {
   const more = useCallback(() => {
     if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
   }, [hasNextPage, isFetchingNextPage, fetchNextPage]);
+
+  // Rows that were read just before their own ceilings were kept.
+  const isBehind = !isLearning && ability.attempts > 0 && tunes.some((tune) => tune.isCounted && tune.missing === null);
+  useEffect(() => {
+    if (isBehind) void refetch();
+  }, [isBehind, refetch]);
 
   // What is counted in the background changes rows: the list looks again until nothing is left.
   const { left = 0, givenUp = 0 } = counting ?? {};
