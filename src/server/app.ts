@@ -4,7 +4,7 @@ import path from 'node:path';
 import express, { type Express } from 'express';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import { abilityApi } from './ability/routes';
+import { abilityRoutes } from './ability/routes';
 import { backupRoutes } from './backup/routes';
 import { bookRoutes } from './book/routes';
 import type { Database } from './db';
@@ -113,7 +113,7 @@ export function createApp(deps: AppDeps): Express {
   app.use(settingsRoutes(db, jobs, askForCounting));
   app.use(pegsRoutes(db));
   app.use(setsRoutes(db));
-  app.use(abilityApi(db, now, askForAbility));
+  app.use(abilityRoutes(db, now, askForAbility));
   app.use(logRoutes(db, streams, askForAbility));
   app.use('/api', () => {
     throw new AppError('not-found');

@@ -159,6 +159,16 @@ test('what is missing stands with the tune: the book is sorted and filtered by i
   expect((await request(app).get(`/api/tunes/${randomUUID()}/readiness`)).status).toBe(404);
 });
 
+test('what an earlier version learnt in another form is learnt again', async () => {
+  const id = await add('Skips', saw);
+  await play(id, 20, (bpm) => bpm < 120);
+  await countAbility(deps());
+  await db.query(`UPDATE player_ability SET document = '{"attempts": "many"}'`);
+  expect((await state()).isCurrent).toBe(false);
+  await countAbility(deps());
+  expect((await state()).ability.attempts).toBe(20);
+});
+
 test('several processes share the work, and a tune that cannot be judged does not keep the others back', async () => {
   const id = await add('Skips', saw);
   const bad = await add('Bad', saw);

@@ -106,7 +106,9 @@ export async function findAbility(
 ): Promise<{ readonly key: string | null; readonly ability: PlayerAbility }> {
   const { rows } = await db.query<{ key: string; document: unknown }>('SELECT key, document FROM player_ability');
   const row = rows[0];
-  return row ? { key: row.key, ability: playerAbilitySchema.parse(row.document) } : { key: null, ability: NO_ABILITY };
+  // What an earlier version learnt in another form is learnt again.
+  const parsed = playerAbilitySchema.safeParse(row?.document);
+  return row && parsed.success ? { key: row.key, ability: parsed.data } : { key: null, ability: NO_ABILITY };
 }
 
 export async function keepAbility(db: Queryable, key: string, ability: PlayerAbility): Promise<void> {

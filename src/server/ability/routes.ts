@@ -1,5 +1,5 @@
 import { Router } from 'express';
-import { abilityRoutes } from '#contract/ability';
+import { abilityRoutes as routes } from '#contract/ability';
 import { readinessRoutes, type TuneReadiness } from '#contract/readiness';
 import { missingSkills, steppingStones } from '#core/readiness';
 import type { Database } from '../db';
@@ -9,10 +9,10 @@ import { abilityState } from './countAbility';
 import { findAbility, listSkills } from './queries';
 
 /** What the log says of the player, and what is missing for a tune. */
-export function abilityApi(db: Database, now: () => Date, askForAbility: () => Promise<void>): Router {
+export function abilityRoutes(db: Database, now: () => Date, askForAbility: () => Promise<void>): Router {
   const router = Router();
 
-  serve(router, abilityRoutes.findAbility, async ({ request }) => {
+  serve(router, routes.findAbility, async ({ request }) => {
     const { ability, isCurrent, left, isDone } = await abilityState(db, now());
     // A day passed, or what was asked for went with its process.
     if (!isDone)

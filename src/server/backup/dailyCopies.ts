@@ -1,7 +1,7 @@
 import type { Logger } from 'pino';
 import type { Database } from '../db';
 import type { Jobs } from '../jobs/jobs';
-import { sweepBook } from '../upkeep/sweepBook';
+import { sweepBook } from '../sweeping/sweepBook';
 import { isCopyDue } from './keptCopies';
 
 /** How often it is looked whether a copy is due: a laptop that slept through the hour has one soon after. */

@@ -10,7 +10,7 @@ import { AppError } from '../errors';
 import type { Jobs } from '../jobs/jobs';
 import { serve } from '../serve';
 import { findSettings } from '../settings/queries';
-import { bookSize } from '../upkeep/bookSize';
+import { bookSize } from '../sweeping/bookSize';
 import { changeTunes, deleteRemoved, takeBack } from './bulk';
 import { countBook, listFacets, listTunes } from './queries';
 import { deleteView, keepView, listViews } from './views';

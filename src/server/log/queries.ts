@@ -111,9 +111,12 @@ export async function listAttempts(
 const hasWords = (patterns: string) =>
   `(SELECT coalesce(bool_and(unaccent(concat_ws(' ', tune_title, note, wrong, drill)) ILIKE unaccent(pattern)), true) FROM unnest(${patterns}::text[]) AS pattern)`;
 
+/** Words of a search that are looked for: each is held against every entry. */
+const MAX_WORDS = 8;
+
 /** Patterns that words are found by: signs that a pattern would take for its own stand for themselves. */
 function patternsOf(words: string | undefined): string[] {
-  const own = (words ?? '').split(/\s+/).filter(Boolean);
+  const own = (words ?? '').split(/\s+/).filter(Boolean).slice(0, MAX_WORDS);
   return own.map((word) => `%${word.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`);
 }
 

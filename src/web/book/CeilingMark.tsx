@@ -51,6 +51,7 @@ export function CeilingMark({ tune, beat }: { readonly tune: TuneSummary; readon
       </span>
       <span className={`text-hint leading-tight whitespace-nowrap md:pl-10.5 ${stands ? 'text-muted' : 'text-madder'}`}>
         {stands ? 'wanted' : 'short of'} {Math.round(wishBpm)} <span className="max-md:sr-only">{beat}</span>
+        {own && <span className="text-walnut md:hidden"> · you {Math.floor(own.median)}</span>}
       </span>
     </span>
   );
