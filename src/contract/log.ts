@@ -92,7 +92,7 @@ const spanDaySchema = z.object({
   clean: z.int(),
   /** The last one of the day. */
   endedClean: z.boolean(),
-  /** Quickest that was clean, and what was wanted. */
+  /** Quickest that was clean with the bow, and what was wanted. */
   cleanBpm: z.number().nullable(),
   wishBpm: z.number(),
   minutes: z.number(),
@@ -117,7 +117,7 @@ const logSumSchema = z.object({
   wrong: z.enum(WRONGS).nullable(),
   attempts: z.int(),
   clean: z.int(),
-  /** Quickest that was clean. */
+  /** Quickest that was clean with the bow. */
   cleanBpm: z.number().nullable(),
   minutes: z.number(),
 });

@@ -124,7 +124,7 @@ function patternsOf(words: string | undefined): string[] {
 export async function findSums(db: Queryable, { tune, since, zone, words }: LogSumsQuery): Promise<LogSum[]> {
   const { rows } = await db.query<LogSum>(
     `SELECT day, tune_id AS "tuneId", max(tune_title) AS title, what, drill, wrong, count(*)::integer AS attempts,
-            count(*) FILTER (WHERE clean)::integer AS clean, max(bpm) FILTER (WHERE clean) AS "cleanBpm",
+            count(*) FILTER (WHERE clean)::integer AS clean, max(bpm) FILTER (WHERE clean AND way = 'bowed') AS "cleanBpm",
             sum(minutes) AS minutes
        FROM (SELECT *, to_char(at AT TIME ZONE $3, 'YYYY-MM-DD') AS day FROM attempts
               WHERE ${CURRENT} AND at >= ($2::date::timestamp AT TIME ZONE $3)
@@ -169,7 +169,7 @@ export async function findHistory(
     `SELECT tune_id AS "tuneId", max(tune_title) AS title, part, from_note AS "from", to_note AS "to", day,
             count(*)::integer AS attempts, count(*) FILTER (WHERE clean)::integer AS clean,
             (array_agg(clean ORDER BY at DESC))[1] AS "endedClean",
-            max(bpm) FILTER (WHERE clean) AS "cleanBpm", max(wish_bpm) AS "wishBpm", sum(minutes) AS minutes
+            max(bpm) FILTER (WHERE clean AND way = 'bowed') AS "cleanBpm", max(wish_bpm) AS "wishBpm", sum(minutes) AS minutes
        FROM (SELECT *, to_char(at AT TIME ZONE $3, 'YYYY-MM-DD') AS day FROM attempts
               WHERE ${CURRENT} AND drill IS NULL AND pain IS NULL AND at >= ($2::date::timestamp AT TIME ZONE $3)
                 AND ($1::uuid IS NULL OR tune_id = $1)) AS own

@@ -235,6 +235,8 @@ test('days add up what was played, in the days of the zone, drills too; minutes 
   await keep(
     attempt({ at: '2026-03-02T23:30:00.000Z', minutes: 2, bpm: 80 }),
     attempt({ at: '2026-03-02T12:00:00.000Z', minutes: 3, bpm: 90 }),
+    // Plucked it is no tempo that the bow can keep up.
+    attempt({ at: '2026-03-02T12:05:00.000Z', minutes: 0, bpm: 140, way: 'plucked' }),
     attempt({ at: '2026-03-02T12:10:00.000Z', minutes: 4, what: 'drill', drill: 'hop' }),
     attempt({ at: '2026-03-02T12:20:00.000Z', minutes: 1, clean: false, wrong: 'bow' }),
   );
@@ -254,7 +256,7 @@ test('days add up what was played, in the days of the zone, drills too; minutes 
   const here = await sums('UTC');
   expect(here.map(({ what, wrong, attempts, minutes }) => [what, wrong, attempts, minutes])).toEqual(
     expect.arrayContaining([
-      ['bite', null, 2, 5],
+      ['bite', null, 3, 5],
       ['drill', null, 1, 4],
       ['bite', 'bow', 1, 1],
     ]),

@@ -1,5 +1,6 @@
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { NO_ABILITY } from '#contract/ability';
 import { reportTune } from '#core/report';
 import { readAbc } from '#formats/abc';
 import { Verdict } from './Verdict';
@@ -65,4 +66,29 @@ test('a word of the trade explains itself when it has the focus', async () => {
   await userEvent.tab();
   expect(document.activeElement?.textContent).toBe('comes round');
   expect((await screen.findByRole('tooltip')).textContent).toMatch(/begins on the same bow/);
+});
+
+test('what holds for the player stands beside the verdict, with what sets it and what it rests on', async () => {
+  const kinds = { crossing: { mean: -0.2, low: -0.25, high: -0.1, attempts: 64 } };
+  const own = { median: 85.6, low: 78.4, high: 96.9, binds: { crossing: 0.7, hop: 0.3 } };
+  render(
+    <Verdict
+      report={reportOf('|:dAFA defd:|')}
+      isEntering={false}
+      ownTempo={{
+        own,
+        ability: { ...NO_ABILITY, attempts: 64, since: '2026-05-03', kinds },
+        isReady: true,
+        isLearning: false,
+        left: 0,
+      }}
+      onShow={() => undefined}
+      onShowFinding={() => undefined}
+    />,
+  );
+  expect(document.querySelector('[data-own]')!.textContent).toContain(
+    'for you up to 85 (78–96), crossings set it (7 times in 10), else hops',
+  );
+  await userEvent.click(screen.getByText('why'));
+  expect(screen.getByText(/your crossings are 22 % slower than the limit. Your hops are not known yet./)).toBeTruthy();
 });

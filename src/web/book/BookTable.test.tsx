@@ -191,6 +191,24 @@ describe('a row tells', () => {
     expect(said({ ceilingBpm: null }).getByText('any')).toBeTruthy();
   });
 
+  test('up to where it holds for the player, beside the ceiling by the limits', () => {
+    const row = said({ ceilingBpm: 118, own: { median: 104.6, low: 98.2, high: 112.9 } });
+    expect(row.getByText('you 104')).toBeTruthy();
+    expect(row.getByTitle(/for you up to 104 \(98–112\)/)).toBeTruthy();
+    cleanup();
+    expect(said({ own: null }).queryByText(/^you /)).toBeNull();
+  });
+
+  test('what in it is new to the player: nothing, one skill by its name, or how many', () => {
+    expect(said({ missing: [] }).getByText('nothing')).toBeTruthy();
+    cleanup();
+    expect(said({ missing: ['barre'] }).getByRole('link', { name: 'one finger across' })).toBeTruthy();
+    cleanup();
+    const two = said({ missing: ['barre', 'tempo 1/2'] }).getByRole('link', { name: /^2 skills/ });
+    expect(two.getAttribute('href')).toBe('/tunes/id-1/practice#ready');
+    expect(two.title).toBe('one finger across, tempo');
+  });
+
   test('that what is not counted yet is being checked', () => {
     const row = said({ comesRound: null, ceilingBpm: null, isCounted: false });
     expect(row.getByText('being checked')).toBeTruthy();
