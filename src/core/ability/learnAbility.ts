@@ -2,7 +2,7 @@ import { normalOf, seeded, weightedQuantiles } from '#core/base';
 import { EVENT_KINDS, type EventKind } from '#core/tempo';
 import { type Ability, SLOPE } from './cleanChance';
 import { type JudgedAttempt, likelihoodOf } from './likelihood';
-import { cholesky, inverse, type Matrix, product, solved } from './matrix';
+import { cholesky, inverse, product, solved } from './matrix';
 
 /** What is learnt of one kind of event. */
 export interface KindAbility {
@@ -59,17 +59,11 @@ const MIN_EFFECTIVE = 6;
 /** Of the width of all players, how far each lies off the draw that it is taken from. */
 const SPREAD = 0.3;
 
-/** A normal distribution before attempts are looked at. */
-interface Before {
-  readonly mean: readonly number[];
-  readonly covariance: Matrix;
-}
-
 /**
  * What attempts say of a player: the most likely a of Σ w·ln P(outcome) - Σ a_k²/(2 sd_k²), with P(clean) as `cleanChance`
- * has it, by Newton's method with damping. Around it draws from Laplace's normal distribution (by the curvature there) are weighed
- * by the true one (importance sampling), so that what leans to one side, or ends at a cliff, has its middle and width where they
- * are; and not the usual slope alone is looked at, but each of `SLOPES` by how well it explains what came out.
+ * has it, by Newton's method with damping. Around it draws, as far off as Laplace has it by the curvature there and some farther
+ * (Student's t), are weighed by the true distribution (importance sampling), so that what leans to one side, or ends at a cliff, has
+ * its middle and width where they are; and not the usual slope alone is looked at, but each of `SLOPES` by how well it explains what came out.
  * Kinds that no attempt holds are left out. Time O(i·(n·k² + k³)) for i steps, n attempts and k kinds.
  * @param sdOf the deviation of each kind before anything is known
  */
@@ -78,10 +72,7 @@ export function learntTogether(
   sdOf: (kind: EventKind) => number = () => PRIOR_SD.guess,
 ): LearntAbility {
   const kinds = EVENT_KINDS.filter((kind) => attempts.some(({ margins }) => margins[kind] !== undefined));
-  return fitted(attempts, kinds, {
-    mean: kinds.map(() => 0),
-    covariance: kinds.map((kind, i) => kinds.map((_, j) => (i === j ? sdOf(kind) ** 2 : 0))),
-  });
+  return fitted(attempts, kinds, kinds.map(sdOf));
 }
 
 /** What is learnt, kind by kind. */
@@ -126,16 +117,20 @@ export function abilityOf(learnt: ReturnType<typeof learnAbility>): Ability {
 const MUCH_BETTER = 20;
 
 /** A player by attempts and what is thought before them. */
-function fitted(attempts: readonly JudgedAttempt[], kinds: readonly EventKind[], before: Before): LearntAbility {
-  const posterior = posteriorOf(attempts, kinds, before);
+function fitted(
+  attempts: readonly JudgedAttempt[],
+  kinds: readonly EventKind[],
+  sds: readonly number[],
+): LearntAbility {
+  const posterior = posteriorOf(attempts, kinds, sds);
   const pairs = Math.max(MIN_PAIRS, Math.min(MAX_PAIRS, Math.round(WEIGHED_ATTEMPTS / (attempts.length + 1))));
-  let from = before.mean;
+  let from: readonly number[] = kinds.map(() => 0);
   const first = SLOPES.map(({ slope }) => (from = mostLikely(posterior, slope, from)));
   const fits = SLOPES.map(({ slope, belief }, s) => {
     // What one slope explains by strokes another may explain by crossings: each looks from where the last ended, too.
     const other = mostLikely(posterior, slope, first[first.length - 1]!);
     const mode = posterior.value(other, slope) > posterior.value(first[s]!, slope) ? other : first[s]!;
-    return { slope, belief, mode, ...drawnAround(posterior, slope, mode, { before, pairs }) };
+    return { slope, belief, mode, ...drawnAround(posterior, slope, mode, { sds, pairs }) };
   });
   const best = Math.max(...fits.map(({ evidence }) => evidence));
   const weights = fits.map(({ belief, evidence }) => belief * Math.exp(evidence - best));
@@ -154,24 +149,18 @@ function fitted(attempts: readonly JudgedAttempt[], kinds: readonly EventKind[],
 type Posterior = ReturnType<typeof posteriorOf>;
 
 /** The logarithm of the posterior; and with its slope and curvature. */
-function posteriorOf(attempts: readonly JudgedAttempt[], kinds: readonly EventKind[], { mean, covariance }: Before) {
+function posteriorOf(attempts: readonly JudgedAttempt[], kinds: readonly EventKind[], sds: readonly number[]) {
   const likelihood = likelihoodOf(attempts, kinds);
-  const precision = inverse(covariance)?.inverse ?? [];
-  const priorOf = (a: readonly number[]) => {
-    const off = a.map((own, k) => own - mean[k]!);
-    const pull = product(precision, off);
-    return { pull, value: -off.reduce((sum, own, k) => sum + own * pull[k]!, 0) / 2 };
-  };
+  const before = (a: readonly number[]) => a.reduce((sum, own, k) => sum - own ** 2 / (2 * sds[k]! ** 2), 0);
   return {
-    value: (a: readonly number[], slope: number) => likelihood.value(a, slope) + priorOf(a).value,
+    value: (a: readonly number[], slope: number) => likelihood.value(a, slope) + before(a),
     derived: (a: readonly number[], slope: number) => {
       const { value, gradient, hessian } = likelihood.derived(a, slope);
-      const prior = priorOf(a);
       return {
-        value: value + prior.value,
-        gradient: gradient.map((own, k) => own - prior.pull[k]!),
+        value: value + before(a),
+        gradient: gradient.map((own, k) => own - a[k]! / sds[k]! ** 2),
         /** Minus the second derivatives. */
-        curvature: hessian.map((row, k) => row.map((own, l) => precision[k]![l]! - own)),
+        curvature: hessian.map((row, k) => row.map((own, l) => (k === l ? 1 / sds[k]! ** 2 : 0) - own)),
       };
     },
   };
@@ -204,12 +193,12 @@ function drawnAround(
   posterior: Posterior,
   slope: number,
   mode: readonly number[],
-  { before, pairs }: { readonly before: Before; readonly pairs: number },
+  { sds, pairs }: { readonly sds: readonly number[]; readonly pairs: number },
 ) {
   const top = posterior.derived(mode, slope);
   const laplace = inverse(top.curvature);
   // Where the curvature says nothing, what was thought before holds.
-  const root = cholesky(laplace?.inverse ?? before.covariance)!;
+  const root = cholesky(laplace?.inverse ?? sds.map((sd, i) => sds.map((_, j) => (i === j ? sd ** 2 : 0))))!;
   const logDet = laplace?.logDet ?? 0;
   const normal = normalOf(seeded(SEED));
   const k = mode.length;
