@@ -2,6 +2,7 @@ import { type LogFile, logFileSchema } from '#contract/practice';
 import { type ReadinessJson, readinessJsonSchema } from '#contract/readiness';
 import { DEFAULT_SETTINGS } from '#contract/settings';
 import {
+  asDemands,
   bestFigures,
   demandsOf,
   missingSkills,
@@ -50,7 +51,7 @@ export function readiness(
   );
   const made: ReadinessJson = readinessJsonSchema.parse({
     demands,
-    shown,
+    shown: asDemands(shown, demands.beat),
     missing: missingSkills(needs, shown).map(({ name, ...figures }) => ({
       skill: skillOf(name),
       needs: aPass(skillFigureWords(name, figures.needs)),

@@ -19,7 +19,7 @@ const demandsSchema = z.object({
 /** What `readiness FILE --json` prints: the tune's demands, the best that the log shows of each skill, and what lies between. */
 export const readinessJsonSchema = z.object({
   demands: demandsSchema,
-  shown: z.record(z.string(), z.number()),
+  shown: demandsSchema.describe('the best of each that came out clean'),
   missing: z.array(
     z.object({
       skill: z.string(),

@@ -2,7 +2,7 @@ import { reportTune } from '#core/report';
 import { cases } from '../testing/share';
 import { part, seeded, tune } from '../testing/tunes';
 import { demandsOf } from './demands';
-import { bestFigures, isMissing, missingSkills, type SkillFigures, skillFigures } from './skills';
+import { asDemands, bestFigures, isMissing, missingSkills, type SkillFigures, skillFigures } from './skills';
 import { steppingStones, type Stone } from './steppingStones';
 
 test('a bar of eight eighths at 60 half notes a minute asks for four strokes a second', () => {
@@ -116,4 +116,7 @@ test('skills are read off demands, none where nothing is asked for', () => {
   expect(Object.keys(figures)).not.toContain('shift');
   expect(figures.strokes).toBeGreaterThan(0);
   expect(isMissing('strokes', figures.strokes!, 0)).toBe(true);
+  // And back again.
+  const demands = demandsOf(report);
+  expect(asDemands(figures, demands.beat)).toEqual(demands);
 });

@@ -46,6 +46,26 @@ export function skillFigures(demands: Demands): SkillFigures {
   return Object.fromEntries(Object.entries(figures).filter(([, figure]) => figure > 0));
 }
 
+/** Figures by skill as demands again, the tempo that of a beat. */
+export function asDemands(figures: SkillFigures, beat: string): Demands {
+  const of = (name: string) => figures[name] ?? 0;
+  return {
+    tempo: of(`${TEMPO}${beat}`),
+    beat,
+    strokesPerSecond: of('strokes'),
+    crossingsPerSecond: of('crossings'),
+    widestAngle: of('angle'),
+    twoStringShare: of('two-strings'),
+    shifts: of('shift'),
+    barres: of('barre'),
+    doublings: of('doubling'),
+    ornaments: Object.fromEntries(Object.entries(figures).filter(([name]) => ORNAMENT_NAMES.has(name))),
+    widestSpanMm: of('span'),
+  };
+}
+
+const ORNAMENT_NAMES: ReadonlySet<string> = new Set([...DEMANDED_ORNAMENTS, 'grace']);
+
 /** The best of several, skill by skill. */
 export function bestFigures(all: Iterable<SkillFigures>): SkillFigures {
   const best: Record<string, number> = {};
