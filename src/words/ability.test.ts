@@ -7,8 +7,8 @@ test('an own limit is told in per cent of the time it takes, and what is alike i
 });
 
 test('what sets a ceiling is told with how often, unless it always does', () => {
-  expect(bindsWords({ crossing: 0.98, stroke: 0.02 })).toBe('crossings set it');
-  expect(bindsWords({ crossing: 0.7, stroke: 0.3 })).toBe('crossings set it (7 times in 10), else strokes');
+  expect(bindsWords({ crossing: 0.98, stroke: 0.02 })).toBe('crossings set the limit');
+  expect(bindsWords({ crossing: 0.7, stroke: 0.3 })).toBe('crossings set the limit (7 times in 10), otherwise strokes');
   expect(ownRangeWords({ low: 98.7, high: 112.2 })).toBe('98–112');
 });
 

@@ -29,13 +29,13 @@ export const kindWords = (kind: EventKind): string => KINDS[kind];
 export const ownRangeWords = ({ low, high }: Pick<OwnCeiling, 'low' | 'high'>): string =>
   `${Math.floor(low)}–${Math.floor(high)}`;
 
-/** `crossings set it`, `crossings set it (7 times in 10), else strokes`. */
+/** `crossings set the limit`, `crossings set the limit (7 times in 10), otherwise strokes`. */
 export function bindsWords(binds: OwnCeiling['binds']): string {
   const [first, second] = Object.entries(binds) as [EventKind, number][];
   if (!first) return '';
   const [kind, share] = first;
-  if (share >= 0.95 || !second) return `${KINDS[kind]} set it`;
-  return `${KINDS[kind]} set it (${Math.round(10 * share)} times in 10), else ${KINDS[second[0]]}`;
+  if (share >= 0.95 || !second) return `${KINDS[kind]} set the limit`;
+  return `${KINDS[kind]} set the limit (${Math.round(10 * share)} times in 10), otherwise ${KINDS[second[0]]}`;
 }
 
 /** Less than this, in per cent, is nothing to speak of. */

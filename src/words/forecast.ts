@@ -30,7 +30,7 @@ export function forecastWords(forecast: Forecast, { bpm, minutesADay }: Asked): 
       ? `Too little to say when ${goal} will be clean: it takes ${NEEDED_DAYS} days on which something came out clean, and there ${forecast.days === 1 ? 'is 1' : `are ${forecast.days}`}.`
       : `Too little to say when ${goal} will be clean: the days so far fit a short way and a very long one.`;
   const { days, never } = forecast;
-  if (!Number.isFinite(days.p50) || never >= 0.9) return `${goal} is not on this path: your hands level off below it.`;
+  if (!Number.isFinite(days.p50) || never >= 0.9) return `${goal} is not on this path: you level off below it.`;
   if (never >= 0.5)
     return `${goal} is not on this path ${timesWords(never)}; else it takes ${daysWords(days, minutesADay)}.`;
   if (days.p90 === 0) return `${goal} comes out clean already.`;

@@ -87,7 +87,7 @@ test('what holds for the player stands beside the verdict, with what sets it and
     />,
   );
   expect(document.querySelector('[data-own]')!.textContent).toContain(
-    'for you up to 85 (78–96), crossings set it (7 times in 10), else hops',
+    'for you up to 85 (78–96), crossings set the limit (7 times in 10), otherwise hops',
   );
   await userEvent.click(screen.getByText('why'));
   expect(screen.getByText(/your crossings are 22 % slower than the limit. Your hops are not known yet./)).toBeTruthy();

@@ -71,7 +71,7 @@ export default function LogPage() {
       <header className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
         <div className="mr-auto">
           <h1 className="text-page leading-tight">Log</h1>
-          <p className="text-muted">What you played, and where it leads</p>
+          <p className="text-muted">What you have played, and where it leads</p>
         </div>
         <label className="flex items-center gap-2">
           the last
@@ -100,7 +100,7 @@ export default function LogPage() {
             <section aria-labelledby="progress">
               <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
                 <h2 id="progress" className="text-xl">
-                  How it comes on
+                  How it is coming on
                 </h2>
                 <Select
                   label="Tune"
@@ -115,7 +115,7 @@ export default function LogPage() {
             <div className="grid gap-x-10 gap-y-6 sm:grid-cols-2">
               <SumBars
                 id="aspects"
-                title="What the time went into"
+                title="Where the time went"
                 shares={minutesByAspect(all)}
                 nameOf={(what) => WHAT_WORDS[what]}
                 amountWords={minutesWords}
@@ -136,7 +136,7 @@ export default function LogPage() {
                 <p className={isLearning ? 'opacity-60' : ''}>{restsOnWords(ability)}</p>
                 <p className="mt-1 text-small">
                   <Link to="/settings#limits" className="text-woad underline underline-offset-3">
-                    limit by limit, and take them
+                    limit by limit
                   </Link>
                   {isLearning && <span className="text-muted"> · being counted again …</span>}
                 </p>

@@ -144,7 +144,7 @@ function Progress({ tuneId, report, days, now }: ProgressProps) {
       {own && (
         <div className="mt-1 flex flex-wrap items-baseline gap-x-2 text-muted" data-own={Math.floor(own.median)}>
           <span>
-            {isWhole ? 'The tune' : 'It'} holds for your hands up to{' '}
+            For your hands {isWhole ? 'the tune' : 'it'} holds up to{' '}
             <b className="text-ink">{Math.floor(own.median)}</b> ({ownRangeWords(own)}), {bindsWords(own.binds)}
           </span>
           <Why>
@@ -275,7 +275,7 @@ function FirstAgainstLast(props: {
   return (
     <section aria-labelledby="first-last" className="mt-5">
       <h3 id="first-last" className="text-lg">
-        The first day against the last
+        First day against last
       </h3>
       <SmallTable
         label="Stretches, their first and their last day"

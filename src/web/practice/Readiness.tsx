@@ -51,7 +51,7 @@ export function Readiness({ id }: { readonly id: string }) {
             label="Skills that are new"
             minWidth="30rem"
             className="max-w-3xl"
-            heads={['what', 'it needs', 'you have shown', 'the drill for it']}
+            heads={['skill', 'the tune needs', 'you have played clean', 'its drill']}
           >
             {data.missing.map(({ name, needs, shown }) => {
               const drill = SKILL_DRILLS[skillOf(name)];

@@ -167,7 +167,7 @@ export default function TodayPage() {
             </section>
             <p>
               <Link to="/log" className="text-woad underline underline-offset-3">
-                What you have played
+                What you have played so far
               </Link>
             </p>
             {session.left.length > 0 && (
