@@ -53,7 +53,7 @@ test('weeks of log tell another ceiling than the guess; the limit is taken, the 
 
 test('a forecast is told with enough days, and with few it is said how many there are', async ({ page }) => {
   await page.goto('/log');
-  await page.getByLabel('Tune').selectOption({ label: HERON });
+  await page.getByLabel('Tune', { exact: true }).selectOption({ label: HERON });
   await expect(page.locator('[data-progress]')).toBeVisible();
   const stretch = page.getByRole('combobox', { name: /^stretch/ });
   await stretch.selectOption({ label: 'the whole tune' });

@@ -46,7 +46,7 @@ const practice = async (page) => {
 /** What was played, and how a tune comes on. */
 const log = async (page) => {
   await page.getByRole('link', { name: 'Log' }).click();
-  await page.getByLabel('Tune').selectOption({ label: 'The Heron on the Slipway' });
+  await page.getByLabel('Tune', { exact: true }).selectOption({ label: 'The Heron on the Slipway' });
   await page.locator('[data-forecast]').waitFor();
 };
 const bites = async (page) => {
