@@ -1,4 +1,5 @@
-import { betterWords, bindsWords, ownRangeWords, restsOnWords } from './ability';
+import { betterWords, bindsWords, restsOnWords } from './ability';
+import { rangeWords } from './tempo';
 
 test('an own limit is told in per cent of the time it takes, and what is alike is not told apart', () => {
   expect(betterWords(Math.log(1.25))).toBe('20 % quicker than the limit');
@@ -9,7 +10,7 @@ test('an own limit is told in per cent of the time it takes, and what is alike i
 test('what sets a ceiling is told with how often, unless it always does', () => {
   expect(bindsWords({ crossing: 0.98, stroke: 0.02 })).toBe('crossings set the limit');
   expect(bindsWords({ crossing: 0.7, stroke: 0.3 })).toBe('crossings set the limit (7 times in 10), otherwise strokes');
-  expect(ownRangeWords({ low: 98.7, high: 112.2 })).toBe('98–112');
+  expect(rangeWords({ low: 98.7, high: 112.2 })).toBe('98–112');
 });
 
 test('it is said what an own ceiling rests on, and what is not known yet', () => {

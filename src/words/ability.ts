@@ -25,10 +25,6 @@ const KINDS: Readonly<Record<EventKind, string>> = {
 
 export const kindWords = (kind: EventKind): string => KINDS[kind];
 
-/** `98–112`, in whole beats. */
-export const ownRangeWords = ({ low, high }: Pick<OwnCeiling, 'low' | 'high'>): string =>
-  `${Math.floor(low)}–${Math.floor(high)}`;
-
 /** `crossings set the limit`, `crossings set the limit (7 times in 10), otherwise strokes`. */
 export function bindsWords(binds: OwnCeiling['binds']): string {
   const [first, second] = Object.entries(binds) as [EventKind, number][];

@@ -28,3 +28,8 @@ export function heldWords(ceilingBpm: number | null): string {
 export function holdsWords(ceilingBpm: number | null): string {
   return `holds ${heldWords(ceilingBpm)}`;
 }
+
+/** `98–112`, in whole beats. */
+export function rangeWords({ low, high }: { readonly low: number; readonly high: number }): string {
+  return `${Math.floor(low)}–${Math.floor(high)}`;
+}

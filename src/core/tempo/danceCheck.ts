@@ -6,28 +6,9 @@ import type { Schools } from '#core/schools';
 import type { NoteMark } from '#core/tune';
 import { wholeNoteSeconds } from './beat';
 import { type CrossingGaps, recentCrossings, wholeSecondsOf } from './density';
+import type { EventKind } from './eventKinds';
 import { crossingHas, crossingNeeds, densityFactor, type LimitKey, type Limits, MAX_RECENT } from './limits';
 import { type NoteTimes, timeNotes, type Timing } from './noteTimes';
-
-/** What takes time of its own: of the bow, of the hand, and of ornaments. */
-export const EVENT_KINDS = [
-  'stroke',
-  'crossing',
-  'hop',
-  'barre',
-  'shift',
-  'retake',
-  'bowed-triplet',
-  'cut',
-  'flick',
-  'short-roll',
-  'long-roll',
-  'pulse',
-  'grace',
-  'slide',
-  'turn',
-] as const;
-export type EventKind = (typeof EVENT_KINDS)[number];
 
 /** Something the player must get done in a given time. */
 export interface TimedEvent {

@@ -16,16 +16,10 @@ export {
   limitsWith,
 } from './limits';
 export { crossingGaps, recentCrossings } from './density';
-export type { CheckedBowing, DanceCheck, DanceCheckInput, EventKind, PlacedEvent, TimedEvent } from './danceCheck';
-export {
-  EVENT_KINDS,
-  HIGHEST_TEMPO,
-  LONG_ROLL_TIME,
-  TRIPLET_TIME,
-  ceilingAt,
-  ceilingOfOther,
-  danceCheck,
-} from './danceCheck';
+export type { EventKind } from './eventKinds';
+export { EVENT_KINDS } from './eventKinds';
+export type { CheckedBowing, DanceCheck, DanceCheckInput, PlacedEvent, TimedEvent } from './danceCheck';
+export { HIGHEST_TEMPO, LONG_ROLL_TIME, TRIPLET_TIME, ceilingAt, ceilingOfOther, danceCheck } from './danceCheck';
 // Notes that are written even and played uneven, and when each of them sounds at a tempo.
 export type { Lilt, LiltFault } from './lilt';
 export { LILT_NAME, LILT_NOTES, STRAIGHT, liltFault, liltLeft, liltShift } from './lilt';

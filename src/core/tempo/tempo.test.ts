@@ -7,8 +7,9 @@ import { type DanceType, type Link, type Meter, type Tune, unroll } from '#core/
 import { part, tune } from '../testing/tunes';
 import { defaultTempo } from './bands';
 import { beatUnit, wholeNoteSeconds } from './beat';
-import { danceCheck, type EventKind } from './danceCheck';
+import { danceCheck } from './danceCheck';
 import { crossingGaps } from './density';
+import type { EventKind } from './eventKinds';
 import { findLilt } from './lilts';
 import { crossingNeeds, GUESSED_LIMITS, limitsWith } from './limits';
 import { noteTimes, timing } from './noteTimes';

@@ -1,7 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { NO_ABILITY, type PlayerAbility } from '#contract/ability';
-import { type Ability, abilityOf } from '#core/ability';
 import { useAbilityQuery } from './abilityApi';
 import { serverApi } from './serverApi';
 
@@ -37,9 +36,4 @@ export function useAbility(): KnownAbility {
     isLearning,
     left: data?.left ?? 0,
   };
-}
-
-/** The most likely of what is known of the player, for chances; null: nothing is. */
-export function likelyAbility({ attempts, kinds }: PlayerAbility): Ability | null {
-  return attempts > 0 ? abilityOf(kinds) : null;
 }

@@ -1,5 +1,5 @@
 import type { TuneSummary } from '#contract/tunes';
-import { ownRangeWords } from '#words/ability';
+import { rangeWords } from '#words/tempo';
 
 const LOWEST = 30;
 const HIGHEST = 240;
@@ -15,7 +15,7 @@ export function CeilingMark({ tune, beat }: { readonly tune: TuneSummary; readon
   return (
     <span
       className="flex flex-col max-md:items-end"
-      title={`holds up to ${figure} ${beat} a minute; wanted ${Math.round(wishBpm)}; usual ${bandLow}–${bandHigh}${own ? `; for you up to ${Math.floor(own.median)} (${ownRangeWords(own)})` : ''}`}
+      title={`holds up to ${figure} ${beat} a minute; wanted ${Math.round(wishBpm)}; usual ${bandLow}–${bandHigh}${own ? `; for you up to ${Math.floor(own.median)} (${rangeWords(own)})` : ''}`}
     >
       <span className="flex items-center gap-2.5">
         <span className={`w-8 text-right font-bold ${stands ? '' : 'text-madder'}`}>{figure}</span>

@@ -8,13 +8,13 @@ import { practicePlan } from '#core/practice';
 import type { TuneReport } from '#core/report';
 import { EVENT_KINDS } from '#core/tempo';
 import { playedStretch } from '#core/tune';
-import { bindsWords, ownRangeWords, restsOnWords } from '#words/ability';
+import { bindsWords, restsOnWords } from '#words/ability';
 import { dayWords } from '#words/days';
 import { failureWords } from '#words/failure';
 import { forecastWords } from '#words/forecast';
 import { counted } from '#words/plural';
 import { attemptSpanWords } from '#words/practice';
-import { beatWords } from '#words/tempo';
+import { beatWords, rangeWords } from '#words/tempo';
 import { useAbility } from '../api/useAbility';
 import { useTunePractice } from '../api/useTunePractice';
 import { NotRead } from '../ui/PageState';
@@ -145,7 +145,7 @@ function Progress({ tuneId, report, days, now }: ProgressProps) {
         <div className="mt-1 flex flex-wrap items-baseline gap-x-2 text-muted" data-own={Math.floor(own.median)}>
           <span>
             For your hands {isWhole ? 'the tune' : 'it'} holds up to{' '}
-            <b className="text-ink">{Math.floor(own.median)}</b> ({ownRangeWords(own)}), {bindsWords(own.binds)}
+            <b className="text-ink">{Math.floor(own.median)}</b> ({rangeWords(own)}), {bindsWords(own.binds)}
           </span>
           <Why>
             {restsOnWords(

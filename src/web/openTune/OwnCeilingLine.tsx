@@ -1,5 +1,6 @@
 import { EVENT_KINDS } from '#core/tempo';
-import { bindsWords, ownRangeWords, restsOnWords } from '#words/ability';
+import { bindsWords, restsOnWords } from '#words/ability';
+import { rangeWords } from '#words/tempo';
 import { Why } from '../ui/Why';
 import type { OwnTempo } from './useOwnCeiling';
 
@@ -18,8 +19,7 @@ export function OwnCeilingLine({
       data-own={Math.floor(own.median)}
     >
       <span>
-        for you up to <b className="text-ink">{Math.floor(own.median)}</b> ({ownRangeWords(own)}),{' '}
-        {bindsWords(own.binds)}
+        for you up to <b className="text-ink">{Math.floor(own.median)}</b> ({rangeWords(own)}), {bindsWords(own.binds)}
       </span>
       <Why>{restsOnWords(ability, asked)}</Why>
     </div>

@@ -7,12 +7,13 @@ import { type PlayerSettings, reportTune, type TuneReport } from '#core/report';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
 import { useHistoryQuery } from '../api/logApi';
-import { likelyAbility, useAbility } from '../api/useAbility';
+import { useAbility } from '../api/useAbility';
 import { isSameSpan } from '../log/spans';
 import { canBeJudged } from '../openTune/judgeFirst';
 import { findStoredTune } from '../openTune/useStoredTune';
 import { selectPlayer } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
+import { likelyAbility } from './likelyAbility';
 import { reviewOf } from './reviews';
 import { daysOfBite, historySince, nameOfBite } from './useTuneInBites';
 
