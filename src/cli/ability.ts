@@ -1,7 +1,7 @@
 import { type AbilityJson, abilityJsonSchema, type ForecastJson, forecastJsonSchema } from '#contract/ability';
 import { type LogFile, logFileSchema } from '#contract/practice';
 import { kindByKind, kindCeilings, learntLimit, learntTogether, type OwnCeiling, ownCeiling } from '#core/ability';
-import { type BestOfDay, forecastOf } from '#core/forecast';
+import { type BestOfDay, forecastOf, MIN_DAYS } from '#core/forecast';
 import { reportTune, type TuneReport } from '#core/report';
 import { EVENT_KINDS, limitsWith } from '#core/tempo';
 import { counted } from '#words/plural';
@@ -64,7 +64,7 @@ interface ForecastOptions extends AbilityOptions {
 
 /** Words for what an answer cannot be given from. */
 const TOO_LITTLE = {
-  'few-days': 'fewer than 4 days with a clean tempo',
+  'few-days': `fewer than ${MIN_DAYS} days with a clean tempo`,
   wide: 'the days say too little: the late end is more than 8 times the early one',
 } as const;
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { EVENT_KINDS } from '#core/tempo';
 import { newTuneSchema, tuneSchema } from '#formats/json';
 import { route } from './route';
 
@@ -25,7 +26,14 @@ export const tuneSummarySchema = z.object({
   flippedParts: z.array(z.string()),
   ceilingBpm: z.number().nullable(),
   /** Up to which tempo it holds for the player, of what the log says; null: the log says nothing, or it holds at any. */
-  own: z.object({ median: z.number(), low: z.number(), high: z.number() }).nullable(),
+  own: z
+    .object({
+      median: z.number(),
+      low: z.number(),
+      high: z.number(),
+      binds: z.partialRecord(z.enum(EVENT_KINDS), z.number()).describe('what sets it, by how often'),
+    })
+    .nullable(),
   /** Skills that were not shown yet; null: nothing is logged. */
   missing: z.array(z.string()).nullable(),
   wishBpm: z.number(),

@@ -1,4 +1,5 @@
-import { betterWords, bindsWords, restsOnWords } from './ability';
+import { betterWords, restsOnWords } from './ability';
+import { bindsWords } from './eventKind';
 import { rangeWords } from './tempo';
 
 test('an own limit is told in per cent of the time it takes, and what is alike is not told apart', () => {

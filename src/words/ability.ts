@@ -1,38 +1,9 @@
 import type { PlayerAbility } from '#contract/ability';
-import type { KindAbility, OwnCeiling } from '#core/ability';
+import type { KindAbility } from '#core/ability';
 import { EVENT_KINDS, type EventKind } from '#core/tempo';
 import { dayWords } from './days';
+import { kindWords } from './eventKind';
 import { counted } from './plural';
-
-/** What takes time, of which there are many: `crossings`, `hops`. */
-const KINDS: Readonly<Record<EventKind, string>> = {
-  stroke: 'strokes',
-  crossing: 'crossings',
-  hop: 'hops',
-  barre: 'fingers laid across',
-  shift: 'shifts',
-  retake: 'retakes',
-  'bowed-triplet': 'bowed triplets',
-  cut: 'cuts',
-  flick: 'flicks',
-  'short-roll': 'short rolls',
-  'long-roll': 'long rolls',
-  pulse: 'pulses',
-  grace: 'grace notes',
-  slide: 'slides',
-  turn: 'turns',
-};
-
-export const kindWords = (kind: EventKind): string => KINDS[kind];
-
-/** `crossings set the limit`, `crossings set the limit (7 times in 10), otherwise strokes`. */
-export function bindsWords(binds: OwnCeiling['binds']): string {
-  const [first, second] = Object.entries(binds) as [EventKind, number][];
-  if (!first) return '';
-  const [kind, share] = first;
-  if (share >= 0.95 || !second) return `${KINDS[kind]} set the limit`;
-  return `${KINDS[kind]} set the limit (${Math.round(10 * share)} times in 10), otherwise ${KINDS[second[0]]}`;
-}
 
 /** Less than this, in per cent, is nothing to speak of. */
 const ALIKE = 2;
@@ -64,12 +35,12 @@ export function restsOnWords(
   if (attempts === 0) return 'Nothing is logged yet that says how quick your hands are.';
   const known = asked.filter((kind) => kinds[kind] && isTold(kinds[kind]));
   const unknown = asked.filter((kind) => !known.includes(kind));
-  const told = known.map((kind) => `your ${KINDS[kind]} are ${betterWords(kinds[kind]!.mean)}`);
+  const told = known.map((kind) => `your ${kindWords(kind)} are ${betterWords(kinds[kind]!.mean)}`);
   const from = `From ${counted(attempts, 'attempt')}${since === null ? '' : ` since ${dayWords(since)}`}`;
   // Of all kinds there are, those that never came up are not listed.
   const notYet =
     asked !== EVENT_KINDS && unknown.length > 0
-      ? ` Your ${joined(unknown.map((kind) => KINDS[kind]))} are not known yet.`
+      ? ` Your ${joined(unknown.map((kind) => kindWords(kind)))} are not known yet.`
       : '';
   return `${from}: ${told.length > 0 ? `${joined(told)}.` : 'too few to say how quick your hands are.'}${notYet}`;
 }

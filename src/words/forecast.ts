@@ -1,8 +1,5 @@
-import type { Forecast } from '#core/forecast';
+import { type Forecast, MIN_DAYS } from '#core/forecast';
 import { counted } from './plural';
-
-/** Fewer days with a clean tempo say nothing of a path. */
-const NEEDED_DAYS = 4;
 
 interface Asked {
   readonly bpm: number;
@@ -27,7 +24,7 @@ export function forecastWords(forecast: Forecast, { bpm, minutesADay }: Asked): 
   const goal = Math.round(bpm);
   if ('tooLittle' in forecast)
     return forecast.tooLittle === 'few-days'
-      ? `Too little to say when ${goal} will be clean: it takes ${NEEDED_DAYS} days on which something came out clean, and there ${forecast.days === 1 ? 'is 1' : `are ${forecast.days}`}.`
+      ? `Too little to say when ${goal} will be clean: it takes ${MIN_DAYS} days on which something came out clean, and there ${forecast.days === 1 ? 'is 1' : `are ${forecast.days}`}.`
       : `Too little to say when ${goal} will be clean: the days so far fit a short way and a very long one.`;
   const { days, never } = forecast;
   if (!Number.isFinite(days.p50) || never >= 0.9) return `${goal} is not on this path: you level off below it.`;
@@ -36,4 +33,11 @@ export function forecastWords(forecast: Forecast, { bpm, minutesADay }: Asked): 
   if (days.p90 === 0) return `${goal} comes out clean already.`;
   const missed = never >= 0.01 ? `; ${timesWords(never)} it is not on this path` : '';
   return `${goal} in ${daysWords(days, minutesADay)}${missed}.`;
+}
+
+/** The same of a whole tune, whose bites each need their days. */
+export function tuneForecastWords(forecast: Forecast, asked: Asked): string {
+  return 'tooLittle' in forecast && forecast.tooLittle === 'few-days'
+    ? `Too little to say when the whole tune will be clean at ${Math.round(asked.bpm)}: every bite of it takes ${MIN_DAYS} days on which it came out clean.`
+    : forecastWords(forecast, asked);
 }

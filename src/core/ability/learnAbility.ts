@@ -20,7 +20,7 @@ export const PRIOR_SD = { guess: 0.3, measured: 0.08 } as const;
 const AGE_DAYS = 60;
 /**
  * How steeply chances may fall, and how far each is believed before anything is logged. Guesses: with one slope alone, 80 %
- * intervals of players whose chances fall more slowly held 61 %; with these they hold 75.
+ * intervals of players whose chances fall more slowly held 61 %; with these they hold 71.
  */
 const SLOPES = [
   { slope: 6, belief: 0.25 },
@@ -62,8 +62,9 @@ const SPREAD = 0.3;
 /**
  * What attempts say of a player: the most likely a of Σ w·ln P(outcome) - Σ a_k²/(2 sd_k²), with P(clean) as `cleanChance`
  * has it, by Newton's method with damping. Around it draws, as far off as Laplace has it by the curvature there and some farther
- * (Student's t), are weighed by the true distribution (importance sampling), so that what leans to one side, or ends at a cliff, has
- * its middle and width where they are; and not the usual slope alone is looked at, but each of `SLOPES` by how well it explains what came out.
+ * (Student's t), are weighed by the true distribution (importance sampling), so that what leans to one side, or ends at a cliff,
+ * has its middle and width where they are; and not the usual slope alone is looked at, but each of `SLOPES` by how well it
+ * explains what came out.
  * Kinds that no attempt holds are left out. Time O(i·(n·k² + k³)) for i steps, n attempts and k kinds.
  * @param sdOf the deviation of each kind before anything is known
  */

@@ -32,7 +32,7 @@ const GAIN_SD = 0.5;
 const PACE = { median: 120, sd: 0.7 } as const;
 
 /** Fewer days than these say nothing of a path; nor does an answer whose late end is so many times its early one. */
-const MIN_DAYS = 4;
+export const MIN_DAYS = 4;
 const WIDEST = 8;
 /** Days are told by whole ones: what lies within the next is not told apart from it. */
 const SOON = 1;

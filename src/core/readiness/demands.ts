@@ -1,29 +1,11 @@
 import { formatFraction } from '#core/base';
+import { ORNAMENTS } from '#core/ornaments';
 import { midiOf } from '#core/pitch';
 import { handOf, type TuneReport } from '#core/report';
 import type { NoteMark, UnrolledNote } from '#core/tune';
 
 /** Ornaments that are asked for by their mark, and notes written small before a note. */
-export const DEMANDED_ORNAMENTS = [
-  'bowed-triplet',
-  'cut',
-  'roll',
-  'turn',
-  'mordent',
-  'trill',
-  'flick',
-  'passing-triplet',
-  'brushed-run',
-  'pressed-in',
-  'slide',
-  'snap',
-  'staccato',
-  'vibrato',
-  'vibrato-growing',
-  'pulse',
-  'closing-swell',
-  'fade',
-] as const satisfies readonly NoteMark[];
+export const DEMANDED_ORNAMENTS = [...ORNAMENTS, 'turn', 'mordent', 'trill'] as const satisfies readonly NoteMark[];
 export type DemandedOrnament = (typeof DEMANDED_ORNAMENTS)[number] | 'grace';
 
 /** What a tune, or a stretch of it, asks of its player at a tempo, once through. */
@@ -47,7 +29,7 @@ export interface Demands {
   readonly widestSpanMm: number;
 }
 
-const ORNAMENTS: ReadonlySet<NoteMark> = new Set(DEMANDED_ORNAMENTS);
+const DEMANDED: ReadonlySet<NoteMark> = new Set(DEMANDED_ORNAMENTS);
 
 /**
  * What played notes ask for, first to last, at a tempo: counts once through, rates over their whole time. The way to the first
@@ -104,7 +86,7 @@ function ornamentsOf(notes: readonly UnrolledNote[]): Demands['ornaments'] {
   const counts: Partial<Record<DemandedOrnament, number>> = {};
   const count = (name: DemandedOrnament, times = 1) => (counts[name] = (counts[name] ?? 0) + times);
   for (const { note } of notes) {
-    for (const mark of note.marks ?? []) if (ORNAMENTS.has(mark)) count(mark as DemandedOrnament);
+    for (const mark of note.marks ?? []) if (DEMANDED.has(mark)) count(mark as DemandedOrnament);
     if (note.graceNotes?.length) count('grace', note.graceNotes.length);
   }
   return counts;

@@ -66,6 +66,14 @@ export function asDemands(figures: SkillFigures, beat: string): Demands {
 
 const ORNAMENT_NAMES: ReadonlySet<string> = new Set([...DEMANDED_ORNAMENTS, 'grace']);
 
+/** Figures of the same stretch so many times as fast: the tempo and what comes a second go with it. */
+export function figuresAt(figures: SkillFigures, times: number): SkillFigures {
+  const grows = (name: string) => ['tempo', 'strokes', 'crossings'].includes(skillOf(name));
+  return Object.fromEntries(
+    Object.entries(figures).map(([name, figure]) => [name, grows(name) ? figure * times : figure]),
+  );
+}
+
 /** The best of several, skill by skill. */
 export function bestFigures(all: Iterable<SkillFigures>): SkillFigures {
   const best: Record<string, number> = {};

@@ -98,6 +98,7 @@ test('what is logged of one tune moves the own ceilings of all, away from the de
   for (const { own, ceilingBpm } of await list()) {
     expect(own!.low).toBeLessThan(own!.median);
     expect(own!.median).toBeLessThan(own!.high);
+    expect(Object.values(own!.binds).reduce((sum, share) => sum + share, 0)).toBeCloseTo(1, 9);
     expect(Math.abs(own!.median - ceilingBpm!)).toBeGreaterThan(2);
   }
   // Nothing changed: there is nothing to do.

@@ -62,12 +62,12 @@ async function countAll(deps: CountAbilityDeps): Promise<number> {
   await judgeStale(deps, settings, countedBy);
   if (isStopping()) return 0;
   const key = await abilityKey(db, countedBy, now());
-  let { key: known, ability } = await findAbility(db);
+  const kept = await findAbility(db);
+  let { ability } = kept;
   let learnt = 0;
-  if (known !== key) {
+  if (kept.key !== key) {
     ability = await learn(db, jobs, settings, now());
     await keepAbility(db, key, ability);
-    known = key;
     learnt = 1;
   }
   let counted = 0;

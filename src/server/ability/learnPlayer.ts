@@ -12,7 +12,7 @@ import {
   priorOf,
   weightOf,
 } from '#core/ability';
-import { bestFigures, demandsOf, missingSkills, type SkillFigures, skillFigures } from '#core/readiness';
+import { bestFigures, demandsOf, figuresAt, missingSkills, type SkillFigures, skillFigures } from '#core/readiness';
 import { type PlayerSettings, reportTune } from '#core/report';
 import type { Limits } from '#core/tempo';
 import { playedStretch, type Tune } from '#core/tune';
@@ -71,7 +71,7 @@ export function learnPlayer(stretches: readonly JudgedStretch[], rows: readonly 
   const shown = bestFigures(
     [...quickest].flatMap(([stretch, bpm]) => {
       const { skills, bpm: from } = stretches[stretch]!;
-      return skills ? [atTempo(skills, bpm / from)] : [];
+      return skills ? [figuresAt(skills, bpm / from)] : [];
     }),
   );
   return { attempts: judged.length, kinds: kindByKind(judged, learnt), learnt: shortened(learnt), shown };
@@ -82,16 +82,6 @@ const shortened = ({ draws, ...learnt }: LearntAbility): LearntAbility => ({
   ...learnt,
   draws: draws.map((player) => player.map((value) => Math.round(1e4 * value) / 1e4)),
 });
-
-/** Figures of a stretch so many times as fast: rates and the tempo go with it. */
-function atTempo(skills: SkillFigures, times: number): SkillFigures {
-  return Object.fromEntries(
-    Object.entries(skills).map(([name, figure]) => [
-      name,
-      name === 'strokes' || name === 'crossings' || name.startsWith('tempo ') ? figure * times : figure,
-    ]),
-  );
-}
 
 /** What a tune is for the player; names are those of the columns. */
 export interface OwnFigures {

@@ -25,7 +25,7 @@ export interface Statement {
 }
 
 export const SUMMARY_COLUMNS = `id, revision, title, dance_type, meter, key_name, tuning, form, bars, comes_round, flipped_parts,
-       ceiling_bpm, own_low, own_ceiling, own_high, missing, wish_bpm, beat, problems, cares, tags, practised_at, updated_at, counted_by,
+       ceiling_bpm, own_low, own_ceiling, own_high, own_binds, missing, wish_bpm, beat, problems, cares, tags, practised_at, updated_at, counted_by,
        failed_by, failed_why, count_tries`;
 
 /** The sort that holds where none is asked for: a search shows the best first. */

@@ -1,7 +1,7 @@
 import { type BookCount, type BookFacets, type BookFilter, type BookQuery, DEFAULT_PAGE } from '#contract/book';
 import type { TuneList, TuneSummary } from '#contract/tunes';
 import type { PlayerSettings } from '#core/report';
-import { tempoBand } from '#core/tempo';
+import { type EventKind, tempoBand } from '#core/tempo';
 import type { DanceType } from '#core/tune';
 import { countingKey } from '../counting/figures';
 import { MAX_TRIES } from '../counting/queries';
@@ -26,6 +26,7 @@ interface SummaryRow {
   own_low: number | null;
   own_ceiling: number | null;
   own_high: number | null;
+  own_binds: Readonly<Partial<Record<EventKind, number>>> | null;
   missing: string[] | null;
   wish_bpm: number;
   beat: string;
@@ -92,7 +93,10 @@ function toSummary(row: SummaryRow, { bands }: PlayerSettings, key: string): Tun
     comesRound: row.comes_round,
     flippedParts: row.flipped_parts,
     ceilingBpm: row.ceiling_bpm,
-    own: row.own_ceiling === null ? null : { median: row.own_ceiling, low: row.own_low!, high: row.own_high! },
+    own:
+      row.own_ceiling === null
+        ? null
+        : { median: row.own_ceiling, low: row.own_low!, high: row.own_high!, binds: sortedBinds(row.own_binds) },
     missing: row.missing,
     wishBpm: row.wish_bpm,
     bandLow: band.low,
@@ -106,6 +110,10 @@ function toSummary(row: SummaryRow, { bands }: PlayerSettings, key: string): Tun
     usedIn: row.used_in ?? null,
   };
 }
+
+/** The database keeps the order of names in its own way: what sets it most often comes first. */
+const sortedBinds = (binds: SummaryRow['own_binds']): Partial<Record<EventKind, number>> =>
+  Object.fromEntries(Object.entries(binds ?? {}).sort(([, a], [, b]) => b - a));
 
 /** How many tunes a filter lets through, and how they stand. */
 export async function countBook(db: Queryable, filter: BookFilter): Promise<BookCount> {

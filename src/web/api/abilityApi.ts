@@ -8,7 +8,7 @@ const abilityApi = serverApi.injectEndpoints({
   endpoints: (build) => ({
     ability: build.query<AbilityRecord, void>({
       query: () => asked(abilityRoutes.findAbility, {}),
-      providesTags: ['Book', 'Log', 'Ability'],
+      providesTags: ['Book', 'Log'],
     }),
     readiness: build.query<TuneReadiness, string>({
       query: (id) => asked(readinessRoutes.findReadiness, { params: { id } }),

@@ -5,6 +5,6 @@ import { askServer } from './ask';
 export const serverApi = createApi({
   reducerPath: 'server',
   baseQuery: askServer,
-  tagTypes: ['Book', 'Views', 'Versions', 'Settings', 'Pegs', 'Sets', 'Log', 'Practice', 'Copies', 'Ability', 'Own'],
+  tagTypes: ['Book', 'Views', 'Versions', 'Settings', 'Pegs', 'Sets', 'Log', 'Practice', 'Copies', 'Own'],
   endpoints: () => ({}),
 });

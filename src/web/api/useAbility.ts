@@ -27,7 +27,7 @@ export function useAbility(): KnownAbility {
   // What was counted meanwhile is read anew.
   const was = useRef(false);
   useEffect(() => {
-    if (was.current && !isLearning) dispatch(serverApi.util.invalidateTags(['Ability', 'Own']));
+    if (was.current && !isLearning) dispatch(serverApi.util.invalidateTags(['Own']));
     was.current = isLearning;
   }, [isLearning, dispatch]);
   return {

@@ -301,11 +301,17 @@ describe('other rooms', () => {
         minutes: 20,
       })),
     });
-    renderPage(<LogPage />, { path: '/log', at: '/log?days=3650' });
+    const shown = renderPage(<LogPage />, { path: '/log', at: '/log?days=3650' });
     expect(await screen.findByText('Saturday 6 June 2026')).toBeTruthy();
     expect(screen.getByText('20 times')).toBeTruthy();
     await waitFor(() => expect(document.querySelector('[data-forecast]')).toBeTruthy());
     expect(document.querySelector('[data-forecast]')!.textContent).toMatch(/109/);
     expect(screen.getByText('+17 %')).toBeTruthy();
+    // What does not come is said where it would stand, and what is there stays.
+    shown.unmount();
+    server.refuse(logRoutes.findHistory, 'database-away');
+    renderPage(<LogPage />, { path: '/log', at: '/log?days=3650' });
+    expect(await screen.findByRole('alert')).toBeTruthy();
+    expect(screen.getByText('Saturday 6 June 2026')).toBeTruthy();
   });
 });

@@ -192,9 +192,9 @@ describe('a row tells', () => {
   });
 
   test('up to where it holds for the player, beside the ceiling by the limits', () => {
-    const row = said({ ceilingBpm: 118, own: { median: 104.6, low: 98.2, high: 112.9 } });
-    expect(row.getByText('you 104')).toBeTruthy();
-    expect(row.getByTitle(/for you up to 104 \(98–112\)/)).toBeTruthy();
+    const row = said({ ceilingBpm: 118, own: { median: 104.6, low: 98.2, high: 112.9, binds: { hop: 1 } } });
+    expect(row.getByText(/^you 104/)).toBeTruthy();
+    expect(row.getByTitle(/for you up to 104 \(98–112\), hops set the limit/)).toBeTruthy();
     cleanup();
     expect(said({ own: null }).queryByText(/^you /)).toBeNull();
   });

@@ -1,4 +1,5 @@
 import type { TuneSummary } from '#contract/tunes';
+import { bindsWords } from '#words/eventKind';
 import { rangeWords } from '#words/tempo';
 
 const LOWEST = 30;
@@ -15,7 +16,7 @@ export function CeilingMark({ tune, beat }: { readonly tune: TuneSummary; readon
   return (
     <span
       className="flex flex-col max-md:items-end"
-      title={`holds up to ${figure} ${beat} a minute; wanted ${Math.round(wishBpm)}; usual ${bandLow}–${bandHigh}${own ? `; for you up to ${Math.floor(own.median)} (${rangeWords(own)})` : ''}`}
+      title={`holds up to ${figure} ${beat} a minute; wanted ${Math.round(wishBpm)}; usual ${bandLow}–${bandHigh}${own ? `; for you up to ${Math.floor(own.median)} (${rangeWords(own)}), ${bindsWords(own.binds)}` : ''}`}
     >
       <span className="flex items-center gap-2.5">
         <span className={`w-8 text-right font-bold ${stands ? '' : 'text-madder'}`}>{figure}</span>
@@ -44,8 +45,15 @@ export function CeilingMark({ tune, beat }: { readonly tune: TuneSummary; readon
           )}
         </svg>
         {own && (
-          <span className="text-hint whitespace-nowrap text-walnut max-md:hidden" data-own={Math.floor(own.median)}>
+          <span
+            className="text-hint whitespace-nowrap relative text-walnut max-md:hidden"
+            data-own={Math.floor(own.median)}
+          >
             you {Math.floor(own.median)}
+            <span className="sr-only">
+              {' '}
+              ({rangeWords(own)}), {bindsWords(own.binds)}
+            </span>
           </span>
         )}
       </span>

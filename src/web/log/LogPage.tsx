@@ -10,7 +10,7 @@ import type { Failure } from '../api/answer';
 import { useHistoryQuery, useLogSumsQuery } from '../api/logApi';
 import { useAbility } from '../api/useAbility';
 import { Button } from '../ui/Button';
-import { PageOpening, PageProblem } from '../ui/PageState';
+import { NotRead, PageOpening, PageProblem } from '../ui/PageState';
 import { SearchField } from '../ui/SearchField';
 import { Select } from '../ui/Select';
 import { useTitle } from '../ui/useTitle';
@@ -53,12 +53,13 @@ export default function LogPage() {
       { replace: true },
     );
   const { data: all, error, refetch } = useLogSumsQuery({ since });
-  const { data: found } = useLogSumsQuery({ since, words }, { skip: words === '' });
+  const search = useLogSumsQuery({ since, words }, { skip: words === '' });
+  const found = search.currentData;
   const tunes = useMemo(() => tunesOf(all ?? []), [all]);
   const days = useMemo(() => daysOf((words === '' ? all : found) ?? []), [words, all, found]);
   const asked = params.get('tune');
   const shown = tunes.find(({ tuneId }) => tuneId === asked) ?? tunes[0];
-  const { data: history } = useHistoryQuery({ tune: shown?.tuneId ?? '', since }, { skip: !shown });
+  const history = useHistoryQuery({ tune: shown?.tuneId ?? '', since }, { skip: !shown });
   if (!all && error === undefined) return <PageOpening>Reading your log …</PageOpening>;
   if (!all)
     return (
@@ -110,7 +111,13 @@ export default function LogPage() {
                   onChange={(tuneId) => set('tune', tuneId)}
                 />
               </div>
-              {history && <TuneProgress tuneId={shown.tuneId} days={history} now={now} />}
+              {history.currentData ? (
+                <TuneProgress tuneId={shown.tuneId} days={history.currentData} now={now} />
+              ) : history.error !== undefined ? (
+                <NotRead words={failureWords(history.error as Failure)} onRetry={() => void history.refetch()} />
+              ) : (
+                <p className="py-4 text-muted">Reading …</p>
+              )}
             </section>
             <div className="grid gap-x-10 gap-y-6 sm:grid-cols-2">
               <SumBars
@@ -156,7 +163,13 @@ export default function LogPage() {
                 onChange={(next) => set('words', next)}
                 className="mb-3"
               />
-              {days.length === 0 ? (
+              {words !== '' && !found ? (
+                search.error !== undefined ? (
+                  <NotRead words={failureWords(search.error as Failure)} onRetry={() => void search.refetch()} />
+                ) : (
+                  <p className="text-muted">Looking …</p>
+                )
+              ) : days.length === 0 ? (
                 <p className="text-muted">
                   Nothing in {PERIODS.find(({ value }) => value === back)!.name} has “{words}” in a title, a note or
                   what went wrong.

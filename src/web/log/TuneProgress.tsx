@@ -1,17 +1,18 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
+import type { PlayerAbility } from '#contract/ability';
 import type { SpanDay } from '#contract/log';
 import type { PracticeSpan } from '#contract/practice';
 import { cleanTempo, kindCeilings, marginsAt, marginsOf, ownCeiling, priorOf, tellsMost } from '#core/ability';
 import { forecastFan, forecastOf, forecastTune } from '#core/forecast';
-import { practicePlan } from '#core/practice';
 import type { TuneReport } from '#core/report';
 import { EVENT_KINDS } from '#core/tempo';
 import { playedStretch } from '#core/tune';
-import { bindsWords, restsOnWords } from '#words/ability';
+import { restsOnWords } from '#words/ability';
 import { dayWords } from '#words/days';
+import { bindsWords } from '#words/eventKind';
 import { failureWords } from '#words/failure';
-import { forecastWords } from '#words/forecast';
+import { forecastWords, tuneForecastWords } from '#words/forecast';
 import { counted } from '#words/plural';
 import { attemptSpanWords } from '#words/practice';
 import { beatWords, rangeWords } from '#words/tempo';
@@ -25,6 +26,7 @@ import { minutesADay, type SpanProgress, spansOf } from './progress';
 import { ProgressChart } from './ProgressChart';
 import { isSameSpan, landmarkOf } from './spans';
 import { useJudgedTune } from './useJudgedTune';
+import { wantedPlan } from './wantedPlan';
 
 interface TuneProgressProps {
   readonly tuneId: string;
@@ -96,10 +98,7 @@ function Progress({ tuneId, report, days, now }: ProgressProps) {
         fan: 'tooLittle' in forecast ? [] : forecastFan(shown.best, { ...asked, ownCeilingBpm: ceiling }, at),
       };
     }
-    const plan = practicePlan(report, {
-      notesABite: practice.notesABite,
-      ...(practice.cuts ? { given: new Set(practice.cuts) } : {}),
-    });
+    const plan = wantedPlan(report, practice);
     const { learnt } = known.ability;
     const stretches = plan.bites.map((bite) => ({
       best: spans.find(({ span }) => isSameSpan(span, bite))?.best ?? [],
@@ -109,7 +108,6 @@ function Progress({ tuneId, report, days, now }: ProgressProps) {
   }, [shown, isWhole, own, wish, aDay, report, practice, spans, known.ability]);
   if (!shown || !told)
     return <p className="py-4 text-muted">Nothing of this tune as it stands now has been played with the bow yet.</p>;
-  const few = isWhole && 'tooLittle' in told.forecast && told.forecast.tooLittle === 'few-days';
   return (
     <div data-progress={keyOf(shown.span)}>
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
@@ -137,9 +135,7 @@ function Progress({ tuneId, report, days, now }: ProgressProps) {
         </label>
       </div>
       <p className="font-serif text-lead leading-snug font-bold" data-forecast>
-        {few
-          ? `Too little to say when the whole tune will be clean at ${Math.round(wish)}: every bite of it takes 4 days on which it came out clean.`
-          : forecastWords(told.forecast, { bpm: wish, minutesADay: aDay })}
+        {(isWhole ? tuneForecastWords : forecastWords)(told.forecast, { bpm: wish, minutesADay: aDay })}
       </p>
       {own && (
         <div className="mt-1 flex flex-wrap items-baseline gap-x-2 text-muted" data-own={Math.floor(own.median)}>
@@ -164,7 +160,7 @@ function Progress({ tuneId, report, days, now }: ProgressProps) {
           </p>
         </>
       )}
-      <TellsMost tuneId={tuneId} report={report} practice={practice} nameOf={nameOf} />
+      <TellsMost tuneId={tuneId} report={report} practice={practice} ability={known.ability} nameOf={nameOf} />
       <FirstAgainstLast spans={spans} nameOf={nameOf} />
     </div>
   );
@@ -183,11 +179,7 @@ function wholeOf(spans: readonly SpanProgress[]): Pick<SpanProgress, 'days'> {
 }
 
 /** Up to which tempo a stretch holds for the player; the whole tune where none is given. */
-function useOwnOf(
-  report: TuneReport,
-  span: PracticeSpan | null,
-  { attempts, learnt }: ReturnType<typeof useAbility>['ability'],
-) {
+function useOwnOf(report: TuneReport, span: PracticeSpan | null, { attempts, learnt }: PlayerAbility) {
   return useMemo(() => {
     if (attempts === 0) return null;
     const stretch = span ? (playedStretch(report.unrolled, span) ?? undefined) : undefined;
@@ -208,18 +200,15 @@ function TellsMost(props: {
   readonly tuneId: string;
   readonly report: TuneReport;
   readonly practice: ReturnType<typeof useTunePractice>['practice'];
+  readonly ability: PlayerAbility;
   readonly nameOf: (span: PracticeSpan) => string;
 }) {
-  const { tuneId, report, practice, nameOf } = props;
-  const { ability } = useAbility();
+  const { tuneId, report, practice, ability, nameOf } = props;
   const best = useMemo(() => {
     const { limits, bpm } = report.settings;
     const sdOf = priorOf(limits);
     const likely = Object.fromEntries(ability.learnt.kinds.map((kind, i) => [kind, ability.learnt.mean[i]!]));
-    const plan = practicePlan(report, {
-      notesABite: practice.notesABite,
-      ...(practice.cuts ? { given: new Set(practice.cuts) } : {}),
-    });
+    const plan = wantedPlan(report, practice);
     const offers = plan.bites
       .map((bite) => {
         const margins = marginsOf(report, bite.first, bite.last);

@@ -1,5 +1,6 @@
 import { EVENT_KINDS } from '#core/tempo';
-import { bindsWords, restsOnWords } from '#words/ability';
+import { restsOnWords } from '#words/ability';
+import { bindsWords } from '#words/eventKind';
 import { rangeWords } from '#words/tempo';
 import { Why } from '../ui/Why';
 import type { OwnTempo } from './useOwnCeiling';

@@ -2,13 +2,14 @@ import { format } from 'date-fns';
 import { useEffect, useMemo, useState } from 'react';
 import { logRoutes, type SpanDay, type TunePractice } from '#contract/log';
 import type { Ability } from '#core/ability';
-import { type Candidate, candidatesOf, learningOrder, practicePlan } from '#core/practice';
+import { type Candidate, candidatesOf, learningOrder } from '#core/practice';
 import { type PlayerSettings, reportTune, type TuneReport } from '#core/report';
 import type { Failure } from '../api/answer';
 import { ask } from '../api/ask';
 import { useHistoryQuery } from '../api/logApi';
 import { useAbility } from '../api/useAbility';
 import { isSameSpan } from '../log/spans';
+import { wantedPlan } from '../log/wantedPlan';
 import { canBeJudged } from '../openTune/judgeFirst';
 import { findStoredTune } from '../openTune/useStoredTune';
 import { selectPlayer } from '../store/selectSettings';
@@ -128,7 +129,7 @@ function candidatesIn(
   now: Date,
 ): TuneCandidate[] {
   const { notesABite, cuts, order } = practice;
-  const plan = practicePlan(report, { notesABite, ...(cuts ? { given: new Set(cuts) } : {}) });
+  const plan = wantedPlan(report, { notesABite, cuts });
   const days = all.filter(({ tuneId }) => tuneId === id);
   const ofBite = new Map(plan.bites.map((bite) => [bite.id, daysOfBite(days, bite)]));
   const met = new Set(plan.bites.flatMap((bite) => (ofBite.get(bite.id)!.length > 0 ? bite.id : [])));

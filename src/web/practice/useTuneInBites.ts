@@ -2,20 +2,14 @@ import { format, subDays } from 'date-fns';
 import { useMemo } from 'react';
 import type { KnownHand } from '#contract/imports';
 import type { Landmark, SpanDay } from '#contract/log';
-import {
-  type Bite,
-  type LearningOrder,
-  learningOrder,
-  namedPlaces,
-  type PracticePlan,
-  practicePlan,
-} from '#core/practice';
+import { type Bite, type LearningOrder, learningOrder, namedPlaces, type PracticePlan } from '#core/practice';
 import type { TuneReport } from '#core/report';
 import { type Tune, writtenNotes } from '#core/tune';
 import { biteWords } from '#words/practice';
 import { useHistoryQuery } from '../api/logApi';
 import { type KeptPractice, useTunePractice } from '../api/useTunePractice';
 import { isSameSpan, landmarkOf } from '../log/spans';
+import { wantedPlan } from '../log/wantedPlan';
 
 /** Days of the log that are looked at. */
 const HISTORY_DAYS = 400;
@@ -35,10 +29,7 @@ export function useTuneInBites(id: string, report: TuneReport): TuneInBites {
   const { practice } = kept;
   const { data: days, isError: hasNoDays } = useHistoryQuery({ tune: id, since: historySince() });
   const { notesABite, cuts, order } = practice;
-  const plan = useMemo(
-    () => practicePlan(report, { notesABite, ...(cuts ? { given: new Set(cuts) } : {}) }),
-    [report, notesABite, cuts],
-  );
+  const plan = useMemo(() => wantedPlan(report, { notesABite, cuts }), [report, notesABite, cuts]);
   const learnt = useMemo(() => learningOrder(plan, report, order), [plan, report, order]);
   return {
     ...kept,

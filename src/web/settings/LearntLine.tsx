@@ -1,6 +1,7 @@
 import { type KindAbility, learntLimit, LIMITS_OF } from '#core/ability';
 import { EVENT_KINDS, type EventKind, type LimitKey, type Limits } from '#core/tempo';
-import { isTold, kindWords } from '#words/ability';
+import { isTold } from '#words/ability';
+import { kindWords } from '#words/eventKind';
 import { counted } from '#words/plural';
 import { Button } from '../ui/Button';
 
