@@ -64,7 +64,9 @@ test('by keys alone tunes are walked, chosen, tagged and untagged by undo, and o
   await page.keyboard.press('/');
   await expect(words(page)).toBeFocused();
   await page.keyboard.type('the');
-  await expect(page).toHaveURL(/words=the/);
+  await expect(page).toHaveURL(/words=the$/);
+  // The page has drawn the question before its answer is waited for.
+  await expect(page.getByText(/^\d+ tunes found/)).toBeVisible();
   await expect(table(page)).toHaveAttribute('aria-busy', 'false');
   await rows(page).first().focus();
   await page.keyboard.press('Space');

@@ -125,6 +125,18 @@ test('Space chooses one, Shift and arrows a stretch, Ctrl A everything, Escape n
   expect(ids(told.at(-1)!)).toEqual([]);
 });
 
+test('a row that was reached keeps the keys when the answer to the next question puts others before it', async () => {
+  const told: Chosen[] = [];
+  const book = (tunes: readonly TuneSummary[]) => <Book tunes={tunes} onChosen={(chosen) => told.push(chosen)} />;
+  const { rerender } = show(book(many.slice(3)));
+  act(() => screen.getByRole('row', { name: 'Tune 3' }).focus());
+  rerender(<Provider store={store}>{book(many)}</Provider>);
+  await userEvent.keyboard(' ');
+  await userEvent.keyboard('{Shift>}{ArrowDown}{/Shift}');
+  await frame();
+  expect(ids(told.at(-1)!)).toEqual(['id-3', 'id-4']);
+});
+
 test('with the mouse: a box, then one farther down with Shift takes all between', async () => {
   const told: Chosen[] = [];
   show(<Book tunes={many} onChosen={(chosen) => told.push(chosen)} />);

@@ -100,7 +100,7 @@ interface BookTableProps {
 export function BookTable(props: BookTableProps) {
   const { tunes, total, sort, isDown, chosen, hasMore, isBusy, onSort, onChoose, onMore } = props;
   const scroller = useRef<HTMLDivElement>(null);
-  const [active, setActive] = useState(0);
+  const [reached, setReached] = useState<{ readonly id: string; readonly index: number } | null>(null);
   const [anchor, setAnchor] = useState<string | null>(null);
   const navigate = useNavigate();
   // No compiler memoizes this component, so what it gives may change under it.
@@ -119,6 +119,9 @@ export function BookTable(props: BookTableProps) {
   }, [hasMore, last, tunes.length, onMore]);
 
   const ids = () => tunes.map(({ id }) => id);
+  // The row reached keeps the keys when others come in before it; when it is gone, the one in its place has them.
+  const place = tunes.findIndex(({ id }) => id === reached?.id);
+  const active = place >= 0 ? place : Math.max(0, Math.min(tunes.length - 1, reached?.index ?? 0));
   const walkTo = (index: number, extend: boolean) => {
     const next = Math.max(0, Math.min(tunes.length - 1, index));
     const from = anchor ?? tunes[active]?.id;
@@ -126,7 +129,7 @@ export function BookTable(props: BookTableProps) {
       setAnchor(from);
       onChoose(extended(chosen, from, tunes[next]!.id, ids()));
     } else setAnchor(null);
-    setActive(next);
+    if (tunes[next]) setReached({ id: tunes[next].id, index: next });
     virtualizer.scrollToIndex(next);
     requestAnimationFrame(() => scroller.current?.querySelector<HTMLElement>(`[data-row="${next}"]`)?.focus());
   };
@@ -156,7 +159,6 @@ export function BookTable(props: BookTableProps) {
       onChoose({ kind: 'some', ids: new Set() });
     }
   };
-  const current = Math.min(active, Math.max(0, tunes.length - 1));
   return (
     <div
       role="table"
@@ -224,8 +226,8 @@ export function BookTable(props: BookTableProps) {
                 aria-rowindex={index + 2}
                 aria-selected={own}
                 aria-label={tune.title}
-                tabIndex={index === current ? 0 : -1}
-                onFocus={() => setActive(index)}
+                tabIndex={index === active ? 0 : -1}
+                onFocus={() => setReached({ id: tune.id, index })}
                 className={`${GRID} absolute top-0 right-0 left-0 border-b border-line py-2 pr-3 -outline-offset-2 ${own ? 'bg-band' : 'hover:bg-surface'}`}
                 style={{ transform: `translateY(${start}px)`, minHeight: ROW_PX }}
               >
