@@ -39,5 +39,20 @@ export default tseslint.config(
       ],
     },
   },
+  {
+    // Listening needs a fast Fourier transform, and that one package.
+    files: ['src/core/take/spectra.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { regex: '^(?!fft\\.js$)([a-z@]|node:)', message: 'Of packages only fft.js.' },
+            { regex: '^(\\.\\./){3}' },
+          ],
+        },
+      ],
+    },
+  },
   { files: ['src/web/**/*.{ts,tsx}'], plugins: { 'react-hooks': hooks }, rules: hooks.configs.recommended.rules },
 );

@@ -1,7 +1,7 @@
 import { toNumber } from '#core/base';
-import type { TuneReport } from '#core/report';
 import { isDottedBeat, offbeatShare, withinBeat } from '#core/tempo';
 import type { DanceType } from '#core/tune';
+import type { PlayedPlan } from './soundingTime';
 
 /** How much a stroke stands out by where it begins, in decibels. */
 interface AccentWeights {
@@ -34,7 +34,7 @@ const SPEED_DECIBELS = 12;
  * with the hair shared out over its speed by itself, and what its place in the bar and its direction add. So the quick
  * single of three-and-one speaks without being told to. Time O(n).
  */
-export function strokeAccents(report: TuneReport): ReadonlyMap<number, number> {
+export function strokeAccents(report: PlayedPlan): ReadonlyMap<number, number> {
   const { tune, unrolled, settings } = report;
   const weights = (tune.danceType && ACCENTS[tune.danceType]) ?? PLAIN;
   const beat = toNumber(settings.beat);

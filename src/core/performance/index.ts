@@ -1,9 +1,11 @@
 // A checked plan as it is played: strokes, pitches, backing and clicks in seconds.
 export type { Layer } from './layers';
 export { LAYERS } from './layers';
-export type { Performance } from './perform';
+export type { PlayedPlan } from './soundingTime';
+export type { Performance, Playing } from './perform';
 export type { PerformanceWish } from './wish';
-export { clickTrack, perform } from './perform';
+export { clickTrack, perform, playNotes } from './perform';
+export { hertzAt, type Move, pitchGesture } from './gestures';
 export { PLAIN_WISH } from './wish';
 // Beats and offbeats where they are played.
 export type { Beat, NoteBeat } from './beats';

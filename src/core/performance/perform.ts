@@ -8,6 +8,7 @@ import { backing, clicksOf } from './accompany';
 import { beatsOf } from './beats';
 import { hertzAt } from './gestures';
 import { unevenSeconds } from './human';
+import type { PlayedPlan } from './soundingTime';
 import { played } from './strings';
 import { strokesOf } from './strokes';
 import { type PerformanceWish, PLAIN_WISH } from './wish';
@@ -56,8 +57,7 @@ export function perform(report: TuneReport, wish: PerformanceWish = PLAIN_WISH):
     plan: {
       seconds: ends + (wish.answer ? ends - counted.seconds : 0),
       openHertz: report.tune.tuning.map((open) => hertzAt(open)) as [number, number, number, number],
-      strokes: strokesOf(report, wish, first, end, felt),
-      ...played(report, wish.layers, first, end, felt),
+      ...playNotes(report, wish, { first, end }, felt),
       plucks,
       clicks: [...counted.clicks, ...clicks],
       toneHertz: wish.layers.has('tone') ? toneOf(report) : null,
@@ -102,6 +102,19 @@ function countIn(
     kind: i % perBar === 0 ? 'bar' : 'beat',
   }));
   return { seconds: length * whole, clicks };
+}
+
+/** What bow and fingers do on the notes of a span: the part of a plan that a player makes. */
+export type Playing = Omit<SoundPlan, 'seconds' | 'openHertz' | 'plucks' | 'clicks' | 'toneHertz'>;
+
+/** Notes from `first` up to, not including, `end` as they are played when each begins at a time of the player's own. */
+export function playNotes(
+  report: PlayedPlan,
+  wish: PerformanceWish,
+  { first, end }: { readonly first: number; readonly end: number },
+  at: (index: number) => Seconds,
+): Playing {
+  return { strokes: strokesOf(report, wish, first, end, at), ...played(report, wish.layers, first, end, at) };
 }
 
 /** Nothing but the clicks of the whole tune, a bar of them before it. */

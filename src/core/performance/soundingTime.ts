@@ -2,6 +2,12 @@ import type { Seconds } from '#core/base';
 import type { TuneReport } from '#core/report';
 import type { NoteMark } from '#core/tune';
 
+/** What of a checked plan its playing needs; the times may be a player's own. */
+export type PlayedPlan = Pick<
+  TuneReport,
+  'tune' | 'unrolled' | 'settings' | 'timing' | 'fingers' | 'figures' | 'sharedStrokes'
+>;
+
 /** Share of a staccato note that sounds, and of a snapped one. Guesses. */
 const STACCATO = 0.55;
 const SNAPPED = 0.85;
@@ -13,7 +19,7 @@ export function soundingSeconds(seconds: Seconds, marks: readonly NoteMark[]): S
 
 /** When a note of a span ends: where the next one begins, unless a rest lies between. */
 export function noteEnd(
-  { timing, unrolled }: TuneReport,
+  { timing, unrolled }: PlayedPlan,
   index: number,
   end: number,
   at: (index: number) => Seconds,

@@ -1,9 +1,9 @@
 import type { Seconds } from '#core/base';
-import type { TuneReport } from '#core/report';
 import type { Accent, Contact, PitchMove, SoundPlan, Swell, Touch, Vibrato } from '#core/sound';
 import { type NoteMark, PLACES } from '#core/tune';
 import { hertzAt, pitchGesture } from './gestures';
 import type { Layer } from './layers';
+import type { PlayedPlan } from './soundingTime';
 import { noteEnd, soundingSeconds } from './soundingTime';
 
 /** What is heard of pulses, accents and closing swells; how long a flick, at the onset of its note, and how long a finger presses in. Guesses. */
@@ -24,7 +24,7 @@ type Played = Pick<SoundPlan, 'contacts' | 'pitches' | 'vibrato' | 'swells' | 'a
 
 /** What bow and fingers do on the notes of a span. */
 export function played(
-  report: TuneReport,
+  report: PlayedPlan,
   layers: ReadonlySet<Layer>,
   first: number,
   end: number,
@@ -87,7 +87,7 @@ function touch(list: Contact[], next: Contact): void {
 
 /** The other strings of a double stop or a chord, and an open string that sounds along. */
 function soundSecond(
-  { unrolled, fingers, tune }: TuneReport,
+  { unrolled, fingers, tune }: PlayedPlan,
   index: number,
   { begin, until, seconds, place }: { begin: Seconds; until: Seconds; seconds: Seconds; place: number },
   contacts: Contact[][],
@@ -119,7 +119,7 @@ function swellOf(
   marks: readonly NoteMark[],
   from: Seconds,
   seconds: Seconds,
-  pulse: TuneReport['settings']['schools']['pulse'],
+  pulse: PlayedPlan['settings']['schools']['pulse'],
 ): Swell | null {
   const to = from + seconds;
   if (marks.includes('pulse')) return { from, to, decibels: PULSE_DECIBELS, by: pulse, returns: true };

@@ -1,11 +1,11 @@
 import type { Seconds } from '#core/base';
 import { opposite } from '#core/bowing';
-import type { TuneReport } from '#core/report';
 import type { BowStroke } from '#core/sound';
 import { TRIPLET_TIME, wholeNoteSeconds } from '#core/tempo';
 import type { Direction, NoteMark } from '#core/tune';
 import { strokeAccents } from './accents';
 import { unevenDecibels } from './human';
+import type { PlayedPlan } from './soundingTime';
 import { noteEnd, soundingSeconds } from './soundingTime';
 import type { PerformanceWish } from './wish';
 
@@ -21,7 +21,7 @@ const BITE = { triplet: 2.2, snap: 1.7, seconds: 0.012, snapSeconds: 0.05 } as c
 
 /** Strokes as planned; bowed triplets are three of their own. */
 export function strokesOf(
-  report: TuneReport,
+  report: PlayedPlan,
   { layers, isHuman, liftsAtEnd, isTurned }: Pick<PerformanceWish, 'layers' | 'isHuman' | 'liftsAtEnd' | 'isTurned'>,
   first: number,
   end: number,
@@ -77,7 +77,7 @@ function tripletStrokes(stroke: BowStroke, tripletSeconds: Seconds): BowStroke[]
 
 /** Where the bow stands still within a stroke: at hooks, before rests that it is held over, and after short notes. */
 function stopsWithin(
-  { unrolled, figures, timing }: TuneReport,
+  { unrolled, figures, timing }: PlayedPlan,
   from: number,
   end: number,
   at: (index: number) => Seconds,

@@ -23,6 +23,7 @@ export class BowedString {
   private beforeLast = 0;
   private round1 = 0;
   private round2 = 0;
+  private low = 0;
   private amplitude = 0;
 
   /** Set at each tick of control. */
@@ -34,6 +35,9 @@ export class BowedString {
   scratch = 0;
   /** Noise beside the tone, for an amplitude of 1. */
   hiss = 0;
+  /** Share of the lowest partials that is missing, and how quickly the filter follows that tells them. */
+  cloud = 0;
+  cloudiness = 0;
   /** What a finger lets through. */
   let = 1;
 
@@ -65,7 +69,9 @@ export class BowedString {
     const driven = rough * this.amplitude * this.let;
     this.round1 += (driven - this.round1) * this.sharpness;
     this.round2 += (this.round1 - this.round2) * this.sharpness;
-    return this.round2;
+    if (this.cloud === 0) return this.round2;
+    this.low += (this.round2 - this.low) * this.cloudiness;
+    return this.round2 - this.cloud * this.low;
   }
 }
 

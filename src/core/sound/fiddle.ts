@@ -41,6 +41,8 @@ const FADE = { weight: 0.4, outward: 1.5 } as const;
 const LEAN_DECIBELS = 1;
 /** The excess of weight dies away in this time after a turn. */
 const SCRATCH_SECONDS = 0.04;
+/** Partials up to so many times the pitch are missing where a string is cloudy. A guess. */
+const CLOUDED = 3;
 const FLICK_DAMPING = 0.95;
 const FLICK_RAMP = 0.003;
 const THUD = { hertz: 170, level: 0.05, decay: 0.012 } as const;
@@ -250,6 +252,9 @@ export class Fiddle {
       (1 + DRIFT.amplitude * bow.drift);
     string.quickness = 1 - Math.exp(-1 / (lagSeconds(hertz, bow.weight) * sampleRate));
     string.hiss = bow.hiss;
+    const cloud = this.contacts[i]!.current(time)?.cloud ?? 0;
+    string.cloud = cloud === 0 ? 0 : 1 - 10 ** (-cloud / 20);
+    string.cloudiness = 1 - Math.exp((-2 * Math.PI * CLOUDED * hertz) / sampleRate);
     const most = 0.25 + (1.25 * (bow.velocity / DEFAULT_SPEED)) / (shorter * bow.outward);
     const excess = Math.max(0, (bow.weight - most) / (0.6 + most)) * Math.exp(-bow.since / SCRATCH_SECONDS);
     string.scratch = Math.min(1, excess);

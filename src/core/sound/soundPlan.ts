@@ -50,6 +50,8 @@ export interface Contact {
   readonly to: Seconds;
   /** The melody, or the string that sounds along with it. */
   readonly role: 'melody' | 'second';
+  /** So many decibels less of the lowest partials: a string that does not speak. Left out: none. */
+  readonly cloud?: number;
 }
 
 /** From `at` the pitch moves to `hertz` within `glide` seconds, evenly in pitch. */

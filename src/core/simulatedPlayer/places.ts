@@ -1,0 +1,95 @@
+import { toNumber } from '#core/base';
+import { midiOf } from '#core/pitch';
+import type { TuneReport } from '#core/report';
+import type { MistakeKind } from '#core/take';
+import { PLACES } from '#core/tune';
+
+/** Where a mistake can be made at all: shortest notes in seconds, and lengths in beats. */
+const LEAST = {
+  late: 0.13,
+  added: 0.1,
+  drone: 0.25,
+  scratch: 0.16,
+  hold: 0.45,
+  vibrato: 0.5,
+  wrong: 0.09,
+  pulse: 0.18,
+  rest: 0.12,
+} as const;
+
+/** The played notes on which a kind of mistake can be made. */
+export function placesOf(report: TuneReport, kind: MistakeKind): number[] {
+  const { unrolled, fingers, figures, timing } = report;
+  const { notes } = unrolled;
+  const { onsets } = timing;
+  const place = (i: number) => PLACES.indexOf(fingers.get(notes[i]!.note.id)!.place);
+  const isOpen = (i: number) => fingers.get(notes[i]!.note.id)!.semitones === 0;
+  const marked = (i: number, ...marks: readonly string[]) =>
+    notes[i]!.note.marks?.some((mark) => marks.includes(mark)) ?? false;
+  const seconds = (i: number) => (onsets[i + 1] ?? timing.total) - onsets[i]!;
+  const isPlain = (i: number) => !notes[i]!.note.marks?.length && !notes[i]!.note.graceNotes?.length;
+  const isAlone = (i: number) => notes[i]!.note.drone === undefined && !notes[i]!.note.stops?.length;
+  const startsStroke = (i: number) => figures.bowed[i]!.inStroke === 1;
+  const restBefore = (i: number) => timing.rests[i] ?? 0;
+  // An octave or a unison is one sound: what is done to one string is not told from the other.
+  const second = (i: number) => {
+    const { drone, pitch } = notes[i]!.note;
+    const open = drone && report.tune.tuning[place(i) + (drone === 'upper' ? 1 : -1)];
+    return open !== undefined && isPlain(i) && (midiOf(pitch) - midiOf(open)) % 12 !== 0;
+  };
+  const first = (i: number) => i === 0;
+  const last = (i: number) => i === notes.length - 1;
+  const fits: Record<MistakeKind, (i: number) => boolean> = {
+    sharp: (i) => !isOpen(i) && isPlain(i) && seconds(i) >= LEAST.wrong,
+    flat: (i) => !isOpen(i) && isPlain(i) && seconds(i) >= LEAST.wrong,
+    'wrong-note': (i) => isPlain(i) && seconds(i) >= LEAST.wrong && !last(i),
+    'left-out': (i) =>
+      !first(i) &&
+      !last(i) &&
+      isPlain(i) &&
+      seconds(i) >= LEAST.wrong &&
+      !samePitch(report, i, i - 1) &&
+      !samePitch(report, i, i + 1),
+    'added-note': (i) => isPlain(i) && seconds(i) >= LEAST.added && !last(i),
+    'started-again': (i) => i >= 6 && i < notes.length - 4,
+    'wrong-pass': (i) =>
+      unrolled.passes.some(({ firstNote }, pass) => pass > 0 && firstNote === i && unrolled.passes.length > 2),
+    'late-finger': (i) =>
+      !first(i) &&
+      isPlain(i) &&
+      isPlain(i - 1) &&
+      startsStroke(i) &&
+      !isOpen(i) &&
+      restBefore(i) === 0 &&
+      place(i) === place(i - 1) &&
+      !samePitch(report, i, i - 1) &&
+      seconds(i) >= LEAST.late,
+    'bumped-drone': (i) => second(i) && seconds(i) >= LEAST.drone,
+    'dropped-second': (i) => second(i) && seconds(i) >= LEAST.drone,
+    'skipped-string-sounds': (i) => (figures.arm.crossings[i]?.skips ?? 0) > 0 && seconds(i) >= LEAST.late,
+    'rushed-turn': (i) => restBefore(i) >= LEAST.rest && place(i) !== place(i - 1),
+    scratch: (i) => startsStroke(i) && isPlain(i) && isAlone(i) && seconds(i) >= LEAST.scratch,
+    'flick-became-note': (i) => marked(i, 'flick') && seconds(i) >= LEAST.late,
+    'uneven-triplet': (i) => marked(i, 'bowed-triplet') && startsStroke(i) && (last(i) || startsStroke(i + 1)),
+    'pulse-stayed': (i) => marked(i, 'pulse') && seconds(i) >= LEAST.pulse,
+    rushing: (i) => onsets[i]! > 2 && onsets[i]! < timing.total - 5 && isBarStart(report, i),
+    dragging: (i) => onsets[i]! > 2 && onsets[i]! < timing.total - 5 && isBarStart(report, i),
+    'late-entry': (i) => restBefore(i) >= LEAST.rest,
+    'hold-cut-short': (i) => !last(i) && isPlain(i) && seconds(i) >= LEAST.hold && restBefore(i + 1) === 0,
+    'silence-cut-short': (i) => restBefore(i) >= LEAST.rest && place(i) === place(i - 1),
+    'staccato-runs-together': (i) => marked(i, 'staccato') && !last(i) && seconds(i) >= LEAST.late,
+    'narrow-vibrato': (i) => marked(i, 'vibrato', 'vibrato-growing') && seconds(i) >= LEAST.vibrato,
+    'cloudy-low-string': (i) => place(i) === 0 && isPlain(i),
+  };
+  return notes.map((_, i) => i).filter((i) => fingers.get(notes[i]!.note.id) !== undefined && fits[kind](i));
+}
+
+function samePitch({ unrolled: { notes } }: TuneReport, one: number, other: number): boolean {
+  const [a, b] = [notes[one]?.note.pitch, notes[other]?.note.pitch];
+  return a !== undefined && b !== undefined && a.letter === b.letter && a.alter === b.alter && a.octave === b.octave;
+}
+
+function isBarStart({ unrolled }: TuneReport, index: number): boolean {
+  const { onset } = unrolled.notes[index]!;
+  return unrolled.bars.some((bar) => Math.abs(toNumber(bar.onset) - toNumber(onset)) < 1e-9);
+}

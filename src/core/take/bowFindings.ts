@@ -1,0 +1,234 @@
+import { findingAt, type TakeFinding } from './finding';
+import type { HeardNote } from './hear';
+import { decibels, envelope, median, quantile } from './measure';
+import { distinctPartials, envelopeOf, tracksOf } from './partials';
+import type { TakeScene } from './scene';
+
+const STEP = 0.004;
+const WINDOW = 0.018;
+/** A turn of the bow is heard as a dip of so many dB. */
+const TURN_DIP = 4;
+/** How long before a pitch the bow may have turned, and how far into the note before it surely had not. */
+const TURN_BEFORE = 0.17;
+const NOT_WITHIN = 0.05;
+/** Of its level before the turn. */
+const GOES_ON = 0.5;
+/** A skipped string sounds when it is within so many dB of the note, and so much louder than before. */
+const SKIPPED = { below: 14, above: 7, from: -0.02, to: 0.16 } as const;
+/** Halves of 80 % intervals. */
+const UNSURE = {
+  lateMs: 12,
+  skippedMs: 10,
+  tripletPercent: 10,
+  pulseDecibels: 0.7,
+  gapPercent: 12,
+  scratchMs: 16,
+  flickMs: 12,
+} as const;
+/** A swell that stayed is measured between these shares of the note, which see so much of it. */
+const PULSE = { before: [0.12, 0.3], after: [0.68, 0.86], seen: 0.76 } as const;
+/** Where the two turns of a bowed triplet are looked for, in thirds of it. */
+const TRIPLET_DIPS = [
+  [0.4, 1.35],
+  [1.4, 2.3],
+] as const;
+/** A gap begins where the note has fallen by half. */
+const GAP_BELOW = 6;
+
+/** What is heard of how the bow, and the fingers under it, did their work. */
+export function bowFindings(scene: TakeScene): TakeFinding[] {
+  const scratches = scratchFindings(scene);
+  return scene.heard.notes
+    .flatMap((one, i) => {
+      if (!one.heard || one.otherCents !== null) return [];
+      const has = (mark: string) => one.note.marks.some((own) => own === mark);
+      return [
+        ...lateFinger(scene, one),
+        ...skippedString(scene, one),
+        ...(has('bowed-triplet') ? unevenTriplet(scene, one, i) : []),
+        ...(has('pulse') ? pulseStayed(scene, one) : []),
+        ...(has('staccato') ? runsTogether(scene, one, scene.heard.notes[i + 1]) : []),
+        ...(has('flick') ? flickBecameNote(scene, one) : []),
+      ];
+    })
+    .concat(scratches);
+}
+
+/** The bow has turned, and the pitch of the note before still sounds: the time between. */
+function lateFinger({ samples, thresholds }: TakeScene, one: HeardNote): TakeFinding[] {
+  const { note, before } = one;
+  const isAsked =
+    note.startsStroke &&
+    before?.place === note.place &&
+    note.semitones > 0 &&
+    note.restBefore === 0 &&
+    !note.hasGesture;
+  if (
+    !isAsked ||
+    before.hasGesture ||
+    before.marks.length > 0 ||
+    note.marks.length > 0 ||
+    Math.abs(Math.log2(before.hertz / note.hertz)) < 0.02
+  )
+    return [];
+  const from = Math.max(one.onset - TURN_BEFORE, one.onset - before.seconds + NOT_WITHIN);
+  const span = { from, to: one.onset + 0.06, step: STEP, window: WINDOW };
+  if (span.to - from < 0.06) return [];
+  const second = note.secondHertz === null ? [] : [note.secondHertz];
+  const old = envelope(samples, before.hertz, [note.hertz, ...second], span);
+  const own = envelope(samples, note.hertz, [before.hertz, ...second], span);
+  const all = old.map((value, i) => Math.hypot(value, own[i]!));
+  const until = Math.floor((one.onset - from) / STEP);
+  // The deepest dip, with more of the note before after it than of this one.
+  let [dip, depth] = [-1, TURN_DIP];
+  for (let i = 3; i < until; i++) {
+    const left = quantile(all.subarray(0, i), 0.9);
+    const right = quantile(all.subarray(i + 1, until + 8), 0.8);
+    const here = decibels(Math.min(left, right) / all[i]!);
+    if (here > depth) [dip, depth] = [i, here];
+  }
+  if (dip < 0) return [];
+  const after = quantile(all.subarray(dip, until + 8), 0.8);
+  let risen = dip;
+  while (risen < until && all[risen]! < (all[dip]! + after) / 2) risen += 1;
+  // The note before must go on after the turn: what only rings on is no late finger.
+  const goesOn = risen < until - 4 ? median(old.subarray(risen, until - 3)) : 0;
+  if (goesOn < GOES_ON * quantile(old.subarray(0, dip), 0.9)) return [];
+  const figure = 1000 * (one.onset - from - risen * STEP);
+  return findingAt(
+    'late-finger',
+    one,
+    { figure, uncertainty: UNSURE.lateMs, seconds: from + risen * STEP },
+    thresholds,
+  );
+}
+
+/** An open string that the bow should pass over without touching it. */
+function skippedString({ samples, thresholds }: TakeScene, one: HeardNote): TakeFinding[] {
+  const { note, before } = one;
+  if (note.skippedHertz === null || before === null) return [];
+  const others = [note.hertz, before.hertz, ...(note.secondHertz === null ? [] : [note.secondHertz])];
+  const span = {
+    from: one.onset + SKIPPED.from - 0.08,
+    to: Math.min(one.end - 0.02, one.onset + SKIPPED.to),
+    step: STEP,
+    window: WINDOW,
+  };
+  const partials = distinctPartials(note.skippedHertz, others);
+  if (partials.length === 0) return [];
+  const between = envelopeOf(tracksOf(samples, note.skippedHertz, partials, span));
+  const own = quantile(envelope(samples, note.hertz, [note.skippedHertz], span), 0.9);
+  const start = Math.round(0.08 / STEP);
+  const was = median(between.subarray(0, start - 4));
+  const line = Math.max(own * 10 ** (-SKIPPED.below / 20), was * 10 ** (SKIPPED.above / 20));
+  const figure = 1000 * STEP * between.subarray(start).filter((value) => value > line).length;
+  return findingAt('skipped-string-sounds', one, { figure, uncertainty: UNSURE.skippedMs }, thresholds);
+}
+
+/**
+ * Three strokes on one pitch: how unlike the first two are in length. The bow turns where the note is softest, once
+ * about the end of the first third and once about that of the second; a stroke begins halfway up again.
+ */
+function unevenTriplet({ samples, pace, thresholds }: TakeScene, one: HeardNote, i: number): TakeFinding[] {
+  const third = (one.note.tripletSeconds * pace[i]!) / 3;
+  const span = { from: one.onset, to: Math.min(one.end, one.onset + 3.4 * third), step: 0.002, window: 0.012 };
+  const level = envelope(samples, one.note.hertz, [], span);
+  const at = (share: number) => Math.min(level.length - 1, Math.round((share * third) / span.step));
+  const begins = TRIPLET_DIPS.map(([from, to]) => {
+    let dip = at(from);
+    for (let k = dip; k <= at(to); k++) if (level[k]! < level[dip]!) dip = k;
+    const high = Math.max(...level.subarray(dip, at(to + 0.7) + 1));
+    if (decibels(high / level[dip]!) < TURN_DIP) return NaN;
+    let k = dip;
+    while (k < level.length - 1 && level[k]! < (level[dip]! + high) / 2) k += 1;
+    return k * span.step;
+  });
+  const [first, second] = [begins[0]!, begins[1]! - begins[0]!];
+  // What is no triplet at all is not judged as one.
+  if (![first, second].every((length) => length > 0.35 * third && length < 1.8 * third)) return [];
+  const figure = (200 * Math.abs(first - second)) / (first + second);
+  return findingAt('uneven-triplet', one, { figure, uncertainty: UNSURE.tripletPercent }, thresholds);
+}
+
+function pulseStayed({ samples, thresholds }: TakeScene, one: HeardNote): TakeFinding[] {
+  const length = one.soundsUntil - one.onset;
+  const level = (part: readonly [number, number]) =>
+    median(
+      envelope(samples, one.note.hertz, one.note.secondHertz === null ? [] : [one.note.secondHertz], {
+        from: one.onset + part[0] * length,
+        to: one.onset + part[1] * length,
+        step: STEP,
+        window: WINDOW,
+      }),
+    );
+  const figure = decibels(level(PULSE.after) / level(PULSE.before)) / PULSE.seen;
+  return findingAt('pulse-stayed', one, { figure, uncertainty: UNSURE.pulseDecibels }, thresholds);
+}
+
+/** The gap after a staccato note, of its time, against what is planned. */
+function runsTogether({ samples, thresholds }: TakeScene, one: HeardNote, next: HeardNote | undefined): TakeFinding[] {
+  if (!next?.heard || !one.isFollowed) return [];
+  const span = { from: one.onset, to: next.onset, step: STEP, window: WINDOW };
+  const level = envelope(samples, one.note.hertz, [next.note.hertz], span);
+  const high = quantile(level.subarray(0, Math.ceil(0.6 * level.length)), 0.8);
+  const line = high * 10 ** (-GAP_BELOW / 20);
+  const gap = level.subarray(Math.ceil(0.3 * level.length)).filter((value) => value < line).length / level.length;
+  const figure = 100 * (1 - gap / STACCATO_GAP);
+  return findingAt('staccato-runs-together', one, { figure, uncertainty: UNSURE.gapPercent }, thresholds);
+}
+
+/** Share of a staccato note's time that is silent. A guess, as it is played. */
+const STACCATO_GAP = 0.45;
+
+/** After a flick the finger should leave no pitch of its own. */
+function flickBecameNote({ thresholds }: TakeScene, one: HeardNote): TakeFinding[] {
+  const before = one.before && Math.round(12 * Math.log2(one.before.hertz / 440) + 69);
+  const own = Math.round(12 * Math.log2(one.note.hertz / 440) + 69);
+  const isFinger = (midi: number) => midi > own && midi <= own + 5 && midi !== before;
+  const stray = one.strays.find(({ from, midi }) => from < one.onset + 0.1 && isFinger(midi));
+  if (!stray) return [];
+  return findingAt(
+    'flick-became-note',
+    one,
+    { figure: 1000 * (stray.to - stray.from), uncertainty: UNSURE.flickMs },
+    thresholds,
+  );
+}
+
+/** A stroke scratches while what lies between its partials is above this, and so much above what it comes to later, dB. */
+const NOISY = { line: -39, above: 7 } as const;
+const LOOK_SECONDS = 0.17;
+/** Between which partials one listens. */
+const BETWEEN = [2.5, 3.5, 4.5, 5.5, 6.5, 7.5] as const;
+const HIGHEST = 8000;
+
+/** How long each stroke is noise before its pitch stands, beyond the usual of the take. */
+function scratchFindings({ samples, heard, thresholds }: TakeScene): TakeFinding[] {
+  const strokes = heard.notes.filter(
+    ({ heard: isHeard, otherCents, note, onset, end }) =>
+      isHeard &&
+      otherCents === null &&
+      note.startsStroke &&
+      note.secondHertz === null &&
+      !note.hasGesture &&
+      note.marks.length === 0 &&
+      end - onset > 0.12,
+  );
+  const times = strokes.map((one) => noisySeconds(samples, one));
+  // Beyond what this player does from stroke to stroke anyway.
+  const usual = median(times) + 1.5 * median(times.map((time) => Math.abs(time - median(times))));
+  return strokes.flatMap((one, i) =>
+    findingAt('scratch', one, { figure: 1000 * (times[i]! - usual), uncertainty: UNSURE.scratchMs }, thresholds),
+  );
+}
+
+function noisySeconds(samples: Float32Array, { note: { hertz }, onset, end }: HeardNote): number {
+  const span = { from: onset - 0.015, to: Math.min(onset + LOOK_SECONDS, end - 0.02), step: 0.005, window: 0.03 };
+  const own = quantile(envelope(samples, hertz, [], span), 0.8);
+  const between = BETWEEN.filter((k) => k * hertz < HIGHEST).map((k) =>
+    envelopeOf(tracksOf(samples, k * hertz, [1], span)),
+  );
+  const noise = Array.from(between[0] ?? [], (_, i) => decibels(median(between.map((one) => one[i]!)) / own));
+  const line = Math.max(NOISY.line, quantile(noise, 0.25) + NOISY.above);
+  return span.step * noise.filter((value) => value > line).length;
+}

@@ -1,0 +1,121 @@
+import { findingAt, type TakeFinding } from './finding';
+import type { HeardNote } from './hear';
+import { median } from './measure';
+import type { TakeScene } from './scene';
+
+/** A jump over so many notes or more, or one that lands where a pass begins, is another pass and not an omission. */
+const ANOTHER_PASS = 6;
+/** Half of an 80 % interval of how long another pitch stood, ms. */
+const STRAY_MS = 12;
+/** At a note's ends the neighbours are heard for so long without being in it. */
+const NEIGHBOUR_SECONDS = 0.05;
+/** Marks under which other pitches, or gaps, are meant. */
+const BENT = new Set<string>([
+  'flick',
+  'cut',
+  'roll',
+  'turn',
+  'mordent',
+  'trill',
+  'slide',
+  'bowed-triplet',
+  'passing-triplet',
+  'brushed-run',
+]);
+/** A beginning rises by so many dB at least, where a note before rings on at the same pitch. */
+const SILENT_BELOW = 22;
+
+/** Notes left out, added and wrong in their order; places begun again, passes passed over. */
+export function orderFindings(scene: TakeScene): TakeFinding[] {
+  const { heard, thresholds } = scene;
+  const { notes } = heard;
+  const at = (index: number) => notes[index]!;
+  const replaced: { readonly from: number; readonly to: number }[] = [];
+  const leftOut = heard.leftOut.flatMap((index) => {
+    const instead = playedInstead(notes[index - 1], at(index));
+    if (instead) {
+      const { cents, from, to } = instead;
+      replaced.push({ from, to });
+      const one = { note: at(index).note, onset: from };
+      return findingAt('wrong-note', one, { figure: Math.abs(cents), uncertainty: 30 }, thresholds);
+    }
+    const next = notes.slice(index).find(({ visit }) => visit !== null);
+    return findingAt(
+      'left-out',
+      { note: at(index).note, onset: next?.onset ?? 0 },
+      { figure: 1, uncertainty: 0 },
+      thresholds,
+    );
+  });
+  const silent = notes.flatMap((one, i) =>
+    one.isHeldOver || isSilent(scene, i) ? findingAt('left-out', one, { figure: 1, uncertainty: 0 }, thresholds) : [],
+  );
+  const added = heard.added.flatMap(({ after, from, to }) =>
+    findingAt(
+      'added-note',
+      at(after),
+      { figure: 1000 * (to - from), uncertainty: STRAY_MS, seconds: from },
+      thresholds,
+    ),
+  );
+  const strays = notes
+    .flatMap((one, i) => addedWithin(scene, one, notes[i + 1], notes[i - 1]?.otherCents ?? null))
+    .filter(({ seconds }) => !replaced.some(({ from, to }) => seconds >= from - 0.01 && seconds < to));
+  const jumps = heard.jumps.flatMap(({ from, to, at: seconds }) => {
+    if (to === from + 1) return [];
+    const isBack = to <= from;
+    const count = isBack ? from - to + 1 : to - from - 1;
+    const isPass = at(to).note.isPassStart || count >= ANOTHER_PASS * 4 || (!isBack && count >= ANOTHER_PASS);
+    const code = isPass && (!isBack || count > ANOTHER_PASS * 2) ? 'wrong-pass' : isBack ? 'started-again' : 'left-out';
+    return findingAt(
+      code,
+      at(code === 'left-out' ? from + 1 : isBack ? from : to),
+      { figure: count, uncertainty: 0, seconds },
+      thresholds,
+    );
+  });
+  return [...leftOut, ...silent, ...added, ...strays, ...jumps];
+}
+
+/** A note that is not in its place may be one of another pitch, taken for the end of the note before: so much of its time. */
+const INSTEAD = 0.5;
+
+function playedInstead(before: HeardNote | undefined, { note }: HeardNote) {
+  const stray = before?.strays.findLast(({ from, to }) => to - from > INSTEAD * note.seconds && to > before.end - 0.06);
+  return stray && { ...stray, cents: 100 * (stray.midi - Math.round(12 * Math.log2(note.hertz / 440) + 69)) };
+}
+
+/** Where the player's time went on and nothing was played. */
+function isSilent({ heard: { notes } }: TakeScene, i: number): boolean {
+  const one = notes[i]!;
+  if (one.visit === null || one.heard || one.otherCents !== null) return false;
+  const around = [notes[i - 2], notes[i - 1], notes[i + 1], notes[i + 2]].flatMap((other) =>
+    other?.heard ? [other.level] : [],
+  );
+  return around.length >= 2 && one.level < median(around) - SILENT_BELOW;
+}
+
+/** Another pitch that stood in a note long enough to be a note of its own. */
+function addedWithin(
+  { thresholds }: TakeScene,
+  one: HeardNote,
+  next: HeardNote | undefined,
+  beforeCents: number | null,
+): TakeFinding[] {
+  const { note, before, strays, otherCents } = one;
+  if (!one.heard || otherCents !== null || note.hasGesture || note.marks.some((mark) => BENT.has(mark))) return [];
+  return strays.flatMap(({ midi, from, to }) => {
+    const isPitch = (hertz: number | undefined) =>
+      hertz !== undefined && Math.abs(12 * Math.log2(hertz / 440) + 69 - midi) < 0.7;
+    const wasPlayed = before && before.hertz * 2 ** ((beforeCents ?? 0) / 1200);
+    const isBefore =
+      (isPitch(before?.hertz) || isPitch(wasPlayed ?? undefined)) && from < one.onset + NEIGHBOUR_SECONDS;
+    const isNext = isPitch(next?.note.hertz) && to > one.end - NEIGHBOUR_SECONDS;
+    const isPassed = isPitch(note.skippedHertz ?? undefined) || isPitch(next?.note.skippedHertz ?? undefined);
+    if (isBefore || isNext || isPassed) return [];
+    const isFlick = next?.note.marks.includes('flick') === true && to > one.end - NEIGHBOUR_SECONDS;
+    if (isFlick) return [];
+    const figure = { figure: 1000 * (to - from), uncertainty: STRAY_MS, seconds: from };
+    return findingAt('added-note', one, figure, thresholds);
+  });
+}

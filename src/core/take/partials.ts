@@ -1,0 +1,148 @@
+import type { Seconds } from '#core/base';
+import { RATE } from './resample';
+
+/** Samples that are summed before the window is laid over them. */
+const BLOCK = 12;
+const BLOCK_SECONDS = BLOCK / RATE;
+const MOST_PARTIALS = 8;
+const HIGHEST = 6000;
+/** Partials of another pitch nearer than this are not told apart. */
+const APART_HERTZ = 60;
+
+/** One partial of a pitch through time: what is left of it when its own frequency is turned back, real and imaginary. */
+export interface Track {
+  readonly partial: number;
+  readonly re: Float64Array;
+  readonly im: Float64Array;
+}
+
+export interface Tracks {
+  readonly hertz: number;
+  readonly from: Seconds;
+  readonly step: Seconds;
+  readonly count: number;
+  readonly tracks: readonly Track[];
+}
+
+const partialsOf = (hertz: number) =>
+  Array.from({ length: MOST_PARTIALS }, (_, k) => k + 1).filter((k) => k * hertz < HIGHEST);
+
+/** Which partials of a pitch can be told from those of others. */
+export function distinctPartials(hertz: number, others: readonly number[]): number[] {
+  return partialsOf(hertz).filter((k) =>
+    others.every((other) => {
+      const nearest = Math.max(1, Math.round((k * hertz) / other));
+      return Math.abs(k * hertz - nearest * other) > APART_HERTZ;
+    }),
+  );
+}
+
+/** The same; all of them where none can be told. */
+export function ownPartials(hertz: number, others: readonly number[]): number[] {
+  const own = distinctPartials(hertz, others);
+  return own.length > 0 ? own : partialsOf(hertz);
+}
+
+/**
+ * Partials of a pitch by heterodyning: X_k(t) = Σ w(n − t)·x(n)·e^(−2πi·k·f·n), w a Hann window of `window` seconds; in
+ * blocks of half a millisecond, which is exact enough for what lies within 200 Hz. |X_k| is the partial's amplitude, and
+ * the slope of its phase how far its frequency is from k·f (Flanagan and Golden, “Phase vocoder”, 1966).
+ * Time O((to − from)·partials).
+ */
+export function tracksOf(
+  samples: Float32Array,
+  hertz: number,
+  partials: readonly number[],
+  {
+    from,
+    to,
+    step,
+    window,
+  }: { readonly from: Seconds; readonly to: Seconds; readonly step: Seconds; readonly window: Seconds },
+): Tracks {
+  const count = Math.max(0, Math.floor((to - from) / step + 1e-9) + 1);
+  const half = Math.round(window / 2 / BLOCK_SECONDS);
+  const firstBlock = Math.floor(from / BLOCK_SECONDS) - half;
+  const blocks = Math.ceil((to - from) / BLOCK_SECONDS) + 2 * half + 2;
+  const shape = Float64Array.from(
+    { length: 2 * half + 1 },
+    (_, i) => 0.5 + 0.5 * Math.cos((Math.PI * (i - half)) / (half + 1)),
+  );
+  const scale = 2 / (shape.reduce((a, w) => a + w, 0) * BLOCK);
+  if (count === 0) return { hertz, from, step, count, tracks: [] };
+  const tracks = partials.map((partial): Track => {
+    const re = new Float64Array(count);
+    const im = new Float64Array(count);
+    const blockRe = new Float64Array(blocks);
+    const blockIm = new Float64Array(blocks);
+    const turn = (2 * Math.PI * partial * hertz) / RATE;
+    const [stepRe, stepIm] = [Math.cos(turn), -Math.sin(turn)];
+    for (let b = 0; b < blocks; b++) {
+      const start = (firstBlock + b) * BLOCK;
+      let angle = (turn * start) % (2 * Math.PI);
+      if (start < 0) angle = 0;
+      let [c, s] = [Math.cos(angle), -Math.sin(angle)];
+      let [sumRe, sumIm] = [0, 0];
+      for (let n = start; n < start + BLOCK; n++) {
+        const x = samples[n] ?? 0;
+        sumRe += x * c;
+        sumIm += x * s;
+        const turned = c * stepRe - s * stepIm;
+        s = c * stepIm + s * stepRe;
+        c = turned;
+      }
+      blockRe[b] = sumRe;
+      blockIm[b] = sumIm;
+    }
+    for (let i = 0; i < count; i++) {
+      const middle = Math.round((from + i * step) / BLOCK_SECONDS) - firstBlock;
+      let [sumRe, sumIm] = [0, 0];
+      for (let j = -half; j <= half; j++) {
+        const w = shape[j + half]!;
+        sumRe += w * (blockRe[middle + j] ?? 0);
+        sumIm += w * (blockIm[middle + j] ?? 0);
+      }
+      re[i] = scale * sumRe;
+      im[i] = scale * sumIm;
+    }
+    return { partial, re, im };
+  });
+  return { hertz, from, step, count, tracks };
+}
+
+/** Amplitude of all partials together. */
+export function envelopeOf({ tracks, count }: Tracks): Float64Array {
+  const sum = new Float64Array(count);
+  for (const { re, im } of tracks) for (let i = 0; i < count; i++) sum[i]! += re[i]! ** 2 + im[i]! ** 2;
+  return sum.map(Math.sqrt);
+}
+
+/** A pitch at a moment: cents from the frequency that was turned back, and how much of it there is. */
+export interface PitchPoint {
+  readonly time: Seconds;
+  readonly cents: number;
+  readonly weight: number;
+}
+
+/**
+ * The pitch from each step to the next: the phase of each partial k turns by 2π·Δf_k·step; cents = 1200·log₂(1 + Δf_k⁄(k·f)),
+ * partials weighed by k²·|X_k|², as a higher one tells as much more exactly.
+ */
+export function pitchCurve({ hertz, from, step, count, tracks }: Tracks): PitchPoint[] {
+  const points: PitchPoint[] = [];
+  for (let i = 0; i + 1 < count; i++) {
+    let [sum, weights] = [0, 0];
+    for (const { partial, re, im } of tracks) {
+      const cross = re[i]! * im[i + 1]! - im[i]! * re[i + 1]!;
+      const dot = re[i]! * re[i + 1]! + im[i]! * im[i + 1]!;
+      const off = Math.atan2(cross, dot) / (2 * Math.PI * step);
+      const ratio = 1 + off / (partial * hertz);
+      const weight = partial ** 2 * Math.hypot(cross, dot);
+      if (ratio <= 0.5) continue;
+      sum += weight * 1200 * Math.log2(ratio);
+      weights += weight;
+    }
+    if (weights > 0) points.push({ time: from + (i + 0.5) * step, cents: sum / weights, weight: weights });
+  }
+  return points;
+}
