@@ -24,7 +24,7 @@ export interface InputTune {
   readonly messages: readonly ImportMessage[];
 }
 
-function readBytes(file: string): Uint8Array {
+export function readBytes(file: string): Uint8Array {
   try {
     return readFileSync(file === '-' ? 0 : file);
   } catch (error) {

@@ -8,7 +8,9 @@ import { readiness } from './readiness';
 import { render } from './render';
 import { report } from './report';
 import { retune } from './retune';
+import { simulate } from './simulate';
 import { patterns, reportJsonSchema, tunings } from './tables';
+import { take } from './take';
 import { InputError, USAGE, UsageError } from './usage';
 
 export interface Outcome {
@@ -48,6 +50,16 @@ const OPTIONS = {
   stopped: { type: 'boolean' },
   to: text,
   out: text,
+  truth: text,
+  player: text,
+  mistake: { type: 'string', multiple: true },
+  noise: text,
+  room: text,
+  drift: text,
+  seed: text,
+  recording: text,
+  loops: text,
+  pitch: text,
 } as const;
 
 type Values = ReturnType<typeof parse>['values'];
@@ -75,6 +87,8 @@ const COMMANDS: Readonly<Record<string, (call: Call) => string | Uint8Array>> = 
   forecast: ({ file, values, leftOut }) => forecast(file(), values, leftOut),
   readiness: ({ file, files, values, leftOut }) =>
     readiness(file(), [...(values.book ?? []), ...files.slice(1)], values, leftOut),
+  simulate: ({ file, values, leftOut }) => simulate(file(), values, leftOut),
+  take: ({ file, values, leftOut }) => take(file(), values, leftOut),
   patterns: ({ values }) => patterns(values.json ?? false),
   tunings: ({ values }) => tunings(values.json ?? false),
   retune: ({ values }) => retune(values.from, values.to, values.json ?? false),
@@ -84,7 +98,7 @@ const COMMANDS: Readonly<Record<string, (call: Call) => string | Uint8Array>> = 
   },
 };
 /** Those whose output may go to a file, and those that take several. */
-const WRITES_FILES: ReadonlySet<string> = new Set(['convert', 'render']);
+const WRITES_FILES: ReadonlySet<string> = new Set(['convert', 'render', 'simulate']);
 const TAKES_FILES: ReadonlySet<string> = new Set(['ability', 'readiness']);
 
 /** Runs one command line; never throws for what a user can get wrong. */

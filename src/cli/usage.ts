@@ -19,6 +19,11 @@ export const USAGE = `morrin: checks the bowing of fiddle tunes
   ability --log LOG [FILE…] [--json]
   forecast FILE --log LOG --wish N --a-day M [--tune X] [--json]
   readiness FILE --log LOG [--book FILE…] [--tune X] [--json]
+  simulate FILE --out take.wav [--truth truth.json] [--tune X] [--tempo N] [--lilt NAME] [--from BAR] [--to BAR]
+              [--loops N] [--player steady|plain|shaky] [--mistake KIND[@NOTE[:PASS]]]… [--noise DB]
+              [--room S] [--drift PERCENT] [--seed N]
+  take FILE --recording take.wav [--tune X] [--tempo N] [--lilt NAME] [--from BAR] [--to BAR] [--loops N]
+              [--pitch A4] [--json]
   patterns [--json]
   tunings [--json]
   retune [--from "G3 D4 A4 E5"] --to "A3 E4 A4 E5" [--json]
@@ -26,5 +31,5 @@ export const USAGE = `morrin: checks the bowing of fiddle tunes
 
 FILE is ABC, MusicXML (also packed), MIDI, a Morrin plan or book, or an archive of them, told by
 what is in it; - reads from standard input.
-Tempo counts the dance's own beat; bars of render are counted as played, pickups not. Exit 0: done, 1: the input could not be used, 2: wrong usage.
+Noise is the signal's level over it in dB; pitch is that of A4 in Hz. Tempo counts the dance's own beat; bars of render are counted as played, pickups not. Exit 0: done, 1: the input could not be used, 2: wrong usage.
 `;

@@ -1,5 +1,8 @@
 import { normalOf, type Seconds, seeded } from '#core/base';
 
+// Looked up once: they are called for millions of times.
+const { max, min, round, sqrt } = Math;
+
 /** Delays of the walls, seconds, none a multiple of another, and of what scatters them (after Schroeder, 1962). */
 const WALLS = [0.0297, 0.0371, 0.0411, 0.0437, 0.0313, 0.0347] as const;
 const SCATTER = [
@@ -17,7 +20,7 @@ export function inRoom(samples: Float32Array, sampleRate: number, seconds: Secon
   if (seconds <= 0) return samples;
   const wet = new Float32Array(samples.length);
   for (const wall of WALLS) {
-    const delay = Math.round(wall * sampleRate);
+    const delay = round(wall * sampleRate);
     const back = 10 ** ((-3 * wall) / seconds);
     const line = new Float32Array(delay);
     for (let n = 0, at = 0; n < samples.length; n++, at = at + 1 === delay ? 0 : at + 1) {
@@ -27,7 +30,7 @@ export function inRoom(samples: Float32Array, sampleRate: number, seconds: Secon
     }
   }
   for (const { seconds: wall, gain } of SCATTER) {
-    const delay = Math.round(wall * sampleRate);
+    const delay = round(wall * sampleRate);
     const line = new Float32Array(delay);
     for (let n = 0, at = 0; n < wet.length; n++, at = at + 1 === delay ? 0 : at + 1) {
       const late = line[at]!;
@@ -36,7 +39,7 @@ export function inRoom(samples: Float32Array, sampleRate: number, seconds: Secon
       line[at] = into;
     }
   }
-  const share = WET * Math.sqrt(seconds);
+  const share = WET * sqrt(seconds);
   return samples.map((sample, n) => sample + share * wet[n]!);
 }
 
@@ -53,7 +56,7 @@ export function withNoise(samples: Float32Array, signalToNoise: number, seed: nu
     noise[n] = 0.4 * white + 3 * dull;
     sum += noise[n]! ** 2;
   }
-  const scale = level / Math.sqrt(sum / Math.max(1, noise.length) || 1);
+  const scale = level / sqrt(sum / max(1, noise.length) || 1);
   return samples.map((sample, n) => sample + scale * noise[n]!);
 }
 
@@ -63,11 +66,11 @@ function soundingRms(samples: Float32Array): number {
   const powers: number[] = [];
   for (let from = 0; from < samples.length; from += BLOCK) {
     let sum = 0;
-    const to = Math.min(samples.length, from + BLOCK);
+    const to = min(samples.length, from + BLOCK);
     for (let n = from; n < to; n++) sum += samples[n]! ** 2;
     powers.push(sum / (to - from));
   }
-  const loudest = powers.reduce((most, power) => Math.max(most, power), 0);
+  const loudest = powers.reduce((most, power) => max(most, power), 0);
   const sounding = powers.filter((power) => power >= loudest / 1000);
-  return Math.sqrt(sounding.reduce((sum, power) => sum + power, 0) / Math.max(1, sounding.length));
+  return sqrt(sounding.reduce((sum, power) => sum + power, 0) / max(1, sounding.length));
 }

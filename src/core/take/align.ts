@@ -2,6 +2,9 @@ import type { ExpectedNote } from './expected';
 import type { Scores } from './scores';
 import { HOP_SECONDS } from './spectra';
 
+// Looked up once: they are called for millions of times.
+const { abs, exp, hypot, log, max, min } = Math;
+
 /** Nats for a frame that agrees fully, against one that does not at all. Trials. */
 const WEIGHT = 4;
 /** Frames of a long note depend on each other: all of it weighs no more than so many. */
@@ -90,8 +93,8 @@ export class Alignment {
   ) {
     const states = 2 * notes.length;
     this.bestIn = new Float64Array(states);
-    this.frames = Float64Array.from(notes, ({ seconds }) => Math.max(1, seconds / HOP_SECONDS));
-    this.weights = this.frames.map((e) => WEIGHT * Math.min(1, MOST_FRAMES / e));
+    this.frames = Float64Array.from(notes, ({ seconds }) => max(1, seconds / HOP_SECONDS));
+    this.weights = this.frames.map((e) => WEIGHT * min(1, MOST_FRAMES / e));
     this.candidates = {
       score: new Float64Array(states).fill(-Infinity),
       from: new Int32Array(states),
@@ -111,7 +114,7 @@ export class Alignment {
     this.between.score += gap;
     this.after.score += gap;
     const before = WEIGHT * scores.before(t, nothing);
-    let best = Math.max(this.between.score, this.after.score);
+    let best = max(this.between.score, this.after.score);
     const stay: number[] = [];
     const runs: number[] = [];
     const hopes: number[] = [];
@@ -120,7 +123,7 @@ export class Alignment {
       const state = this.note[node]!;
       const d = t - this.time[node]!;
       const run = this.score[node]! + weight(state) * (scores.before(t, column(state)) - this.base[node]!);
-      const e = state < count ? frames[state]! * Math.exp(this.tempo[node]!) : 0;
+      const e = state < count ? frames[state]! * exp(this.tempo[node]!) : 0;
       if (d > (state < count ? LONGEST.times * e + LONGEST.frames : ADDED.most)) continue;
       const hoped = state < count && d > e ? run + lengthCost(d, e) : run;
       if (hoped > best) best = hoped;
@@ -137,7 +140,7 @@ export class Alignment {
     const kept: number[] = [];
     for (let i = 0; i < stay.length; i++) {
       const node = stay[i]!;
-      if (hopes[i]! < Math.max(least, this.bestIn[this.note[node]!]! - BESIDE)) continue;
+      if (hopes[i]! < max(least, this.bestIn[this.note[node]!]! - BESIDE)) continue;
       kept.push(node);
       this.leave(node, t, runs[i]!, begins);
     }
@@ -152,7 +155,7 @@ export class Alignment {
     for (const state of this.touched) {
       const bonus = state < count ? beginBonus(notes[state]!, rise) : 0;
       const score = candidates.score[state]! + bonus;
-      if (score >= Math.max(least, this.bestIn[state]! - BESIDE)) this.create(state, t, score, column(state));
+      if (score >= max(least, this.bestIn[state]! - BESIDE)) this.create(state, t, score, column(state));
       candidates.score[state] = -Infinity;
     }
     this.touched.length = 0;
@@ -169,7 +172,7 @@ export class Alignment {
       const d = t - this.time[node]!;
       const run =
         this.score[node]! + this.weights[state]! * (scores.before(t, scores.kindOf[state]!) - this.base[node]!);
-      const e = frames[state]! * Math.exp(this.tempo[node]!);
+      const e = frames[state]! * exp(this.tempo[node]!);
       const score = run + (d > e ? lengthCost(d, e) : 0) - (state === count - 1 ? 0 : COST.unfinished);
       if (score > best.score) best = { score, node, to: t };
     }
@@ -211,21 +214,21 @@ export class Alignment {
       if (d >= ADDED.least && state - count + 1 < count) this.offer(state - count + 1, run, node, tempo, 0);
       return;
     }
-    const e = frames[state]! * Math.exp(tempo);
-    if (d < Math.max(SHORTEST.frames, SHORTEST.share * e)) return;
+    const e = frames[state]! * exp(tempo);
+    if (d < max(SHORTEST.frames, SHORTEST.share * e)) return;
     const end = run + lengthCost(d, e);
-    const share = 1 - Math.exp(-FOLLOW * frames[state]! * HOP_SECONDS);
-    const off = Math.max(-0.35, Math.min(0.35, Math.log(d / e)));
-    const follows = Math.max(-MOST_TEMPO, Math.min(MOST_TEMPO, tempo + share * off));
+    const share = 1 - exp(-FOLLOW * frames[state]! * HOP_SECONDS);
+    const off = max(-0.35, min(0.35, log(d / e)));
+    const follows = max(-MOST_TEMPO, min(MOST_TEMPO, tempo + share * off));
     if (state + 1 < count) {
       this.offer(state + 1, end, node, follows, 0);
       if (begins) this.offer(count + state, end - COST.added, node, follows, 0);
     }
     let held = e;
     for (let more = 1; more <= 2 && state + 1 + more < count; more++) {
-      held += frames[state + more]! * Math.exp(tempo);
+      held += frames[state + more]! * exp(tempo);
       const cost = COST.leftOut + (more - 1) * COST.leftOutMore;
-      this.offer(state + 1 + more, Math.max(end, run + lengthCost(d, held)) - cost, node, tempo, more);
+      this.offer(state + 1 + more, max(end, run + lengthCost(d, held)) - cost, node, tempo, more);
     }
     if (end - COST.elsewhere > this.between.score) {
       this.between = { score: end - COST.elsewhere, node };
@@ -267,11 +270,11 @@ export class Alignment {
       const node = this.note.length;
       this.note.push(state);
       this.time.push(t);
-      this.score.push(score - Math.abs(more) * 4);
+      this.score.push(score - abs(more) * 4);
       this.base.push(this.scores.before(t, column));
       this.previous.push(from);
       this.tempo.push(candidates.tempo[state]! + more);
-      this.leftOut.push(Math.max(0, candidates.leftOut[state]!));
+      this.leftOut.push(max(0, candidates.leftOut[state]!));
       this.isJump.push(candidates.leftOut[state] === JUMPED && from >= 0);
       this.endBefore.push(candidates.leftOut[state] === JUMPED ? this.betweenFrom : t);
       this.alive.push(node);
@@ -285,11 +288,11 @@ function intoCost({ isBarStart, isPassStart }: ExpectedNote): number {
 
 /** What a length of d frames costs where e were expected: a normal distribution of its logarithm with straight tails. */
 function lengthCost(d: number, e: number): number {
-  const z = Math.abs(Math.log(d / e)) / Math.hypot(LENGTH.log, LENGTH.frames / e);
+  const z = abs(log(d / e)) / hypot(LENGTH.log, LENGTH.frames / e);
   return z <= LENGTH.tail ? -(z * z) / 2 : -LENGTH.tail * z + (LENGTH.tail * LENGTH.tail) / 2;
 }
 
 function beginBonus({ startsStroke }: ExpectedNote, rise: number): number {
   const { stroke, slur, full, none } = BEGINNING;
-  return (startsStroke ? stroke : slur) * (Math.min(1.5, rise / full) - none);
+  return (startsStroke ? stroke : slur) * (min(1.5, rise / full) - none);
 }

@@ -71,7 +71,7 @@ function lateFinger({ samples, thresholds }: TakeScene, one: HeardNote): TakeFin
     Math.abs(Math.log2(before.hertz / note.hertz)) < 0.02
   )
     return [];
-  const from = Math.max(one.onset - TURN_BEFORE, one.onset - before.seconds + NOT_WITHIN);
+  const from = Math.max(one.onset - TURN_BEFORE, one.beforeOnset + NOT_WITHIN);
   const span = { from, to: one.onset + 0.06, step: STEP, window: WINDOW };
   if (span.to - from < 0.06) return [];
   const second = note.secondHertz === null ? [] : [note.secondHertz];

@@ -1,3 +1,4 @@
+import type { BeatsPerMinute } from '#core/base';
 import { bowFindings } from './bowFindings';
 import type { Expected } from './expected';
 import type { TakeFinding } from './finding';
@@ -8,25 +9,31 @@ import { orderFindings } from './orderFindings';
 import { pitchFindings } from './pitchFindings';
 import { paceOf } from './scene';
 import { secondFindings } from './secondFindings';
+import { type TakeFigures, takeFigures } from './takeFigures';
 import { timeFindings } from './timeFindings';
 import { toneFindings } from './toneFindings';
 
 export interface TakeCheck {
   readonly heard: Heard;
+  readonly figures: TakeFigures;
   readonly findings: readonly TakeFinding[];
+  /** Nothing is told, and nearly all of it was heard. */
+  readonly clean: boolean;
 }
 
+/** So much of the plan must be heard for a take to be called clean. */
+const CLEAN_HEARD = 0.9;
+
 /** What a listener has heard, when the take has ended. */
-export function checkTake(listener: Listener, thresholds: Thresholds = DEFAULT_THRESHOLDS): TakeCheck {
+export function checkTake(
+  listener: Listener,
+  bpm: BeatsPerMinute,
+  thresholds: Thresholds = DEFAULT_THRESHOLDS,
+): TakeCheck {
   const heard = hear(listener, listener.end());
-  const scene = {
-    samples: listener.samples,
-    levels: listener.levels,
-    expected: listener.expected,
-    heard,
-    thresholds,
-    pace: paceOf(heard.notes),
-  };
+  const { samples, levels, expected } = listener;
+  const pace = paceOf(heard.notes);
+  const scene = { samples, levels, expected, heard, thresholds, pace };
   const findings = [
     ...orderFindings(scene),
     ...pitchFindings(scene),
@@ -35,7 +42,13 @@ export function checkTake(listener: Listener, thresholds: Thresholds = DEFAULT_T
     ...timeFindings(scene),
     ...toneFindings(scene),
   ].sort((a, b) => a.seconds - b.seconds);
-  return { heard, findings };
+  const figures = takeFigures(heard, bpm, pace);
+  return {
+    heard,
+    figures,
+    findings,
+    clean: findings.length === 0 && figures.heardNotes >= CLEAN_HEARD * figures.notes,
+  };
 }
 
 const BLOCK = 4096;
@@ -46,14 +59,20 @@ export function* checkInBlocks(
   expected: Expected,
   {
     sampleRate,
+    bpm,
     a4,
     thresholds,
-  }: { readonly sampleRate: number; readonly a4?: number; readonly thresholds?: Thresholds },
+  }: {
+    readonly sampleRate: number;
+    readonly bpm: BeatsPerMinute;
+    readonly a4?: number;
+    readonly thresholds?: Thresholds;
+  },
 ): Generator<number, TakeCheck> {
   const listener = new Listener(expected, { sampleRate, a4 });
   for (let at = 0; at < samples.length; at += BLOCK) {
     listener.push(samples.subarray(at, Math.min(samples.length, at + BLOCK)));
     yield Math.min(0.9, (0.9 * (at + BLOCK)) / samples.length);
   }
-  return checkTake(listener, thresholds);
+  return checkTake(listener, bpm, thresholds);
 }

@@ -4,6 +4,9 @@ import { RATE } from './resample';
 import { HOP, HOP_SECONDS, Looker, PITCH_BINS, QUICK_WINDOW } from './spectra';
 import { Templates } from './templates';
 
+// Looked up once: they are called for millions of times.
+const { abs, log10, max, round } = Math;
+
 /** Another pitch agrees so much better than the note before it counts. */
 const OTHER_BETTER = 0.12;
 
@@ -41,14 +44,14 @@ export class Closer {
     const frames: CloseFrame[] = [];
     const own = note.voices.flat().map((hertz) => this.templates.midiOf(hertz));
     for (let time = from + HOP_SECONDS / 2; time < to; time += HOP_SECONDS) {
-      const middle = Math.round(time * RATE);
+      const middle = round(time * RATE);
       this.looker.pitchesAt(this.samples, middle, this.spectrum);
       const agreement = note.voices.reduce(
-        (most, voice) => Math.max(most, this.templates.agreement(voice, this.spectrum)),
+        (most, voice) => max(most, this.templates.agreement(voice, this.spectrum)),
         0,
       );
       const { midi, score } = this.templates.best(this.spectrum);
-      const isOwn = own.some((one) => Math.abs(one - midi) < 0.6);
+      const isOwn = own.some((one) => abs(one - midi) < 0.6);
       frames.push({
         time,
         own: agreement,
@@ -58,14 +61,14 @@ export class Closer {
         level: this.levelAt(middle),
       });
     }
-    const loudest = frames.reduce((most, { level }) => Math.max(most, level), -Infinity);
+    const loudest = frames.reduce((most, { level }) => max(most, level), -Infinity);
     return frames.map((frame) => (frame.level < loudest - SOFT ? { ...frame, isOther: false } : frame));
   }
 
   private levelAt(middle: number): number {
     let sum = 1e-12;
     for (let n = middle - HOP; n < middle + HOP; n++) sum += (this.samples[n] ?? 0) ** 2;
-    return 10 * Math.log10(sum / (2 * HOP));
+    return 10 * log10(sum / (2 * HOP));
   }
 }
 

@@ -1,4 +1,4 @@
-import type { Seconds } from '#core/base';
+import { type Seconds, toNumber } from '#core/base';
 import { hertzAt, pitchGesture } from '#core/performance';
 import type { TuneReport } from '#core/report';
 import { TRIPLET_TIME, wholeNoteSeconds } from '#core/tempo';
@@ -26,6 +26,8 @@ export interface ExpectedNote {
   /** Which pitches may sound together at one time or another of the note, the plain note first. */
   readonly voices: readonly (readonly number[])[];
   readonly hasGesture: boolean;
+  /** Share of the dance's beat that lies before it in its bar. */
+  readonly beatShare: number;
   readonly startsStroke: boolean;
   /** Time of the three strokes of a bowed triplet. */
   readonly tripletSeconds: Seconds;
@@ -80,6 +82,7 @@ export function expectedOf(
       ...second,
       ...pitchesOf(report, index, tuned, second.secondHertz),
       ...handOf(report, index),
+      beatShare: beatShareOf(report, index),
       startsStroke: figures.bowed[index]!.inStroke === 1,
       tripletSeconds: Math.min(
         endOf(index) - timing.onsets[index]!,
@@ -95,6 +98,12 @@ export function expectedOf(
     once.map((note): ExpectedNote => ({ ...note, loop, at: note.at + loop * loopSeconds })),
   ).flat();
   return { notes, perLoop: once.length, openHertz };
+}
+
+function beatShareOf({ unrolled, settings }: TuneReport, index: number): number {
+  const { beat, meter } = unrolled.notes[index]!;
+  const beats = (beat - 1) / meter.den / toNumber(settings.beat);
+  return beats - Math.floor(beats + 1e-9);
 }
 
 /** The string that sounds along with a note: a stopped one, or an open neighbour. */

@@ -54,8 +54,9 @@ export interface HeardNote {
   readonly isHeldOver: boolean;
   /** The next note of the plan came right after it. */
   readonly isFollowed: boolean;
-  /** The note before it on the player's way. */
+  /** The note before it on the player's way, and when that began. */
   readonly before: ExpectedNote | null;
+  readonly beforeOnset: Seconds;
 }
 
 /** Something that was played and is not in the plan. */
@@ -88,6 +89,7 @@ interface Passage {
   readonly tempo: TempoPoint;
   /** The note before it on the way, if it was one of the plan. */
   readonly before: ExpectedNote | null;
+  readonly beforeOnset: Seconds;
   readonly end: Seconds;
   readonly isFollowed: boolean;
 }
@@ -111,6 +113,7 @@ export function hear(listener: Listener, visits: readonly Visit[]): Heard {
       onset: onsets[i]!,
       tempo: tempos.get(i) ?? { slower: NaN, own: NaN },
       before: noteBefore(notes, visits, i),
+      beforeOnset: onsets[i - 1]?.seconds ?? NaN,
       end: next && !next.isJump ? onsets[i + 1]!.seconds : visit.to * HOP_SECONDS,
       isFollowed: next?.note === k + 1 && !next.isJump && last.get(k + 1) === i + 1,
     };
@@ -212,6 +215,7 @@ function hearNote({ listener, closer, loud }: Hearing, note: ExpectedNote, passa
     isFollowed,
     isHeldOver,
     before,
+    beforeOnset: passage.beforeOnset,
   };
 }
 
@@ -254,6 +258,7 @@ function notPlayed(note: ExpectedNote): HeardNote {
     isFollowed: false,
     isHeldOver: false,
     before: null,
+    beforeOnset: NaN,
   };
 }
 

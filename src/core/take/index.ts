@@ -7,3 +7,12 @@ export {
   type Threshold,
   type Thresholds,
 } from './mistakes';
+// What should be heard of a plan.
+export { type Expected, expectedOf, type ExpectedNote } from './expected';
+// A take as it comes in, and what was heard of it.
+export { Listener, MAX_TAKE_SECONDS } from './listen';
+export type { AddedNote, Heard, HeardNote, Jump } from './hear';
+export type { TakeFinding } from './finding';
+export type { FingerDrift, LiltFigure, TakeFigures } from './takeFigures';
+export { checkInBlocks, checkTake, type TakeCheck } from './check';
+export { RATE } from './resample';

@@ -4,6 +4,9 @@ import { RATE, Resampler } from './resample';
 import { Scores } from './scores';
 import { HOP, Looker, PITCH_BINS } from './spectra';
 
+// Looked up once: they are called for millions of times.
+const { log10, max, min } = Math;
+
 /** Longest take, seconds: about 150 MB while it is heard. */
 export const MAX_TAKE_SECONDS = 600;
 /** How quickly what counts as loud falls, and what counts as quiet rises, dB a frame. */
@@ -58,9 +61,9 @@ export class Listener {
 
   private add(more: Float32Array): void {
     const room = MAX_TAKE_SECONDS * RATE - this.length;
-    const taken = more.length > room ? more.subarray(0, Math.max(0, room)) : more;
+    const taken = more.length > room ? more.subarray(0, max(0, room)) : more;
     if (this.length + taken.length > this.samples.length) {
-      const larger = new Float32Array(Math.max(2 * this.samples.length, this.length + taken.length));
+      const larger = new Float32Array(max(2 * this.samples.length, this.length + taken.length));
       larger.set(this.samples.subarray(0, this.length));
       this.samples = larger;
     }
@@ -73,10 +76,10 @@ export class Listener {
       const middle = t * HOP;
       const level = levelAt(this.samples, middle, this.length);
       const rise = this.looker.riseAt(this.samples, middle);
-      this.loud = Math.max(level, this.loud - LOUD_FALLS);
-      this.quiet = Math.min(level, this.quiet + QUIET_RISES);
-      const share = (level - this.quiet) / Math.max(LEAST_RANGE, this.loud - this.quiet);
-      const silence = SILENCE_WORTH * Math.max(0, Math.min(1, (SILENT.none - share) / (SILENT.none - SILENT.all)));
+      this.loud = max(level, this.loud - LOUD_FALLS);
+      this.quiet = min(level, this.quiet + QUIET_RISES);
+      const share = (level - this.quiet) / max(LEAST_RANGE, this.loud - this.quiet);
+      const silence = SILENCE_WORTH * max(0, min(1, (SILENT.none - share) / (SILENT.none - SILENT.all)));
       this.looker.pitchesAt(this.samples, middle, this.spectrum);
       // Noise begins all the time.
       this.alignment.advance(t, rise * (1 - silence / SILENCE_WORTH));
@@ -89,9 +92,9 @@ export class Listener {
 
 /** Level of the hop about a sample, dB of full scale. */
 function levelAt(samples: Float32Array, middle: number, length: number): number {
-  const from = Math.max(0, middle - HOP);
-  const to = Math.min(length, middle + HOP);
+  const from = max(0, middle - HOP);
+  const to = min(length, middle + HOP);
   let sum = 0;
   for (let n = from; n < to; n++) sum += samples[n]! * samples[n]!;
-  return to > from && sum > 0 ? Math.max(QUIETEST, 10 * Math.log10(sum / (to - from))) : QUIETEST;
+  return to > from && sum > 0 ? max(QUIETEST, 10 * log10(sum / (to - from))) : QUIETEST;
 }

@@ -1,6 +1,9 @@
 import type { Seconds } from '#core/base';
 import { RATE } from './resample';
 
+// Looked up once: they are called for millions of times.
+const { abs, atan2, ceil, cos, floor, hypot, log2, max, round, sin, sqrt } = Math;
+
 /** Samples that are summed before the window is laid over them. */
 const BLOCK = 12;
 const BLOCK_SECONDS = BLOCK / RATE;
@@ -31,8 +34,8 @@ const partialsOf = (hertz: number) =>
 export function distinctPartials(hertz: number, others: readonly number[]): number[] {
   return partialsOf(hertz).filter((k) =>
     others.every((other) => {
-      const nearest = Math.max(1, Math.round((k * hertz) / other));
-      return Math.abs(k * hertz - nearest * other) > APART_HERTZ;
+      const nearest = max(1, round((k * hertz) / other));
+      return abs(k * hertz - nearest * other) > APART_HERTZ;
     }),
   );
 }
@@ -60,13 +63,13 @@ export function tracksOf(
     window,
   }: { readonly from: Seconds; readonly to: Seconds; readonly step: Seconds; readonly window: Seconds },
 ): Tracks {
-  const count = Math.max(0, Math.floor((to - from) / step + 1e-9) + 1);
-  const half = Math.round(window / 2 / BLOCK_SECONDS);
-  const firstBlock = Math.floor(from / BLOCK_SECONDS) - half;
-  const blocks = Math.ceil((to - from) / BLOCK_SECONDS) + 2 * half + 2;
+  const count = max(0, floor((to - from) / step + 1e-9) + 1);
+  const half = round(window / 2 / BLOCK_SECONDS);
+  const firstBlock = floor(from / BLOCK_SECONDS) - half;
+  const blocks = ceil((to - from) / BLOCK_SECONDS) + 2 * half + 2;
   const shape = Float64Array.from(
     { length: 2 * half + 1 },
-    (_, i) => 0.5 + 0.5 * Math.cos((Math.PI * (i - half)) / (half + 1)),
+    (_, i) => 0.5 + 0.5 * cos((Math.PI * (i - half)) / (half + 1)),
   );
   const scale = 2 / (shape.reduce((a, w) => a + w, 0) * BLOCK);
   if (count === 0) return { hertz, from, step, count, tracks: [] };
@@ -76,12 +79,12 @@ export function tracksOf(
     const blockRe = new Float64Array(blocks);
     const blockIm = new Float64Array(blocks);
     const turn = (2 * Math.PI * partial * hertz) / RATE;
-    const [stepRe, stepIm] = [Math.cos(turn), -Math.sin(turn)];
+    const [stepRe, stepIm] = [cos(turn), -sin(turn)];
     for (let b = 0; b < blocks; b++) {
       const start = (firstBlock + b) * BLOCK;
       let angle = (turn * start) % (2 * Math.PI);
       if (start < 0) angle = 0;
-      let [c, s] = [Math.cos(angle), -Math.sin(angle)];
+      let [c, s] = [cos(angle), -sin(angle)];
       let [sumRe, sumIm] = [0, 0];
       for (let n = start; n < start + BLOCK; n++) {
         const x = samples[n] ?? 0;
@@ -95,7 +98,7 @@ export function tracksOf(
       blockIm[b] = sumIm;
     }
     for (let i = 0; i < count; i++) {
-      const middle = Math.round((from + i * step) / BLOCK_SECONDS) - firstBlock;
+      const middle = round((from + i * step) / BLOCK_SECONDS) - firstBlock;
       let [sumRe, sumIm] = [0, 0];
       for (let j = -half; j <= half; j++) {
         const w = shape[j + half]!;
@@ -114,7 +117,7 @@ export function tracksOf(
 export function envelopeOf({ tracks, count }: Tracks): Float64Array {
   const sum = new Float64Array(count);
   for (const { re, im } of tracks) for (let i = 0; i < count; i++) sum[i]! += re[i]! ** 2 + im[i]! ** 2;
-  return sum.map(Math.sqrt);
+  return sum.map(sqrt);
 }
 
 /** A pitch at a moment: cents from the frequency that was turned back, and how much of it there is. */
@@ -135,11 +138,11 @@ export function pitchCurve({ hertz, from, step, count, tracks }: Tracks): PitchP
     for (const { partial, re, im } of tracks) {
       const cross = re[i]! * im[i + 1]! - im[i]! * re[i + 1]!;
       const dot = re[i]! * re[i + 1]! + im[i]! * im[i + 1]!;
-      const off = Math.atan2(cross, dot) / (2 * Math.PI * step);
+      const off = atan2(cross, dot) / (2 * Math.PI * step);
       const ratio = 1 + off / (partial * hertz);
-      const weight = partial ** 2 * Math.hypot(cross, dot);
+      const weight = partial ** 2 * hypot(cross, dot);
       if (ratio <= 0.5) continue;
-      sum += weight * 1200 * Math.log2(ratio);
+      sum += weight * 1200 * log2(ratio);
       weights += weight;
     }
     if (weights > 0) points.push({ time: from + (i + 0.5) * step, cents: sum / weights, weight: weights });

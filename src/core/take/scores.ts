@@ -2,6 +2,9 @@ import type { Expected } from './expected';
 import { LONG_WINDOW, PITCH_BINS } from './spectra';
 import { Templates } from './templates';
 
+// Looked up once: they are called for millions of times.
+const { max } = Math;
+
 /** A note may be hidden by silence or by a wrong pitch; both are worth so much less than the note itself. */
 const SILENT_LESS = 0.05;
 const OTHER_LESS = 0.22;
@@ -73,17 +76,17 @@ export class Scores {
     }
     const at = this.frames * width;
     const next = at + width;
-    const reference = Math.max(best, silence);
-    const other = Math.max(silence - SILENT_LESS, best - OTHER_LESS);
+    const reference = max(best, silence);
+    const other = max(silence - SILENT_LESS, best - OTHER_LESS);
     for (let kind = 0; kind < kinds.length; kind++) {
       const voices = kinds[kind]!;
       let score = values[voices[0]!]!;
-      for (let v = 1; v < voices.length; v++) score = Math.max(score, values[voices[v]!]! - VOICE_LESS);
-      this.sums[next + kind] = this.sums[at + kind]! + Math.max(score, other) - reference;
+      for (let v = 1; v < voices.length; v++) score = max(score, values[voices[v]!]! - VOICE_LESS);
+      this.sums[next + kind] = this.sums[at + kind]! + max(score, other) - reference;
     }
     this.sums[next + this.added] = this.sums[at + this.added]! + best - ADDED_LESS - reference;
     this.sums[next + this.nothing] =
-      this.sums[at + this.nothing]! + Math.max(NOTHING, silence, best - OTHER_BETWEEN_LESS) - reference;
+      this.sums[at + this.nothing]! + max(NOTHING, silence, best - OTHER_BETWEEN_LESS) - reference;
     this.frames += 1;
   }
 

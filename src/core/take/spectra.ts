@@ -1,6 +1,9 @@
 import FFT from 'fft.js';
 import { RATE } from './resample';
 
+// Looked up once: they are called for millions of times.
+const { abs, ceil, cos, floor, hypot, log2, max, min, sqrt } = Math;
+
 /** Samples from one look at the take to the next, and seconds. */
 export const HOP = 240;
 export const HOP_SECONDS = HOP / RATE;
@@ -13,13 +16,13 @@ const SHORT = { window: 512, size: 1024 } as const;
 const PER_OCTAVE = 36;
 const LOWEST = 140;
 const HIGHEST = 6500;
-export const PITCH_BINS = Math.floor(PER_OCTAVE * Math.log2(HIGHEST / LOWEST));
+export const PITCH_BINS = floor(PER_OCTAVE * log2(HIGHEST / LOWEST));
 /** What stands out of its surroundings: half an octave on each side, so many times their mean. */
 const AROUND = 18;
 const STANDS_OUT = 1.1;
 
 const hann = (length: number) =>
-  Float64Array.from({ length }, (_, n) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (n + 0.5)) / length));
+  Float64Array.from({ length }, (_, n) => 0.5 - 0.5 * cos((2 * Math.PI * (n + 0.5)) / length));
 
 /** For each step of the scale which bins of the transform it holds, by weight. */
 interface Band {
@@ -28,10 +31,10 @@ interface Band {
 }
 const BANDS: readonly Band[] = Array.from({ length: PITCH_BINS }, (_, b) => {
   const centre = (LOWEST * 2 ** (b / PER_OCTAVE) * LONG.size) / RATE;
-  const half = Math.max(1, centre * (2 ** (1 / PER_OCTAVE) - 1));
-  const first = Math.ceil(centre - half);
+  const half = max(1, centre * (2 ** (1 / PER_OCTAVE) - 1));
+  const first = ceil(centre - half);
   const weights: number[] = [];
-  for (let k = first; k <= centre + half; k++) weights.push(Math.max(0, 1 - Math.abs(k - centre) / half));
+  for (let k = first; k <= centre + half; k++) weights.push(max(0, 1 - abs(k - centre) / half));
   const sum = weights.reduce((a, w) => a + w, 0) || 1;
   return { first, weights: weights.map((w) => w / sum) };
 });
@@ -50,18 +53,18 @@ export function pitchSpectrum(
     const { first, weights } = BANDS[b]!;
     let sum = 0;
     for (let j = 0; j < weights.length; j++) sum += weights[j]! * (magnitudes[first + j] ?? 0);
-    into[b] = Math.sqrt(sum);
+    into[b] = sqrt(sum);
     sums[b + 1] = sums[b]! + into[b]!;
   }
   let power = 0;
   for (let b = 0; b < PITCH_BINS; b++) {
-    const from = Math.max(0, b - AROUND);
-    const to = Math.min(PITCH_BINS, b + AROUND + 1);
-    const value = Math.max(0, into[b]! - (STANDS_OUT * (sums[to]! - sums[from]!)) / (to - from));
+    const from = max(0, b - AROUND);
+    const to = min(PITCH_BINS, b + AROUND + 1);
+    const value = max(0, into[b]! - (STANDS_OUT * (sums[to]! - sums[from]!)) / (to - from));
     into[b] = value;
     power += value * value;
   }
-  const scale = power > 0 ? 1 / Math.sqrt(power) : 0;
+  const scale = power > 0 ? 1 / sqrt(power) : 0;
   for (let b = 0; b < PITCH_BINS; b++) into[b]! *= scale;
   return into;
 }
@@ -78,10 +81,10 @@ export function templateOf(hertz: readonly number[], window: number): Float32Arr
   for (const pitch of hertz)
     for (let h = 1; h <= PARTIALS && h * pitch < HIGHEST; h++) {
       const f = h * pitch;
-      const strength = h ** -FALL * Math.min(1, (f / BODY_FROM) ** 1.5);
-      const from = Math.max(0, Math.ceil(((f - lobe) * LONG.size) / RATE));
+      const strength = h ** -FALL * min(1, (f / BODY_FROM) ** 1.5);
+      const from = max(0, ceil(((f - lobe) * LONG.size) / RATE));
       for (let k = from; k < magnitudes.length && (k * RATE) / LONG.size < f + lobe; k++)
-        magnitudes[k]! += strength * (0.5 + 0.5 * Math.cos((Math.PI * ((k * RATE) / LONG.size - f)) / lobe));
+        magnitudes[k]! += strength * (0.5 + 0.5 * cos((Math.PI * ((k * RATE) / LONG.size - f)) / lobe));
     }
   return pitchSpectrum(magnitudes);
 }
@@ -108,8 +111,7 @@ export class Looker {
   /** The pitch spectrum around a sample. */
   pitchesAt(samples: Float32Array, middle: number, into: Float32Array): void {
     this.transform(this.long, this.longIn, this.longWindow, samples, middle);
-    for (let k = 0; k < this.magnitudes.length; k++)
-      this.magnitudes[k] = Math.hypot(this.out[2 * k]!, this.out[2 * k + 1]!);
+    for (let k = 0; k < this.magnitudes.length; k++) this.magnitudes[k] = hypot(this.out[2 * k]!, this.out[2 * k + 1]!);
     pitchSpectrum(this.magnitudes, into);
   }
 
@@ -122,8 +124,8 @@ export class Looker {
     let rise = 0;
     let whole = 1e-4;
     for (let k = 4; k < this.lately.length * 0.6; k++) {
-      const value = Math.sqrt(Math.hypot(this.out[2 * k]!, this.out[2 * k + 1]!));
-      rise += Math.max(0, value - this.lately[k]!);
+      const value = sqrt(hypot(this.out[2 * k]!, this.out[2 * k + 1]!));
+      rise += max(0, value - this.lately[k]!);
       whole += value;
       this.lately[k] = value;
     }

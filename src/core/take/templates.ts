@@ -1,6 +1,9 @@
 import { hertzOf } from '#core/pitch';
 import { PITCH_BINS, templateOf } from './spectra';
 
+// Looked up once: they are called for millions of times.
+const { log2 } = Math;
+
 /** Pitches by which anything that is not in the plan is told: a semitone apart, from D3 to E7. */
 const ANY = { from: 50, to: 100 } as const;
 
@@ -43,7 +46,7 @@ export class Templates {
 
   /** A frequency as the number of a pitch, on a fiddle tuned as this one. */
   midiOf(hertz: number): number {
-    return 69 + 12 * Math.log2(hertz / this.a4);
+    return 69 + 12 * log2(hertz / this.a4);
   }
 }
 

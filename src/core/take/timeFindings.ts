@@ -25,14 +25,16 @@ const BREAK = { seconds: 0.06, share: 0.2 } as const;
 
 /** The notes as if no hold, silence or added note among them had been longer or shorter than planned. */
 function withoutBreaks(run: readonly HeardNote[], paceAt: (one: HeardNote) => number): HeardNote[] {
+  const planned = run.map((one, i) => (i > 0 ? (one.note.at - run[i - 1]!.note.at) * (paceAt(run[i - 1]!) || 1) : 0));
+  const offs = run.map((one, i) => (i > 0 ? one.onset - run[i - 1]!.onset - planned[i]! : 0));
   let shift = 0;
   return run.map((one, i) => {
-    const before = run[i - 1];
-    if (before) {
-      const planned = (one.note.at - before.note.at) * (paceAt(before) || 1);
-      const off = one.onset - before.onset - planned;
-      if (Math.abs(off) > Math.max(BREAK.seconds, BREAK.share * planned)) shift += off;
-    }
+    const off = offs[i]!;
+    const isFar = Math.abs(off) > Math.max(BREAK.seconds, BREAK.share * planned[i]!);
+    // A note out of its place, before one that is in its own, moves nothing.
+    const isAlone =
+      Math.abs(off + (offs[i + 1] ?? 0)) < Math.abs(off) / 2 || Math.abs(off + (offs[i - 1] ?? 0)) < Math.abs(off) / 2;
+    if (isFar && !isAlone) shift += off;
     return { ...one, onset: one.onset - shift };
   });
 }
