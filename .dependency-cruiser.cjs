@@ -21,6 +21,7 @@ const WEB_ROOMS = [
   ['openTune'],
   ['commands'],
   ['log'],
+  ['takes'],
   ['tune', 'search', 'fingering', 'drones', 'ornaments', 'crossTuning', 'twins', 'versions'],
   ['bench', 'dance', 'ground', 'handout', 'pegs', 'settings', 'book', 'sets', 'practice', 'help'],
   ['gallery'],

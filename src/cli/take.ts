@@ -1,6 +1,6 @@
 import { type TakeJson, takeSchema } from '#contract/take';
 import type { TuneReport } from '#core/report';
-import { checkInBlocks, expectedOf, MAX_TAKE_SECONDS, type TakeCheck } from '#core/take';
+import { checkInBlocks, expectedOf, MAX_TAKE_SECONDS, REFERENCE_PITCH, type TakeCheck } from '#core/take';
 import { PLACES } from '#core/tune';
 import { readWav, WavFault, type WavSound } from '#formats/wav';
 import { counted } from '#words/plural';
@@ -26,7 +26,7 @@ export interface TakeFlags {
 export function take(file: string, flags: TakeFlags, leftOut: string[]): string {
   if (flags.recording === undefined) throw new UsageError('--recording: expected a WAV file to listen to');
   const bpm = numberOption('tempo', flags.tempo, 1, 1000);
-  const a4 = numberOption('pitch', flags.pitch, 380, 480) ?? 440;
+  const a4 = numberOption('pitch', flags.pitch, REFERENCE_PITCH.min, REFERENCE_PITCH.max);
   const lilt = flags.lilt === undefined ? undefined : liltNamed(flags.lilt);
   const report = oneTune(file, flags.tune, { bpm, lilt }, leftOut);
   const span = spanOfBars(report, numberOption('from', flags.from, 0, 1e6), numberOption('to', flags.to, 0, 1e6));

@@ -5,6 +5,7 @@ import { BAN_REASONS, FREE_HAND, type Hand } from '#core/fingering';
 import { type Instrument, instrumentWith } from '#core/instrument';
 import { FINDING_CODES, type PlayerSettings } from '#core/report';
 import { DEFAULT_SCHOOLS, SCHOOL_CHOICES, type Schools } from '#core/schools';
+import { type Listening, MISTAKE_KINDS, PLAIN_LISTENING, REFERENCE_PITCH } from '#core/take';
 import {
   DEFAULT_REGION,
   DOTTED_RATIO_RANGE,
@@ -197,6 +198,17 @@ const liltSchema = z
 const weight = z.number().min(0).max(10);
 const earSchema: z.ZodType<EarWeights> = z.object({ roughness: weight, class: weight, role: weight });
 
+/** A threshold in the unit of its mistake. */
+const MAX_THRESHOLD = 1000;
+/** How takes are listened to: the pitch of A4 in Hz, and from where on a mistake is told, where the player has it otherwise. */
+const listeningSchema: z.ZodType<Listening> = z.object({
+  a4: z
+    .number()
+    .min(REFERENCE_PITCH.min, `expected ${REFERENCE_PITCH.min} to ${REFERENCE_PITCH.max}`)
+    .max(REFERENCE_PITCH.max, `expected ${REFERENCE_PITCH.min} to ${REFERENCE_PITCH.max}`),
+  thresholds: z.partialRecord(z.enum(MISTAKE_KINDS), z.number().positive().max(MAX_THRESHOLD)),
+});
+
 /** Words that differ from school to school; they change no figure. */
 const wordsSchema = z.object({
   /** Phases of the shuffle by what comes first: the pair and the singles, or the long and the short. */
@@ -218,6 +230,7 @@ export const settingsSchema = z.object({
   /** Pictures and words are mirrored: the right hand fingers, the left one bows. */
   leftHanded: z.boolean().default(false),
   bands: bandsSchema.default(DEFAULT_REGION),
+  listening: listeningSchema.default(PLAIN_LISTENING),
   dottedRatios: z.partialRecord(z.enum(DANCE_TYPES), dottedRatio).default({}),
   lilts: z
     .array(liltSchema)
@@ -240,6 +253,7 @@ export const DEFAULT_SETTINGS: StoredSettings = {
   ear: DEFAULT_EAR,
   leftHanded: false,
   bands: DEFAULT_REGION,
+  listening: PLAIN_LISTENING,
   dottedRatios: {},
   lilts: [],
 };

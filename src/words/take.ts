@@ -51,6 +51,15 @@ const MISTAKES: Readonly<Record<MistakeKind, { readonly name: string; readonly s
   },
 };
 
+/** What stands behind a figure. */
+export const UNIT_WORDS: Readonly<Record<FigureUnit, string>> = {
+  ms: 'ms',
+  cents: 'cents',
+  dB: 'dB',
+  percent: '%',
+  notes: 'notes',
+};
+
 export const mistakeName = (kind: MistakeKind): string => MISTAKES[kind].name;
 
 /** A figure with its unit, as a player reads it. */
@@ -107,3 +116,11 @@ const WAV_FAULTS: Readonly<Record<WavFaultCode, (got: number | string) => string
 export const wavFaultWords = (code: WavFaultCode, got: number | string): string => WAV_FAULTS[code](got);
 
 export const isMistakeKind = (text: string): text is MistakeKind => (MISTAKE_KINDS as readonly string[]).includes(text);
+
+/** How a take went, in a few words. */
+export function takeVerdict(clean: boolean, findings: number, heardNotes: number, notes: number): string {
+  if (clean) return 'Clean.';
+  if (heardNotes === 0) return 'Nothing of the tune was heard.';
+  if (findings === 0) return `Only ${heardNotes} of ${counted(notes, 'note')} heard.`;
+  return `${counted(findings, 'thing')} to mend.`;
+}

@@ -22,6 +22,8 @@ export interface SimulateOptions {
   readonly room?: Seconds;
   readonly seed?: number;
   readonly sampleRate?: number;
+  /** Pitch of A4, to which the fiddle is tuned. */
+  readonly a4?: number;
   /** Silence before the first note. */
   readonly lead?: Seconds;
 }
@@ -85,11 +87,22 @@ export function* simulateInBlocks(
 ): Generator<number, { readonly samples: Float32Array; readonly truth: Truth }> {
   const { room = 0, signalToNoise = null, seed = 1, sampleRate = 44100 } = options;
   const { plan, truth } = simulatedPlan(report, options);
-  const blocks = renderInBlocks(plan, { sampleRate, seed, balance: { ...FULL_BALANCE, ...QUIET } });
+  const tuned = tunedTo(plan, options.a4 ?? 440);
+  const blocks = renderInBlocks(tuned, { sampleRate, seed, balance: { ...FULL_BALANCE, ...QUIET } });
   let step = blocks.next();
   for (; !step.done; step = blocks.next()) yield 0.9 * step.value;
   const echoed = inRoom(step.value, sampleRate, room);
   return { samples: signalToNoise === null ? echoed : withNoise(echoed, signalToNoise, seed), truth };
+}
+
+/** A plan on a fiddle tuned otherwise. */
+function tunedTo(plan: SoundPlan, a4: number): SoundPlan {
+  const ratio = a4 / 440;
+  return {
+    ...plan,
+    openHertz: plan.openHertz.map((hertz) => hertz * ratio) as [number, number, number, number],
+    pitches: plan.pitches.map((list) => list.map((move) => ({ ...move, hertz: move.hertz * ratio }))),
+  };
 }
 
 /** The whole at once. */

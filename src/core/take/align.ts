@@ -38,6 +38,9 @@ const MOST_TEMPO = 0.9;
 /** Tempos at which a take may begin, against the plan’s. */
 const FIRST_TEMPOS = [0, -0.2, 0.2, -0.4, 0.4] as const;
 
+/** What follows the last note must have been better than it for so long before it counts as played out. */
+const ENDED_FRAMES = 6;
+
 /** In the place of how many notes were left out: the path comes from elsewhere. */
 const JUMPED = -1;
 
@@ -159,6 +162,21 @@ export class Alignment {
       candidates.score[state] = -Infinity;
     }
     this.touched.length = 0;
+  }
+
+  /** Whether the last note of the plan has most likely been played out, at frame `t`. */
+  isOver(t: number): boolean {
+    const { score, node } = this.after;
+    if (node < 0 || t - this.afterFrom < ENDED_FRAMES || this.note[node] !== this.notes.length - 1) return false;
+    return this.alive.every((other) => this.score[other]! + this.sumSince(other, t) <= score);
+  }
+
+  private sumSince(node: number, t: number): number {
+    const state = this.note[node]!;
+    const count = this.notes.length;
+    const column = state < count ? this.scores.kindOf[state]! : this.scores.added;
+    const weight = state < count ? this.weights[state]! : WEIGHT;
+    return weight * (this.scores.before(t, column) - this.base[node]!);
   }
 
   /** The way that was most likely, when no frame follows. */

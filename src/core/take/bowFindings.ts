@@ -202,8 +202,24 @@ const LOOK_SECONDS = 0.17;
 const BETWEEN = [2.5, 3.5, 4.5, 5.5, 6.5, 7.5] as const;
 const HIGHEST = 8000;
 
-/** How long each stroke is noise before its pitch stands, beyond the usual of the take. */
-function scratchFindings({ samples, heard, thresholds }: TakeScene): TakeFinding[] {
+/** How long each stroke is noise before its pitch stands, beyond what is usual with this player. */
+function scratchFindings(scene: TakeScene): TakeFinding[] {
+  const { strokes, times } = bitesOf(scene);
+  const own = median(times);
+  const { biteMs } = scene.reference ?? { biteMs: null };
+  const usual = (biteMs === null ? own : biteMs / 1000) + 1.5 * median(times.map((time) => Math.abs(time - own)));
+  return strokes.flatMap((one, i) =>
+    findingAt('scratch', one, { figure: 1000 * (times[i]! - usual), uncertainty: UNSURE.scratchMs }, scene.thresholds),
+  );
+}
+
+/** How long the plain strokes of a take are noise, by the middle one; null where there are none. */
+export function usualBiteMs(scene: Pick<TakeScene, 'samples' | 'heard'>): number | null {
+  const { times } = bitesOf(scene);
+  return times.length > 0 ? 1000 * median(times) : null;
+}
+
+function bitesOf({ samples, heard }: Pick<TakeScene, 'samples' | 'heard'>) {
   const strokes = heard.notes.filter(
     ({ heard: isHeard, otherCents, note, onset, end }) =>
       isHeard &&
@@ -214,12 +230,7 @@ function scratchFindings({ samples, heard, thresholds }: TakeScene): TakeFinding
       note.marks.length === 0 &&
       end - onset > 0.12,
   );
-  const times = strokes.map((one) => noisySeconds(samples, one));
-  // Beyond what this player does from stroke to stroke anyway.
-  const usual = median(times) + 1.5 * median(times.map((time) => Math.abs(time - median(times))));
-  return strokes.flatMap((one, i) =>
-    findingAt('scratch', one, { figure: 1000 * (times[i]! - usual), uncertainty: UNSURE.scratchMs }, thresholds),
-  );
+  return { strokes, times: strokes.map((one) => noisySeconds(samples, one)) };
 }
 
 function noisySeconds(samples: Float32Array, { note: { hertz }, onset, end }: HeardNote): number {

@@ -1,5 +1,5 @@
 import type { BeatsPerMinute } from '#core/base';
-import { bowFindings } from './bowFindings';
+import { bowFindings, usualBiteMs } from './bowFindings';
 import type { Expected } from './expected';
 import type { TakeFinding } from './finding';
 import { hear, type Heard } from './hear';
@@ -7,7 +7,7 @@ import { Listener } from './listen';
 import { DEFAULT_THRESHOLDS, type Thresholds } from './mistakes';
 import { orderFindings } from './orderFindings';
 import { pitchFindings } from './pitchFindings';
-import { paceOf } from './scene';
+import { paceOf, type TakeReference } from './scene';
 import { secondFindings } from './secondFindings';
 import { type TakeFigures, takeFigures } from './takeFigures';
 import { timeFindings } from './timeFindings';
@@ -21,6 +21,12 @@ export interface TakeCheck {
   readonly clean: boolean;
 }
 
+export interface CheckOptions {
+  readonly thresholds?: Thresholds;
+  /** The player's own accepted takes; null: there are none. */
+  readonly reference?: TakeReference | null;
+}
+
 /** So much of the plan must be heard for a take to be called clean. */
 const CLEAN_HEARD = 0.9;
 
@@ -28,12 +34,12 @@ const CLEAN_HEARD = 0.9;
 export function checkTake(
   listener: Listener,
   bpm: BeatsPerMinute,
-  thresholds: Thresholds = DEFAULT_THRESHOLDS,
+  { thresholds = DEFAULT_THRESHOLDS, reference = null }: CheckOptions = {},
 ): TakeCheck {
   const heard = hear(listener, listener.end());
   const { samples, levels, expected } = listener;
   const pace = paceOf(heard.notes);
-  const scene = { samples, levels, expected, heard, thresholds, pace };
+  const scene = { samples, levels, expected, heard, thresholds, pace, reference };
   const findings = [
     ...orderFindings(scene),
     ...pitchFindings(scene),
@@ -42,7 +48,7 @@ export function checkTake(
     ...timeFindings(scene),
     ...toneFindings(scene),
   ].sort((a, b) => a.seconds - b.seconds);
-  const figures = takeFigures(heard, bpm, pace);
+  const figures = takeFigures(heard, bpm, pace, usualBiteMs(scene));
   return {
     heard,
     figures,
@@ -61,12 +67,11 @@ export function* checkInBlocks(
     sampleRate,
     bpm,
     a4,
-    thresholds,
-  }: {
+    ...options
+  }: CheckOptions & {
     readonly sampleRate: number;
     readonly bpm: BeatsPerMinute;
     readonly a4?: number;
-    readonly thresholds?: Thresholds;
   },
 ): Generator<number, TakeCheck> {
   const listener = new Listener(expected, { sampleRate, a4 });
@@ -74,5 +79,5 @@ export function* checkInBlocks(
     listener.push(samples.subarray(at, Math.min(samples.length, at + BLOCK)));
     yield Math.min(0.9, (0.9 * (at + BLOCK)) / samples.length);
   }
-  return checkTake(listener, bpm, thresholds);
+  return checkTake(listener, bpm, options);
 }

@@ -2,10 +2,14 @@
 export {
   DEFAULT_THRESHOLDS,
   type FigureUnit,
+  type Listening,
   MISTAKE_KINDS,
   type MistakeKind,
+  PLAIN_LISTENING,
+  REFERENCE_PITCH,
   type Threshold,
   type Thresholds,
+  thresholdsWith,
 } from './mistakes';
 // What should be heard of a plan.
 export { type Expected, expectedOf, type ExpectedNote } from './expected';
@@ -14,5 +18,6 @@ export { Listener, MAX_TAKE_SECONDS } from './listen';
 export type { AddedNote, Heard, HeardNote, Jump } from './hear';
 export type { TakeFinding } from './finding';
 export type { FingerDrift, LiltFigure, TakeFigures } from './takeFigures';
-export { checkInBlocks, checkTake, type TakeCheck } from './check';
+export { checkInBlocks, type CheckOptions, checkTake, type TakeCheck } from './check';
+export type { TakeReference } from './scene';
 export { RATE } from './resample';

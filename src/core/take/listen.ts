@@ -51,6 +51,16 @@ export class Listener {
     this.look(this.length - Looker.AHEAD);
   }
 
+  /** Whether the plan has been played to its end. */
+  get isOver(): boolean {
+    return this.alignment.isOver(this.levels.length);
+  }
+
+  /** Level of the last frame, dB of full scale. */
+  get level(): number {
+    return this.levels[this.levels.length - 1] ?? QUIETEST;
+  }
+
   /** Ends the take: the way through the plan that was most likely. */
   end(): Visit[] {
     this.add(this.resampler.end());

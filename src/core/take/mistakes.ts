@@ -83,3 +83,24 @@ export const DEFAULT_THRESHOLDS: Thresholds = {
   /** Low partials against those of the other strings. */
   'cloudy-low-string': { value: 5, unit: 'dB' },
 };
+
+/** Pitch of A4 in Hz. */
+export const REFERENCE_PITCH = { usual: 440, min: 380, max: 480 } as const;
+
+/** How a player wants takes listened to: what fiddles are tuned to, and thresholds that are not the usual ones. */
+export interface Listening {
+  readonly a4: number;
+  readonly thresholds: { readonly [K in MistakeKind]?: number | undefined };
+}
+
+export const PLAIN_LISTENING: Listening = { a4: REFERENCE_PITCH.usual, thresholds: {} };
+
+/** The thresholds with the player's own in place of the usual. */
+export function thresholdsWith(own: Listening['thresholds']): Thresholds {
+  return Object.fromEntries(
+    MISTAKE_KINDS.map((kind) => [
+      kind,
+      { ...DEFAULT_THRESHOLDS[kind], value: own[kind] ?? DEFAULT_THRESHOLDS[kind].value },
+    ]),
+  ) as unknown as Thresholds;
+}

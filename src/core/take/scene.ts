@@ -3,6 +3,12 @@ import type { Heard, HeardNote } from './hear';
 import { median } from './measure';
 import type { Thresholds } from './mistakes';
 
+/** What a player's accepted takes are like. */
+export interface TakeReference {
+  /** How long strokes are noise before their pitch stands; null: not known. */
+  readonly biteMs: number | null;
+}
+
 /** What findings are looked for in. */
 export interface TakeScene {
   readonly samples: Float32Array;
@@ -11,6 +17,7 @@ export interface TakeScene {
   readonly expected: Expected;
   readonly heard: Heard;
   readonly thresholds: Thresholds;
+  readonly reference: TakeReference | null;
   /** How much slower than the plan the player was about each expected note: the median of the lengths around it. */
   readonly pace: readonly number[];
 }

@@ -44,13 +44,20 @@ export interface TakeFigures {
   readonly holdFactor: number | null;
   readonly silenceFactor: number | null;
   readonly fingers: readonly FingerDrift[];
+  /** How long strokes are noise before their pitch stands. */
+  readonly biteMs: number | null;
   /** Notes of the plan, and how many of them were heard. */
   readonly notes: number;
   readonly heardNotes: number;
 }
 
 /** The figures of a whole take at the plan's tempo. Time O(n). */
-export function takeFigures(heard: Heard, bpm: BeatsPerMinute, pace: readonly number[]): TakeFigures {
+export function takeFigures(
+  heard: Heard,
+  bpm: BeatsPerMinute,
+  pace: readonly number[],
+  biteMs: number | null,
+): TakeFigures {
   const notes = heard.notes.filter((one) => one.heard);
   const offs = notes.filter(({ offMs }) => Number.isFinite(offMs));
   const slower = offs
@@ -85,6 +92,7 @@ export function takeFigures(heard: Heard, bpm: BeatsPerMinute, pace: readonly nu
       }),
     ),
     fingers: fingersOf(notes),
+    biteMs,
     notes: heard.notes.length,
     heardNotes: notes.length,
   };

@@ -1,4 +1,4 @@
-import { useCallback, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import type { Finding } from '#core/report';
 import type { Tune } from '#core/tune';
 import { loopWords } from '#words/loop';
@@ -22,6 +22,11 @@ import type { Listening } from '../player/usePlayer';
 import type { LineSpec } from '../score/lines';
 import { selectSettings } from '../store/selectSettings';
 import { useAppDispatch, useAppSelector } from '../store/store';
+import type { KeptTake } from '../takes/keptTakes';
+import { useShownTake } from '../takes/shownTake';
+import { TakeFindings } from '../takes/TakeFindings';
+import { takeMarks } from '../takes/takeMarks';
+import { TakePlayMark } from '../takes/TakePlayMark';
 import { Button } from '../ui/Button';
 import { useMedia } from '../ui/useMedia';
 import { BenchHeader } from './BenchHeader';
@@ -76,6 +81,9 @@ function Bench(props: OpenTuneProps) {
   const looped = useLoopedStates(bench, listening);
   const { entry, selection } = open;
   const ownTempo = useOwnCeiling(report);
+  const { take } = useShownTake(open.id);
+  const { passInView } = open;
+  const marks = useMemo(() => take && takeMarks(report, take, passInView), [report, take, passInView]);
 
   return (
     <div className="group/bench flex h-full flex-col" data-tool={panel ?? undefined}>
@@ -116,14 +124,17 @@ function Bench(props: OpenTuneProps) {
             onPickWhole={pickWhole}
             hasMargin={panel === null}
             margin={(line) => (
-              <Margin
-                findings={findingsOf(bench, line)}
-                ids={bench.ids}
-                tuning={tune.tuning}
-                onShow={mends.show}
-                onMend={mends.make}
-                onPreview={mends.preview}
-              />
+              <div>
+                <TakeBeside bench={bench} line={line} take={take} />
+                <Margin
+                  findings={findingsOf(bench, line)}
+                  ids={bench.ids}
+                  tuning={tune.tuning}
+                  onShow={mends.show}
+                  onMend={mends.make}
+                  onPreview={mends.preview}
+                />
+              </div>
             )}
             caret={
               entry && {
@@ -133,7 +144,13 @@ function Bench(props: OpenTuneProps) {
               }
             }
             onStaff={entry?.way === 'staff' ? entering.putOnStaff : null}
-            over={<PlayMark player={listening.player} state={listening.state} onPass={hearPass} />}
+            take={marks}
+            over={
+              <>
+                <PlayMark player={listening.player} state={listening.state} onPass={hearPass} />
+                <TakePlayMark tuneId={open.id} report={report} onPass={hearPass} />
+              </>
+            }
             onBowLength={pullStroke}
             onPaintDrones={paintDrones}
             card={entry || !(isNarrow && panel !== null) ? <AtHand bench={bench} entering={entering} /> : null}
@@ -170,6 +187,39 @@ function Bench(props: OpenTuneProps) {
           onSettle={(take) => dispatch(conflictSettled({ take, at: Date.now() }))}
         />
       )}
+    </div>
+  );
+}
+
+/** What went wrong in the take that is shown, beside the line where it did. */
+function TakeBeside({
+  bench,
+  line,
+  take,
+}: {
+  readonly bench: BenchState;
+  readonly line: LineSpec;
+  readonly take: KeptTake | null;
+}) {
+  const { report, open } = bench;
+  if (!take) return null;
+  const isHere = ({ notes: [index] }: KeptTake['result']['findings'][number]) => {
+    const played = report.unrolled.notes[index!];
+    return (
+      played?.pass === (open.passInView[played?.part ?? ''] ?? 1) &&
+      line.bars.some(({ events }) => events.some(({ id }) => id === played.note.id))
+    );
+  };
+  const findings = take.result.findings.filter(isHere);
+  if (findings.length === 0) return null;
+  return (
+    <div role="group" aria-label="From the take" className="mb-3 border-line lg:border-l lg:pl-4">
+      <TakeFindings
+        findings={findings}
+        report={report}
+        tuneId={open.id}
+        onShow={([id]) => bench.select({ anchor: id!, focus: id! })}
+      />
     </div>
   );
 }

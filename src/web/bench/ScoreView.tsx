@@ -14,6 +14,7 @@ import type { LaneSettings } from '../score/Lanes';
 import { lineKeeper, type LineSpec, scoreLines } from '../score/lines';
 import { lineStatesKeeper } from '../score/lineStates';
 import { ScoreLine, type ScoreLineProps } from '../score/ScoreLine';
+import type { TakeMark } from '../score/TakeTracks';
 import { useEngravingFonts } from '../score/useEngravingFonts';
 import type { View } from './view';
 
@@ -31,6 +32,8 @@ interface ScoreViewProps {
   /** What stands beside a line, and what belongs under its notes. */
   readonly margin: (line: LineSpec) => ReactNode;
   readonly card: ReactNode;
+  /** A take under the lines; null: none is shown. */
+  readonly take: ReadonlyMap<string, TakeMark> | null;
   /** Lies over the score. */
   readonly over: ReactNode;
   readonly caret: CaretSpot | null;
@@ -165,6 +168,7 @@ export function ScoreView(props: ScoreViewProps) {
                       onBowLength={caret === null && isNear ? onBowLength : null}
                       onPaintDrones={caret === null && isNear ? onPaintDrones : null}
                       card={hasFocus ? card : null}
+                      take={props.take}
                     />
                   </div>
                   {hasMargin && margin(line)}

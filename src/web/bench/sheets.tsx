@@ -21,6 +21,9 @@ import { PatternSheet } from './PatternSheet';
 /** Charts are fetched when they are first asked for. */
 const BowSheet = lazy(() => import('./BowSheet').catch(() => ({ default: BowSheetUnavailable })));
 
+/** Listening is fetched when it is first asked for. */
+const TakeSheet = lazy(() => import('../takes/TakeSheet').catch(() => ({ default: TakeSheetUnavailable })));
+
 const COMPONENTS: Readonly<Record<SheetName, ComponentType<SheetProps>>> = {
   tune: HeadSheet,
   form: FormSheet,
@@ -35,6 +38,7 @@ const COMPONENTS: Readonly<Record<SheetName, ComponentType<SheetProps>>> = {
   ornaments: OrnamentsSheet,
   tunings: TuningsSheet,
   landmarks: LandmarksSheet,
+  take: TakeSheet,
   versions: VersionsSheet,
   keys: KeysSheet,
 };
@@ -59,6 +63,17 @@ function HeadSheet({ tune, onApply, onClose }: SheetProps) {
       onClose={onClose}
       onDone={(next) => onApply(next, 'title, meter, key, tuning')}
     />
+  );
+}
+
+/** In place of the take check where it cannot be fetched. */
+function TakeSheetUnavailable({ onClose }: Pick<SheetProps, 'onClose'>) {
+  return (
+    <Sheet open onOpenChange={onClose} title="Take check">
+      <p role="alert">
+        The take check could not be loaded: the server does not answer. Reload the page when it is back.
+      </p>
+    </Sheet>
   );
 }
 

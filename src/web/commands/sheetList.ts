@@ -27,6 +27,7 @@ export type SheetName =
   | 'ornaments'
   | 'tunings'
   | 'landmarks'
+  | 'take'
   | 'versions'
   | 'keys';
 
@@ -45,6 +46,7 @@ export const SHEETS: Readonly<Record<SheetName, SheetFacts>> = {
   fingering: { label: 'Fingering hand', applies: hasNotes, tool: 'Fingers' },
   tunings: { label: 'Tunings for this tune', applies: hasNotes, tool: 'Tunings' },
   landmarks: { label: 'Landmarks', applies: hasNotes, tool: 'Landmarks' },
+  take: { label: 'Take check: play it and hear what went wrong', applies: hasNotes, tool: 'Take' },
   versions: { label: 'Named versions', applies: always, tool: 'Versions' },
   keys: { label: 'Keys and signs', applies: always },
 };

@@ -1,9 +1,16 @@
 import { useEffect, useRef } from 'react';
-import type { Player, PlayerState } from './player';
+import type { TuneReport } from '#core/report';
+import type { Moment, PlayerState } from './player';
+
+/** What sounds, and where it is. */
+export interface Followed {
+  readonly where: () => Pick<Moment, 'index' | 'share'> | null;
+  readonly sounds: TuneReport | null;
+}
 
 interface PlayMarkProps {
-  readonly player: Player;
-  readonly state: PlayerState;
+  readonly player: Followed;
+  readonly state: Pick<PlayerState, 'status'>;
   /** A pass began to sound. */
   readonly onPass: (part: string, pass: number) => void;
 }

@@ -17,6 +17,7 @@ import { markPath } from './markPaths';
 import { layOutSigns, type LineSigns, OTHER_SIGN_STEP, signsKey } from './signs';
 import { type DrawnLine, StaffDrawing } from './StaffDrawing';
 import { StrokeEnds } from './StrokeEnds';
+import { TAKE_HEIGHT, type TakeMark, TakeTracks } from './TakeTracks';
 import { rowPlaces, rowsShown, TextRow } from './TextRows';
 
 export interface ScoreLineProps {
@@ -48,6 +49,8 @@ export interface ScoreLineProps {
   readonly onPaintDrones: ((drones: PaintedDrones) => void) | null;
   /** Facts and gestures of the selection, shown under its notes where its focus lies on this line. */
   readonly card: ReactNode;
+  /** A take of the tune under the line, by written notes; null or left out: none. */
+  readonly take?: ReadonlyMap<string, TakeMark> | null;
   /** On paper: nothing can be chosen, and no room is kept for what comes with a choice. */
   readonly isStill?: boolean;
 }
@@ -80,7 +83,7 @@ export const ScoreLine = memo(function ScoreLine(props: ScoreLineProps) {
     [line, geometry, layoutKey],
   );
   const room = roomOf(shown, geometry, signs);
-  const height = room.lanesTop + lanesHeight(lanes);
+  const height = room.lanesTop + lanesHeight(lanes) + (shown.take ? TAKE_HEIGHT : 0);
 
   return (
     // Lines out of view cost no layout; their size is known, so nothing jumps when they come near.
@@ -169,6 +172,7 @@ function LineLayers({ shown, geometry, signs, room, height, isOver }: LineLayers
         <TextRow key={row.name} row={row} fingers={signs.fingers} y={fingerY + room.rows[i]!} />
       ))}
       <Lanes geometry={geometry} states={detailStates} lanes={lanes} top={top + lanesTop} />
+      {shown.take && <TakeTracks geometry={geometry} marks={shown.take} top={top + lanesTop + lanesHeight(lanes)} />}
       {selectedIds && <SelectionBox geometry={geometry} ids={selectedIds} top={top + 2} bottom={top + height} />}
       {isStill && geometry.notes.map(({ id, x }) => <g key={id} data-note={id} data-x={x} />)}
       {!isStill && (

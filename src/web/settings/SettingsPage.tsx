@@ -34,6 +34,7 @@ import { BandsSection } from './BandsSection';
 import { DottedSection } from './DottedSection';
 import { HandSection } from './HandSection';
 import { kindOfLimit, LearntLine } from './LearntLine';
+import { ListeningSection } from './ListeningSection';
 import { MeasureSheet } from './MeasureSheet';
 import { WordsSection } from './WordsSection';
 
@@ -136,6 +137,7 @@ export function SettingsPage() {
           </section>
           <BandsSection settings={settings} onChange={(next, label) => void change(next, label)} />
           <DottedSection settings={settings} onChange={(next, label) => void change(next, label)} />
+          <ListeningSection settings={settings} onChange={(next, label) => void change(next, label)} />
         </div>
         <div className="flex flex-col gap-6">
           <HandSection settings={settings} onChange={(next, label) => void change(next, label)} />

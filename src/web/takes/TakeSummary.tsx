@@ -1,0 +1,71 @@
+import type { TuneReport } from '#core/report';
+import { PLACES } from '#core/tune';
+import { percentWords } from '#words/plural';
+import { stringName } from '#words/strings';
+import { takeVerdict } from '#words/take';
+import { beatWords } from '#words/tempo';
+import type { KeptTake } from './keptTakes';
+import { TakeFindings } from './TakeFindings';
+
+/** A share of samples cut off that can be heard, and a lilt or a creep worth a line. */
+const CLIPPED = 0.0005;
+const LILT_MS = 8;
+const CREEP_CENTS = 8;
+
+interface TakeSummaryProps {
+  readonly take: KeptTake;
+  readonly report: TuneReport;
+  readonly tuneId: string;
+  readonly onShow: (ids: readonly string[]) => void;
+}
+
+/** What was heard: one loud line, the figures, and each thing to mend with its place and its drill. */
+export function TakeSummary({ take: { result }, report, tuneId, onShow }: TakeSummaryProps) {
+  const { figures, findings, clean } = result;
+  return (
+    <section aria-label="What was heard" data-take={clean ? 'clean' : 'to-mend'}>
+      <p role="status" className={`font-serif text-section font-bold ${clean ? 'text-lichen-ink' : 'text-madder'}`}>
+        {takeVerdict(clean, findings.length, figures.heardNotes, figures.notes)}
+      </p>
+      <ul className="mb-2 text-small text-muted">
+        {figureLines(result, report).map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+      <TakeFindings findings={findings} report={report} tuneId={tuneId} onShow={onShow} />
+    </section>
+  );
+}
+
+/** The figures of a take, a line each; what was not heard has none. */
+function figureLines({ figures, clipped }: KeptTake['result'], { settings, tune }: TuneReport): string[] {
+  const { tempo, lilt, offbeatDecibels, holdFactor, silenceFactor, fingers, notes, heardNotes } = figures;
+  const lines = [`${heardNotes} of ${notes} notes heard`];
+  if (tempo.bpm !== null) {
+    const drift = tempo.driftPercentPerMinute;
+    const goes =
+      drift === null || Math.abs(drift) < 1
+        ? ''
+        : `, ${Math.abs(drift).toFixed(0)} % a minute ${drift > 0 ? 'quicker' : 'slower'}`;
+    const steady = tempo.steadinessMs === null ? '' : `, steady within ${Math.round(tempo.steadinessMs)} ms`;
+    lines.push(`tempo ${Math.round(tempo.bpm)} ${beatWords(settings.beat)}${steady}${goes}`);
+  }
+  for (const { position, offMs, uncertaintyMs } of lilt)
+    if (position > 0 && Math.abs(offMs) > Math.max(LILT_MS, uncertaintyMs))
+      lines.push(
+        `${percentWords(position)} into the beat: ${Math.round(Math.abs(offMs))} ms ${offMs > 0 ? 'later' : 'earlier'} than planned`,
+      );
+  if (offbeatDecibels !== null)
+    lines.push(
+      `off the beat ${Math.abs(offbeatDecibels).toFixed(1)} dB ${offbeatDecibels > 0 ? 'louder' : 'softer'} than on it`,
+    );
+  if (holdFactor !== null) lines.push(`long notes last ${percentWords(holdFactor)} of what is planned`);
+  if (silenceFactor !== null) lines.push(`rests last ${percentWords(silenceFactor)} of what is planned`);
+  for (const { place, semitones, centsPerMinute } of fingers)
+    if (Math.abs(centsPerMinute) > CREEP_CENTS)
+      lines.push(
+        `${stringName(PLACES[place]!, tune.tuning)} string, ${semitones} semitones up: creeps ${Math.round(Math.abs(centsPerMinute))} cents a minute ${centsPerMinute > 0 ? 'up' : 'down'}`,
+      );
+  if (clipped > CLIPPED) lines.push(`${(100 * clipped).toFixed(1)} % is cut off: record more softly`);
+  return lines;
+}

@@ -1,0 +1,54 @@
+import { useEffect, useMemo, useState } from 'react';
+import type { TuneReport } from '#core/report';
+import { type TakeReference, thresholdsWith } from '#core/take';
+import { selectSettings } from '../store/selectSettings';
+import { useAppSelector } from '../store/store';
+import type { TakeSubject } from './hearProtocol';
+import { acceptedTakes } from './keptTakes';
+
+/** What a take of a checked plan is listened to for, at the player's thresholds. @param percent of the tempo wanted */
+export function useTakeSubject(
+  report: TuneReport,
+  span: TakeSubject['span'],
+  percent = 100,
+): (loops?: number) => Promise<TakeSubject> {
+  const { listening } = useAppSelector(selectSettings).settings;
+  return useMemo(() => {
+    const { bpm, start: _start, beat: _beat, ...settings } = report.settings;
+    return async (loops = 1) => ({
+      tune: report.tune,
+      settings,
+      bpm: (bpm * percent) / 100,
+      span,
+      loops,
+      a4: listening.a4,
+      thresholds: thresholdsWith(listening.thresholds),
+      reference: await reference(),
+    });
+  }, [report, span, percent, listening]);
+}
+
+/** The bite of the player's accepted takes, the middle one. */
+async function reference(): Promise<TakeReference | null> {
+  const bites = (await acceptedTakes().catch(() => []))
+    .flatMap(({ result }) => (result.figures.biteMs === null ? [] : [result.figures.biteMs]))
+    .sort((a, b) => a - b);
+  return bites.length > 0 ? { biteMs: bites[bites.length >> 1]! } : null;
+}
+
+/** Looks something up that is not there at once; the value so far until then. */
+export function useLookedUp<T>(look: () => Promise<T>, first: T): [T, () => void] {
+  const [value, setValue] = useState(first);
+  const [count, setCount] = useState(0);
+  useEffect(() => {
+    let isWanted = true;
+    look().then(
+      (found) => isWanted && setValue(found),
+      () => undefined,
+    );
+    return () => {
+      isWanted = false;
+    };
+  }, [look, count]);
+  return [value, () => setCount((before) => before + 1)];
+}
