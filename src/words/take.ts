@@ -1,4 +1,4 @@
-import { type FigureUnit, MAX_TAKE_SECONDS, MISTAKE_KINDS, type MistakeKind } from '#core/take';
+import { type DrillRow,type FigureUnit, MAX_TAKE_SECONDS, MISTAKE_KINDS, type MistakeKind } from '#core/take';
 import { WAV_RATES, type WavFaultCode } from '#formats/wav';
 import { counted } from './plural';
 
@@ -123,4 +123,28 @@ export function takeVerdict(clean: boolean, findings: number, heardNotes: number
   if (heardNotes === 0) return 'Nothing of the tune was heard.';
   if (findings === 0) return `Only ${heardNotes} of ${counted(notes, 'note')} heard.`;
   return `${counted(findings, 'thing')} to mend.`;
+}
+
+const ROW_NAMES: Readonly<Record<Exclude<DrillRow['name'], MistakeKind>, string>> = {
+  'unbroken-pair': 'longest on both strings',
+  'unison-beats': 'beats of the unison',
+  'fifth-apart': 'the two pitches apart',
+  'fade-slope': 'the fade goes',
+  'vibrato-rate': 'the vibrato’s rate',
+  'pulse-rise': 'the pulse rises by',
+};
+const ROW_UNITS: Readonly<Record<Exclude<DrillRow['unit'], FigureUnit>, string>> = {
+  s: 's',
+  perSecond: 'a second',
+  dBPerSecond: 'dB a second',
+  hertz: 'a second',
+};
+
+/** A drill's own figure in a few words. */
+export function rowWords({ name, value, unit }: DrillRow): string {
+  const figure =
+    unit === 's' || unit === 'perSecond' || unit === 'dBPerSecond' || unit === 'hertz'
+      ? `${value.toFixed(1)} ${ROW_UNITS[unit]}`
+      : figureWords(value, unit);
+  return isMistakeKind(name) ? `${MISTAKES[name].name}: ${figure} at worst` : `${ROW_NAMES[name]} ${figure}`;
 }

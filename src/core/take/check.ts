@@ -1,5 +1,7 @@
 import type { BeatsPerMinute } from '#core/base';
+import type { DrillKind } from '#core/drills';
 import { bowFindings, usualBiteMs } from './bowFindings';
+import { type DrillRow, drillRows } from './drillRows';
 import type { Expected } from './expected';
 import type { TakeFinding } from './finding';
 import { hear, type Heard } from './hear';
@@ -17,6 +19,8 @@ export interface TakeCheck {
   readonly heard: Heard;
   readonly figures: TakeFigures;
   readonly findings: readonly TakeFinding[];
+  /** Of a drill, in its own figures; empty for anything else. */
+  readonly rows: readonly DrillRow[];
   /** Nothing is told, and nearly all of it was heard. */
   readonly clean: boolean;
 }
@@ -25,6 +29,8 @@ export interface CheckOptions {
   readonly thresholds?: Thresholds;
   /** The player's own accepted takes; null: there are none. */
   readonly reference?: TakeReference | null;
+  /** The drill it is a take of; null: none. */
+  readonly drill?: DrillKind | null;
 }
 
 /** So much of the plan must be heard for a take to be called clean. */
@@ -34,7 +40,7 @@ const CLEAN_HEARD = 0.9;
 export function checkTake(
   listener: Listener,
   bpm: BeatsPerMinute,
-  { thresholds = DEFAULT_THRESHOLDS, reference = null }: CheckOptions = {},
+  { thresholds = DEFAULT_THRESHOLDS, reference = null, drill = null }: CheckOptions = {},
 ): TakeCheck {
   const heard = hear(listener, listener.end());
   const { samples, levels, expected } = listener;
@@ -53,6 +59,7 @@ export function checkTake(
     heard,
     figures,
     findings,
+    rows: drill ? drillRows(drill, scene) : [],
     clean: findings.length === 0 && figures.heardNotes >= CLEAN_HEARD * figures.notes,
   };
 }

@@ -16,6 +16,7 @@ export { type Expected, expectedOf, type ExpectedNote } from './expected';
 // A take as it comes in, and what was heard of it.
 export { Listener, MAX_TAKE_SECONDS } from './listen';
 export type { AddedNote, Heard, HeardNote, Jump } from './hear';
+export type { DrillRow, DrillRowName } from './drillRows';
 export type { TakeFinding } from './finding';
 export type { FingerDrift, LiltFigure, TakeFigures } from './takeFigures';
 export { checkInBlocks, type CheckOptions, checkTake, type TakeCheck } from './check';

@@ -12,7 +12,7 @@ const KEYS: readonly (readonly [SheetName, CommandGroup, string | null])[] = [
   ['ornaments', 'look', 'a'],
   ['tunings', 'look', 'i'],
   ['landmarks', 'look', null],
-  ['take', 'look', 'j'],
+  ['take', 'look', 'shift+k'],
   ['note', 'marks', 'n'],
   ['bar', 'bars', null],
   ['tune', 'tune', null],

@@ -6,6 +6,7 @@ import { CELL_RESTS, nextRung } from '#core/practice';
 import type { TuneReport } from '#core/report';
 import { JOINT_WORDS } from '#words/bodyCheck';
 import { counted } from '#words/plural';
+import { mistakeWords } from '#words/take';
 import { beatWords } from '#words/tempo';
 import { WAY_WORDS } from '#words/tuneDrill';
 import type { OpenTune } from '../openTune/openTuneSlice';
@@ -16,6 +17,9 @@ import { usePlayer } from '../player/usePlayer';
 import { PlainScore } from '../score/PlainScore';
 import { selectSettings } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
+import type { LoopSource } from '../takes/listenLoop';
+import { mattersMost } from '../takes/takeResult';
+import { useListeningLadder } from '../takes/useListeningLadder';
 import { Button } from '../ui/Button';
 import { useMedia } from '../ui/useMedia';
 import { isForPage, usePageKeys } from '../ui/usePageKeys';
@@ -23,12 +27,14 @@ import { useTitle } from '../ui/useTitle';
 import { BodyCheck } from './BodyCheck';
 import { readBodyCue } from './bodyCue';
 import { cleanWaysOf } from './cleanBefore';
+import { EarButton, EarLine } from './EarLine';
 import { PainSheet } from './PainSheet';
 import type { RunChoices } from './runChoices';
 import { layeredReport, playedReport, type RunItem, stageWords } from './runItem';
 import { RunMenu } from './RunMenu';
 import { type Running, useRun } from './useRun';
 import { WayChips } from './WayChips';
+import { WRONG_OF } from './wrongOf';
 
 interface RunScreenProps {
   readonly open: OpenTune;
@@ -76,6 +82,21 @@ export function RunScreen({
   const listening = usePlayer(played, { fixed });
   const span = { from: 0, to: played.unrolled.notes.length };
   const toggle = () => listening.toggle(span);
+  const [speaks, setSpeaks] = useState(false);
+  const ear = useListeningLadder({
+    report: played,
+    drill: item.drill?.kind ?? null,
+    isDone: isDone || run.hurts,
+    speaks,
+    onHeard: (isClean, { findings }) => {
+      const most = mattersMost(findings);
+      running.repeat(isClean, { note: most ? mistakeWords(most) : '', wrong: most ? WRONG_OF[most.code] : null });
+    },
+  });
+  const listen = (source: LoopSource) => {
+    listening.player.stop();
+    ear.start(source);
+  };
   const way = loops ? loopWay(played, span) : 'round';
   const backTo = `/tunes/${open.id}/practice`;
 
@@ -96,10 +117,9 @@ export function RunScreen({
 
   // What is taken apart has a beat of its own; it is told in that of the tune.
   const shown = item.drill ? played.settings : { bpm: run.ladder.bpm, beat: report.settings.beat };
-  const isNarrow = useMedia('(width < 640px)');
-  const isWide = useMedia('(width >= 1600px)');
   const isThrough = item.what === 'run-through';
   const bars = played.unrolled.bars.length;
+  const sized = useScoreSize(bars);
   const isPlaying = listening.state.status !== 'idle';
   const stillTold = stageWords(item, stage);
   return (
@@ -146,8 +166,7 @@ export function RunScreen({
           <div className="relative my-3 shrink-0">
             <PlainScore
               report={played}
-              {...(isNarrow || bars > SHORT_BARS ? {} : { barsPerLine: bars })}
-              zoom={isNarrow ? 1 : (bars > SHORT_BARS ? 1.1 : 1.5) * (isWide ? 1.4 : 1)}
+              {...sized}
               lanes={{ bow: true, fingers: true }}
               label={`${item.name}: ${counted(played.unrolled.notes.length, 'note')}`}
             />
@@ -158,6 +177,7 @@ export function RunScreen({
               {saidWords(running, item)}
               {isHeld && !run.hurts && !item.drill && ' The tempo stays while a finger hurts.'}
             </p>
+            <EarLine ear={ear} running={running} />
             <WrongChoice running={running} />
             <div className="flex flex-wrap items-stretch gap-3">
               <Button className="flex items-center gap-2 px-5 text-lead" onClick={toggle}>
@@ -168,6 +188,7 @@ export function RunScreen({
                 )}
                 {isPlaying ? 'Stop' : 'Play along'}
               </Button>
+              <EarButton ear={ear} speaks={speaks} onSpeaks={setSpeaks} onListen={listen} />
               <BigButton className="bg-woad text-on-woad" disabled={run.hurts} onClick={() => running.repeat(true)}>
                 Clean <span aria-hidden>→</span>
               </BigButton>
@@ -208,6 +229,15 @@ export function RunScreen({
       )}
     </main>
   );
+}
+
+/** How large the score stands: read from two metres, a short one on a line of its own. */
+function useScoreSize(bars: number): { readonly zoom: number; readonly barsPerLine?: number } {
+  const isNarrow = useMedia('(width < 640px)');
+  const isWide = useMedia('(width >= 1600px)');
+  if (isNarrow) return { zoom: 1 };
+  const isShort = bars <= SHORT_BARS;
+  return { zoom: (isShort ? 1.5 : 1.1) * (isWide ? 1.4 : 1), ...(isShort ? { barsPerLine: bars } : {}) };
 }
 
 interface ControlsProps extends Pick<RunScreenProps, 'item' | 'choices' | 'onChoose'> {

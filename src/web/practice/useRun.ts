@@ -19,7 +19,8 @@ export interface Running {
   readonly stageCleans: number;
   readonly last: Attempt | null;
   readonly count: number;
-  readonly repeat: (isClean: boolean) => void;
+  /** @param heard what a listener said of it, and what went wrong by that */
+  readonly repeat: (isClean: boolean, heard?: { readonly note: string; readonly wrong: Wrong | null }) => void;
   /** What went wrong in the last repetition. */
   readonly tellWrong: (wrong: Wrong) => void;
   /** Takes the last repetition back. */
@@ -97,9 +98,9 @@ export function useRun(
       isWithdrawn: false,
     };
   };
-  const repeat = (isClean: boolean) => {
+  const repeat: Running['repeat'] = (isClean, heard) => {
     if (isDone || step.run.hurts) return;
-    const attempt = entry(isClean, null);
+    const attempt = { ...entry(isClean, null), ...heard };
     void queue.add(attempt);
     setPast([...past, { step, attempt }]);
     setStep(nextStep(withChoices(step, choices, item), isClean, attempt.minutes, item, report));

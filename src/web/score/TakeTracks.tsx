@@ -18,12 +18,14 @@ const ONSETS = 16;
 const PITCH = 30;
 const LEVEL = 14;
 const GAP = 5;
+/** Between the lanes of the plan and the take. */
+const ABOVE = 9;
 /** Cents from the middle of the pitch track to its edge. */
 const EDGE_CENTS = 40;
 /** A beginning is drawn no farther off than this share of its note. */
 const MOST_OFF = 0.45;
 
-export const TAKE_HEIGHT = ONSETS + PITCH + LEVEL + 3 * GAP;
+export const TAKE_HEIGHT = ABOVE + ONSETS + PITCH + LEVEL + 3 * GAP;
 
 interface TakeTracksProps {
   readonly geometry: LineGeometry;
@@ -62,7 +64,7 @@ export const TakeTracks = memo(function TakeTracks({ geometry, marks, top }: Tak
   });
   const label = 'fill-muted text-mark';
   return (
-    <g transform={`translate(0 ${top})`} aria-hidden data-lane="take">
+    <g transform={`translate(0 ${top + ABOVE})`} aria-hidden data-lane="take">
       <rect x={0} y={ONSETS + GAP} width={geometry.endX} height={PITCH} fill="var(--band)" rx={2} />
       <path
         d={`M0 ${ONSETS}H${geometry.endX}M0 ${middle}H${geometry.endX}M0 ${floor}H${geometry.endX}`}

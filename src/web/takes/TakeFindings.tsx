@@ -4,6 +4,8 @@ import type { TakeFinding } from '#core/take';
 import { barWords, countWords } from '#words/spot';
 import { marginWords, mistakeWords } from '#words/take';
 import { DRILL_NAMES } from '#words/tuneDrill';
+import { passShown } from '../openTune/openTuneSlice';
+import { useAppDispatch } from '../store/store';
 
 interface TakeFindingsProps {
   readonly findings: readonly TakeFinding[];
@@ -14,6 +16,7 @@ interface TakeFindingsProps {
 
 /** Things to mend of a take, each beside its place. */
 export function TakeFindings({ findings, report, tuneId, onShow }: TakeFindingsProps) {
+  const dispatch = useAppDispatch();
   if (findings.length === 0) return null;
   return (
     <ul className="flex flex-col gap-2">
@@ -26,7 +29,10 @@ export function TakeFindings({ findings, report, tuneId, onShow }: TakeFindingsP
               <button
                 type="button"
                 className="font-serif text-lead font-bold text-madder hover:underline"
-                onClick={() => onShow([played.note.id])}
+                onClick={() => {
+                  dispatch(passShown({ part: played.part, pass: played.pass }));
+                  onShow([played.note.id]);
+                }}
               >
                 {played.part}
                 {played.pass}, {barWords(played)}, {countWords(played)}:

@@ -1,6 +1,6 @@
 import { Mic, Square } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
-import { placesOf,PLAYER_NAMES, type PlayerName } from '#core/simulatedPlayer';
+import { placesOf, PLAYER_NAMES, type PlayerName } from '#core/simulatedPlayer';
 import { MISTAKE_KINDS, type MistakeKind } from '#core/take';
 import { mistakeName } from '#words/take';
 import type { SheetProps } from '../openTune/sheetProps';
@@ -13,7 +13,7 @@ import { Button } from '../ui/Button';
 import { Select } from '../ui/Select';
 import { Sheet } from '../ui/Sheet';
 import type { HearWorker, SimulatedWish, Sound, TakeSubject } from './hearProtocol';
-import { keepTake, type KeptTake, takesOf,type TakeSource } from './keptTakes';
+import { keepTake, type KeptTake, takesOf, type TakeSource } from './keptTakes';
 import { LevelLine } from './LevelLine';
 import { microphoneInputs } from './microphone';
 import { readSound, SoundFileProblem } from './readSound';

@@ -36,8 +36,8 @@ let rate = SAMPLE_RATE;
 expose({
   check: async (subject, { samples, sampleRate }, onDone) => {
     const report = reportOf(subject);
-    const { a4, thresholds, reference } = subject;
-    const options = { sampleRate, bpm: report.settings.bpm, a4, thresholds, reference };
+    const { a4, thresholds, reference, drill } = subject;
+    const options = { sampleRate, bpm: report.settings.bpm, a4, thresholds, reference, drill };
     const steps = checkInBlocks(samples, expectedOf(report, subject), options);
     return takeResult(through(steps, onDone), samples.length / sampleRate, clippedOf(samples));
   },

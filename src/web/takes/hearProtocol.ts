@@ -1,3 +1,4 @@
+import type { DrillKind } from '#core/drills';
 import type { PlayerSettings } from '#core/report';
 import type { PlayerName } from '#core/simulatedPlayer';
 import type { MistakeKind, TakeReference, Thresholds } from '#core/take';
@@ -15,6 +16,8 @@ export interface TakeSubject {
   readonly a4: number;
   readonly thresholds: Thresholds;
   readonly reference: TakeReference | null;
+  /** The drill it is a take of; null: none. */
+  readonly drill: DrillKind | null;
 }
 
 export interface SimulatedWish {

@@ -1,4 +1,4 @@
-import type { HeardNote, MistakeKind, TakeCheck, TakeFigures, TakeFinding } from '#core/take';
+import type { DrillRow, HeardNote, MistakeKind, TakeCheck, TakeFigures, TakeFinding } from '#core/take';
 
 /** A note of a take as a page shows it. */
 export interface TakenNote {
@@ -21,6 +21,7 @@ export interface TakeResult {
   readonly notes: readonly TakenNote[];
   readonly figures: TakeFigures;
   readonly findings: readonly TakeFinding[];
+  readonly rows: readonly DrillRow[];
   readonly clean: boolean;
   readonly seconds: number;
   /** Share of the samples cut off at full scale. */
@@ -61,11 +62,11 @@ const takenNote = ({
 };
 
 export function takeResult(
-  { heard, figures, findings, clean }: TakeCheck,
+  { heard, figures, findings, rows, clean }: TakeCheck,
   seconds: number,
   clipped: number,
 ): TakeResult {
-  return { notes: heard.notes.map(takenNote), figures, findings, clean, seconds, clipped };
+  return { notes: heard.notes.map(takenNote), figures, findings, rows, clean, seconds, clipped };
 }
 
 /** What matters most first, where several things went wrong in a loop: order before tune, tune before tone. */

@@ -11,6 +11,7 @@ export function useTakeSubject(
   report: TuneReport,
   span: TakeSubject['span'],
   percent = 100,
+  drill: TakeSubject['drill'] = null,
 ): (loops?: number) => Promise<TakeSubject> {
   const { listening } = useAppSelector(selectSettings).settings;
   return useMemo(() => {
@@ -24,8 +25,9 @@ export function useTakeSubject(
       a4: listening.a4,
       thresholds: thresholdsWith(listening.thresholds),
       reference: await reference(),
+      drill,
     });
-  }, [report, span, percent, listening]);
+  }, [report, span, percent, listening, drill]);
 }
 
 /** The bite of the player's accepted takes, the middle one. */
