@@ -21,14 +21,14 @@ const mends = async (page) => {
   await bench('The Heron on the Slipway')(page);
   await page.getByRole('button', { name: 'see its mends' }).click();
 };
-const listening = async (page) => {
-  await bench('Pewter Sky', 0)(page);
-  for (let i = 0; i < 7; i++) await page.keyboard.press('Shift+ArrowRight');
-  await page.keyboard.press('x');
-  await page.keyboard.press('Space');
-  await page.locator('[data-play-mark][data-index]').waitFor();
-  await page.getByRole('button', { name: 'Sound and loop' }).click();
-  await page.getByLabel('backing: bass and chords', { exact: true }).check();
+/** A take of the simulated player with some mistakes, under the score. */
+const take = async (page) => {
+  await bench('The Heron on the Slipway')(page);
+  await page.keyboard.press('Shift+K');
+  await page.getByLabel('Listen to', { exact: true }).selectOption('the simulated player');
+  for (const name of ['late finger', 'left out', 'sharp']) await page.getByRole('checkbox', { name }).check();
+  await page.getByRole('button', { name: 'Let it play' }).click();
+  await page.locator('[data-take]').waitFor({ timeout: 60_000 });
   await page.waitForTimeout(600);
 };
 const dance = async (page) => {
@@ -174,7 +174,7 @@ const PICTURES = [
   ['bench-evening', WIDE, 'evening', bench('The Ferry Bell Rings Late', 12)],
   ['bench-phone', PHONE, 'day', bench('The Heron on the Slipway', 3)],
   ['sets', WIDE, 'day', sets],
-  ['listening', WIDE, 'day', listening],
+  ['take', WIDE, 'day', take],
   ['dance', WIDE, 'day', dance],
   ['drones', WIDE, 'day', sheet('Slow Ferry Home', 8, 'c')],
   ['practice', WIDE, 'day', practice],

@@ -15,7 +15,10 @@ const deep = process.argv.includes('--deep');
 if (deep) process.env.TEST_SHARE = '1';
 const begun = performance.now();
 
-await Promise.all([ensureModules(), ensurePackages(['postgresql', 'chromium', 'abcmidi'])]);
+await Promise.all([
+  ensureModules(),
+  ensurePackages(['postgresql', 'chromium', 'abcmidi', ...(deep ? ['fluidsynth', 'fluid-soundfont-gm'] : [])]),
+]);
 const setUpSeconds = (performance.now() - begun) / 1000;
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });
@@ -89,7 +92,9 @@ const results = await runSteps(
     check('format', 'check:format'),
     check('unused', 'check:unused'),
     check('layers', 'check:layers'),
-    ...(deep ? [check('types 6', 'check:types6'), check('calibration', 'calibration')] : []),
+    ...(deep
+      ? [check('types 6', 'check:types6'), check('calibration', 'calibration'), check('listening', 'listening')]
+      : []),
     jest('unit', ['core', 'cli', 'server', 'web']),
     suite(
       'stories',

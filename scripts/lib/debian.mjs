@@ -8,6 +8,10 @@ export const CHROMIUM = '/usr/bin/chromium';
 /** An ABC player of its own make, against which files that are written are checked. */
 const ABC_PLAYER = '/usr/bin/abc2midi';
 
+/** A synthesizer and its sampled instruments: a fiddle from elsewhere, on which listening is tried. */
+const SYNTHESIZER = '/usr/bin/fluidsynth';
+export const SAMPLED_SOUNDS = '/usr/share/sounds/sf2/FluidR3_GM.sf2';
+
 /** Folder of the newest PostgreSQL programs, or null. */
 export function findPostgres() {
   if (!existsSync(POSTGRES_DIR)) return null;
@@ -21,6 +25,8 @@ const IS_THERE = {
   postgresql: () => findPostgres() !== null,
   chromium: () => existsSync(CHROMIUM),
   abcmidi: () => existsSync(ABC_PLAYER),
+  fluidsynth: () => existsSync(SYNTHESIZER),
+  'fluid-soundfont-gm': () => existsSync(SAMPLED_SOUNDS),
 };
 
 /** Sees that packages are there, all that are missing in one go; names as Debian has them. */

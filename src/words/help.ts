@@ -42,7 +42,7 @@ const PRACTICE: RoomHelp = {
   title: 'Practice',
   about: [
     'A tune comes in bites: what can be learnt at a time. Drag a dashed line to cut it elsewhere, and give a bite a name of your own.',
-    'While a bite is running, say after each time whether it was clean: the tempo climbs, falls back, and takes apart what fails by itself. A pedal that sends arrows or pages does it too.',
+    'While a bite is running, say after each time whether it was clean: the tempo climbs, falls back, and takes apart what fails by itself. A pedal that sends arrows or pages does it too. With “Listen to me” it hears that by itself, and your hands stay on the fiddle.',
     'Nothing is lost while the server is away: what you play waits in this browser until it is logged.',
   ],
   keys: [
@@ -76,6 +76,7 @@ const BENCH: RoomHelp = {
     ['← →', 'from note to note; with Shift, select'],
     ['S T H R', 'slur, turn, hook, retake'],
     ['P W', 'bowing patterns, other bowings'],
+    ['Shift K', 'take check: play it and hear what went wrong'],
     ['Enter', 'enter notes'],
     ['Ctrl K', 'find a command by name'],
     ['?', 'all keys, while on the bench'],

@@ -1,4 +1,4 @@
-import { type DrillRow,type FigureUnit, MAX_TAKE_SECONDS, MISTAKE_KINDS, type MistakeKind } from '#core/take';
+import { type DrillRow, type FigureUnit, MAX_TAKE_SECONDS, MISTAKE_KINDS, type MistakeKind } from '#core/take';
 import { WAV_RATES, type WavFaultCode } from '#formats/wav';
 import { counted } from './plural';
 

@@ -79,7 +79,12 @@ export function placesOf(report: TuneReport, kind: MistakeKind): number[] {
     'silence-cut-short': (i) => restBefore(i) >= LEAST.rest && place(i) === place(i - 1),
     'staccato-runs-together': (i) => marked(i, 'staccato') && !last(i) && seconds(i) >= LEAST.late,
     'narrow-vibrato': (i) => marked(i, 'vibrato', 'vibrato-growing') && seconds(i) >= LEAST.vibrato,
-    'cloudy-low-string': (i) => place(i) === 0 && isPlain(i),
+    // Only a note that comes again can be told from its usual sound.
+    'cloudy-low-string': (i) =>
+      place(i) === 0 &&
+      isPlain(i) &&
+      seconds(i) >= LEAST.late &&
+      notes.filter((_, k) => place(k) === 0 && samePitch(report, i, k)).length > 2,
   };
   return notes.map((_, i) => i).filter((i) => fingers.get(notes[i]!.note.id) !== undefined && fits[kind](i));
 }

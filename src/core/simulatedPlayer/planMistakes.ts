@@ -4,7 +4,7 @@ import type { TuneReport } from '#core/report';
 import type { BowStroke, Contact, PitchMove } from '#core/sound';
 import type { MistakeKind } from '#core/take';
 import { PLACES } from '#core/tune';
-import type { Lists, StepTime } from './play';
+import type { Lists, StepTime } from './lists';
 
 /** A pressed stroke: so many times its weight. */
 const SCRATCH_BITE = 6;

@@ -4,26 +4,9 @@ import { hertzOf, midiOf } from '#core/pitch';
 import type { TuneReport } from '#core/report';
 import type { SoundPlan } from '#core/sound';
 import { PLACES } from '#core/tune';
+import type { Lists, StepTime } from './lists';
 import { makeInPlan, placeOf } from './planMistakes';
 import type { Step } from './steps';
-
-/** Where the notes of steps begin and end in the take. */
-export interface StepTime {
-  readonly step: Step;
-  readonly from: Seconds;
-  /** Where it stops sounding, and where the next one begins. */
-  readonly to: Seconds;
-  readonly next: Seconds;
-}
-
-/** A playing whose lists may be changed. */
-export type Lists = {
-  -readonly [K in keyof Playing]: Playing[K] extends readonly (readonly (infer T)[])[]
-    ? T[][]
-    : Playing[K] extends readonly (infer T)[]
-      ? T[]
-      : never;
-};
 
 /** Steps as sound, from `lead` seconds on. */
 export function playSteps(

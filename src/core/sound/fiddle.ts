@@ -43,6 +43,8 @@ const LEAN_DECIBELS = 1;
 const SCRATCH_SECONDS = 0.04;
 /** Partials up to so many times the pitch are missing where a string is cloudy. A guess. */
 const CLOUDED = 3;
+/** What is taken of them so that they come out so much weaker against the higher ones, which lose some as well. Measured. */
+const CLOUD_OWN = 2.4;
 const FLICK_DAMPING = 0.95;
 const FLICK_RAMP = 0.003;
 const THUD = { hertz: 170, level: 0.05, decay: 0.012 } as const;
@@ -253,7 +255,7 @@ export class Fiddle {
     string.quickness = 1 - Math.exp(-1 / (lagSeconds(hertz, bow.weight) * sampleRate));
     string.hiss = bow.hiss;
     const cloud = this.contacts[i]!.current(time)?.cloud ?? 0;
-    string.cloud = cloud === 0 ? 0 : 1 - 10 ** (-cloud / 20);
+    string.cloud = cloud === 0 ? 0 : 1 - 10 ** ((-CLOUD_OWN * cloud) / 20);
     string.cloudiness = 1 - Math.exp((-2 * Math.PI * CLOUDED * hertz) / sampleRate);
     const most = 0.25 + (1.25 * (bow.velocity / DEFAULT_SPEED)) / (shorter * bow.outward);
     const excess = Math.max(0, (bow.weight - most) / (0.6 + most)) * Math.exp(-bow.since / SCRATCH_SECONDS);

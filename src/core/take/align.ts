@@ -7,6 +7,8 @@ const { abs, exp, hypot, log, max, min } = Math;
 
 /** Nats for a frame that agrees fully, against one that does not at all. Trials. */
 const WEIGHT = 4;
+/** What lies between notes, before and after them may sound as it likes: strings ring on, people talk. */
+const BETWEEN_WEIGHT = 1.4;
 /** Frames of a long note depend on each other: all of it weighs no more than so many. */
 const MOST_FRAMES = 25;
 /** A beginning where much begins, and how much that is. */
@@ -113,10 +115,10 @@ export class Alignment {
     const { nothing } = scores;
     const column = (state: number) => (state < count ? scores.kindOf[state]! : scores.added);
     const weight = (state: number) => (state < count ? this.weights[state]! : WEIGHT);
-    const gap = t > 0 ? WEIGHT * (scores.before(t, nothing) - scores.before(t - 1, nothing)) : 0;
+    const gap = t > 0 ? BETWEEN_WEIGHT * (scores.before(t, nothing) - scores.before(t - 1, nothing)) : 0;
     this.between.score += gap;
     this.after.score += gap;
-    const before = WEIGHT * scores.before(t, nothing);
+    const before = BETWEEN_WEIGHT * scores.before(t, nothing);
     let best = max(this.between.score, this.after.score);
     const stay: number[] = [];
     const runs: number[] = [];

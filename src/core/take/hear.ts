@@ -190,7 +190,11 @@ function hearNote({ listener, closer, loud }: Hearing, note: ExpectedNote, passa
     leadsOn(frames, span, planned) ? { ...span, to: span.from + planned } : span,
   );
   const pitch = pitchNear(samples, note.hertz, note.secondHertz === null ? [] : [note.secondHertz], span);
-  const isHeldOver = wasHeldOver(samples, note, before, otherMidi, { closer, onset: onset.seconds });
+  const isHeldOver = wasHeldOver(samples, note, before, otherMidi, {
+    closer,
+    onset: onset.seconds,
+    beforeOnset: Number.isNaN(passage.beforeOnset) ? -Infinity : passage.beforeOnset,
+  });
   const isOther = otherMidi !== null && !isHeldOver;
   const otherCents = isOther ? Math.round(100 * (otherMidi - closer.templates.midiOf(note.hertz))) : null;
   const isNear = pitch !== null && Math.abs(pitch.cents) < OFF_CENTS;
@@ -219,22 +223,31 @@ function hearNote({ listener, closer, loud }: Hearing, note: ExpectedNote, passa
   };
 }
 
+/** When a note and the one before it began. */
+interface Begins {
+  readonly onset: Seconds;
+  readonly beforeOnset: Seconds;
+}
+
+/** A note before may rise for so long after its own beginning. */
+const BEFORE_RISES: Seconds = 0.1;
+
 /** Whether the note before was held, or rang on, through a note's time: its pitch is there, and does not begin anew. */
 function wasHeldOver(
   samples: Float32Array,
   note: ExpectedNote,
   before: ExpectedNote | null,
   otherMidi: number | null,
-  { closer, onset }: { readonly closer: Closer; readonly onset: Seconds },
+  { closer, ...begins }: Begins & { readonly closer: Closer },
 ): boolean {
   if (before === null) return false;
   if (otherMidi !== null)
     return (
       Math.abs(closer.templates.midiOf(before.hertz) - otherMidi) < 0.5 &&
-      !risesAgain(samples, before.hertz, onset, RISEN.turn)
+      !risesAgain(samples, before.hertz, begins, RISEN.turn)
     );
   const repeats = note.startsStroke && note.restBefore === 0 && samePitch(before, note);
-  return repeats && !risesAgain(samples, note.hertz, onset, RISEN.any);
+  return repeats && !risesAgain(samples, note.hertz, begins, RISEN.any);
 }
 
 function notPlayed(note: ExpectedNote): HeardNote {
@@ -281,8 +294,11 @@ function leadsOn(
 const RISEN = { turn: 1.35, any: 1.12 } as const;
 
 /** Whether a pitch that sounded before begins anew about a time. */
-function risesAgain(samples: Float32Array, hertz: number, onset: Seconds, times: number): boolean {
-  const level = envelope(samples, hertz, [], { from: onset - 0.08, to: onset + 0.08, step: 0.004, window: 0.018 });
+function risesAgain(samples: Float32Array, hertz: number, { onset, beforeOnset }: Begins, times: number): boolean {
+  const from = Math.max(onset - 0.08, beforeOnset + BEFORE_RISES);
+  const level = envelope(samples, hertz, [], { from, to: onset + 0.08, step: 0.004, window: 0.018 });
+  // Too little lies between: it cannot be told.
+  if (!(level.length >= 12)) return true;
   let least = Infinity;
   return level.some((value) => {
     least = Math.min(least, value);

@@ -23,7 +23,7 @@ const BENT = new Set<string>([
   'brushed-run',
 ]);
 /** A beginning rises by so many dB at least, where a note before rings on at the same pitch. */
-const SILENT_BELOW = 22;
+const SILENT_BELOW = 15;
 
 /** Notes left out, added and wrong in their order; places begun again, passes passed over. */
 export function orderFindings(scene: TakeScene): TakeFinding[] {

@@ -9,32 +9,22 @@ const WINDOW = 0.04;
 /** Partials that make a low string speak, and those against which they are weighed. */
 const LOW = [1, 2, 3] as const;
 const HIGH = [4, 5, 6, 7, 8] as const;
-/** A string is compared with itself where it was heard so often, and else with the others, whose low partials are so much stronger. */
-const OFTEN = 4;
-const OTHERS_STRONGER = 4;
+/** A note is compared with itself elsewhere in the take: the body colours each otherwise. So often it must be there. */
+const OFTEN = 2;
 /** Half of an 80 % interval, dB. */
-const UNSURE = 1.8;
+const UNSURE = 1.2;
 const SHORTEST = 0.1;
 
-/** The lowest string where its low partials are weak against what they are on the player's strings otherwise. */
+/** The lowest string where a note's low partials are weak against what they are when the player plays it otherwise. */
 export function toneFindings({ samples, heard, thresholds }: TakeScene): TakeFinding[] {
   const fullness = heard.notes.flatMap((one) => {
     const value = fullnessOf(samples, one);
     return value === null ? [] : [{ one, value }];
   });
   const low = fullness.filter(({ one }) => one.note.place === 0);
-  const others = fullness.filter(({ one }) => one.note.place === 1);
   return low.flatMap(({ one, value }) => {
-    // Nothing is as like a note as the same note.
-    const beside = low.filter(
-      (other) => other.one !== one && Math.abs(other.one.note.semitones - one.note.semitones) <= 2,
-    );
-    const usual =
-      beside.length >= OFTEN
-        ? median(beside.map((other) => other.value))
-        : others.length >= OFTEN
-          ? median(others.map((other) => other.value)) - OTHERS_STRONGER
-          : NaN;
+    const same = low.filter((other) => other.one !== one && other.one.note.semitones === one.note.semitones);
+    const usual = same.length >= OFTEN ? median(same.map((other) => other.value)) : NaN;
     return findingAt('cloudy-low-string', one, { figure: usual - value, uncertainty: UNSURE }, thresholds);
   });
 }

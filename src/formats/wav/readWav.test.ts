@@ -23,7 +23,14 @@ test.each([8, 16, 24, 32] as const)(
 );
 
 /** A file put together by hand. */
-function fileOf(parts: { kind?: number; channels?: number; rate?: number; bits?: number; data?: Uint8Array; said?: number }) {
+function fileOf(parts: {
+  kind?: number;
+  channels?: number;
+  rate?: number;
+  bits?: number;
+  data?: Uint8Array;
+  said?: number;
+}) {
   const { kind = 1, channels = 1, rate = 48000, bits = 16, data = new Uint8Array(200) } = parts;
   const { said = data.length } = parts;
   const bytes = new Uint8Array(44 + data.length);

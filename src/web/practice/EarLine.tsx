@@ -5,15 +5,13 @@ import type { LoopSource } from '../takes/listenLoop';
 import type { ListeningLadder } from '../takes/useListeningLadder';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
-import type { Running } from './useRun';
-
-interface EarLineProps {
-  readonly ear: ListeningLadder;
-  readonly running: Running;
-}
 
 /** What the listener does, and the one thing it has to say of the last loop, large. */
-export function EarLine({ ear: { isOn, phase, level, said, isClean, rows, problem } }: EarLineProps) {
+export function EarLine({
+  ear: { isOn, isShown, phase, level, said, isClean, rows, problem },
+}: {
+  readonly ear: ListeningLadder;
+}) {
   if (problem) return <Alert>{problem}</Alert>;
   if (!isOn) return null;
   return (
@@ -26,6 +24,7 @@ export function EarLine({ ear: { isOn, phase, level, said, isClean, rows, proble
         {phase === 'counting' ? 'Count-in …' : phase === 'playing' ? 'Play.' : said}
       </p>
       {phase === 'told' && rows.length > 0 && <p className="text-muted">{rows.join(' · ')}</p>}
+      {isShown && <p className="text-muted">The simulated player plays: none of it goes into your log.</p>}
       {phase !== 'told' && said !== null && <p className="text-muted">last time: {said}</p>}
       {phase === 'playing' && <LevelLine level={level} seconds={0} isSilent={false} />}
     </div>

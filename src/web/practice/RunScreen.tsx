@@ -88,9 +88,10 @@ export function RunScreen({
     drill: item.drill?.kind ?? null,
     isDone: isDone || run.hurts,
     speaks,
-    onHeard: (isClean, { findings }) => {
+    onHeard: (isClean, { findings }, source) => {
       const most = mattersMost(findings);
-      running.repeat(isClean, { note: most ? mistakeWords(most) : '', wrong: most ? WRONG_OF[most.code] : null });
+      const note = most ? mistakeWords(most) : '';
+      running.repeat(isClean, { note, wrong: most && WRONG_OF[most.code], isOwn: source === 'microphone' });
     },
   });
   const listen = (source: LoopSource) => {
@@ -177,7 +178,7 @@ export function RunScreen({
               {saidWords(running, item)}
               {isHeld && !run.hurts && !item.drill && ' The tempo stays while a finger hurts.'}
             </p>
-            <EarLine ear={ear} running={running} />
+            <EarLine ear={ear} />
             <WrongChoice running={running} />
             <div className="flex flex-wrap items-stretch gap-3">
               <Button className="flex items-center gap-2 px-5 text-lead" onClick={toggle}>

@@ -19,8 +19,7 @@ export interface Running {
   readonly stageCleans: number;
   readonly last: Attempt | null;
   readonly count: number;
-  /** @param heard what a listener said of it, and what went wrong by that */
-  readonly repeat: (isClean: boolean, heard?: { readonly note: string; readonly wrong: Wrong | null }) => void;
+  readonly repeat: (isClean: boolean, heard?: HeardRepetition) => void;
   /** What went wrong in the last repetition. */
   readonly tellWrong: (wrong: Wrong) => void;
   /** Takes the last repetition back. */
@@ -33,10 +32,25 @@ export interface Running {
   readonly queue: QueueState;
 }
 
+/** What a listener said of a repetition, and what went wrong by that. */
+export interface HeardRepetition {
+  readonly note: string;
+  readonly wrong: Wrong | null;
+  /** The player played it, and not a simulated one: it belongs into the log. */
+  readonly isOwn: boolean;
+}
+
 interface Step {
   readonly run: Run;
   readonly stage: number;
   readonly stageCleans: number;
+}
+
+/** A repetition that can be taken back. */
+interface Past {
+  readonly step: Step;
+  readonly attempt: Attempt;
+  readonly isLogged: boolean;
 }
 
 /** A run and its log: each repetition is in the log before the next is counted. */
@@ -63,7 +77,7 @@ export function useRun(
     stage: 0,
     stageCleans: 0,
   }));
-  const [past, setPast] = useState<readonly { readonly step: Step; readonly attempt: Attempt }[]>([]);
+  const [past, setPast] = useState<readonly Past[]>([]);
   const since = useRef(0);
   useEffect(() => {
     since.current = Date.now();
@@ -100,9 +114,10 @@ export function useRun(
   };
   const repeat: Running['repeat'] = (isClean, heard) => {
     if (isDone || step.run.hurts) return;
-    const attempt = { ...entry(isClean, null), ...heard };
-    void queue.add(attempt);
-    setPast([...past, { step, attempt }]);
+    const { note = '', wrong = null, isOwn = true } = heard ?? {};
+    const attempt = { ...entry(isClean, null), note, wrong };
+    if (isOwn) void queue.add(attempt);
+    setPast([...past, { step, attempt, isLogged: isOwn }]);
     setStep(nextStep(withChoices(step, choices, item), isClean, attempt.minutes, item, report));
   };
   const correct = useCallback(
@@ -115,13 +130,13 @@ export function useRun(
   );
   const tellWrong = (wrong: Wrong) => {
     const last = past[past.length - 1];
-    if (!last || last.attempt.clean) return;
+    if (!last?.isLogged || last.attempt.clean) return;
     setPast([...past.slice(0, -1), { ...last, attempt: correct(last.attempt, { wrong }) }]);
   };
   const takeBack = () => {
     const last = past[past.length - 1];
     if (!last) return;
-    correct(last.attempt, { isWithdrawn: true });
+    if (last.isLogged) correct(last.attempt, { isWithdrawn: true });
     setStep(last.step);
     setPast(past.slice(0, -1));
   };

@@ -94,7 +94,13 @@ export function TakeSheet({ id, report, ids, onShow, onClose }: TakeSheetProps) 
         {source === 'microphone' && <FromMicrophone subjectOf={subjectOf} onTake={keep} onProblem={setProblem} />}
         {source === 'file' && <FromFile subjectOf={subjectOf} onTake={keep} onProblem={setProblem} />}
         {source === 'simulated' && (
-          <FromPlayer report={report} subjectOf={subjectOf} onTake={keep} onProblem={setProblem} />
+          <FromPlayer
+            report={report}
+            seed={takes.length + 1}
+            subjectOf={subjectOf}
+            onTake={keep}
+            onProblem={setProblem}
+          />
         )}
         {problem && <Alert>{problem}</Alert>}
         {shown && <TakeSummary key={shown.id} take={shown} report={report} tuneId={id} onShow={onShow} />}
@@ -213,7 +219,13 @@ function FromFile({ subjectOf, onTake, onProblem }: FromProps) {
 }
 
 /** Mistakes offered first; the others are in the same list. */
-function FromPlayer({ report, subjectOf, onTake, onProblem }: FromProps & Pick<TakeSheetProps, 'report'>) {
+function FromPlayer({
+  report,
+  seed,
+  subjectOf,
+  onTake,
+  onProblem,
+}: FromProps & Pick<TakeSheetProps, 'report'> & { readonly seed: number }) {
   const work = useWork<{ readonly sound: Sound; readonly result: TakeResult }>();
   useTaken(work, 'simulated', onTake);
   const [player, setPlayer] = useState<PlayerName>('plain');
@@ -224,7 +236,6 @@ function FromPlayer({ report, subjectOf, onTake, onProblem }: FromProps & Pick<T
   const play = async () => {
     onProblem(null);
     const subject = await subjectOf();
-    const seed = 1 + Math.floor(Math.random() * 1_000_000);
     const wish: SimulatedWish = { player, mistakes, signalToNoise: noise, room, seed };
     work.begin(async (signal, onDone) => {
       const sound = await workerTask<HearWorker, Sound>(

@@ -1,6 +1,8 @@
 import { useEffect, useRef, useState } from 'react';
 import type { DrillKind } from '#core/drills';
 import type { TuneReport } from '#core/report';
+import type { TakeFinding } from '#core/take';
+import { barWords, capitalised, countWords } from '#words/spot';
 import { mistakeWords, rowWords, takeVerdict } from '#words/take';
 import { listenLoop, type LoopSource } from './listenLoop';
 import { MICROPHONE_WORDS, MicrophoneProblem } from './microphone';
@@ -14,6 +16,8 @@ const SILENT_LOOPS = 2;
 
 export interface ListeningLadder {
   readonly isOn: boolean;
+  /** The simulated player plays. */
+  readonly isShown: boolean;
   readonly phase: 'off' | 'counting' | 'playing' | 'told';
   readonly level: number;
   /** What is said of the last loop, in a short line; null before. */
@@ -32,7 +36,7 @@ interface LadderOptions {
   readonly drill: DrillKind | null;
   readonly isDone: boolean;
   /** What was heard goes to the log, and the ladder moves. */
-  readonly onHeard: (isClean: boolean, result: TakeResult) => void;
+  readonly onHeard: (isClean: boolean, result: TakeResult, source: LoopSource) => void;
   readonly speaks: boolean;
 }
 
@@ -79,11 +83,11 @@ export function useListeningLadder({ report, drill, isDone, onHeard, speaks }: L
         silent.current = 0;
         const most = mattersMost(result.findings);
         const said = most
-          ? `${capital(mistakeWords(most))}.`
+          ? placedWords(most, played)
           : takeVerdict(result.clean, 0, result.figures.heardNotes, result.figures.notes);
         change({ phase: 'told', said, isClean: result.clean, rows: result.rows.map(rowWords) });
         if (now.current.speaks) speechSynthesis.speak(new SpeechSynthesisUtterance(said));
-        now.current.onHeard(result.clean, result);
+        now.current.onHeard(result.clean, result, source!);
       }
       setTimeout(() => !own.signal.aborted && setLoop((count) => count + 1), REST_MS);
     };
@@ -100,6 +104,7 @@ export function useListeningLadder({ report, drill, isDone, onHeard, speaks }: L
     ...state,
     phase: isOn ? state.phase : 'off',
     isOn,
+    isShown: source === 'simulated',
     start: (from) => {
       silent.current = 0;
       setState({ ...OFF, phase: 'counting' });
@@ -111,4 +116,9 @@ export function useListeningLadder({ report, drill, isDone, onHeard, speaks }: L
 
 const OFF = { phase: 'off', level: -100, said: null, isClean: false, rows: [], problem: null } as const;
 
-const capital = (words: string) => words[0]!.toUpperCase() + words.slice(1);
+/** What went wrong, and where in the loop. */
+function placedWords(finding: TakeFinding, { unrolled }: TuneReport): string {
+  const played = unrolled.notes[finding.notes[0]!];
+  const words = `${mistakeWords(finding)}.`;
+  return played ? `${capitalised(`${barWords(played)}, ${countWords(played)}`)}: ${words}` : capitalised(words);
+}
