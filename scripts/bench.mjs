@@ -11,6 +11,7 @@ import { benchPractice } from './bench/practice.mjs';
 import { benchRedraw } from './bench/redraw.mjs';
 import { benchReport } from './bench/report.mjs';
 import { benchSearch } from './bench/search.mjs';
+import { benchTake } from './bench/take.mjs';
 import { benchTwins } from './bench/twins.mjs';
 import { ROOT } from './lib/root.mjs';
 
@@ -25,6 +26,7 @@ const benches = [
   ['book', benchBook],
   ['backup', benchBackup],
   ['practice', benchPractice],
+  ['take', benchTake],
 ].filter(([name]) => wanted.length === 0 || wanted.includes(name));
 
 const rows = [];
@@ -70,6 +72,8 @@ ${table.join('\n')}
   its key; and an item from the press on “Start” to its score, in headless Chromium.
 - **Ability, own ceilings**: what 5,000 attempts say of a player, on a thread of its own; and from an attempt that is logged until the
   own ceilings of 500 tunes are counted anew in the background, over HTTP.
+- **Take**: a take of a minute of the simulated player, in blocks as they come from a microphone, and all that is told of it; and from
+  the last block of a loop of 16 notes to its answer.
 - **Backup**: 600 tunes with two revisions each, out as one packed file with its sums, and taken back: gone through, with a
   copy of the book made and checked before. Both grow with the rows (the attack of backups takes 20,000).
 

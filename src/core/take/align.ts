@@ -31,9 +31,9 @@ const SHORTEST = { frames: 3, share: 0.3 } as const;
 const LONGEST = { times: 3, frames: 50 } as const;
 const ADDED = { least: 4, most: 90 } as const;
 /** Paths so much worse than the best are given up. */
-const BEAM = 40;
+const BEAM = 30;
 /** And so, those in the same note that began at another time: from now on they differ by its length alone. */
-const BESIDE = 6;
+const BESIDE = 5;
 /** How quickly the tempo follows what is played, a second of music. */
 const FOLLOW = 0.35;
 const MOST_TEMPO = 0.9;
