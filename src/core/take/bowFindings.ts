@@ -14,7 +14,7 @@ const NOT_WITHIN = 0.05;
 /** Of its level before the turn. */
 const GOES_ON = 0.5;
 /** A skipped string sounds when it is within so many dB of the note, and so much louder than before. */
-const SKIPPED = { below: 14, above: 7, from: -0.02, to: 0.16 } as const;
+const SKIPPED = { below: 12, above: 9, from: -0.02, to: 0.16 } as const;
 /** Halves of 80 % intervals. */
 const UNSURE = {
   lateMs: 12,

@@ -1,6 +1,7 @@
 import type { BeatsPerMinute } from '#core/base';
 import type { DrillKind } from '#core/drills';
 import { bowFindings, usualBiteMs } from './bowFindings';
+import { withoutConsequences } from './consequences';
 import { type DrillRow, drillRows } from './drillRows';
 import type { Expected } from './expected';
 import type { TakeFinding } from './finding';
@@ -46,14 +47,14 @@ export function checkTake(
   const { samples, levels, expected } = listener;
   const pace = paceOf(heard.notes);
   const scene = { samples, levels, expected, heard, thresholds, pace, reference };
-  const findings = [
+  const findings = withoutConsequences([
     ...orderFindings(scene),
     ...pitchFindings(scene),
     ...bowFindings(scene),
     ...secondFindings(scene),
     ...timeFindings(scene),
     ...toneFindings(scene),
-  ].sort((a, b) => a.seconds - b.seconds);
+  ]).sort((a, b) => a.seconds - b.seconds);
   const figures = takeFigures(heard, bpm, pace, usualBiteMs(scene));
   return {
     heard,
