@@ -16,6 +16,7 @@ import { scenes as SoundFilesSheet } from '../player/SoundFilesSheet.scenes';
 import { scenes as PainSheet } from '../practice/PainSheet.scenes';
 import { scenes as BowingsSheet } from '../search/BowingsSheet.scenes';
 import { scenes as MeasureSheet } from '../settings/MeasureSheet.scenes';
+import { scenes as TakeSheet } from '../takes/TakeSheet.scenes';
 import type { Scenes } from '../testing/scene';
 import { scenes as BarSheet } from '../tune/BarSheet.scenes';
 import { scenes as FormSheet } from '../tune/FormSheet.scenes';
@@ -45,6 +46,7 @@ export const ALL_SCENES: Readonly<Record<string, Scenes>> = {
   PainSheet,
   BowingsSheet,
   MeasureSheet,
+  TakeSheet,
   BarSheet,
   FormSheet,
   NoteSheet,
