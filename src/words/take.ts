@@ -66,7 +66,7 @@ export const mistakeName = (kind: MistakeKind): string => MISTAKES[kind].name;
 export function figureWords(figure: number, unit: FigureUnit): string {
   const value = unit === 'dB' ? figure.toFixed(1) : String(Math.round(figure));
   if (unit === 'notes') return counted(Math.round(figure), 'note');
-  if (unit === 'cents') return counted(Math.round(figure), 'cent');
+  if (unit === 'cents') return figure < 2 ? `${figure.toFixed(1)} cents` : counted(Math.round(figure), 'cent');
   return unit === 'percent' ? `${value} %` : `${value} ${unit}`;
 }
 
