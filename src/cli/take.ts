@@ -36,7 +36,6 @@ export function take(file: string, flags: TakeFlags, leftOut: string[]): string 
   const steps = checkInBlocks(samples, expectedOf(report, { span, loops, a4 }), {
     sampleRate,
     bpm: report.settings.bpm,
-    a4,
   });
   let step = steps.next();
   while (!step.done) step = steps.next();

@@ -15,7 +15,10 @@ const MOST_FRAMES = 25;
 const BEGINNING = { stroke: 3, slur: 1.2, full: 0.12, none: 0.35, least: 0.03, frames: 3 } as const;
 /** Standard deviation of the logarithm of a length, and of frames by which its ends are missed. */
 const LENGTH = { log: 0.16, frames: 1.5, tail: 2 } as const;
-/** Nats that it costs to leave a note out, to add one, to go elsewhere, and to land where no bar or pass begins. */
+/**
+ * Nats that it costs to leave a note out, to add one, to go elsewhere, and to land where no bar or pass begins; to begin
+ * elsewhere costs more than to pass a pass over later, since equal passes are told apart by nothing else.
+ */
 const COST = {
   leftOut: 9,
   leftOutMore: 7,
@@ -23,7 +26,7 @@ const COST = {
   elsewhere: 14,
   intoBar: 1,
   intoMiddle: 3,
-  intoFirst: 8,
+  intoFirst: 18,
   unfinished: 8,
 } as const;
 /** Shortest notes: seconds, and share of the plan's. Longest: so many times the plan's, and seconds. */
@@ -38,6 +41,7 @@ const BESIDE = 5;
 const FOLLOW = 0.35;
 const MOST_TEMPO = 0.9;
 /** Tempos at which a take may begin, against the plan’s. */
+const TEMPO_COST = 4;
 const FIRST_TEMPOS = [0, -0.2, 0.2, -0.4, 0.4] as const;
 
 /** What follows the last note must have been better than it for so long before it counts as played out. */
@@ -113,8 +117,6 @@ export class Alignment {
     const { notes, scores, frames } = this;
     const count = notes.length;
     const { nothing } = scores;
-    const column = (state: number) => (state < count ? scores.kindOf[state]! : scores.added);
-    const weight = (state: number) => (state < count ? this.weights[state]! : WEIGHT);
     const gap = t > 0 ? BETWEEN_WEIGHT * (scores.before(t, nothing) - scores.before(t - 1, nothing)) : 0;
     this.between.score += gap;
     this.after.score += gap;
@@ -127,7 +129,7 @@ export class Alignment {
     for (const node of this.alive) {
       const state = this.note[node]!;
       const d = t - this.time[node]!;
-      const run = this.score[node]! + weight(state) * (scores.before(t, column(state)) - this.base[node]!);
+      const run = this.runOf(node, t);
       const e = state < count ? frames[state]! * exp(this.tempo[node]!) : 0;
       if (d > (state < count ? LONGEST.times * e + LONGEST.frames : ADDED.most)) continue;
       const hoped = state < count && d > e ? run + lengthCost(d, e) : run;
@@ -160,7 +162,7 @@ export class Alignment {
     for (const state of this.touched) {
       const bonus = state < count ? beginBonus(notes[state]!, rise) : 0;
       const score = candidates.score[state]! + bonus;
-      if (score >= max(least, this.bestIn[state]! - BESIDE)) this.create(state, t, score, column(state));
+      if (score >= max(least, this.bestIn[state]! - BESIDE)) this.create(state, t, score);
       candidates.score[state] = -Infinity;
     }
     this.touched.length = 0;
@@ -170,28 +172,31 @@ export class Alignment {
   isOver(t: number): boolean {
     const { score, node } = this.after;
     if (node < 0 || t - this.afterFrom < ENDED_FRAMES || this.note[node] !== this.notes.length - 1) return false;
-    return this.alive.every((other) => this.score[other]! + this.sumSince(other, t) <= score);
+    return this.alive.every((other) => this.runOf(other, t) <= score);
   }
 
-  private sumSince(node: number, t: number): number {
+  /** How good a path is that is still in its last note, without what its length will cost. */
+  private runOf(node: number, t: number): number {
     const state = this.note[node]!;
-    const count = this.notes.length;
-    const column = state < count ? this.scores.kindOf[state]! : this.scores.added;
-    const weight = state < count ? this.weights[state]! : WEIGHT;
-    return weight * (this.scores.before(t, column) - this.base[node]!);
+    const weight = state < this.notes.length ? this.weights[state]! : WEIGHT;
+    return this.score[node]! + weight * (this.scores.before(t, this.columnOf(state)) - this.base[node]!);
+  }
+
+  /** Where the scores of a note, or of one added after it, stand. */
+  private columnOf(state: number): number {
+    return state < this.notes.length ? this.scores.kindOf[state]! : this.scores.added;
   }
 
   /** The way that was most likely, when no frame follows. */
   finish(t: number): Visit[] {
-    const { notes, scores, frames } = this;
+    const { notes, frames } = this;
     const count = notes.length;
     let best = { score: -Infinity, node: -1, to: t };
     for (const node of this.alive) {
       const state = this.note[node]!;
       if (state >= count) continue;
       const d = t - this.time[node]!;
-      const run =
-        this.score[node]! + this.weights[state]! * (scores.before(t, scores.kindOf[state]!) - this.base[node]!);
+      const run = this.runOf(node, t);
       const e = frames[state]! * exp(this.tempo[node]!);
       const score = run + (d > e ? lengthCost(d, e) : 0) - (state === count - 1 ? 0 : COST.unfinished);
       if (score > best.score) best = { score, node, to: t };
@@ -281,7 +286,7 @@ export class Alignment {
     candidates.leftOut[state] = leftOut;
   }
 
-  private create(state: number, t: number, score: number, column: number): void {
+  private create(state: number, t: number, score: number): void {
     const { candidates } = this;
     const from = candidates.from[state]!;
     // At the very first note nothing is known of the tempo yet.
@@ -290,8 +295,8 @@ export class Alignment {
       const node = this.note.length;
       this.note.push(state);
       this.time.push(t);
-      this.score.push(score - abs(more) * 4);
-      this.base.push(this.scores.before(t, column));
+      this.score.push(score - TEMPO_COST * abs(more));
+      this.base.push(this.scores.before(t, this.columnOf(state)));
       this.previous.push(from);
       this.tempo.push(candidates.tempo[state]! + more);
       this.leftOut.push(max(0, candidates.leftOut[state]!));

@@ -63,13 +63,7 @@ function lateFinger({ samples, thresholds }: TakeScene, one: HeardNote): TakeFin
     note.semitones > 0 &&
     note.restBefore === 0 &&
     !note.hasGesture;
-  if (
-    !isAsked ||
-    before.hasGesture ||
-    before.marks.length > 0 ||
-    note.marks.length > 0 ||
-    Math.abs(Math.log2(before.hertz / note.hertz)) < 0.02
-  )
+  if (!isAsked || before.hasGesture || before.marks.length > 0 || note.marks.length > 0 || before.midi === note.midi)
     return [];
   const from = Math.max(one.onset - TURN_BEFORE, one.beforeOnset + NOT_WITHIN);
   const span = { from, to: one.onset + 0.06, step: STEP, window: WINDOW };
@@ -180,11 +174,13 @@ function runsTogether({ samples, thresholds }: TakeScene, one: HeardNote, next: 
 /** Share of a staccato note's time that is silent. A guess, as it is played. */
 const STACCATO_GAP = 0.45;
 
+/** A finger that flicks stands at most so many semitones above the note. */
+const FINGER_ABOVE = 5;
+
 /** After a flick the finger should leave no pitch of its own. */
 function flickBecameNote({ thresholds }: TakeScene, one: HeardNote): TakeFinding[] {
-  const before = one.before && Math.round(12 * Math.log2(one.before.hertz / 440) + 69);
-  const own = Math.round(12 * Math.log2(one.note.hertz / 440) + 69);
-  const isFinger = (midi: number) => midi > own && midi <= own + 5 && midi !== before;
+  const own = one.note.midi;
+  const isFinger = (midi: number) => midi > own && midi <= own + FINGER_ABOVE && midi !== one.before?.midi;
   const stray = one.strays.find(({ from, midi }) => from < one.onset + 0.1 && isFinger(midi));
   if (!stray) return [];
   return findingAt(

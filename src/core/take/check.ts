@@ -74,15 +74,13 @@ export function* checkInBlocks(
   {
     sampleRate,
     bpm,
-    a4,
     ...options
   }: CheckOptions & {
     readonly sampleRate: number;
     readonly bpm: BeatsPerMinute;
-    readonly a4?: number;
   },
 ): Generator<number, TakeCheck> {
-  const listener = new Listener(expected, { sampleRate, a4 });
+  const listener = new Listener(expected, { sampleRate });
   for (let at = 0; at < samples.length; at += BLOCK) {
     listener.push(samples.subarray(at, Math.min(samples.length, at + BLOCK)));
     yield Math.min(0.9, (0.9 * (at + BLOCK)) / samples.length);

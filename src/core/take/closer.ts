@@ -50,7 +50,10 @@ export class Closer {
         (most, voice) => max(most, this.templates.agreement(voice, this.spectrum)),
         0,
       );
-      const { midi, score } = this.templates.best(this.spectrum);
+      const { midi, score } =
+        note.secondHertz === null
+          ? this.templates.best(this.spectrum)
+          : this.templates.bestBeside(this.spectrum, note.midi, note.secondHertz);
       const isOwn = own.some((one) => abs(one - midi) < 0.6);
       frames.push({
         time,

@@ -1,8 +1,10 @@
 import { type Seconds, toNumber } from '#core/base';
 import { hertzAt, pitchGesture } from '#core/performance';
+import { midiOf } from '#core/pitch';
 import type { TuneReport } from '#core/report';
 import { TRIPLET_TIME, wholeNoteSeconds } from '#core/tempo';
 import { type NoteMark, PLACES } from '#core/tune';
+import { REFERENCE_PITCH } from './mistakes';
 
 /** A note of the plan as it should be heard. */
 export interface ExpectedNote {
@@ -15,6 +17,8 @@ export interface ExpectedNote {
   readonly sounding: Seconds;
   readonly restBefore: Seconds;
   readonly hertz: number;
+  /** The same by its number, however the fiddle is tuned. */
+  readonly midi: number;
   /** String by place, and the finger's distance from its nut. */
   readonly place: number;
   readonly semitones: number;
@@ -34,6 +38,7 @@ export interface ExpectedNote {
   readonly marks: readonly NoteMark[];
   /** Open pitch of a string that the bow passes over on its way here; null: none. */
   readonly skippedHertz: number | null;
+  readonly skippedMidi: number | null;
   /** A beginning of a bar, of a pass: where one begins again. */
   readonly isBarStart: boolean;
   readonly isPassStart: boolean;
@@ -43,7 +48,8 @@ export interface Expected {
   readonly notes: readonly ExpectedNote[];
   /** Notes of one time round. */
   readonly perLoop: number;
-  readonly openHertz: readonly number[];
+  /** Pitch of A4 to which the fiddle is tuned. */
+  readonly a4: number;
 }
 
 /** A beginning counts as such for so long. */
@@ -62,9 +68,9 @@ export function expectedOf(
   } = {},
 ): Expected {
   const { unrolled, figures, timing, tune, settings } = report;
-  const { loops = 1, a4 = 440 } = options;
+  const { loops = 1, a4 = REFERENCE_PITCH.usual } = options;
   const span = options.span ?? { from: 0, to: unrolled.notes.length };
-  const tuned = a4 / 440;
+  const tuned = a4 / REFERENCE_PITCH.usual;
   const openHertz = tune.tuning.map((open) => tuned * hertzAt(open));
   const endOf = (i: number) => timing.onsets[i + 1] ?? timing.total;
   const from = timing.onsets[span.from] ?? 0;
@@ -89,7 +95,7 @@ export function expectedOf(
         TRIPLET_TIME * wholeNoteSeconds(settings.bpm, settings.beat),
       ),
       marks: unrolled.notes[index]!.note.marks ?? [],
-      skippedHertz: k > 0 ? skippedOf(report, index, openHertz) : null,
+      ...(k > 0 ? skippedOf(report, index, openHertz) : NOTHING_SKIPPED),
       isBarStart: barStarts.delete(`${unrolled.notes[index]!.passIndex} ${unrolled.notes[index]!.bar}`),
       isPassStart: unrolled.passes.some(({ firstNote }) => firstNote === index),
     };
@@ -97,7 +103,7 @@ export function expectedOf(
   const notes = Array.from({ length: loops }, (_, loop) =>
     once.map((note): ExpectedNote => ({ ...note, loop, at: note.at + loop * loopSeconds })),
   ).flat();
-  return { notes, perLoop: once.length, openHertz };
+  return { notes, perLoop: once.length, a4 };
 }
 
 function beatShareOf({ unrolled, settings }: TuneReport, index: number): number {
@@ -139,16 +145,20 @@ function pitchesOf({ unrolled, timing, tune }: TuneReport, index: number, tuned:
   const begins = gesture.filter(({ after }) => after < BEGINS_WITHIN).map((move) => tuned * move.hertz);
   return {
     hertz,
+    midi: midiOf(note.pitch),
     begins: [...new Set(begins)],
     voices: second === null ? pitches.map((one) => [one]) : pitches.flatMap((one) => [[one, second], [one]]),
     hasGesture: gesture.length > 1,
   };
 }
 
-/** Open pitch of a string between that of the note before and a note's own. */
-function skippedOf(report: TuneReport, index: number, openHertz: readonly number[]): number | null {
-  if ((report.figures.arm.crossings[index]?.skips ?? 0) === 0) return null;
+const NOTHING_SKIPPED = { skippedHertz: null, skippedMidi: null } as const;
+
+/** The open string between that of the note before and a note's own. */
+function skippedOf(report: TuneReport, index: number, openHertz: readonly number[]) {
+  if ((report.figures.arm.crossings[index]?.skips ?? 0) === 0) return NOTHING_SKIPPED;
   const [before, own] = [handOf(report, index - 1).place, handOf(report, index).place];
   const between = Math.round((before + own) / 2);
-  return between === before || between === own ? null : openHertz[between]!;
+  if (between === before || between === own) return NOTHING_SKIPPED;
+  return { skippedHertz: openHertz[between]!, skippedMidi: midiOf(report.tune.tuning[between]!) };
 }

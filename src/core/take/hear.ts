@@ -101,7 +101,7 @@ export function hear(listener: Listener, visits: readonly Visit[]): Heard {
   const tempos = temposOf(notes, visits, onsets);
   const last = new Map<number, number>();
   for (const [i, { note }] of visits.entries()) if (note !== null) last.set(note, i);
-  const closer = new Closer(listener.samples, listener.a4);
+  const closer = new Closer(listener.samples, listener.expected.a4);
   const loud = loudLevel(listener.levels);
   const heardNotes = notes.map((note, k): HeardNote => {
     const i = last.get(k);
@@ -191,12 +191,11 @@ function hearNote({ listener, closer, loud }: Hearing, note: ExpectedNote, passa
   );
   const pitch = pitchNear(samples, note.hertz, note.secondHertz === null ? [] : [note.secondHertz], span);
   const isHeldOver = wasHeldOver(samples, note, before, otherMidi, {
-    closer,
     onset: onset.seconds,
     beforeOnset: Number.isNaN(passage.beforeOnset) ? -Infinity : passage.beforeOnset,
   });
   const isOther = otherMidi !== null && !isHeldOver;
-  const otherCents = isOther ? Math.round(100 * (otherMidi - closer.templates.midiOf(note.hertz))) : null;
+  const otherCents = isOther ? 100 * (otherMidi - note.midi) : null;
   const isNear = pitch !== null && Math.abs(pitch.cents) < OFF_CENTS;
   const isThere = level > loud - NOTHING_BELOW && own >= THERE.least && otherMidi === null && !isHeldOver && isNear;
   return {
@@ -238,15 +237,11 @@ function wasHeldOver(
   note: ExpectedNote,
   before: ExpectedNote | null,
   otherMidi: number | null,
-  { closer, ...begins }: Begins & { readonly closer: Closer },
+  begins: Begins,
 ): boolean {
   if (before === null) return false;
-  if (otherMidi !== null)
-    return (
-      Math.abs(closer.templates.midiOf(before.hertz) - otherMidi) < 0.5 &&
-      !risesAgain(samples, before.hertz, begins, RISEN.turn)
-    );
-  const repeats = note.startsStroke && note.restBefore === 0 && samePitch(before, note);
+  if (otherMidi !== null) return before.midi === otherMidi && !risesAgain(samples, before.hertz, begins, RISEN.turn);
+  const repeats = note.startsStroke && note.restBefore === 0 && before.midi === note.midi;
   return repeats && !risesAgain(samples, note.hertz, begins, RISEN.any);
 }
 
@@ -274,8 +269,6 @@ function notPlayed(note: ExpectedNote): HeardNote {
     beforeOnset: NaN,
   };
 }
-
-const samePitch = (one: ExpectedNote, other: ExpectedNote) => Math.abs(Math.log2(one.hertz / other.hertz)) < 0.01;
 
 /** A note that is followed by one too many lasts so many times its length, and sounds for so long first. */
 const ADDED = { times: 1.3, first: 0.045 } as const;

@@ -33,15 +33,13 @@ export class Listener {
   private loud = QUIETEST;
   private quiet = 0;
   private readonly spectrum = new Float32Array(PITCH_BINS);
-  readonly a4: number;
 
   constructor(
     readonly expected: Expected,
-    options: { readonly sampleRate: number; readonly a4?: number },
+    options: { readonly sampleRate: number },
   ) {
     this.resampler = new Resampler(options.sampleRate);
-    this.a4 = options.a4 ?? 440;
-    this.scores = new Scores(expected, this.a4);
+    this.scores = new Scores(expected);
     this.alignment = new Alignment(expected.notes, this.scores);
   }
 

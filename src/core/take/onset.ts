@@ -36,7 +36,7 @@ export function onsetOf(
   const to = Math.min(within.to, rough + AROUND);
   const none = { seconds: rough, uncertaintyMs: UNCLEAR_MS };
   if (to - from < 4 * STEP) return none;
-  const others = before ? [before.hertz, ...(before.secondHertz === null ? [] : [before.secondHertz])] : [];
+  const others = [before?.hertz, before?.secondHertz, note.secondHertz].filter((hertz) => hertz != null);
   const span = { from, to, step: STEP, window: WINDOW };
   const level = new Float64Array(Math.floor((to - from) / STEP + 1e-9) + 1);
   for (const hertz of note.begins) {

@@ -1,5 +1,5 @@
 import { findingAt, type TakeFinding } from './finding';
-import type { HeardNote } from './hear';
+import type { HeardNote, Jump } from './hear';
 import { median } from './measure';
 import type { TakeScene } from './scene';
 
@@ -61,20 +61,35 @@ export function orderFindings(scene: TakeScene): TakeFinding[] {
   const strays = notes
     .flatMap((one, i) => addedWithin(scene, one, notes[i + 1], notes[i - 1]?.otherCents ?? null))
     .filter(({ seconds }) => !replaced.some(({ from, to }) => seconds >= from - 0.01 && seconds < to));
-  const jumps = heard.jumps.flatMap(({ from, to, at: seconds }) => {
-    if (to === from + 1) return [];
-    const isBack = to <= from;
-    const count = isBack ? from - to + 1 : to - from - 1;
-    const isPass = at(to).note.isPassStart || count >= ANOTHER_PASS * 4 || (!isBack && count >= ANOTHER_PASS);
-    const code = isPass && (!isBack || count > ANOTHER_PASS * 2) ? 'wrong-pass' : isBack ? 'started-again' : 'left-out';
-    return findingAt(
-      code,
-      at(code === 'left-out' ? from + 1 : isBack ? from : to),
-      { figure: count, uncertainty: 0, seconds },
-      thresholds,
-    );
-  });
-  return [...leftOut, ...silent, ...added, ...strays, ...jumps];
+  const jumps = heard.jumps.flatMap((jump) => jumpFinding(scene, jump));
+  return [...leftOut, ...silent, ...added, ...strays, ...jumps, ...passNotPlayed(scene)];
+}
+
+/** A place begun again, or another pass than the plan's: with the notes that were played again or passed over. */
+function jumpFinding({ heard: { notes }, thresholds }: TakeScene, { from, to, at: seconds }: Jump): TakeFinding[] {
+  if (to === from + 1) return [];
+  const isBack = to <= from;
+  const over = isBack ? notes.slice(to, from + 1) : notes.slice(from + 1, to);
+  const isFar =
+    over.length > ANOTHER_PASS && (over.length > 4 * ANOTHER_PASS || notes[to]!.note.isPassStart || !isBack);
+  const code = isFar ? 'wrong-pass' : isBack ? 'started-again' : 'left-out';
+  // One begins again where it went wrong.
+  const [where, all] = code === 'started-again' ? [notes[from]!, over.toReversed()] : [over[0]!, over];
+  return findingAt(
+    code,
+    where,
+    { figure: over.length, uncertainty: 0, seconds, notes: all.map(({ note }) => note.index) },
+    thresholds,
+  );
+}
+
+/** The player ended where a pass ends, and the plan goes on: of equal passes one was not played, and which is not told. */
+function passNotPlayed({ heard: { notes }, thresholds }: TakeScene): TakeFinding[] {
+  const last = notes.findLastIndex(({ visit }) => visit !== null);
+  const rest = notes.slice(last + 1);
+  if (last < 0 || rest[0]?.note.isPassStart !== true) return [];
+  const figure = { figure: rest.length, uncertainty: 0, seconds: notes[last]!.end };
+  return findingAt('wrong-pass', rest[0], { ...figure, notes: rest.map(({ note }) => note.index) }, thresholds);
 }
 
 /** A note that is not in its place may be one of another pitch, taken for the end of the note before: so much of its time. */
@@ -82,7 +97,7 @@ const INSTEAD = 0.5;
 
 function playedInstead(before: HeardNote | undefined, { note }: HeardNote) {
   const stray = before?.strays.findLast(({ from, to }) => to - from > INSTEAD * note.seconds && to > before.end - 0.06);
-  return stray && { ...stray, cents: 100 * (stray.midi - Math.round(12 * Math.log2(note.hertz / 440) + 69)) };
+  return stray && { ...stray, cents: 100 * (stray.midi - note.midi) };
 }
 
 /** Where the player's time went on and nothing was played. */
@@ -105,13 +120,10 @@ function addedWithin(
   const { note, before, strays, otherCents } = one;
   if (!one.heard || otherCents !== null || note.hasGesture || note.marks.some((mark) => BENT.has(mark))) return [];
   return strays.flatMap(({ midi, from, to }) => {
-    const isPitch = (hertz: number | undefined) =>
-      hertz !== undefined && Math.abs(12 * Math.log2(hertz / 440) + 69 - midi) < 0.7;
-    const wasPlayed = before && before.hertz * 2 ** ((beforeCents ?? 0) / 1200);
-    const isBefore =
-      (isPitch(before?.hertz) || isPitch(wasPlayed ?? undefined)) && from < one.onset + NEIGHBOUR_SECONDS;
-    const isNext = isPitch(next?.note.hertz) && to > one.end - NEIGHBOUR_SECONDS;
-    const isPassed = isPitch(note.skippedHertz ?? undefined) || isPitch(next?.note.skippedHertz ?? undefined);
+    const wasPlayed = before && before.midi + Math.round((beforeCents ?? 0) / 100);
+    const isBefore = (midi === before?.midi || midi === wasPlayed) && from < one.onset + NEIGHBOUR_SECONDS;
+    const isNext = midi === next?.note.midi && to > one.end - NEIGHBOUR_SECONDS;
+    const isPassed = midi === note.skippedMidi || midi === next?.note.skippedMidi;
     if (isBefore || isNext || isPassed) return [];
     const isFlick = next?.note.marks.includes('flick') === true && to > one.end - NEIGHBOUR_SECONDS;
     if (isFlick) return [];

@@ -8,7 +8,7 @@ const INTO = { max: 0.045, share: 0.25 } as const;
 const OUT = { max: 0.02, share: 0.12 } as const;
 /** Half of an 80 % interval: the spread over the note, for its length, and at least this. */
 const SPREAD = 1.1;
-const LEAST_CENTS = 0.33;
+const LEAST_CENTS = 0.42;
 /** Every partial of it is another string's as well. */
 const SHARED_CENTS = 25;
 

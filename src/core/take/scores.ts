@@ -33,7 +33,7 @@ export class Scores {
   private frames = 0;
   private readonly width: number;
 
-  constructor({ notes }: Expected, a4: number) {
+  constructor({ notes, a4 }: Expected) {
     this.templates = new Templates(a4, LONG_WINDOW);
     const kindIds = new Map<string, number>();
     this.kindOf = notes.map(({ voices }) => {

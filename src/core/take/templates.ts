@@ -1,11 +1,15 @@
 import { hertzOf } from '#core/pitch';
+import { REFERENCE_PITCH } from './mistakes';
 import { PITCH_BINS, templateOf } from './spectra';
 
 // Looked up once: they are called for millions of times.
-const { log2 } = Math;
+const { log2, round } = Math;
 
 /** Pitches by which anything that is not in the plan is told: a semitone apart, from D3 to E7. */
 const ANY = { from: 50, to: 100 } as const;
+
+/** Beside a string that sounds along, another pitch is looked for within so many semitones. */
+const NEAR = 6;
 
 /** Spectra of pitches sounding alone or together, on a fiddle tuned to `a4`, made when they are first asked for. */
 export class Templates {
@@ -17,7 +21,7 @@ export class Templates {
     private readonly a4: number,
     private readonly window: number,
   ) {
-    for (let midi = ANY.from; midi <= ANY.to; midi++) this.all.push(templateOf([(a4 / 440) * hertzOf(midi)], window));
+    for (let midi = ANY.from; midi <= ANY.to; midi++) this.all.push(templateOf([this.hertzOf(midi)], window));
   }
 
   idOf(hertz: readonly number[]): number {
@@ -39,9 +43,27 @@ export class Templates {
     return { midi, score };
   }
 
+  /** The pitch near a note that agrees best with a spectrum, alone or beside another that sounds along. */
+  bestBeside(spectrum: Float32Array, near: number, beside: number): { readonly midi: number; readonly score: number } {
+    const alone = this.best(spectrum);
+    const second = round(this.midiOf(beside));
+    let { midi, score } = second === alone.midi ? { midi: near, score: -1 } : alone;
+    for (let other = near - NEAR; other <= near + NEAR; other++) {
+      // An octave above it sounds as it does: that is not told.
+      if (other !== near && (other - second) % 12 === 0) continue;
+      const pair = this.agreement([this.hertzOf(other), beside], spectrum);
+      if (pair > score) [midi, score] = [other, pair];
+    }
+    return { midi, score };
+  }
+
   /** How well pitches sounding together agree with a spectrum. */
   agreement(hertz: readonly number[], spectrum: Float32Array): number {
     return cosine(this.all[this.idOf(hertz)]!, spectrum);
+  }
+
+  private hertzOf(midi: number): number {
+    return (this.a4 / REFERENCE_PITCH.usual) * hertzOf(midi);
   }
 
   /** A frequency as the number of a pitch, on a fiddle tuned as this one. */

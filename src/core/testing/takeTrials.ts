@@ -169,8 +169,13 @@ function chooseMistakes(
   return mistakes;
 }
 
-/** How near its place a kind must be told: a tempo lies over a stretch, a new start over what is played again. */
-const NEAR: Partial<Record<MistakeKind, number>> = { rushing: 14, dragging: 14, 'started-again': 6, 'wrong-pass': 40 };
+/** How near its place a kind must be told: a tempo lies over a stretch, a new start over what is played again, and equal passes are not told apart. */
+const NEAR: Partial<Record<MistakeKind, number>> = {
+  rushing: 14,
+  dragging: 14,
+  'started-again': 6,
+  'wrong-pass': Infinity,
+};
 const DERAILED_MS = 100;
 
 type Truth = ReturnType<typeof simulate>['truth'];

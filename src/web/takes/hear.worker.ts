@@ -36,8 +36,8 @@ let rate = SAMPLE_RATE;
 expose({
   check: async (subject, { samples, sampleRate }, onDone) => {
     const report = reportOf(subject);
-    const { a4, thresholds, reference, drill } = subject;
-    const options = { sampleRate, bpm: report.settings.bpm, a4, thresholds, reference, drill };
+    const { thresholds, reference, drill } = subject;
+    const options = { sampleRate, bpm: report.settings.bpm, thresholds, reference, drill };
     const steps = checkInBlocks(samples, expectedOf(report, subject), options);
     return takeResult(through(steps, onDone), samples.length / sampleRate, clippedOf(samples));
   },
@@ -64,7 +64,7 @@ expose({
   },
   begin: async (subject, sampleRate) => {
     const report = reportOf(subject);
-    const listener = new Listener(expectedOf(report, subject), { sampleRate, a4: subject.a4 });
+    const listener = new Listener(expectedOf(report, subject), { sampleRate });
     open = { subject, listener, bpm: report.settings.bpm };
     rate = sampleRate;
     [full, count] = [0, 0];
