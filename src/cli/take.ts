@@ -1,6 +1,7 @@
 import { type TakeJson, takeSchema } from '#contract/take';
+import { REFERENCE_PITCH } from '#core/pitch';
 import type { TuneReport } from '#core/report';
-import { checkInBlocks, expectedOf, MAX_TAKE_SECONDS, REFERENCE_PITCH, type TakeCheck } from '#core/take';
+import { checkInBlocks, expectedOf, MAX_TAKE_SECONDS, type TakeCheck } from '#core/take';
 import { PLACES } from '#core/tune';
 import { readWav, WavFault, type WavSound } from '#formats/wav';
 import { counted } from '#words/plural';

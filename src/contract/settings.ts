@@ -3,10 +3,12 @@ import { neighbourAngle } from '#core/crossing';
 import { DEFAULT_EAR, type EarWeights } from '#core/drones';
 import { BAN_REASONS, FREE_HAND, type Hand } from '#core/fingering';
 import { type Instrument, instrumentWith } from '#core/instrument';
+import { REFERENCE_PITCH } from '#core/pitch';
 import { FINDING_CODES, type PlayerSettings } from '#core/report';
 import { DEFAULT_SCHOOLS, SCHOOL_CHOICES, type Schools } from '#core/schools';
-import { type Listening, MISTAKE_KINDS, PLAIN_LISTENING, REFERENCE_PITCH } from '#core/take';
+import { type Listening, MISTAKE_KINDS, PLAIN_LISTENING } from '#core/take';
 import {
+  AS_PLANNED,
   DEFAULT_REGION,
   DOTTED_RATIO_RANGE,
   findLilt,
@@ -17,6 +19,7 @@ import {
   LIMIT_KEYS,
   LIMIT_SOURCES,
   limitsWith,
+  OWN_FACTOR_RANGE,
   REGIONS,
 } from '#core/tempo';
 import { DANCE_TYPES, PLACES } from '#core/tune';
@@ -200,6 +203,7 @@ const earSchema: z.ZodType<EarWeights> = z.object({ roughness: weight, class: we
 
 /** A threshold in the unit of its mistake. */
 const MAX_THRESHOLD = 1000;
+const ownFactor = z.number().min(OWN_FACTOR_RANGE.min).max(OWN_FACTOR_RANGE.max);
 /** How takes are listened to: the pitch of A4 in Hz, and from where on a mistake is told, where the player has it otherwise. */
 const listeningSchema: z.ZodType<Listening> = z.object({
   a4: z
@@ -207,6 +211,8 @@ const listeningSchema: z.ZodType<Listening> = z.object({
     .min(REFERENCE_PITCH.min, `expected ${REFERENCE_PITCH.min} to ${REFERENCE_PITCH.max}`)
     .max(REFERENCE_PITCH.max, `expected ${REFERENCE_PITCH.min} to ${REFERENCE_PITCH.max}`),
   thresholds: z.partialRecord(z.enum(MISTAKE_KINDS), z.number().positive().max(MAX_THRESHOLD)),
+  /** Played ÷ planned: what is played to the player is planned longer by it. */
+  own: z.object({ hold: ownFactor, silence: ownFactor }).default(AS_PLANNED),
 });
 
 /** Words that differ from school to school; they change no figure. */

@@ -157,7 +157,7 @@ test('the same seed gives the same fiddle, another seed another', () => {
 
 test('the sound of a string repeats with its period', () => {
   const rate = 44100;
-  const sound = soundOf(69, 4410, rate, 0);
+  const sound = soundOf(69, 4410, rate, { noise: 0 });
   // 440 Hz: 44 periods in a tenth of a second.
   for (const i of [0, 100, 1000]) expect(sound[i]!).toBeCloseTo(sound[i + 2205]!, 5);
 });

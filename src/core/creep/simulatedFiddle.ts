@@ -1,4 +1,4 @@
-import { midiOf } from '#core/pitch';
+import { hertzOf, midiOf, REFERENCE_PITCH } from '#core/pitch';
 import { type Place, PLACES } from '#core/tune';
 import { TENSION_NEWTONS, tensionRatio, type Tuning } from '#core/tuning';
 import type { Cents, Minutes } from './creep';
@@ -144,9 +144,21 @@ function settle(now: Cents, target: Cents, minutes: Minutes, halfLife: Minutes):
 const PARTIALS = 8;
 const DECAY = 0.72;
 
+interface SoundOptions {
+  readonly noise?: number;
+  readonly seed?: number;
+  /** Pitch of A4 by which it is meant. */
+  readonly a4?: number;
+}
+
 /** A stretch of sound of one string, as a microphone would give it: harmonic, a little noisy, from phase 0. */
-export function soundOf(midi: number, samples: number, sampleRate: number, noise = 0.01, seed = 1): Float32Array {
-  const hertz = 440 * 2 ** ((midi - 69) / 12);
+export function soundOf(
+  midi: number,
+  samples: number,
+  sampleRate: number,
+  { noise = 0.01, seed = 1, a4 = REFERENCE_PITCH.usual }: SoundOptions = {},
+): Float32Array {
+  const hertz = hertzOf(midi, a4);
   const out = new Float32Array(samples);
   let state = seed >>> 0;
   for (let i = 0; i < samples; i++) {

@@ -6,6 +6,7 @@ export type { Performance, Playing } from './perform';
 export type { PerformanceWish } from './wish';
 export { clickTrack, perform, playNotes } from './perform';
 export { hertzAt, type Move, pitchGesture } from './gestures';
+export { PULSE_DECIBELS } from './strings';
 export { PLAIN_WISH } from './wish';
 // Beats and offbeats where they are played.
 export type { Beat, NoteBeat } from './beats';

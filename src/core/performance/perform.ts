@@ -1,8 +1,7 @@
 import { type Seconds, toNumber } from '#core/base';
-import { hertzOf } from '#core/pitch';
-import { midiOf } from '#core/pitch';
+import { hertzOf, midiOf, REFERENCE_PITCH } from '#core/pitch';
 import type { TuneReport } from '#core/report';
-import type { Click, SoundPlan } from '#core/sound';
+import { type Click, retuned, type SoundPlan } from '#core/sound';
 import { secondsAt, wholeNoteSeconds } from '#core/tempo';
 import { backing, clicksOf } from './accompany';
 import { beatsOf } from './beats';
@@ -53,15 +52,16 @@ export function perform(report: TuneReport, wish: PerformanceWish = PLAIN_WISH):
     wish.isHuman ? Math.max(0, at(index) + unevenSeconds(timing.durations, index)) : at(index);
   const plucks = wish.layers.has('backing') ? backing(report, beats, from, to, (place) => inTune(place) + shift) : [];
   const clicks = wish.layers.has('click') ? clicksOf(beats, from, to, (place) => inTune(place) + shift) : [];
+  const plan: SoundPlan = {
+    seconds: ends + (wish.answer ? ends - counted.seconds : 0),
+    openHertz: report.tune.tuning.map((open) => hertzAt(open)) as [number, number, number, number],
+    ...playNotes(report, wish, { first, end }, felt),
+    plucks,
+    clicks: [...counted.clicks, ...clicks],
+    toneHertz: wish.layers.has('tone') ? toneOf(report) : null,
+  };
   return {
-    plan: {
-      seconds: ends + (wish.answer ? ends - counted.seconds : 0),
-      openHertz: report.tune.tuning.map((open) => hertzAt(open)) as [number, number, number, number],
-      ...playNotes(report, wish, { first, end }, felt),
-      plucks,
-      clicks: [...counted.clicks, ...clicks],
-      toneHertz: wish.layers.has('tone') ? toneOf(report) : null,
-    },
+    plan: retuned(plan, (wish.a4 ?? REFERENCE_PITCH.usual) / REFERENCE_PITCH.usual),
     begins: counted.seconds,
     ends,
     first,

@@ -328,3 +328,20 @@ describe('beats under notes', () => {
     expect(under(t, 'dotted')).toEqual(['b0', 'o0', 'b0', 'o0']);
   });
 });
+
+test('on a fiddle tuned to another A everything that has a pitch goes with it, in all layers', () => {
+  const report = reportTune(tune([part('A', 'A4 B4 c#5 A4')]), { bpm: BPM });
+  const wish = { ...PLAIN_WISH, layers: new Set(LAYERS) };
+  const usual = perform(report, wish).plan;
+  const low = perform(report, { ...wish, a4: 415 }).plan;
+  const pitchesOf = (plan: typeof usual) => [
+    ...plan.openHertz,
+    ...plan.pitches.flat().map((move) => move.hertz),
+    ...plan.plucks.map((pluck) => pluck.hertz),
+    plan.toneHertz!,
+  ];
+  const ratios = pitchesOf(low).map((hz, i) => hz / pitchesOf(usual)[i]!);
+  expect(ratios.length).toBeGreaterThan(8);
+  for (const ratio of ratios) expect(ratio).toBeCloseTo(415 / 440, 12);
+  expect(low.strokes).toEqual(usual.strokes);
+});

@@ -7,7 +7,7 @@ import type { PlayedPlan } from './soundingTime';
 import { noteEnd, soundingSeconds } from './soundingTime';
 
 /** What is heard of pulses, accents and closing swells; how long a flick, at the onset of its note, and how long a finger presses in. Guesses. */
-const PULSE_DECIBELS = 5;
+export const PULSE_DECIBELS = 5;
 const ACCENT_DECIBELS = 3.5;
 const CLOSING_DECIBELS = 4;
 /** What is left of a fade at its end, beside what weight and contact take of it. */

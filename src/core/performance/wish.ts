@@ -13,6 +13,8 @@ export interface PerformanceWish {
   readonly isHuman: boolean;
   /** The bow is lifted at the end, to be set again where a loop begins: it would flip else. */
   readonly liftsAtEnd?: boolean;
+  /** Pitch of A4 to which the fiddle is tuned, Hz; the usual one where it is left out. */
+  readonly a4?: number;
   /** Every stroke goes the other way than planned. */
   readonly isTurned?: boolean;
 }

@@ -1,6 +1,9 @@
 import type { Midi } from '#core/base';
 
-/** Frequency of a tempered pitch in Hz, 440·2^((m − 69)/12); `midi` may lie between two keys. */
-export function hertzOf(midi: Midi): number {
-  return 440 * 2 ** ((midi - 69) / 12);
+/** Pitch of A4 in Hz: the usual one, and what fiddles are tuned to at the lowest and the highest. */
+export const REFERENCE_PITCH = { usual: 440, min: 380, max: 480 } as const;
+
+/** Frequency of a tempered pitch in Hz, a4·2^((m − 69)/12); `midi` may lie between two keys. */
+export function hertzOf(midi: Midi, a4: number = REFERENCE_PITCH.usual): number {
+  return a4 * 2 ** ((midi - 69) / 12);
 }

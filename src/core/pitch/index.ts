@@ -1,7 +1,7 @@
 // Pitches as they are spelled.
 export type { Letter, Pitch } from './pitch';
 export { LETTERS, midiOf, parsePitch, pitchAtStep, pitchName, pitchSpelled, samePitch, staffStep } from './pitch';
-export { hertzOf } from './frequency';
+export { hertzOf, REFERENCE_PITCH } from './frequency';
 // Intervals by name.
 export { intervalName, isConsonant } from './interval';
 // Keys and what their signatures do.

@@ -1,5 +1,5 @@
 import { toNumber } from '#core/base';
-import { midiOf } from '#core/pitch';
+import { midiOf, type Pitch } from '#core/pitch';
 import type { TuneReport } from '#core/report';
 import type { MistakeKind } from '#core/take';
 import { PLACES } from '#core/tune';
@@ -15,6 +15,7 @@ const LEAST = {
   wrong: 0.09,
   pulse: 0.18,
   rest: 0.12,
+  cloudy: 0.2,
 } as const;
 
 /** The played notes on which a kind of mistake can be made. */
@@ -31,17 +32,26 @@ export function placesOf(report: TuneReport, kind: MistakeKind): number[] {
   const isAlone = (i: number) => notes[i]!.note.drone === undefined && !notes[i]!.note.stops?.length;
   const startsStroke = (i: number) => figures.bowed[i]!.inStroke === 1;
   const restBefore = (i: number) => timing.rests[i] ?? 0;
+  const openBeside = (i: number) => {
+    const { drone } = notes[i]!.note;
+    return drone && report.tune.tuning[place(i) + (drone === 'upper' ? 1 : -1)];
+  };
   // An octave or a unison is one sound: what is done to one string is not told from the other.
-  const second = (i: number) => {
-    const { drone, pitch } = notes[i]!.note;
-    const open = drone && report.tune.tuning[place(i) + (drone === 'upper' ? 1 : -1)];
-    return open !== undefined && isPlain(i) && (midiOf(pitch) - midiOf(open)) % 12 !== 0;
+  const isOneSound = (one: Pitch, other: Pitch) => (midiOf(one) - midiOf(other)) % 12 === 0;
+  const hasOctave = (i: number) => {
+    const open = openBeside(i);
+    return open !== undefined && isOneSound(notes[i]!.note.pitch, open);
+  };
+  const second = (i: number) => openBeside(i) !== undefined && isPlain(i) && !hasOctave(i);
+  const isSkippedApart = (i: number) => {
+    const open = report.tune.tuning[Math.round((place(i - 1) + place(i)) / 2)]!;
+    return ![notes[i - 1]!, notes[i]!].some(({ note }) => isOneSound(note.pitch, open));
   };
   const first = (i: number) => i === 0;
   const last = (i: number) => i === notes.length - 1;
   const fits: Record<MistakeKind, (i: number) => boolean> = {
-    sharp: (i) => !isOpen(i) && isPlain(i) && seconds(i) >= LEAST.wrong,
-    flat: (i) => !isOpen(i) && isPlain(i) && seconds(i) >= LEAST.wrong,
+    sharp: (i) => !isOpen(i) && isPlain(i) && !hasOctave(i) && seconds(i) >= LEAST.wrong,
+    flat: (i) => !isOpen(i) && isPlain(i) && !hasOctave(i) && seconds(i) >= LEAST.wrong,
     'wrong-note': (i) => isPlain(i) && seconds(i) >= LEAST.wrong && !last(i),
     'left-out': (i) =>
       !first(i) &&
@@ -50,7 +60,8 @@ export function placesOf(report: TuneReport, kind: MistakeKind): number[] {
       seconds(i) >= LEAST.wrong &&
       !samePitch(report, i, i - 1) &&
       !samePitch(report, i, i + 1),
-    'added-note': (i) => isPlain(i) && seconds(i) >= LEAST.added && !last(i),
+    // Before a flick it cannot be told from a finger that stood.
+    'added-note': (i) => isPlain(i) && seconds(i) >= LEAST.added && !last(i) && !marked(i + 1, 'flick'),
     'started-again': (i) => i >= 6 && i < notes.length - 4,
     'wrong-pass': (i) =>
       unrolled.passes.some(({ firstNote }, pass) => pass > 0 && firstNote === i && unrolled.passes.length > 2),
@@ -66,7 +77,8 @@ export function placesOf(report: TuneReport, kind: MistakeKind): number[] {
       seconds(i) >= LEAST.late,
     'bumped-drone': (i) => second(i) && seconds(i) >= LEAST.drone,
     'dropped-second': (i) => second(i) && seconds(i) >= LEAST.drone,
-    'skipped-string-sounds': (i) => (figures.arm.crossings[i]?.skips ?? 0) > 0 && seconds(i) >= LEAST.late,
+    'skipped-string-sounds': (i) =>
+      (figures.arm.crossings[i]?.skips ?? 0) > 0 && seconds(i) >= LEAST.late && isSkippedApart(i),
     'rushed-turn': (i) => restBefore(i) >= LEAST.rest && place(i) !== place(i - 1),
     scratch: (i) => startsStroke(i) && isPlain(i) && isAlone(i) && seconds(i) >= LEAST.scratch,
     'flick-became-note': (i) => marked(i, 'flick') && seconds(i) >= LEAST.late,
@@ -77,13 +89,14 @@ export function placesOf(report: TuneReport, kind: MistakeKind): number[] {
     'late-entry': (i) => restBefore(i) >= LEAST.rest,
     'hold-cut-short': (i) => !last(i) && isPlain(i) && seconds(i) >= LEAST.hold && restBefore(i + 1) === 0,
     'silence-cut-short': (i) => restBefore(i) >= LEAST.rest && place(i) === place(i - 1),
-    'staccato-runs-together': (i) => marked(i, 'staccato') && !last(i) && seconds(i) >= LEAST.late,
-    'narrow-vibrato': (i) => marked(i, 'vibrato', 'vibrato-growing') && seconds(i) >= LEAST.vibrato,
+    'staccato-runs-together': (i) =>
+      marked(i, 'staccato') && !last(i) && restBefore(i + 1) === 0 && seconds(i) >= LEAST.late,
+    'narrow-vibrato': (i) => marked(i, 'vibrato', 'vibrato-growing') && seconds(i) >= LEAST.vibrato && !hasOctave(i),
     // Only a note that comes again can be told from its usual sound.
     'cloudy-low-string': (i) =>
       place(i) === 0 &&
       isPlain(i) &&
-      seconds(i) >= LEAST.late &&
+      seconds(i) >= LEAST.cloudy &&
       notes.filter((_, k) => place(k) === 0 && samePitch(report, i, k)).length > 2,
   };
   return notes.map((_, i) => i).filter((i) => fingers.get(notes[i]!.note.id) !== undefined && fits[kind](i));

@@ -14,6 +14,8 @@ const FINGER: Seconds = 0.003;
 const NARROW_HERTZ = 8.5;
 /** A wrong note, or one too many, is a tone or so away, and none of its neighbours. */
 const OTHER_CENTS = [200, -200, 300, -300, 400] as const;
+/** A finger that flicks comes down above the note. */
+const ABOVE_CENTS = [200, 300, 400, 100] as const;
 const NEAR = 1e-6;
 /** Ends that were planned together. */
 const SAME_END: Seconds = 0.02;
@@ -60,7 +62,7 @@ const MAKE: Partial<Record<MistakeKind, Make>> = {
     const hertz = hertzIn(spot);
     all.touches[place] = all.touches[place]!.filter(({ kind, from }) => kind !== 'flick' || !isIn(time, from));
     all.pitches[place] = all.pitches[place]!.filter(({ at }) => !isIn(time, at));
-    const finger = hertz * 2 ** (Math.max(200, otherCents(spot)) / 1200);
+    const finger = hertz * 2 ** (otherCents(spot, ABOVE_CENTS) / 1200);
     addMoves(
       spot,
       { at: time.from, hertz: finger, glide: FINGER },
@@ -141,12 +143,12 @@ function secondPlace({ report, time, place }: Spot): number {
 }
 
 /** Cents to a pitch near a note's that none of the notes beside it has. */
-function otherCents({ report, time }: Spot): number {
+function otherCents({ report, time }: Spot, choices: readonly number[] = OTHER_CENTS): number {
   const { notes } = report.unrolled;
   const { index } = time.step;
   const own = midiOf(notes[index]!.note.pitch);
   const beside = [notes[index - 1], notes[index + 1]].flatMap((note) => (note ? [midiOf(note.note.pitch) - own] : []));
-  const rest = OTHER_CENTS.filter((cents) => !beside.includes(cents / 100));
+  const rest = choices.filter((cents) => !beside.includes(cents / 100));
   return rest[index % 2 === 0 ? 0 : 1]!;
 }
 

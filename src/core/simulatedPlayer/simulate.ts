@@ -1,6 +1,7 @@
 import { normalOf, type Seconds, seeded } from '#core/base';
+import { REFERENCE_PITCH } from '#core/pitch';
 import type { TuneReport } from '#core/report';
-import { FULL_BALANCE, renderInBlocks, type SoundPlan } from '#core/sound';
+import { FULL_BALANCE, renderInBlocks, retuned, type SoundPlan } from '#core/sound';
 import { DEFAULT_THRESHOLDS, type MistakeKind } from '#core/take';
 import { placesOf } from './places';
 import { playSteps } from './play';
@@ -87,22 +88,12 @@ export function* simulateInBlocks(
 ): Generator<number, { readonly samples: Float32Array; readonly truth: Truth }> {
   const { room = 0, signalToNoise = null, seed = 1, sampleRate = 44100 } = options;
   const { plan, truth } = simulatedPlan(report, options);
-  const tuned = tunedTo(plan, options.a4 ?? 440);
+  const tuned = retuned(plan, (options.a4 ?? REFERENCE_PITCH.usual) / REFERENCE_PITCH.usual);
   const blocks = renderInBlocks(tuned, { sampleRate, seed, balance: { ...FULL_BALANCE, ...QUIET } });
   let step = blocks.next();
   for (; !step.done; step = blocks.next()) yield 0.9 * step.value;
   const echoed = inRoom(step.value, sampleRate, room);
   return { samples: signalToNoise === null ? echoed : withNoise(echoed, signalToNoise, seed), truth };
-}
-
-/** A plan on a fiddle tuned otherwise. */
-function tunedTo(plan: SoundPlan, a4: number): SoundPlan {
-  const ratio = a4 / 440;
-  return {
-    ...plan,
-    openHertz: plan.openHertz.map((hertz) => hertz * ratio) as [number, number, number, number],
-    pitches: plan.pitches.map((list) => list.map((move) => ({ ...move, hertz: move.hertz * ratio }))),
-  };
 }
 
 /** The whole at once. */

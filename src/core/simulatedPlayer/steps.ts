@@ -92,6 +92,8 @@ export function stepsOf(
     steps[i]!.uneven = Math.max(-MOST_UNEVEN * shortest, Math.min(MOST_UNEVEN * shortest, steps[i]!.uneven));
   }
   for (const mistake of mistakes) makeInTime(report, steps, mistake);
+  // A note out of tune is so many cents off in all, however true the hand is otherwise.
+  for (const step of steps) if (step.mistakes.some(({ kind }) => kind === 'sharp' || kind === 'flat')) step.cents = 0;
   return steps;
 }
 

@@ -12,7 +12,7 @@ export type {
   Touch,
   Vibrato,
 } from './soundPlan';
-export { FULL_BALANCE } from './soundPlan';
+export { FULL_BALANCE, retuned } from './soundPlan';
 // The fiddle that plays it, sample by sample, and a whole plan at once.
 export type { Taps } from './fiddle';
 export { Fiddle } from './fiddle';

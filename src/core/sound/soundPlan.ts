@@ -117,3 +117,16 @@ export interface Balance {
 }
 
 export const FULL_BALANCE: Balance = { melody: 1, second: 1, backing: 1, click: 1, tone: 1 };
+
+/** A plan on a fiddle (and a piano) tuned so many times higher; clicks stay. */
+export function retuned(plan: SoundPlan, ratio: number): SoundPlan {
+  if (ratio === 1) return plan;
+  const openHertz = plan.openHertz.map((hertz) => hertz * ratio) as [number, number, number, number];
+  return {
+    ...plan,
+    openHertz,
+    pitches: plan.pitches.map((list) => list.map((move) => ({ ...move, hertz: move.hertz * ratio }))),
+    plucks: plan.plucks.map((pluck) => ({ ...pluck, hertz: pluck.hertz * ratio })),
+    toneHertz: plan.toneHertz === null ? null : plan.toneHertz * ratio,
+  };
+}

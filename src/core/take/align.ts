@@ -29,6 +29,8 @@ const COST = {
   intoFirst: 18,
   unfinished: 8,
 } as const;
+/** Nats for each natural unit of the logarithm of how far one goes: of equal places the nearer one is more likely. */
+const FAR = 0.6;
 /** Shortest notes: seconds, and share of the plan's. Longest: so many times the plan's, and seconds. */
 const SHORTEST = { frames: 3, share: 0.3 } as const;
 const LONGEST = { times: 3, frames: 50 } as const;
@@ -154,7 +156,7 @@ export class Alignment {
     this.alive = kept;
     if (t === 0 || before >= least - COST.intoFirst) this.begin(before, t === 0);
     for (let j = 0; begins && j < count; j++) {
-      const into = this.between.score - intoCost(notes[j]!);
+      const into = this.between.score - intoCost(notes[j]!) - FAR * log(1 + abs(j - this.stoppedAt()));
       if (into < least) continue;
       this.offer(j, into, this.between.node, this.between.node < 0 ? 0 : this.tempo[this.between.node]!, JUMPED);
     }
@@ -170,9 +172,28 @@ export class Alignment {
 
   /** Whether the last note of the plan has most likely been played out, at frame `t`. */
   isOver(t: number): boolean {
+    if (this.isLastPlayed(t)) return true;
     const { score, node } = this.after;
     if (node < 0 || t - this.afterFrom < ENDED_FRAMES || this.note[node] !== this.notes.length - 1) return false;
     return this.alive.every((other) => this.runOf(other, t) <= score);
+  }
+
+  /** Whether the best path is in the last note and its time is up: it may ring on. */
+  private isLastPlayed(t: number): boolean {
+    let [best, most] = [-1, -Infinity];
+    for (const node of this.alive) {
+      const run = this.runOf(node, t);
+      if (run > most) [best, most] = [node, run];
+    }
+    const last = this.notes.length - 1;
+    if (best < 0 || this.note[best] !== last) return false;
+    return t - this.time[best]! >= this.frames[last]! * exp(this.tempo[best]!) + ENDED_FRAMES;
+  }
+
+  /** The note at which the best path stopped that is between notes now. */
+  private stoppedAt(): number {
+    const state = this.note[this.between.node] ?? 0;
+    return state < this.notes.length ? state : state - this.notes.length;
   }
 
   /** How good a path is that is still in its last note, without what its length will cost. */

@@ -1,5 +1,8 @@
+import type { Seconds } from '#core/base';
+import { PULSE_DECIBELS } from '#core/performance';
+import type { ExpectedNote } from './expected';
 import { findingAt, type TakeFinding } from './finding';
-import type { HeardNote } from './hear';
+import type { HeardNote } from './heard';
 import { decibels, envelope, median, quantile } from './measure';
 import { distinctPartials, envelopeOf, tracksOf } from './partials';
 import type { TakeScene } from './scene';
@@ -11,6 +14,12 @@ const TURN_DIP = 4;
 /** How long before a pitch the bow may have turned, and how far into the note before it surely had not. */
 const TURN_BEFORE = 0.17;
 const NOT_WITHIN = 0.05;
+/** The same where it is read from one string alone, which is less even. */
+const BESIDE_DIP = 7;
+/** A beginning is seen so many steps early. */
+const WINDOW_STEPS = 2;
+/** What is there so soon after a beginning was there from the beginning. */
+const AT_ONCE = 0.03;
 /** Of its level before the turn. */
 const GOES_ON = 0.5;
 /** A skipped string sounds when it is within so many dB of the note, and so much louder than before. */
@@ -25,8 +34,8 @@ const UNSURE = {
   scratchMs: 16,
   flickMs: 12,
 } as const;
-/** A swell that stayed is measured between these shares of the note, which see so much of it. */
-const PULSE = { before: [0.12, 0.3], after: [0.68, 0.86], seen: 0.76 } as const;
+/** A pulse is looked at in these shares of the note, which see so much of it: sin² rises from 0.35 to 1. What ends so much louder has risen. */
+const PULSE = { before: [0.14, 0.26], middle: [0.44, 0.56], after: [0.74, 0.86], seen: 0.64, risen: 1 } as const;
 /** Where the two turns of a bowed triplet are looked for, in thirds of it. */
 const TRIPLET_DIPS = [
   [0.4, 1.35],
@@ -65,36 +74,52 @@ function lateFinger({ samples, thresholds }: TakeScene, one: HeardNote): TakeFin
     !note.hasGesture;
   if (!isAsked || before.hasGesture || before.marks.length > 0 || note.marks.length > 0 || before.midi === note.midi)
     return [];
+  if (one.visit?.isJump) return [];
+  // The stroke was heard to begin with the pitch of the note before.
+  const held = one.strays.find(({ midi, from: since }) => midi === before.midi && since < one.onset + AT_ONCE);
+  if (held && held.to < one.soundsUntil - AT_ONCE)
+    return findingAt(
+      'late-finger',
+      one,
+      { figure: 1000 * (held.to - one.onset), uncertainty: UNSURE.lateMs },
+      thresholds,
+    );
+  const turned = turnBefore(samples, one, before);
+  if (turned === null) return [];
+  const figure = 1000 * (one.onset - turned);
+  return findingAt('late-finger', one, { figure, uncertainty: UNSURE.lateMs, seconds: turned }, thresholds);
+}
+
+/** When the bow turned while the note before still sounded, and went on sounding; null: with the note itself. */
+function turnBefore(samples: Float32Array, one: HeardNote, before: ExpectedNote): Seconds | null {
+  const { note } = one;
   const from = Math.max(one.onset - TURN_BEFORE, one.beforeOnset + NOT_WITHIN);
   const span = { from, to: one.onset + 0.06, step: STEP, window: WINDOW };
-  if (span.to - from < 0.06) return [];
+  if (span.to - from < 0.06) return null;
   const second = note.secondHertz === null ? [] : [note.secondHertz];
   const old = envelope(samples, before.hertz, [note.hertz, ...second], span);
   const own = envelope(samples, note.hertz, [before.hertz, ...second], span);
-  const all = old.map((value, i) => Math.hypot(value, own[i]!));
-  const until = Math.floor((one.onset - from) / STEP);
+  // Where all of its partials are another string's too, that one sounds through the turn.
+  const isApart = distinctPartials(note.hertz, second).length > 0;
+  const all = isApart ? old.map((value, i) => Math.hypot(value, own[i]!)) : old;
+  const until = Math.floor((one.onset - from) / STEP) - (isApart ? 0 : WINDOW_STEPS);
+  const beyond = isApart ? 8 : 0;
   // The deepest dip, with more of the note before after it than of this one.
-  let [dip, depth] = [-1, TURN_DIP];
+  let [dip, depth] = [-1, isApart ? TURN_DIP : BESIDE_DIP];
   for (let i = 3; i < until; i++) {
     const left = quantile(all.subarray(0, i), 0.9);
-    const right = quantile(all.subarray(i + 1, until + 8), 0.8);
+    const right = quantile(all.subarray(i + 1, until + beyond), 0.8);
     const here = decibels(Math.min(left, right) / all[i]!);
     if (here > depth) [dip, depth] = [i, here];
   }
-  if (dip < 0) return [];
-  const after = quantile(all.subarray(dip, until + 8), 0.8);
+  if (dip < 0) return null;
+  const after = quantile(all.subarray(dip, until + beyond), 0.8);
   let risen = dip;
   while (risen < until && all[risen]! < (all[dip]! + after) / 2) risen += 1;
   // The note before must go on after the turn: what only rings on is no late finger.
   const goesOn = risen < until - 4 ? median(old.subarray(risen, until - 3)) : 0;
-  if (goesOn < GOES_ON * quantile(old.subarray(0, dip), 0.9)) return [];
-  const figure = 1000 * (one.onset - from - risen * STEP);
-  return findingAt(
-    'late-finger',
-    one,
-    { figure, uncertainty: UNSURE.lateMs, seconds: from + risen * STEP },
-    thresholds,
-  );
+  if (goesOn < GOES_ON * quantile(old.subarray(0, dip), 0.9)) return null;
+  return from + risen * STEP;
 }
 
 /** An open string that the bow should pass over without touching it. */
@@ -144,24 +169,26 @@ function unevenTriplet({ samples, pace, thresholds }: TakeScene, one: HeardNote,
   return findingAt('uneven-triplet', one, { figure, uncertainty: UNSURE.tripletPercent }, thresholds);
 }
 
+/**
+ * A pulse comes back: its middle lies over the line between what is before and after it, by all of its size. What is
+ * missing of that has stayed, if the note ends louder than it begins; that a stroke grows or fades evenly does not matter.
+ */
 function pulseStayed({ samples, thresholds }: TakeScene, one: HeardNote): TakeFinding[] {
   const length = one.soundsUntil - one.onset;
-  const level = (part: readonly [number, number]) =>
-    median(
-      envelope(samples, one.note.hertz, one.note.secondHertz === null ? [] : [one.note.secondHertz], {
-        from: one.onset + part[0] * length,
-        to: one.onset + part[1] * length,
-        step: STEP,
-        window: WINDOW,
-      }),
-    );
-  const figure = decibels(level(PULSE.after) / level(PULSE.before)) / PULSE.seen;
+  const second = one.note.secondHertz === null ? [] : [one.note.secondHertz];
+  const level = ([from, to]: readonly [number, number]) => {
+    const span = { from: one.onset + from * length, to: one.onset + to * length, step: STEP, window: WINDOW };
+    return decibels(median(envelope(samples, one.note.hertz, second, span)));
+  };
+  const [before, middle, after] = [level(PULSE.before), level(PULSE.middle), level(PULSE.after)];
+  const hump = (middle - (before + after) / 2) / PULSE.seen;
+  const figure = after - before < PULSE.risen ? 0 : PULSE_DECIBELS - Math.max(0, hump);
   return findingAt('pulse-stayed', one, { figure, uncertainty: UNSURE.pulseDecibels }, thresholds);
 }
 
 /** The gap after a staccato note, of its time, against what is planned. */
 function runsTogether({ samples, thresholds }: TakeScene, one: HeardNote, next: HeardNote | undefined): TakeFinding[] {
-  if (!next?.heard || !one.isFollowed) return [];
+  if (!next?.heard || !one.isFollowed || next.note.restBefore > 0) return [];
   const span = { from: one.onset, to: next.onset, step: STEP, window: WINDOW };
   const level = envelope(samples, one.note.hertz, [next.note.hertz], span);
   const high = quantile(level.subarray(0, Math.ceil(0.6 * level.length)), 0.8);
@@ -192,11 +219,15 @@ function flickBecameNote({ thresholds }: TakeScene, one: HeardNote): TakeFinding
 }
 
 /** A stroke scratches while what lies between its partials is above this, and so much above what it comes to later, dB. */
-const NOISY = { line: -39, above: 7 } as const;
+const NOISY = { line: -46, above: 9 } as const;
 const LOOK_SECONDS = 0.17;
 /** Between which partials one listens. */
 const BETWEEN = [2.5, 3.5, 4.5, 5.5, 6.5, 7.5] as const;
 const HIGHEST = 8000;
+/** Steps within which noise begins. */
+const AT_FIRST = 4;
+/** Hz from a partial of the note before, which rings on. */
+const RINGS_WITHIN = 45;
 
 /** How long each stroke is noise before its pitch stands, beyond what is usual with this player. */
 function scratchFindings(scene: TakeScene): TakeFinding[] {
@@ -229,13 +260,18 @@ function bitesOf({ samples, heard }: Pick<TakeScene, 'samples' | 'heard'>) {
   return { strokes, times: strokes.map((one) => noisySeconds(samples, one)) };
 }
 
-function noisySeconds(samples: Float32Array, { note: { hertz }, onset, end }: HeardNote): number {
+function noisySeconds(samples: Float32Array, { note: { hertz }, before, onset, end }: HeardNote): number {
   const span = { from: onset - 0.015, to: Math.min(onset + LOOK_SECONDS, end - 0.02), step: 0.005, window: 0.03 };
   const own = quantile(envelope(samples, hertz, [], span), 0.8);
-  const between = BETWEEN.filter((k) => k * hertz < HIGHEST).map((k) =>
-    envelopeOf(tracksOf(samples, k * hertz, [1], span)),
-  );
+  const rings = before === null ? [] : [before.hertz, ...(before.secondHertz === null ? [] : [before.secondHertz])];
+  const isFree = (at: number) => rings.every((other) => Math.abs(at - other * Math.round(at / other)) > RINGS_WITHIN);
+  const places = BETWEEN.filter((k) => k * hertz < HIGHEST);
+  const free = places.filter((k) => isFree(k * hertz));
+  const between = (free.length >= 2 ? free : places).map((k) => envelopeOf(tracksOf(samples, k * hertz, [1], span)));
   const noise = Array.from(between[0] ?? [], (_, i) => decibels(median(between.map((one) => one[i]!)) / own));
-  const line = Math.max(NOISY.line, quantile(noise, 0.25) + NOISY.above);
-  return span.step * noise.filter((value) => value > line).length;
+  const line = Math.max(NOISY.line, median(noise) + NOISY.above);
+  // Until it has been quiet for two steps.
+  let until = 0;
+  for (let i = 0; i < noise.length && i <= Math.max(AT_FIRST, until + 1); i++) if (noise[i]! > line) until = i + 1;
+  return span.step * until;
 }

@@ -7,8 +7,8 @@ import { Templates } from './templates';
 // Looked up once: they are called for millions of times.
 const { abs, log10, max, round } = Math;
 
-/** Another pitch agrees so much better than the note before it counts. */
-const OTHER_BETTER = 0.12;
+/** Another pitch agrees so much better than the note before it counts; less, where another string sounds in both. */
+const OTHER_BETTER = { alone: 0.12, beside: 0.08 } as const;
 
 /** What is heard in a frame of a note. */
 export interface CloseFrame {
@@ -60,7 +60,7 @@ export class Closer {
         own: agreement,
         midi,
         best: score,
-        isOther: !isOwn && score - agreement > OTHER_BETTER,
+        isOther: !isOwn && score - agreement > (note.secondHertz === null ? OTHER_BETTER.alone : OTHER_BETTER.beside),
         level: this.levelAt(middle),
       });
     }

@@ -9,7 +9,7 @@ import { pitchNear } from './pitchOf';
 import type { TakeScene } from './scene';
 import { secondFindings } from './secondFindings';
 import { lineThrough } from './tempoCurve';
-import { timeFindings } from './timeFindings';
+import { entryFindings } from './timeFindings';
 
 /** A figure that a drill is about, over a whole take of it. */
 export interface DrillRow {
@@ -72,7 +72,7 @@ function worstOf(kind: DrillKind, scene: TakeScene): DrillRow[] {
     ...pitchFindings(open),
     ...bowFindings(open),
     ...secondFindings(open),
-    ...timeFindings(open),
+    ...entryFindings(open),
   ];
   return codes.flatMap((code) => {
     const figures = all.filter((one) => one.code === code).map(({ figure }) => figure);

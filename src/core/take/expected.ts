@@ -1,10 +1,9 @@
 import { type Seconds, toNumber } from '#core/base';
 import { hertzAt, pitchGesture } from '#core/performance';
-import { midiOf } from '#core/pitch';
+import { midiOf, REFERENCE_PITCH } from '#core/pitch';
 import type { TuneReport } from '#core/report';
 import { TRIPLET_TIME, wholeNoteSeconds } from '#core/tempo';
 import { type NoteMark, PLACES } from '#core/tune';
-import { REFERENCE_PITCH } from './mistakes';
 
 /** A note of the plan as it should be heard. */
 export interface ExpectedNote {

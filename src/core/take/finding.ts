@@ -1,6 +1,6 @@
 import type { Seconds } from '#core/base';
 import type { DrillKind } from '#core/drills';
-import type { HeardNote } from './hear';
+import type { HeardNote } from './heard';
 import type { FigureUnit, MistakeKind, Threshold, Thresholds } from './mistakes';
 
 /** Something that went wrong, with its figure. */

@@ -6,7 +6,6 @@ export {
   MISTAKE_KINDS,
   type MistakeKind,
   PLAIN_LISTENING,
-  REFERENCE_PITCH,
   type Threshold,
   type Thresholds,
   thresholdsWith,
@@ -15,7 +14,7 @@ export {
 export { type Expected, expectedOf, type ExpectedNote } from './expected';
 // A take as it comes in, and what was heard of it.
 export { Listener, MAX_TAKE_SECONDS } from './listen';
-export type { AddedNote, Heard, HeardNote, Jump } from './hear';
+export type { AddedNote, Heard, HeardNote, Jump } from './heard';
 export type { DrillRow, DrillRowName } from './drillRows';
 export type { TakeFinding } from './finding';
 export type { FingerDrift, LiltFigure, TakeFigures } from './takeFigures';

@@ -1,3 +1,6 @@
+import { REFERENCE_PITCH } from '#core/pitch';
+import { AS_PLANNED, type OwnFactors } from '#core/tempo';
+
 /**
  * What can go wrong in a take, each told when its figure passes a threshold. All thresholds are guesses of a teacher's ear,
  * and settings.
@@ -84,16 +87,15 @@ export const DEFAULT_THRESHOLDS: Thresholds = {
   'cloudy-low-string': { value: 5, unit: 'dB' },
 };
 
-/** Pitch of A4 in Hz. */
-export const REFERENCE_PITCH = { usual: 440, min: 380, max: 480 } as const;
-
-/** How a player wants takes listened to: what fiddles are tuned to, and thresholds that are not the usual ones. */
+/** How a player wants takes listened to: what fiddles are tuned to, thresholds that are not the usual ones, own habits. */
 export interface Listening {
   readonly a4: number;
   readonly thresholds: { readonly [K in MistakeKind]?: number | undefined };
+  /** How long the player's holds and silences come out. */
+  readonly own: OwnFactors;
 }
 
-export const PLAIN_LISTENING: Listening = { a4: REFERENCE_PITCH.usual, thresholds: {} };
+export const PLAIN_LISTENING: Listening = { a4: REFERENCE_PITCH.usual, thresholds: {}, own: AS_PLANNED };
 
 /** The thresholds with the player's own in place of the usual. */
 export function thresholdsWith(own: Listening['thresholds']): Thresholds {

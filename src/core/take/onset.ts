@@ -13,7 +13,7 @@ const BEGUN = 0.37;
 /** Half of an 80 % interval: a share of the time in which the note rises, and at least this. */
 const RISE_SHARE = 0.16;
 const LEAST_MS = 2;
-const UNCLEAR_MS = 25;
+export const UNCLEAR_MS = 25;
 
 export interface Onset {
   readonly seconds: Seconds;

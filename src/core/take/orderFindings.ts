@@ -1,5 +1,6 @@
+import type { Stray } from './closer';
 import { findingAt, type TakeFinding } from './finding';
-import type { HeardNote, Jump } from './hear';
+import type { HeardNote, Jump } from './heard';
 import { median } from './measure';
 import type { TakeScene } from './scene';
 
@@ -32,7 +33,7 @@ export function orderFindings(scene: TakeScene): TakeFinding[] {
   const at = (index: number) => notes[index]!;
   const replaced: { readonly from: number; readonly to: number }[] = [];
   const leftOut = heard.leftOut.flatMap((index) => {
-    const instead = playedInstead(notes[index - 1], at(index));
+    const instead = playedInstead(notes[index - 1], at(index), notes[index + 1]);
     if (instead) {
       const { cents, from, to } = instead;
       replaced.push({ from, to });
@@ -92,11 +93,14 @@ function passNotPlayed({ heard: { notes }, thresholds }: TakeScene): TakeFinding
   return findingAt('wrong-pass', rest[0], { ...figure, notes: rest.map(({ note }) => note.index) }, thresholds);
 }
 
-/** A note that is not in its place may be one of another pitch, taken for the end of the note before: so much of its time. */
+/** A note that is not in its place may be one of another pitch, taken for the end of the note before or the beginning of the next: so much of its time. */
 const INSTEAD = 0.5;
 
-function playedInstead(before: HeardNote | undefined, { note }: HeardNote) {
-  const stray = before?.strays.findLast(({ from, to }) => to - from > INSTEAD * note.seconds && to > before.end - 0.06);
+function playedInstead(before: HeardNote | undefined, { note }: HeardNote, after: HeardNote | undefined) {
+  const isLong = ({ from, to }: Stray) => to - from > INSTEAD * note.seconds;
+  const stray =
+    before?.strays.findLast((one) => isLong(one) && one.to > before.end - 0.06) ??
+    after?.strays.find((one) => isLong(one) && one.from < after.onset + 0.03);
   return stray && { ...stray, cents: 100 * (stray.midi - note.midi) };
 }
 

@@ -1,5 +1,5 @@
 import type { Expected } from './expected';
-import type { Heard, HeardNote } from './hear';
+import type { Heard, HeardNote } from './heard';
 import { median } from './measure';
 import type { Thresholds } from './mistakes';
 

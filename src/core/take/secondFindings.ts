@@ -8,8 +8,8 @@ const WINDOW = 0.045;
 const INTO = 0.05;
 const OUT = 0.035;
 const SHORTEST = 0.16;
-/** A string is missing when it is so many dB under what it usually is, or under the melody. */
-const MISSING = { usual: 12, melody: 24 } as const;
+/** A string is missing when it is so many dB under what it usually is, or under the melody; in more than so many per cent it is no bump. */
+const MISSING = { usual: 12, melody: 24, mostly: 25 } as const;
 /** Halves of 80 % intervals. */
 const UNSURE = { decibels: 1.5, percent: 8 } as const;
 /** A dip lasts so many steps, and comes back. */
@@ -52,7 +52,7 @@ export function secondFindings({ samples, heard, thresholds }: TakeScene): TakeF
     const line = Math.max(usual.get(key)! * 10 ** (-MISSING.usual / 20), melody * 10 ** (-MISSING.melody / 20));
     const missing = (100 * level.filter((value) => value < line).length) / level.length;
     const dropped = findingAt('dropped-second', one, { figure: missing, uncertainty: UNSURE.percent }, thresholds);
-    if (dropped.length > 0 || !one.note.secondIsOpen) return dropped;
+    if (missing > MISSING.mostly || !one.note.secondIsOpen) return dropped;
     const steady = quantile(level, 0.75);
     let [deepest, at] = [Infinity, 0];
     for (let i = 2; i + DIP_STEPS + 2 <= level.length; i++) {
@@ -60,11 +60,7 @@ export function secondFindings({ samples, heard, thresholds }: TakeScene): TakeF
       if (least < deepest) [deepest, at] = [least, i];
     }
     const figure = 20 * Math.log10(steady / deepest);
-    return findingAt(
-      'bumped-drone',
-      one,
-      { figure, uncertainty: UNSURE.decibels, seconds: from + at * STEP },
-      thresholds,
-    );
+    const bump = { figure, uncertainty: UNSURE.decibels, seconds: from + at * STEP };
+    return [...dropped, ...findingAt('bumped-drone', one, bump, thresholds)];
   });
 }

@@ -1,5 +1,5 @@
 import type { BeatsPerMinute, Seconds } from '#core/base';
-import type { Heard, HeardNote } from './hear';
+import type { Heard, HeardNote } from './heard';
 import { median } from './measure';
 import { lineThrough } from './tempoCurve';
 

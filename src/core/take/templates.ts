@@ -1,5 +1,4 @@
 import { hertzOf } from '#core/pitch';
-import { REFERENCE_PITCH } from './mistakes';
 import { PITCH_BINS, templateOf } from './spectra';
 
 // Looked up once: they are called for millions of times.
@@ -21,7 +20,7 @@ export class Templates {
     private readonly a4: number,
     private readonly window: number,
   ) {
-    for (let midi = ANY.from; midi <= ANY.to; midi++) this.all.push(templateOf([this.hertzOf(midi)], window));
+    for (let midi = ANY.from; midi <= ANY.to; midi++) this.all.push(templateOf([hertzOf(midi, a4)], window));
   }
 
   idOf(hertz: readonly number[]): number {
@@ -51,7 +50,7 @@ export class Templates {
     for (let other = near - NEAR; other <= near + NEAR; other++) {
       // An octave above it sounds as it does: that is not told.
       if (other !== near && (other - second) % 12 === 0) continue;
-      const pair = this.agreement([this.hertzOf(other), beside], spectrum);
+      const pair = this.agreement([hertzOf(other, this.a4), beside], spectrum);
       if (pair > score) [midi, score] = [other, pair];
     }
     return { midi, score };
@@ -60,10 +59,6 @@ export class Templates {
   /** How well pitches sounding together agree with a spectrum. */
   agreement(hertz: readonly number[], spectrum: Float32Array): number {
     return cosine(this.all[this.idOf(hertz)]!, spectrum);
-  }
-
-  private hertzOf(midi: number): number {
-    return (this.a4 / REFERENCE_PITCH.usual) * hertzOf(midi);
   }
 
   /** A frequency as the number of a pitch, on a fiddle tuned as this one. */

@@ -1,18 +1,15 @@
-import { findingAt, type TakeFinding } from './finding';
-import type { HeardNote } from './hear';
-import { median } from './measure';
+import { findingAt, isTold, type TakeFinding } from './finding';
+import type { HeardNote } from './heard';
+import type { MistakeKind } from './mistakes';
 import type { TakeScene } from './scene';
-import { lineThrough } from './tempoCurve';
+import { tempoStretches } from './tempoStretches';
 
-/** A stretch is rushed when it is quicker for so long, seconds. */
-const STRETCH = { seconds: 2.4, notes: 9 } as const;
-const LEAST_NOTES = 6;
 /** Holds and silences of at least so many seconds are judged. */
 const HOLD: number = 0.4;
 const SILENCE: number = 0.1;
-/** Half of an 80 % interval of a stretch's tempo, at so many seconds a per cent, and of a single beginning, ms. */
-const TEMPO_PERCENT = 1.2;
+/** Half of an 80 % interval of a single beginning, ms. */
 const BEGINNING_MS = 14;
+const FLICK_MS = 30;
 const NOTES_BEFORE = 8;
 
 /** Rushing and dragging, late entries, holds and silences cut short. */
@@ -21,7 +18,7 @@ export function timeFindings(scene: TakeScene): TakeFinding[] {
 }
 
 /** A length so far from the plan's is a break and no tempo: seconds, and share. */
-const BREAK = { seconds: 0.06, share: 0.2 } as const;
+const BREAK = { seconds: 0.05, share: 0.15 } as const;
 
 /** The notes as if no hold, silence or added note among them had been longer or shorter than planned. */
 function withoutBreaks(run: readonly HeardNote[], paceAt: (one: HeardNote) => number): HeardNote[] {
@@ -39,75 +36,24 @@ function withoutBreaks(run: readonly HeardNote[], paceAt: (one: HeardNote) => nu
   });
 }
 
-/** Stretches that are quicker or slower than the take, each told once, where it is worst. */
+/** Stretches that are quicker or slower than the take about them. */
 function tempoFindings({ heard, pace, thresholds }: TakeScene): TakeFinding[] {
-  const runs = runsOf(heard.notes).map((run) => withoutBreaks(run, (one) => pace[heard.notes.indexOf(one)]!));
-  const all = runs.flatMap((run) =>
-    run.map((one) => ({ x: one.note.at, y: one.onset - run[0]!.onset + run[0]!.note.at })),
+  const notes = runsOf(heard.notes).flatMap((run, number) =>
+    withoutBreaks(run, (one) => pace[heard.notes.indexOf(one)]!).map((one) => ({ one, run: number })),
   );
-  if (all.length < 2 * LEAST_NOTES) return [];
-  const slopes: { one: HeardNote; notes: number[]; percent: number; from: number; to: number; count: number }[] = [];
-  for (const run of runs)
-    for (let i = 0; i < run.length; i++) {
-      const stretch = run
-        .slice(i)
-        .filter((one, k) => k < STRETCH.notes || one.note.at <= run[i]!.note.at + STRETCH.seconds);
-      if (
-        stretch.length < LEAST_NOTES ||
-        stretch[stretch.length - 1]!.note.at < run[i]!.note.at + 0.7 * STRETCH.seconds
-      )
-        continue;
-      const slope = robustSlope(stretch);
-      slopes.push({
-        one: run[i]!,
-        notes: stretch.map(({ note }) => note.index),
-        percent: slope,
-        from: run[i]!.note.at,
-        to: stretch[stretch.length - 1]!.note.at,
-        count: stretch.length,
-      });
-    }
-  if (slopes.length === 0) return [];
-  const usual = usualTempo(slopes.map(({ from, percent }) => ({ x: from, y: percent })));
-  const off = slopes
-    .map((stretch) => ({ ...stretch, percent: 100 * (stretch.percent / usual(stretch.from) - 1) }))
-    .sort((a, b) => Math.abs(b.percent) - Math.abs(a.percent));
-  const told: { from: number; to: number; finding: TakeFinding }[] = [];
-  for (const { one, notes, percent, from, to, count } of off) {
-    if (told.some((other) => from < other.to && to > other.from)) continue;
-    const quicker = 100 * (1 / (1 + percent / 100) - 1);
-    const code = percent < 0 ? 'rushing' : 'dragging';
-    const uncertainty = TEMPO_PERCENT * Math.sqrt(12 / count);
-    const [finding] = findingAt(code, one, { figure: percent < 0 ? quicker : percent, uncertainty, notes }, thresholds);
-    if (finding) told.push({ from, to, finding });
-  }
-  return told.map(({ finding }) => finding);
-}
-
-/** The tempo of the whole take, that may drift evenly: Theil's line through those of its stretches. */
-function usualTempo(points: readonly { readonly x: number; readonly y: number }[]): (x: number) => number {
-  const far = points.length > 1 ? (points[points.length - 1]!.x - points[0]!.x) / 3 : 0;
-  const slopes: number[] = [];
-  const every = Math.ceil(points.length / 60);
-  const some = points.filter((_, i) => i % every === 0);
-  for (const [i, one] of some.entries())
-    for (const other of some.slice(i + 1))
-      if (other.x - one.x > far) slopes.push((other.y - one.y) / (other.x - one.x));
-  const slope = slopes.length > 0 ? median(slopes) : 0;
-  const at0 = median(points.map(({ x, y }) => y - slope * x));
-  return (x) => at0 + slope * x;
-}
-
-/** Theil's slope: the median over pairs, so that one note out of place does not make a tempo. */
-function robustSlope(notes: readonly HeardNote[]): number {
-  const slopes: number[] = [];
-  const far = 0.4 * (notes[notes.length - 1]!.note.at - notes[0]!.note.at);
-  for (let i = 0; i < notes.length; i++)
-    for (let j = i + 1; j < notes.length; j++) {
-      const x = notes[j]!.note.at - notes[i]!.note.at;
-      if (x > far) slopes.push((notes[j]!.onset - notes[i]!.onset) / x);
-    }
-  return slopes.length > 0 ? median(slopes) : lineThrough(notes.map((one) => ({ x: one.note.at, y: one.onset }))).slope;
+  const timed = notes.map(({ one, run }) => ({ at: one.note.at, onset: one.onset, run }));
+  const told = (percent: number, uncertainty: number) => {
+    const code: MistakeKind = percent < 0 ? 'rushing' : 'dragging';
+    // As how much quicker, not how much less time.
+    const figure = percent < 0 ? 100 * (1 / (1 + percent / 100) - 1) : percent;
+    return { code, figure, isTold: isTold(figure, uncertainty, thresholds[code]) };
+  };
+  const stretches = tempoStretches(timed, (percent, uncertainty) => told(percent, uncertainty).isTold);
+  return stretches.flatMap(({ first, end, percent, uncertainty }) => {
+    const { code, figure } = told(percent, uncertainty);
+    const stretch = notes.slice(first, end).map(({ one }) => one.note.index);
+    return findingAt(code, notes[first]!.one, { figure, uncertainty, notes: stretch }, thresholds);
+  });
 }
 
 /** Notes that were played one after the other without stopping. */
@@ -125,7 +71,7 @@ function runsOf(notes: readonly HeardNote[]): HeardNote[][] {
 }
 
 /** After a rest: a late entry, or a silence (with a turn of the bow to another string) that was cut short. */
-function entryFindings({ heard: { notes }, pace, thresholds }: TakeScene): TakeFinding[] {
+export function entryFindings({ heard: { notes }, pace, thresholds }: TakeScene): TakeFinding[] {
   return notes.flatMap((one, i) => {
     const { restBefore } = one.note;
     const before = notes[i - 1];
@@ -151,7 +97,9 @@ function entryFindings({ heard: { notes }, pace, thresholds }: TakeScene): TakeF
 
 /** The pace of the notes before one: what comes late does not tell of itself. */
 function paceBefore(notes: readonly HeardNote[], i: number): number | null {
-  const earlier = notes.slice(Math.max(0, i - NOTES_BEFORE), i).filter(({ heard }) => heard);
+  let from = i - 1;
+  while (from > 0 && from > i - NOTES_BEFORE && notes[from - 1]!.isFollowed) from -= 1;
+  const earlier = notes.slice(from, i).filter(({ heard }) => heard);
   if (earlier.length < 4) return null;
   const [first, last] = [earlier[0]!, earlier[earlier.length - 1]!];
   const ratio = (last.onset - first.onset) / (last.note.at - first.note.at);
@@ -162,10 +110,13 @@ function holdFindings({ heard: { notes }, pace, thresholds }: TakeScene): TakeFi
   return notes.flatMap((one, i) => {
     const next = notes[i + 1];
     if (one.note.seconds < HOLD || !one.heard || !next?.heard || !one.isFollowed) return [];
-    if (next.note.restBefore > 0 || one.note.marks.includes('flick') || next.note.marks.includes('flick')) return [];
+    if (next.note.restBefore > 0) return [];
     const planned = one.note.seconds * pace[i]!;
     const shift = next.onset - one.onset - planned;
-    const figure = { figure: (-100 * shift) / planned, uncertainty: (100 * BEGINNING_MS) / 1000 / planned };
+    // A flick hides when its note begins.
+    const hidden = [one, next].some(({ note }) => note.marks.includes('flick')) ? FLICK_MS : 0;
+    const uncertainty = (100 * (BEGINNING_MS + hidden)) / 1000 / planned;
+    const figure = { figure: (-100 * shift) / planned, uncertainty };
     return findingAt('hold-cut-short', one, figure, thresholds);
   });
 }

@@ -1,5 +1,5 @@
 import { findingAt, type TakeFinding } from './finding';
-import type { HeardNote } from './hear';
+import type { HeardNote } from './heard';
 import { decibels, median } from './measure';
 import { distinctPartials, envelopeOf, tracksOf } from './partials';
 import type { TakeScene } from './scene';

@@ -27,4 +27,6 @@ export type { DottedRatios } from './lilts';
 export { DOTTED_RATIO_RANGE, LILTS, dottedRatio, findLilt } from './lilts';
 export type { NoteTimes, Timing } from './noteTimes';
 export { noteTimes, secondsAt, timing } from './noteTimes';
+// What a player makes of them.
+export { AS_PLANNED, hasHolds, learntFactors, meantFor, OWN_FACTOR_RANGE, type OwnFactors } from './ownFactors';
 export { HOLD_RANGE, MAX_BREATH, PACE_RANGE } from './rubato';

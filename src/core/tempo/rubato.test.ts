@@ -3,6 +3,7 @@ import { type NoteEvent, type Tune, unroll } from '#core/tune';
 import { part, tune } from '../testing/tunes';
 import { LILTS } from './lilts';
 import { noteTimes, timing } from './noteTimes';
+import { AS_PLANNED, learntFactors, meantFor } from './ownFactors';
 import { freeLengths } from './rubato';
 
 function freely(lines: Record<string, string>, form: string[], own: Record<string, Partial<NoteEvent>>): Tune {
@@ -78,4 +79,21 @@ test('over random maps notes keep their order, passes their length, and every le
       expect(slow.onsets[endNote - 1]! + slow.durations[endNote - 1]!).toBeLessThan((whole * to.n) / to.d + 1e-9);
     }
   }
+});
+
+test('who holds for too short a time is shown longer holds, so that they come out as wished', () => {
+  const wish = freely({ A: 'D4:2 E4:2 F#4:2 G4:2' }, ['A'], { A2: { hold: 2 }, A3: { breath: 0.2 } });
+  const meant = meantFor(wish, { hold: 0.8, silence: 0.5 });
+  const [, held, breath] = meant.parts[0]!.events.filter((event) => event.kind === 'note');
+  expect(held!.hold! * 0.8).toBeCloseTo(2, 12);
+  expect(breath!.breath! * 0.5).toBeCloseTo(0.2, 12);
+  expect(meantFor(wish, AS_PLANNED)).toBe(wish);
+});
+
+test('own factors go on from those by which it was shown, and stay a habit', () => {
+  const first = learntFactors(AS_PLANNED, { hold: 0.8, silence: null });
+  expect(first).toEqual({ hold: 0.8, silence: 1 });
+  // Shown a quarter longer the wish came out: nothing more is to be learnt.
+  expect(learntFactors(first, { hold: 1, silence: null })).toEqual(first);
+  expect(learntFactors(AS_PLANNED, { hold: 0.1, silence: 9 })).toEqual({ hold: 0.5, silence: 1.5 });
 });

@@ -84,6 +84,8 @@ export interface TakeTrials {
   /** How often each kind is made, where it can be. */
   readonly share?: number;
   readonly kinds?: readonly MistakeKind[];
+  /** Only each so-manieth take, from one on: to share them out. */
+  readonly lot?: { readonly first: number; readonly every: number };
 }
 
 const LONGEST_NOTES = 90;
@@ -93,14 +95,12 @@ const APART = 7;
 /** So much of a threshold is a mistake of the player's own. */
 const OWN = 0.8;
 const SAMPLE_RATE = 44100;
+const ALL = { first: 0, every: 1 } as const;
 
-/** Takes of tunes in turn, at tempos from practice to dance, of all players, in rooms up to 0.4 s, with seeded mistakes. */
-export function takeTrials(
-  tunes: readonly Tune[],
-  { takes, noise, seed, share = 0.3, kinds = MISTAKE_KINDS }: TakeTrials,
-): TakeTally {
+/** What came of takes of tunes in turn, at tempos from practice to dance, of all players, in rooms up to 0.4 s, with seeded mistakes. */
+export function takeTrials(tunes: readonly Tune[], trials: TakeTrials): TakeTally {
   const tally: TakeTally = {
-    takes,
+    takes: trials.takes,
     notes: 0,
     heard: 0,
     derailed: 0,
@@ -112,7 +112,25 @@ export function takeTrials(
     found: {},
     falseAlarms: {},
   };
-  for (let n = 0; n < takes; n++) {
+  for (const played of playedTakes(tunes, trials)) countTake(tally, checkPlayed(played), played);
+  return tally;
+}
+
+/** A take of a span of a plan, with the mistakes that were made in it. */
+export interface PlayedTake {
+  readonly report: TuneReport;
+  readonly span: { readonly from: number; readonly to: number };
+  readonly mistakes: readonly Mistake[];
+  readonly samples: Float32Array;
+  readonly truth: Truth;
+}
+
+/** The takes of a trial, one after the other. */
+export function* playedTakes(
+  tunes: readonly Tune[],
+  { takes, noise, seed, share = 0.3, kinds = MISTAKE_KINDS, lot = ALL }: TakeTrials,
+): Generator<PlayedTake, void> {
+  for (let n = lot.first; n < takes; n += lot.every) {
     const random = seeded(seed * 100_003 + n);
     const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
     const plain = tunes[n % tunes.length]!;
@@ -121,8 +139,9 @@ export function takeTrials(
     const count = report.unrolled.notes.length;
     const length = Math.min(count, LEAST_NOTES + Math.floor(random() * (LONGEST_NOTES - LEAST_NOTES)));
     const from = Math.floor(random() * (count - length + 1));
-    const span = { from, to: from + length };
-    const mistakes = chooseMistakes(report, span, kinds, () => random() < share, pick);
+    const chosen = { from, to: from + length };
+    const mistakes = chooseMistakes(report, chosen, kinds, () => random() < share, pick);
+    const span = mistakes.some(({ kind }) => kind === 'wrong-pass') ? toPassEnd(report, chosen) : chosen;
     const { samples, truth } = simulate(report, {
       span,
       mistakes,
@@ -133,15 +152,24 @@ export function takeTrials(
       seed: seed * 7919 + n,
       sampleRate: SAMPLE_RATE,
     });
-    const steps = checkInBlocks(samples, expectedOf(report, { span }), {
-      sampleRate: SAMPLE_RATE,
-      bpm: report.settings.bpm,
-    });
-    let step = steps.next();
-    while (!step.done) step = steps.next();
-    countTake(tally, step.value, truth, mistakes);
+    yield { report, span, mistakes, samples, truth };
   }
-  return tally;
+}
+
+/** What is heard of it. */
+export function checkPlayed({ report, span, samples }: PlayedTake): TakeCheck {
+  const steps = checkInBlocks(samples, expectedOf(report, { span }), {
+    sampleRate: SAMPLE_RATE,
+    bpm: report.settings.bpm,
+  });
+  let step = steps.next();
+  while (!step.done) step = steps.next();
+  return step.value;
+}
+
+/** Of equal passes one that is left out is told only by those that remain, so a span with one ends where a pass does. */
+function toPassEnd({ unrolled: { passes } }: TuneReport, { from, to }: PlayedTake['span']): PlayedTake['span'] {
+  return { from, to: passes.find(({ endNote }) => endNote >= to)?.endNote ?? to };
 }
 
 function chooseMistakes(
@@ -180,22 +208,34 @@ const DERAILED_MS = 100;
 
 type Truth = ReturnType<typeof simulate>['truth'];
 
-function countTake(tally: TakeTally, check: TakeCheck, truth: Truth, mistakes: readonly Mistake[]): void {
-  countNotes(tally, check, truth, mistakes);
-  countFindings(tally, check, truth, mistakes);
+function countTake(tally: TakeTally, check: TakeCheck, take: PlayedTake): void {
+  countNotes(tally, check, take);
+  const { told, missed, invented } = judged(check, take);
+  for (const { kind } of [...told, ...missed]) tally.made[kind] = (tally.made[kind] ?? 0) + 1;
+  for (const { kind } of told) tally.found[kind] = (tally.found[kind] ?? 0) + 1;
+  for (const { code } of invented) tally.falseAlarms[code] = (tally.falseAlarms[code] ?? 0) + 1;
 }
 
-function countNotes(tally: TakeTally, { heard }: TakeCheck, truth: Truth, mistakes: readonly Mistake[]): void {
+function countNotes(tally: TakeTally, { heard }: TakeCheck, { report, truth, mistakes }: PlayedTake): void {
   const played = new Map(truth.notes.map((note) => [note.index, note]));
+  // Of equal passes it is not told which one was played: a note is in its place where its like is heard.
+  const nameOf = (index: number) => report.unrolled.notes[index]!.note.id;
+  const heardAt = new Map<string, number[]>();
+  for (const { heard: isHeard, note, onset } of heard.notes)
+    if (isHeard) heardAt.set(nameOf(note.index), [...(heardAt.get(nameOf(note.index)) ?? []), onset]);
+  for (const { index, onset, played: wasPlayed } of truth.notes) {
+    if (!wasPlayed) continue;
+    const offs = heardAt.get(nameOf(index))?.map((at) => 1000 * Math.abs(at - onset!)) ?? [];
+    tally.notes += 1;
+    tally.heard += offs.length > 0 ? 1 : 0;
+    tally.derailed += offs.length > 0 && Math.min(...offs) > DERAILED_MS ? 1 : 0;
+  }
   const isBeside = (index: number) => mistakes.some((mistake) => Math.abs(mistake.index - index) <= 1);
   for (const one of heard.notes) {
     const { onset, cents, played: wasPlayed } = played.get(one.note.index)!;
-    if (wasPlayed) tally.notes += 1;
     if (!wasPlayed || !one.heard) continue;
-    tally.heard += 1;
     const off = 1000 * (one.onset - onset!);
-    if (Math.abs(off) > DERAILED_MS) tally.derailed += 1;
-    if (isBeside(one.note.index)) continue;
+    if (Math.abs(off) > DERAILED_MS || isBeside(one.note.index)) continue;
     tally.onsetMs.push(Math.abs(off));
     if (Math.abs(off) <= one.onsetUncertaintyMs) tally.onsetsWithin += 1;
     const isPlain = one.otherCents === null && one.note.marks.length === 0 && !one.note.hasGesture;
@@ -205,20 +245,43 @@ function countNotes(tally: TakeTally, { heard }: TakeCheck, truth: Truth, mistak
   }
 }
 
-function countFindings(tally: TakeTally, { findings }: TakeCheck, truth: Truth, mistakes: readonly Mistake[]): void {
-  const centsOf = new Map(truth.notes.map(({ index, cents }) => [index, cents]));
-  const told = new Set<TakeFinding>();
-  for (const { kind, index } of mistakes) {
-    const near = NEAR[kind] ?? 1;
-    const found = findings.filter((one) => one.code === kind && one.notes.some((i) => Math.abs(i - index) <= near));
-    tally.made[kind] = (tally.made[kind] ?? 0) + 1;
-    if (found.length > 0) tally.found[kind] = (tally.found[kind] ?? 0) + 1;
-    for (const one of found) told.add(one);
+/** Which of the mistakes made were told and which not, and which findings are of no mistake. */
+export function judged({ findings }: TakeCheck, take: PlayedTake) {
+  const told: Mistake[] = [];
+  const missed: Mistake[] = [];
+  const known = new Set<TakeFinding>();
+  for (const mistake of take.mistakes) {
+    const near = NEAR[mistake.kind] ?? 1;
+    const isOf = ({ code, notes }: TakeFinding) =>
+      code === mistake.kind && notes.some((i) => Math.abs(i - mistake.index) <= near);
+    const found = findings.filter(isOf);
+    (found.length > 0 ? told : missed).push(mistake);
+    for (const one of found) known.add(one);
   }
-  for (const one of findings) {
-    const cents = centsOf.get(one.notes[0]!) ?? 0;
-    const own = one.code === 'sharp' ? cents : one.code === 'flat' ? -cents : 0;
-    if (!told.has(one) && own < OWN * one.threshold)
-      tally.falseAlarms[one.code] = (tally.falseAlarms[one.code] ?? 0) + 1;
+  const invented = findings.filter((one) => !known.has(one) && ownShare(one, take) < OWN);
+  return { told, missed, invented };
+}
+
+/** How much of a finding's threshold the player really did without any mistake asked for. */
+function ownShare({ code, notes, threshold }: TakeFinding, { truth, report }: PlayedTake): number {
+  const played = truth.notes.flatMap(({ index, onset, cents }) => (onset === null ? [] : [{ index, onset, cents }]));
+  if (code === 'sharp' || code === 'flat') {
+    const cents = played.find(({ index }) => index === notes[0])?.cents ?? 0;
+    return (code === 'sharp' ? cents : -cents) / threshold;
   }
+  if (code !== 'rushing' && code !== 'dragging') return 0;
+  // By what is known to have been played, in the stretch and outside of it.
+  const at = (index: number) => report.timing.onsets[index]!;
+  const isIn = (index: number) => notes.includes(index) && notes.includes(index + 1);
+  const slower = (inside: boolean) => {
+    const ratios = played.flatMap(({ index, onset }, i) => {
+      const next = played[i + 1];
+      return next?.index === index + 1 && isIn(index) === inside
+        ? [(next.onset - onset) / (at(next.index) - at(index))]
+        : [];
+    });
+    return ratios.toSorted((a, b) => a - b)[ratios.length >> 1] ?? NaN;
+  };
+  const percent = 100 * (slower(true) / slower(false) - 1);
+  return (code === 'dragging' ? percent : -percent) / threshold;
 }

@@ -10,8 +10,8 @@ const ATTACK_SECONDS = 0.06;
 let context: AudioContext | null = null;
 let playing: (() => void) | null = null;
 
-/** Sounds pitches together for a while, at once; ends what sounded before. Returns false where there is no sound device. */
-export function playTones(midis: readonly number[], seconds = 1.6): boolean {
+/** Sounds pitches together for a while, at a reference pitch, at once; ends what sounded before. Returns false where there is no sound device. */
+export function playTones(midis: readonly number[], a4: number, seconds = 1.6): boolean {
   stopTones();
   try {
     context ??= new AudioContext();
@@ -34,7 +34,7 @@ export function playTones(midis: readonly number[], seconds = 1.6): boolean {
   const tones = midis.map((midi) => {
     const tone = audio.createOscillator();
     tone.setPeriodicWave(wave);
-    tone.frequency.value = hertzOf(midi);
+    tone.frequency.value = hertzOf(midi, a4);
     tone.connect(level);
     tone.start(now);
     tone.stop(now + seconds);

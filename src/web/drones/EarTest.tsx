@@ -21,7 +21,7 @@ export function EarTest() {
   const [isSilent, setSilent] = useState(false);
   const pair = PAIRS[answers.length];
   const keep = (ear: typeof DEFAULT_EAR) => void save({ before: settings, next: { ...settings, ear } });
-  const hear = ({ melody, drone }: Sample) => setSilent(!playTones([melody, drone]));
+  const hear = ({ melody, drone }: Sample) => setSilent(!playTones([melody, drone], settings.listening.a4));
   const answer = (liked: Sample, other: Sample) => {
     const next = [...answers, { liked, other }];
     setAnswers(next);

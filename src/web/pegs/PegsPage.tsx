@@ -318,6 +318,7 @@ function sinceWords(minutes: number): string {
 
 /** What is heard: the source, readings by string, and the source's clock. */
 function useSession(fiddle: Fiddle, wanted: Place | undefined, to: string) {
+  const { a4 } = useAppSelector(selectSettings).settings.listening;
   const [openedAt] = useState(() => Date.now());
   const [listening, setListening] = useState<Listening>('off');
   const [problem, setProblem] = useState<string | null>(null);
@@ -348,14 +349,14 @@ function useSession(fiddle: Fiddle, wanted: Place | undefined, to: string) {
     const fresh = PLACES.filter((_, i) => isNewString(fiddle, i, openedAt));
     const opened =
       next === 'simulated'
-        ? new FiddleSource(simulatedFiddle(tuningOf(fiddle), openedAt % 100_000, fresh), place)
+        ? new FiddleSource(simulatedFiddle(tuningOf(fiddle), openedAt % 100_000, fresh), place, a4)
         : new MicrophoneSource();
     source.current = opened;
     if (opened instanceof FiddleSource) opened.speed = speed;
     opened
       .start((frame, rate, minutes) => {
         const { place: bowed, target } = heard.current;
-        const cents = readCents(frame, rate, target);
+        const cents = readCents(frame, rate, target, a4);
         setNow(minutes);
         if (cents !== null) setSessions((before) => withReading(before, bowed, minutes, cents));
       })

@@ -24,6 +24,7 @@ export class FiddleSource implements PitchSource {
   constructor(
     public fiddle: SimulatedFiddle,
     public bowed: Place,
+    private readonly a4: number,
   ) {}
 
   start(onFrame: (frame: Float32Array, sampleRate: number, minutes: number) => void): Promise<void> {
@@ -31,7 +32,11 @@ export class FiddleSource implements PitchSource {
     this.timer = setInterval(() => {
       this.fiddle = waitMinutes(this.fiddle, (this.speed * FRAME_MS) / 60_000);
       this.frames += 1;
-      const sound = soundOf(soundingMidi(this.fiddle, this.bowed), FRAME_SAMPLES, SIMULATED_RATE, 0.02, this.frames);
+      const sound = soundOf(soundingMidi(this.fiddle, this.bowed), FRAME_SAMPLES, SIMULATED_RATE, {
+        noise: 0.02,
+        seed: this.frames,
+        a4: this.a4,
+      });
       onFrame(sound, SIMULATED_RATE, this.fiddle.minutes);
     }, FRAME_MS);
     return Promise.resolve();

@@ -10,7 +10,7 @@ const SAMPLES = 8192;
 /** What the page shows is the middle of about a second of readings. */
 const middle = (midi: number, target: number, from: number) => {
   const readings = Array.from({ length: 4 }, (_, k) =>
-    readCents(soundOf(midi, SAMPLES, RATE, 0.02, from + k), RATE, target)!,
+    readCents(soundOf(midi, SAMPLES, RATE, { noise: 0.02, seed: from + k }), RATE, target)!,
   );
   return readings.reduce((sum, cents) => sum + cents, 0) / readings.length;
 };
@@ -42,4 +42,10 @@ test('the plan followed by the detector alone ends within 2 cents on the simulat
     }
   for (const [i, place] of PLACES.entries())
     expect(Math.abs(centsFrom(fiddle, place, midiOf(tuning[i]!)))).toBeLessThanOrEqual(2);
+});
+
+test('strings are read against the pitch that fiddles are tuned to', () => {
+  const low = soundOf(69, SAMPLES, RATE, { a4: 415 });
+  expect(readCents(low, RATE, 69, 415)).toBeCloseTo(0, 0);
+  expect(readCents(low, RATE, 69)).toBeCloseTo(1200 * Math.log2(415 / 440), 0);
 });

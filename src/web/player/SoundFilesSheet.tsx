@@ -4,6 +4,8 @@ import { clickTrack, perform, type Performance } from '#core/performance';
 import type { TuneReport } from '#core/report';
 import { FILE_KINDS } from '#formats/kinds';
 import { writeMidi } from '#formats/midi';
+import { selectSettings } from '../store/selectSettings';
+import { useAppSelector } from '../store/store';
 import { problemWords } from '../threads/problemWords';
 import { useWork } from '../threads/useWork';
 import { workerTask } from '../threads/workerTask';
@@ -39,6 +41,7 @@ export function SoundFilesSheet({ report, settings, span, onClose }: SoundFilesS
   const { state, begin, cancel } = useWork<MadeFile>();
   const [what, setWhat] = useState('');
   const [onlySpan, setOnlySpan] = useState(false);
+  const { a4 } = useAppSelector(selectSettings).settings.listening;
   const base = fileName(report.tune.title);
   const make = (words: string, name: string, type: string, run: MakeBytes) => {
     setWhat(words);
@@ -89,6 +92,7 @@ export function SoundFilesSheet({ report, settings, span, onClose }: SoundFilesS
                   countIn: settings.countIn,
                   answer: false,
                   isHuman: true,
+                  a4,
                 }),
                 'the sound',
                 `${base}${part}.wav`,

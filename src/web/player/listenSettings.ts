@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { LAYERS } from '#core/performance';
+import type { OwnFactors } from '#core/tempo';
 
 const share = z.number().min(0).max(1.5);
 
@@ -17,6 +18,12 @@ const settingsSchema = z.object({
 
 /** What is listened to and how; kept in the browser, since it is the listener's and not the tune's. */
 export type ListenSettings = z.infer<typeof settingsSchema>;
+
+/** The same, with what comes from the player's settings: the pitch of A4, and how holds and silences come out. */
+export interface PlaySettings extends ListenSettings {
+  readonly a4?: number;
+  readonly own?: OwnFactors;
+}
 
 const DEFAULT_SETTINGS: ListenSettings = {
   layers: ['melody', 'drones', 'bowing', 'colour'],

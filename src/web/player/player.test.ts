@@ -205,3 +205,16 @@ test('another plan is heard by turns with this one, round by round, and only as 
   pass(0.75);
   expect(player.snapshot().isCompared).toBe(false);
 });
+
+test('it plays at the reference pitch, and holds as long as the player must mean them', async () => {
+  const air = tune([part('A', 'A4:2 B4:2 c#5:2 A4:2')]);
+  const events = air.parts[0]!.events.map((event, i) =>
+    event.kind === 'note' && i === 0 ? { ...event, hold: 2 } : event,
+  );
+  const held = reportTune({ ...air, parts: [{ ...air.parts[0]!, events }] }, { bpm: BPM });
+  await player.play(held, { ...SETTINGS, a4: 415, own: { hold: 0.8, silence: 1 } }, null);
+  const { plan, knots } = device.plans.find((message) => message.kind === 'play')!.programme;
+  expect(plan.openHertz[2]).toBeCloseTo(415, 9);
+  const [first, second, third] = knots.seconds as [number, number, number];
+  expect((second - first) / (third - second)).toBeCloseTo(2.5, 6);
+});

@@ -1,8 +1,9 @@
 import { perform, type Performance } from '#core/performance';
 import { reportTune, type TuneReport } from '#core/report';
+import { AS_PLANNED, hasHolds, meantFor } from '#core/tempo';
 import { comparedReport } from './comparisons';
 import { type Engine, startEngine } from './engine';
-import type { ListenSettings } from './listenSettings';
+import type { PlaySettings } from './listenSettings';
 import { type LoopWay, loopWay } from './loopWay';
 import { PRACTICE } from './practiceTempo';
 import { type FromFiddle, programmeOf } from './programme';
@@ -79,7 +80,7 @@ export class Player {
   private readonly takes = new Map<number, Take>();
   private count = 0;
   private report: TuneReport | null = null;
-  private settings: ListenSettings | null = null;
+  private settings: PlaySettings | null = null;
   /** Another plan that is heard every second time through a loop; null: the one that the settings name. */
   private other: TuneReport | null = null;
   /** In percent of the tempo wanted. */
@@ -105,7 +106,7 @@ export class Player {
    */
   async play(
     report: TuneReport,
-    settings: ListenSettings,
+    settings: PlaySettings,
     span: Span | null,
     practice: number = PRACTICE.goal,
     other: TuneReport | null = null,
@@ -134,7 +135,7 @@ export class Player {
   }
 
   /** What was edited, or wished otherwise, is heard from where it is. */
-  update(report: TuneReport, settings: ListenSettings, practice: number = PRACTICE.goal): void {
+  update(report: TuneReport, settings: PlaySettings, practice: number = PRACTICE.goal): void {
     const isSame = report === this.report && settings === this.settings && practice === this.practice;
     const hasNewTempo = report.settings.bpm !== this.report?.settings.bpm || practice !== this.practice;
     if (this.state.status !== 'playing' || !this.sounding || isSame) return;
@@ -263,7 +264,7 @@ export class Player {
   }
 
   /** Two plans are heard by turns. */
-  private compares(settings: ListenSettings): boolean {
+  private compares(settings: PlaySettings): boolean {
     return this.other !== null || settings.compare !== null;
   }
 
@@ -281,7 +282,9 @@ export class Player {
     const named = () => (settings.compare === null ? null : comparedReport(report, settings.compare));
     const other = isCompared ? (this.other ?? named()) : null;
     const chosen = other ?? report;
-    const played = bpm === chosen.settings.bpm ? chosen : reportTune(chosen.tune, { ...chosen.settings, bpm });
+    const meant = meantFor(chosen.tune, settings.own ?? AS_PLANNED);
+    const isAsWished = bpm === chosen.settings.bpm && (meant === chosen.tune || !hasHolds(meant));
+    const played = isAsWished ? chosen : reportTune(meant, { ...chosen.settings, bpm });
     const taken = perform(played, {
       layers: new Set(settings.layers),
       span: this.spanIn(played),
@@ -290,6 +293,7 @@ export class Player {
       isHuman: true,
       liftsAtEnd: this.way(played) === 'retake',
       isTurned,
+      ...(settings.a4 !== undefined && { a4: settings.a4 }),
     });
     const id = ++this.count;
     this.takes.set(id, { performance: taken, report: played, bpm, isCompared: other !== null, isTurned });

@@ -1,7 +1,7 @@
 import { perform } from '#core/performance';
 import type { TuneReport } from '#core/report';
 import { type Engine, startEngine } from './engine';
-import type { ListenSettings } from './listenSettings';
+import type { PlaySettings } from './listenSettings';
 import { type FromFiddle, programmeOf } from './programme';
 
 /** One time through a tune of a set. */
@@ -29,7 +29,7 @@ export class SetPlayer {
   private sounding: Engine | null = null;
   private state = IDLE;
   private legs: readonly Leg[] = [];
-  private settings: ListenSettings | null = null;
+  private settings: PlaySettings | null = null;
   /** Something of it was heard: what was told before is of no concern. */
   private hasBegun = false;
   private readonly listeners = new Set<() => void>();
@@ -44,7 +44,7 @@ export class SetPlayer {
   readonly snapshot = (): SetPlayerState => this.state;
 
   /** Plays from a leg to the end; sound begins only upon a user's action. */
-  async play(legs: readonly Leg[], from: number, settings: ListenSettings): Promise<void> {
+  async play(legs: readonly Leg[], from: number, settings: PlaySettings): Promise<void> {
     if (!legs[from]) return;
     this.legs = legs;
     this.settings = settings;
@@ -93,6 +93,7 @@ export class SetPlayer {
       countIn,
       answer: false,
       isHuman: true,
+      ...(this.settings!.a4 !== undefined && { a4: this.settings!.a4 }),
     });
     return programmeOf(played, index + 1, false);
   }

@@ -1,6 +1,8 @@
-import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import type { TuneReport } from '#core/report';
-import { type ListenSettings, readListenSettings, writeListenSettings } from './listenSettings';
+import { selectSettings } from '../store/selectSettings';
+import { useAppSelector } from '../store/store';
+import { type ListenSettings, type PlaySettings, readListenSettings, writeListenSettings } from './listenSettings';
 import { Player, type PlayerState } from './player';
 import { PRACTICE, readPractice, writePractice } from './practiceTempo';
 import type { Span } from './span';
@@ -30,8 +32,10 @@ export function usePlayer(report: TuneReport, { tuneId, fixed }: PlayerOptions =
   const [chosen, keepSettings] = useState(readListenSettings);
   const [practice, keepPractice] = useState(() => (tuneId === undefined ? PRACTICE.goal : readPractice(tuneId)));
   const settings = fixed ?? chosen;
+  const { a4, own } = useAppSelector(selectSettings).settings.listening;
+  const played = useMemo((): PlaySettings => ({ ...settings, a4, own }), [settings, a4, own]);
   const state = useSyncExternalStore(player.subscribe, player.snapshot);
-  useEffect(() => player.update(report, settings, practice), [player, report, settings, practice]);
+  useEffect(() => player.update(report, played, practice), [player, report, played, practice]);
   useEffect(() => () => player.close(), [player]);
   const setSettings = useCallback((next: ListenSettings) => {
     writeListenSettings(next);
@@ -46,10 +50,10 @@ export function usePlayer(report: TuneReport, { tuneId, fixed }: PlayerOptions =
   );
   const toggle = useCallback(
     (span: Span | null) => {
-      if (player.snapshot().status === 'idle') void player.play(report, settings, span, practice);
+      if (player.snapshot().status === 'idle') void player.play(report, played, span, practice);
       else player.stop();
     },
-    [player, report, settings, practice],
+    [player, report, played, practice],
   );
   return { player, state, settings, setSettings, practice, setPractice, toggle };
 }

@@ -26,7 +26,7 @@ export function EarLine({
       {phase === 'told' && rows.length > 0 && <p className="text-muted">{rows.join(' · ')}</p>}
       {isShown && <p className="text-muted">The simulated player plays: none of it goes into your log.</p>}
       {phase !== 'told' && said !== null && <p className="text-muted">last time: {said}</p>}
-      {phase === 'playing' && <LevelLine level={level} seconds={0} isSilent={false} />}
+      {phase === 'playing' && <LevelLine level={level} />}
     </div>
   );
 }

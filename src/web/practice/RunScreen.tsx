@@ -83,10 +83,12 @@ export function RunScreen({
   const span = { from: 0, to: played.unrolled.notes.length };
   const toggle = () => listening.toggle(span);
   const [speaks, setSpeaks] = useState(false);
+  // What is done in silence cannot be listened to.
+  const isHeard = (item.drill?.stages[stage]?.way ?? choices.way) !== 'silent';
   const ear = useListeningLadder({
     report: played,
     drill: item.drill?.kind ?? null,
-    isDone: isDone || run.hurts,
+    isDone: isDone || run.hurts || !isHeard,
     speaks,
     onHeard: (isClean, { findings }, source) => {
       const most = mattersMost(findings);
@@ -189,7 +191,7 @@ export function RunScreen({
                 )}
                 {isPlaying ? 'Stop' : 'Play along'}
               </Button>
-              <EarButton ear={ear} speaks={speaks} onSpeaks={setSpeaks} onListen={listen} />
+              {isHeard && <EarButton ear={ear} speaks={speaks} onSpeaks={setSpeaks} onListen={listen} />}
               <BigButton className="bg-woad text-on-woad" disabled={run.hurts} onClick={() => running.repeat(true)}>
                 Clean <span aria-hidden>→</span>
               </BigButton>

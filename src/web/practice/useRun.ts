@@ -17,6 +17,7 @@ export interface Running {
   readonly isDone: boolean;
   /** Clean repetitions of a drill's stage in a row. */
   readonly stageCleans: number;
+  /** The last repetition, where it is in the log: what went wrong in it can be told. */
   readonly last: Attempt | null;
   readonly count: number;
   readonly repeat: (isClean: boolean, heard?: HeardRepetition) => void;
@@ -141,12 +142,13 @@ export function useRun(
     setPast(past.slice(0, -1));
   };
   const change = (run: Run) => setStep({ ...step, run });
+  const lastPast = past[past.length - 1];
   return {
     run: step.run,
     stage: step.stage,
     stageCleans: step.stageCleans,
     isDone,
-    last: past[past.length - 1]?.attempt ?? null,
+    last: lastPast?.isLogged ? lastPast.attempt : null,
     count: past.length,
     repeat,
     tellWrong,

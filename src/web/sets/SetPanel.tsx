@@ -9,7 +9,7 @@ import { handOverWords, lengthWords, setWords } from '#words/set';
 import { TunePicker } from '../findTune/TunePicker';
 import { readListenSettings } from '../player/listenSettings';
 import { type Leg, SetPlayer } from '../player/setPlayer';
-import { selectPlayer } from '../store/selectSettings';
+import { selectPlayer, selectSettings } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import { Button, SignButton } from '../ui/Button';
 import { SortableList } from '../ui/SortableList';
@@ -176,6 +176,7 @@ function SetName({ name, onRename }: { readonly name: string; readonly onRename:
 /** A player for as long as the set is open; what is changed while it plays is heard when it is played again. */
 function useSetPlayer(throughs: readonly (BowThrough | null)[]) {
   const [player] = useState(() => new SetPlayer());
+  const { a4 } = useAppSelector(selectSettings).settings.listening;
   const state = useSyncExternalStore(player.subscribe, player.snapshot);
   useEffect(() => () => player.close(), [player]);
   useEffect(() => player.stop(), [player, throughs]);
@@ -186,7 +187,7 @@ function useSetPlayer(throughs: readonly (BowThrough | null)[]) {
     void player.play(
       legs,
       legs.findIndex((leg) => leg.tune === tune),
-      readListenSettings(),
+      { ...readListenSettings(), a4 },
     );
   };
   return { player, state, playFrom };

@@ -1,5 +1,7 @@
 import type { StoredSettings } from '#contract/settings';
-import { DEFAULT_THRESHOLDS, MISTAKE_KINDS, type MistakeKind, REFERENCE_PITCH } from '#core/take';
+import { REFERENCE_PITCH } from '#core/pitch';
+import { DEFAULT_THRESHOLDS, MISTAKE_KINDS, type MistakeKind } from '#core/take';
+import { OWN_FACTOR_RANGE } from '#core/tempo';
 import { capitalised } from '#words/spot';
 import { mistakeName, UNIT_WORDS } from '#words/take';
 import { NumberField } from '../ui/NumberField';
@@ -13,6 +15,12 @@ interface ListeningSectionProps {
 const MAX_THRESHOLD = 1000;
 /** What is told whenever it happens has no threshold to be set. */
 const SETTABLE = MISTAKE_KINDS.filter((kind) => DEFAULT_THRESHOLDS[kind].unit !== 'notes');
+
+/** How long what is played freely comes out; what is played to the player is longer by it. */
+const OWN_FIELDS = [
+  { key: 'hold', name: 'Your holds come out at', why: 'a take of an air tells it' },
+  { key: 'silence', name: 'Your breaths come out at', why: '' },
+] as const;
 
 /** How takes are listened to: the pitch that fiddles are tuned to, and from where on a mistake is told. */
 export function ListeningSection({ settings, onChange }: ListeningSectionProps) {
@@ -39,6 +47,24 @@ export function ListeningSection({ settings, onChange }: ListeningSectionProps) 
           onChange({ ...settings, listening: { ...listening, a4: a4 ?? REFERENCE_PITCH.usual } }, 'reference pitch')
         }
       />
+      {OWN_FIELDS.map(({ key, name, why }) => (
+        <NumberField
+          key={key}
+          name={name}
+          unit="% of their length"
+          why={why}
+          value={Math.round(100 * listening.own[key])}
+          usual={100}
+          low={100 * OWN_FACTOR_RANGE.min}
+          high={100 * OWN_FACTOR_RANGE.max}
+          onChange={(percent) =>
+            onChange(
+              { ...settings, listening: { ...listening, own: { ...listening.own, [key]: (percent ?? 100) / 100 } } },
+              name.toLowerCase(),
+            )
+          }
+        />
+      ))}
       <details className="mt-1">
         <summary className="min-h-6 cursor-pointer text-woad underline underline-offset-3">
           From where on a mistake is told

@@ -1,4 +1,4 @@
 import { type Scenes, sheetScene } from '../testing/scene';
-import { TakeSheet } from './TakeSheet';
+import TakeSheet from './TakeSheet';
 
 export const scenes: Scenes = { 'nothing played yet': sheetScene(TakeSheet) };

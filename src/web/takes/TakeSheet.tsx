@@ -1,11 +1,14 @@
 import { Mic, Square } from 'lucide-react';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { placesOf, PLAYER_NAMES, type PlayerName } from '#core/simulatedPlayer';
 import { MISTAKE_KINDS, type MistakeKind } from '#core/take';
 import { mistakeName } from '#words/take';
+import { selectOpen } from '../openTune/openTuneSlice';
 import type { SheetProps } from '../openTune/sheetProps';
 import { readPractice } from '../player/practiceTempo';
 import { spanOf } from '../player/spans';
+import { selectSettings } from '../store/selectSettings';
+import { useAppSelector } from '../store/store';
 import { useWork } from '../threads/useWork';
 import { workerTask } from '../threads/workerTask';
 import { Alert } from '../ui/Alert';
@@ -30,33 +33,35 @@ const SOURCES: readonly { readonly value: TakeSource; readonly name: string }[] 
   { value: 'file', name: 'a sound file' },
   { value: 'simulated', name: 'the simulated player' },
 ];
+const FIRST_PASSES: Readonly<Record<string, number>> = {};
 const NO_TAKES: readonly KeptTake[] = [];
 
 type TakeSheetProps = Pick<SheetProps, 'id' | 'report' | 'ids' | 'onShow' | 'onClose'>;
 
 /** Plays the tune, or lets it be played, and says what was heard. */
-export default TakeSheet;
-export function TakeSheet({ id, report, ids, onShow, onClose }: TakeSheetProps) {
+export default function TakeSheet({ id, report, ids, onShow, onClose }: TakeSheetProps) {
   const [source, setSource] = useState<TakeSource>('microphone');
   const [isPart, setPart] = useState(false);
-  const span = ids.length > 1 && isPart ? spanOf(report, ids, {}, true) : null;
-  const [percent] = useState(() => readPractice(id));
-  const subjectOf = useTakeSubject(report, span, percent);
+  const { own } = useAppSelector(selectSettings).settings.listening;
+  const passInView = useAppSelector(selectOpen)?.passInView ?? FIRST_PASSES;
+  const span = ids.length > 1 && isPart ? spanOf(report, ids, passInView, true) : null;
+  const subjectOf = useTakeSubject(report, span, { percentOf: () => readPractice(id) });
   const look = useCallback(() => takesOf(id), [id]);
   const [takes, lookAgain] = useLookedUp(look, NO_TAKES);
   const [problem, setProblem] = useState<string | null>(null);
   const [compared, setCompared] = useState<KeptTake | null>(null);
   const { take: shown } = useShownTake(id);
-  const keep = async (sound: Sound, result: TakeResult, from: TakeSource) => {
+  const keep = async ({ sound, result, subject }: Taken, from: TakeSource) => {
     const take = {
       id: crypto.randomUUID(),
       tuneId: id,
       at: new Date().toISOString(),
       source: from,
-      bpm: (report.settings.bpm * percent) / 100,
-      span,
+      bpm: subject.bpm,
+      span: subject.span,
       result,
       isAccepted: false,
+      own,
       sampleRate: sound.sampleRate,
     };
     setCompared(null);
@@ -111,9 +116,16 @@ export function TakeSheet({ id, report, ids, onShow, onClose }: TakeSheetProps) 
   );
 }
 
+/** A take, what it was listened to for, and what was heard. */
+interface Taken {
+  readonly subject: TakeSubject;
+  readonly sound: Sound;
+  readonly result: TakeResult;
+}
+
 interface FromProps {
   readonly subjectOf: () => Promise<TakeSubject>;
-  readonly onTake: (sound: Sound, result: TakeResult, source: TakeSource) => Promise<void>;
+  readonly onTake: (taken: Taken, source: TakeSource) => Promise<void>;
   readonly onProblem: (words: string | null) => void;
 }
 
@@ -122,18 +134,22 @@ function FromMicrophone({ subjectOf, onTake, onProblem }: FromProps) {
   const [inputs, lookAgain] = useLookedUp(microphoneInputs, NO_INPUTS);
   const [input, setInput] = useState<string | null>(null);
   const isOpen = state.kind === 'recording';
+  const begun = useRef<TakeSubject | null>(null);
   const toggle = async () => {
     onProblem(null);
     if (!isOpen) {
-      await start(await subjectOf(), input);
+      const subject = await subjectOf();
+      begun.current = subject;
+      await start(subject, input);
       lookAgain();
       return;
     }
     const take = await stop();
-    if (!take) return;
+    const subject = begun.current;
+    if (!take || !subject) return;
     if (take.lost > 0)
       onProblem(`${take.lost} blocks of sound were lost on the way: what is told near them may be wrong.`);
-    await onTake(take, take.result, 'microphone');
+    await onTake({ subject, sound: take, result: take.result }, 'microphone');
   };
   return (
     <div className="flex flex-col gap-2">
@@ -176,7 +192,7 @@ function FromMicrophone({ subjectOf, onTake, onProblem }: FromProps) {
 const NO_INPUTS: Awaited<ReturnType<typeof microphoneInputs>> = [];
 
 function FromFile({ subjectOf, onTake, onProblem }: FromProps) {
-  const work = useWork<{ readonly sound: Sound; readonly result: TakeResult }>();
+  const work = useWork<Taken>();
   const [isReading, setReading] = useState(false);
   useTaken(work, 'file', onTake);
   const read = async (file: File) => {
@@ -226,7 +242,7 @@ function FromPlayer({
   onTake,
   onProblem,
 }: FromProps & Pick<TakeSheetProps, 'report'> & { readonly seed: number }) {
-  const work = useWork<{ readonly sound: Sound; readonly result: TakeResult }>();
+  const work = useWork<Taken>();
   useTaken(work, 'simulated', onTake);
   const [player, setPlayer] = useState<PlayerName>('plain');
   const [noise, setNoise] = useState(35);
@@ -313,13 +329,13 @@ const ROOMS = [
   { value: 0.4, name: 'a hall' },
 ];
 
-type TakeWork = ReturnType<typeof useWork<{ readonly sound: Sound; readonly result: TakeResult }>>;
+type TakeWork = ReturnType<typeof useWork<Taken>>;
 
 /** Hands a take on once, when it has been heard. */
 function useTaken({ state }: TakeWork, source: TakeSource, onTake: FromProps['onTake']): void {
   const answer = state.kind === 'done' ? state.answer : null;
   useEffect(() => {
-    if (answer) void onTake(answer.sound, answer.result, source);
+    if (answer) void onTake(answer, source);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each answer
   }, [answer]);
 }
@@ -331,7 +347,7 @@ async function hearWhole(subject: TakeSubject, sound: Sound, signal: AbortSignal
     (remote) => remote.check(subject, sound, proxy(onDone)),
     { signal, timeLimitMs: LONGEST_MS },
   );
-  return { sound, result };
+  return { subject, sound, result };
 }
 
 /** A take of ten minutes on a slow machine. */

@@ -5,6 +5,7 @@ import { stringName } from '#words/strings';
 import { takeVerdict } from '#words/take';
 import { beatWords } from '#words/tempo';
 import type { KeptTake } from './keptTakes';
+import { OwnFactorsLine } from './OwnFactorsLine';
 import { TakeFindings } from './TakeFindings';
 
 /** A share of samples cut off that can be heard, and a lilt or a creep worth a line. */
@@ -20,7 +21,8 @@ interface TakeSummaryProps {
 }
 
 /** What was heard: one loud line, the figures, and each thing to mend with its place and its drill. */
-export function TakeSummary({ take: { result }, report, tuneId, onShow }: TakeSummaryProps) {
+export function TakeSummary({ take, report, tuneId, onShow }: TakeSummaryProps) {
+  const { result } = take;
   const { figures, findings, clean } = result;
   return (
     <section aria-label="What was heard" data-take={clean ? 'clean' : 'to-mend'}>
@@ -32,6 +34,7 @@ export function TakeSummary({ take: { result }, report, tuneId, onShow }: TakeSu
           <li key={line}>{line}</li>
         ))}
       </ul>
+      <OwnFactorsLine take={take} tune={report.tune} />
       <TakeFindings findings={findings} report={report} tuneId={tuneId} onShow={onShow} />
     </section>
   );

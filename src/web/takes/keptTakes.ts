@@ -1,4 +1,5 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+import type { OwnFactors } from '#core/tempo';
 import type { TakeResult } from './takeResult';
 
 /** From where a take is. */
@@ -18,6 +19,8 @@ export interface KeptTake {
   readonly result: TakeResult;
   /** The player takes it as a reference for bite and tone. */
   readonly isAccepted: boolean;
+  /** What holds and breaths came out like before it: they were played to the player by that. */
+  readonly own?: OwnFactors;
   readonly bytes: number;
   readonly sampleRate: number;
 }

@@ -46,7 +46,7 @@ export function useListeningLadder({ report, drill, isDone, onHeard, speaks }: L
   const [loop, setLoop] = useState(0);
   const [state, setState] =
     useState<Pick<ListeningLadder, 'phase' | 'level' | 'said' | 'isClean' | 'rows' | 'problem'>>(OFF);
-  const subjectOf = useTakeSubject(report, null, 100, drill);
+  const subjectOf = useTakeSubject(report, null, { drill });
   // What a loop is begun with is what holds then.
   const now = useRef({ report, subjectOf, onHeard, speaks });
   useEffect(() => {

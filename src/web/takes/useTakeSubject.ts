@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { TuneReport } from '#core/report';
 import { type TakeReference, thresholdsWith } from '#core/take';
 import { selectSettings } from '../store/selectSettings';
@@ -6,20 +6,30 @@ import { useAppSelector } from '../store/store';
 import type { TakeSubject } from './hearProtocol';
 import { acceptedTakes } from './keptTakes';
 
-/** What a take of a checked plan is listened to for, at the player's thresholds. @param percent of the tempo wanted */
+/** What a take of a checked plan is listened to for, at the player's thresholds. */
 export function useTakeSubject(
   report: TuneReport,
   span: TakeSubject['span'],
-  percent = 100,
-  drill: TakeSubject['drill'] = null,
+  {
+    percentOf = whole,
+    drill = null,
+  }: {
+    /** Of the tempo wanted, when a take begins. */
+    readonly percentOf?: () => number;
+    readonly drill?: TakeSubject['drill'];
+  } = {},
 ): (loops?: number) => Promise<TakeSubject> {
   const { listening } = useAppSelector(selectSettings).settings;
+  const percent = useRef(percentOf);
+  useEffect(() => {
+    percent.current = percentOf;
+  });
   return useMemo(() => {
     const { bpm, start: _start, beat: _beat, ...settings } = report.settings;
     return async (loops = 1) => ({
       tune: report.tune,
       settings,
-      bpm: (bpm * percent) / 100,
+      bpm: (bpm * percent.current()) / 100,
       span,
       loops,
       a4: listening.a4,
@@ -27,8 +37,10 @@ export function useTakeSubject(
       reference: await reference(),
       drill,
     });
-  }, [report, span, percent, listening, drill]);
+  }, [report, span, listening, drill]);
 }
+
+const whole = () => 100;
 
 /** The bite of the player's accepted takes, the middle one. */
 async function reference(): Promise<TakeReference | null> {
