@@ -12,6 +12,7 @@ import { WAY_WORDS } from '#words/tuneDrill';
 import type { OpenTune } from '../openTune/openTuneSlice';
 import { readListenSettings } from '../player/listenSettings';
 import { loopWay } from '../player/loopWay';
+import type { Player } from '../player/player';
 import { PlayMark } from '../player/PlayMark';
 import { usePlayer } from '../player/usePlayer';
 import { PlainScore } from '../score/PlainScore';
@@ -82,24 +83,7 @@ export function RunScreen({
   const listening = usePlayer(played, { fixed });
   const span = { from: 0, to: played.unrolled.notes.length };
   const toggle = () => listening.toggle(span);
-  const [speaks, setSpeaks] = useState(false);
-  // What is done in silence cannot be listened to.
-  const isHeard = (item.drill?.stages[stage]?.way ?? choices.way) !== 'silent';
-  const ear = useListeningLadder({
-    report: played,
-    drill: item.drill?.kind ?? null,
-    isDone: isDone || run.hurts || !isHeard,
-    speaks,
-    onHeard: (isClean, { findings }, source) => {
-      const most = mattersMost(findings);
-      const note = most ? mistakeWords(most) : '';
-      running.repeat(isClean, { note, wrong: most && WRONG_OF[most.code], isOwn: source === 'microphone' });
-    },
-  });
-  const listen = (source: LoopSource) => {
-    listening.player.stop();
-    ear.start(source);
-  };
+  const { ear, speaks, setSpeaks, listen, isHeard } = useEar(running, item, choices, played, listening.player);
   const way = loops ? loopWay(played, span) : 'round';
   const backTo = `/tunes/${open.id}/practice`;
 
@@ -232,6 +216,29 @@ export function RunScreen({
       )}
     </main>
   );
+}
+
+/** The ladder that listens, for what is practised: what it heard is one repetition. */
+function useEar(running: Running, item: RunItem, choices: RunChoices, played: TuneReport, player: Player) {
+  const [speaks, setSpeaks] = useState(false);
+  // What is done in silence cannot be listened to.
+  const isHeard = (item.drill?.stages[running.stage]?.way ?? choices.way) !== 'silent';
+  const ear = useListeningLadder({
+    report: played,
+    drill: item.drill?.kind ?? null,
+    isDone: running.isDone || running.run.hurts || !isHeard,
+    speaks,
+    onHeard: (isClean, { findings }, source) => {
+      const most = mattersMost(findings);
+      const note = most ? mistakeWords(most) : '';
+      running.repeat(isClean, { note, wrong: most && WRONG_OF[most.code], isOwn: source === 'microphone' });
+    },
+  });
+  const listen = (source: LoopSource) => {
+    player.stop();
+    ear.start(source);
+  };
+  return { ear, speaks, setSpeaks, listen, isHeard };
 }
 
 /** How large the score stands: read from two metres, a short one on a line of its own. */
