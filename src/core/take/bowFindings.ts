@@ -75,18 +75,12 @@ function lateFinger({ samples, thresholds }: TakeScene, one: HeardNote): TakeFin
   if (!isAsked || before.hasGesture || before.marks.length > 0 || note.marks.length > 0 || before.midi === note.midi)
     return [];
   if (one.visit?.isJump) return [];
-  // The stroke was heard to begin with the pitch of the note before.
+  // The stroke may have been heard to begin with the pitch of the note before.
   const held = one.strays.find(({ midi, from: since }) => midi === before.midi && since < one.onset + AT_ONCE);
-  if (held && held.to < one.soundsUntil - AT_ONCE)
-    return findingAt(
-      'late-finger',
-      one,
-      { figure: 1000 * (held.to - one.onset), uncertainty: UNSURE.lateMs },
-      thresholds,
-    );
-  const turned = turnBefore(samples, one, before);
+  const isHeld = held !== undefined && held.to > one.onset + AT_ONCE && held.to < one.soundsUntil - AT_ONCE;
+  const turned = turnBefore(samples, one, before) ?? (isHeld ? one.onset : null);
   if (turned === null) return [];
-  const figure = 1000 * (one.onset - turned);
+  const figure = 1000 * ((isHeld ? held.to : one.onset) - turned);
   return findingAt('late-finger', one, { figure, uncertainty: UNSURE.lateMs, seconds: turned }, thresholds);
 }
 

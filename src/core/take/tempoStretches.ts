@@ -18,8 +18,8 @@ export interface TempoStretch {
 }
 
 /** Lengths that are tried, and the fewest notes. */
-const LENGTHS: readonly Seconds[] = [2.4, 3.4, 4.8, 7];
-const LEAST_NOTES = 9;
+const LENGTHS: readonly Seconds[] = [2.4, 3.4, 4.8, 7, 10];
+const LEAST_NOTES = 7;
 /** So much on each side tells what is usual. */
 const ABOUT: Seconds = 14;
 /** The tempo of a take may drift by so much a second (standard deviation of the prior), and of a note by so much: s. */

@@ -92,6 +92,9 @@ const LONGEST_NOTES = 90;
 const LEAST_NOTES = 50;
 /** Mistakes are so many notes apart, so that one is not told for another. */
 const APART = 7;
+/** Notes of a take before and after a mistake; a tempo needs something to be compared with, and a stretch. */
+const WITHIN = { before: 4, after: 4 } as const;
+const STRETCH = { before: 12, after: 14 } as const;
 /** So much of a threshold is a mistake of the player's own. */
 const OWN = 0.8;
 const SAMPLE_RATE = 44100;
@@ -189,8 +192,9 @@ function chooseMistakes(
     if (kind === 'wrong-pass' && mistakes.length > 0) continue;
     if (has('wrong-pass')) break;
     const room = kind === 'started-again' ? APART + 4 : APART;
+    const { before, after } = kind === 'rushing' || kind === 'dragging' ? STRETCH : WITHIN;
     const places = placesOf(report, kind).filter(
-      (i) => i >= from + 4 && i < to - 4 && mistakes.every(({ index }) => Math.abs(index - i) >= room),
+      (i) => i >= from + before && i < to - after && mistakes.every(({ index }) => Math.abs(index - i) >= room),
     );
     if (places.length > 0) mistakes.push(mistakeAt(kind, pick(places)));
   }

@@ -208,8 +208,8 @@ test('another plan is heard by turns with this one, round by round, and only as 
 
 test('it plays at the reference pitch, and holds as long as the player must mean them', async () => {
   const air = tune([part('A', 'A4:2 B4:2 c#5:2 A4:2')]);
-  const events = air.parts[0]!.events.map((event, i) =>
-    event.kind === 'note' && i === 0 ? { ...event, hold: 2 } : event,
+  const events = air.parts[0]!.events.map((event) =>
+    event.kind === 'note' && event.id === 'A1' ? { ...event, hold: 2 } : event,
   );
   const held = reportTune({ ...air, parts: [{ ...air.parts[0]!, events }] }, { bpm: BPM });
   await player.play(held, { ...SETTINGS, a4: 415, own: { hold: 0.8, silence: 1 } }, null);
