@@ -43,7 +43,12 @@ function playing(report, seed) {
     events.push({ on: off + 0.005, off: off + more, key: key + step });
     shift += more + 0.01;
   }
-  return { count, errors, events, truth };
+  // A key is let go before it is struck again.
+  const inOrder = events.map((event, k) => ({
+    ...event,
+    off: Math.min(event.off, (events[k + 1]?.on ?? Infinity) - 0.004),
+  }));
+  return { count, errors, events: inOrder, truth };
 }
 
 function midiFile(events) {
@@ -69,27 +74,17 @@ function midiFile(events) {
 
 const quantile = (values, share) => values.toSorted((a, b) => a - b)[Math.floor(share * (values.length - 1))] ?? NaN;
 
-/** A take of each tune on the sampled violin, as lines of Markdown. */
-export function sampledTable() {
+/** A take of each tune on the sampled violin, with what was played and what was heard. */
+export function* sampledTakes() {
   const folder = mkdtempSync(join(tmpdir(), 'morrin-'));
-  const [onsets, cents] = [[], []];
-  const made = { wrong: 0, left: 0, added: 0 };
-  const found = { wrong: 0, left: 0, added: 0 };
-  let [notes, falseAlarms] = [0, 0];
-  const CODES = { wrong: 'wrong-note', left: 'left-out', added: 'added-note' };
   try {
     for (const [k, tune] of takeTunes().entries()) {
       const report = reportTune(tune);
       const { count, errors, events, truth } = playing(report, 7 + k);
       const [midi, wav] = [join(folder, 'take.mid'), join(folder, 'take.wav')];
       writeFileSync(midi, midiFile(events));
-      execFileSync(
-        'fluidsynth',
-        ['-ni', '-R', '0', '-C', '0', '-g', '0.6', '-r', '44100', '-F', wav, SAMPLED_SOUNDS, midi],
-        {
-          stdio: 'ignore',
-        },
-      );
+      const options = ['-ni', '-R', '0', '-C', '0', '-g', '0.6', '-r', '44100', '-F', wav];
+      execFileSync('fluidsynth', [...options, SAMPLED_SOUNDS, midi], { stdio: 'ignore' });
       const { samples, sampleRate } = readWav(readFileSync(wav));
       const steps = checkInBlocks(samples, expectedOf(report, { span: { from: 0, to: count } }), {
         sampleRate,
@@ -97,34 +92,53 @@ export function sampledTable() {
       });
       let step = steps.next();
       while (!step.done) step = steps.next();
-      const { heard, findings } = step.value;
-      const offs = truth.flatMap(({ i, onset }) =>
-        heard.notes[i].heard ? [1000 * (heard.notes[i].onset - onset)] : [],
-      );
-      const delay = quantile(offs, 0.5);
-      onsets.push(...offs.map((off) => Math.abs(off - delay)));
-      cents.push(
-        ...heard.notes.flatMap((one) =>
-          one.heard && one.otherCents === null && !one.note.hasGesture ? [Math.abs(one.cents)] : [],
-        ),
-      );
-      const near = { wrong: 0, left: 0, added: 1 };
-      const isOf = (kind, finding) =>
-        finding.code === CODES[kind] && [...errors[kind]].some((i) => Math.abs(finding.notes[0] - i) <= near[kind]);
-      for (const kind of Object.keys(made)) {
-        made[kind] += errors[kind].size;
-        for (const i of errors[kind])
-          if (findings.some((one) => one.code === CODES[kind] && Math.abs(one.notes[0] - i) <= near[kind]))
-            found[kind] += 1;
-      }
-      const orders = ['wrong-note', 'left-out', 'added-note', 'started-again', 'wrong-pass'];
-      falseAlarms += findings.filter(
-        (one) => orders.includes(one.code) && !Object.keys(made).some((kind) => isOf(kind, one)),
-      ).length;
-      notes += count;
+      yield { report, count, errors, truth, check: step.value };
     }
   } finally {
     rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+const CODES = { wrong: 'wrong-note', left: 'left-out', added: 'added-note' };
+/** How far from its place an error may be told, in notes. */
+const NEAR = { wrong: 0, left: 0, added: 1 };
+const ORDERS = ['wrong-note', 'left-out', 'added-note', 'started-again', 'wrong-pass'];
+
+/** Which errors of each kind were not told, and which findings about the order are of none. */
+export function judgedErrors({ errors, check: { findings } }) {
+  const kinds = Object.keys(CODES);
+  const isOf = (kind, i, { code, notes }) => code === CODES[kind] && Math.abs(notes[0] - i) <= NEAR[kind];
+  const missed = Object.fromEntries(
+    kinds.map((kind) => [kind, [...errors[kind]].filter((i) => !findings.some((one) => isOf(kind, i, one)))]),
+  );
+  const invented = findings.filter(
+    (one) => ORDERS.includes(one.code) && !kinds.some((kind) => [...errors[kind]].some((i) => isOf(kind, i, one))),
+  );
+  return { missed, invented };
+}
+
+/** What came of all of them, as lines of Markdown. */
+export function sampledTable() {
+  const [onsets, cents] = [[], []];
+  const made = { wrong: 0, left: 0, added: 0 };
+  const found = { ...made };
+  let [notes, falseAlarms] = [0, 0];
+  for (const take of sampledTakes()) {
+    const { heard } = take.check;
+    const offs = take.truth.flatMap(({ i, onset }) =>
+      heard.notes[i].heard ? [1000 * (heard.notes[i].onset - onset)] : [],
+    );
+    const delay = quantile(offs, 0.5);
+    onsets.push(...offs.map((off) => Math.abs(off - delay)));
+    const isPlain = (one) => one.heard && one.otherCents === null && !one.note.hasGesture;
+    cents.push(...heard.notes.filter(isPlain).map((one) => Math.abs(one.cents)));
+    const { missed, invented } = judgedErrors(take);
+    for (const kind of Object.keys(made)) {
+      made[kind] += take.errors[kind].size;
+      found[kind] += take.errors[kind].size - missed[kind].length;
+    }
+    falseAlarms += invented.length;
+    notes += take.count;
   }
   return [
     '| sampled violin | beginnings, median / 90 % | pitch, median / 90 % | wrong | left out | added | false in 100 notes |',

@@ -1,5 +1,6 @@
 import type { Seconds } from '#core/base';
 import { PULSE_DECIBELS } from '#core/performance';
+import type { Stray } from './closer';
 import type { ExpectedNote } from './expected';
 import { findingAt, type TakeFinding } from './finding';
 import type { HeardNote } from './heard';
@@ -27,6 +28,7 @@ const SKIPPED = { below: 12, above: 9, from: -0.02, to: 0.16 } as const;
 /** Halves of 80 % intervals. */
 const UNSURE = {
   lateMs: 12,
+  heldMs: 24,
   skippedMs: 10,
   tripletPercent: 10,
   pulseDecibels: 0.7,
@@ -52,7 +54,7 @@ export function bowFindings(scene: TakeScene): TakeFinding[] {
       if (!one.heard || one.otherCents !== null) return [];
       const has = (mark: string) => one.note.marks.some((own) => own === mark);
       return [
-        ...lateFinger(scene, one),
+        ...lateFinger(scene, one, scene.heard.notes[i - 1]),
         ...skippedString(scene, one),
         ...(has('bowed-triplet') ? unevenTriplet(scene, one, i) : []),
         ...(has('pulse') ? pulseStayed(scene, one) : []),
@@ -64,7 +66,11 @@ export function bowFindings(scene: TakeScene): TakeFinding[] {
 }
 
 /** The bow has turned, and the pitch of the note before still sounds: the time between. */
-function lateFinger({ samples, thresholds }: TakeScene, one: HeardNote): TakeFinding[] {
+function lateFinger(
+  { samples, expected, thresholds }: TakeScene,
+  one: HeardNote,
+  previous: HeardNote | undefined,
+): TakeFinding[] {
   const { note, before } = one;
   const isAsked =
     note.startsStroke &&
@@ -78,10 +84,42 @@ function lateFinger({ samples, thresholds }: TakeScene, one: HeardNote): TakeFin
   // The stroke may have been heard to begin with the pitch of the note before.
   const held = one.strays.find(({ midi, from: since }) => midi === before.midi && since < one.onset + AT_ONCE);
   const isHeld = held !== undefined && held.to > one.onset + AT_ONCE && held.to < one.soundsUntil - AT_ONCE;
+  const isFinger = !isAdded(expected.a4, one, previous, before, isHeld ? held.to : one.onset);
+  if (!isFinger || (isHeld && !soundsOn(samples, one, before, held))) return [];
   const turned = turnBefore(samples, one, before) ?? (isHeld ? one.onset : null);
   if (turned === null) return [];
   const figure = 1000 * ((isHeld ? held.to : one.onset) - turned);
-  return findingAt('late-finger', one, { figure, uncertainty: UNSURE.lateMs, seconds: turned }, thresholds);
+  const uncertainty = isHeld ? UNSURE.heldMs : UNSURE.lateMs;
+  return findingAt('late-finger', one, { figure, uncertainty, seconds: turned }, thresholds);
+}
+
+/** Whether another pitch stands between the note before and this one: a note too many, and no finger. */
+function isAdded(
+  a4: number,
+  one: HeardNote,
+  previous: HeardNote | undefined,
+  before: ExpectedNote,
+  until: Seconds,
+): boolean {
+  const second = one.note.secondHertz === null ? null : 69 + 12 * Math.log2(one.note.secondHertz / a4);
+  // The string that sounds along from the turn on is no note of its own.
+  const isSecond = (midi: number) => second !== null && Math.abs(((midi - second + 606) % 12) - 6) < 0.5;
+  const isBetween = ({ midi, from, to }: Stray) =>
+    midi !== before.midi &&
+    !isSecond(midi) &&
+    to - from > AT_ONCE &&
+    from < until + AT_ONCE &&
+    to > until - 2 * AT_ONCE;
+  return one.strays.some(isBetween) || previous?.strays.some(isBetween) === true;
+}
+
+/** Whether the note before is bowed until the finger comes, and does not only ring. */
+function soundsOn(samples: Float32Array, one: HeardNote, { hertz }: ExpectedNote, held: Stray): boolean {
+  const others = one.note.secondHertz === null ? [one.note.hertz] : [one.note.hertz, one.note.secondHertz];
+  const level = (from: Seconds, to: Seconds) =>
+    quantile(envelope(samples, hertz, others, { from, to, step: STEP, window: WINDOW }), 0.7);
+  const was = level(Math.max(one.beforeOnset + NOT_WITHIN, one.onset - TURN_BEFORE), one.onset - AT_ONCE);
+  return !(level(one.onset, held.to) < GOES_ON * was);
 }
 
 /** When the bow turned while the note before still sounded, and went on sounding; null: with the note itself. */
@@ -213,7 +251,7 @@ function flickBecameNote({ thresholds }: TakeScene, one: HeardNote): TakeFinding
 }
 
 /** A stroke scratches while what lies between its partials is above this, and so much above what it comes to later, dB. */
-const NOISY = { line: -46, above: 9 } as const;
+const NOISY = { line: -46, above: 7 } as const;
 const LOOK_SECONDS = 0.17;
 /** Between which partials one listens. */
 const BETWEEN = [2.5, 3.5, 4.5, 5.5, 6.5, 7.5] as const;

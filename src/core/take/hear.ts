@@ -34,6 +34,7 @@ export function hear(listener: Listener, followed: readonly Visit[]): Heard {
       before: noteBefore(notes, visits, i),
       beforeOnset: onsets[i - 1]?.seconds ?? NaN,
       end: next && !next.isJump ? onsets[i + 1]!.seconds : visit.to * HOP_SECONDS,
+      next: next && next.note !== null && !next.isJump ? notes[next.note]! : null,
       isLed: next !== undefined && !next.isJump,
       isFollowed: next?.note === k + 1 && !next.isJump && last.get(k + 1) === i + 1,
     };
@@ -118,7 +119,7 @@ function notPlayed(note: ExpectedNote): HeardNote {
     confidence: 0,
     strays: [],
     isFollowed: false,
-    isHeldOver: false,
+    isPassedOver: false,
     before: null,
     beforeOnset: NaN,
   };

@@ -13,6 +13,8 @@ const THERE = { least: 0.22, sure: 0.6 } as const;
 const MOSTLY = 0.55;
 /** A finger that stood instead of brushing was down for so long before the note. */
 const BRUSHED: Seconds = 0.1;
+/** Share of its length below which nothing is a note. */
+const TOO_SHORT = 0.4;
 /** The note before is still seen for so long. */
 const NEIGHBOUR: Seconds = 0.02;
 /** A pitch farther off than this is not the note's. */
@@ -33,10 +35,7 @@ export function hearNote({ listener, closer, loud }: Hearing, note: ExpectedNote
   const { samples, levels } = listener;
   const { visit, onset, tempo, before, end, isFollowed } = passage;
   const pace = Number.isNaN(tempo.slower) ? 1 : tempo.slower;
-  const hasRest = note.seconds - note.sounding > 0.02;
-  const rings = !passage.isLed && !hasRest;
-  const until = hasRest || rings ? Math.min(end, onset.seconds + note.sounding * pace + 0.02) : end;
-  const span = { from: onset.seconds, to: Math.max(onset.seconds + 0.02, until) };
+  const span = { from: onset.seconds, to: soundsUntil(note, passage, pace) };
   const level = levelIn(levels, span);
   const frames = closer.framesOf(note, span.from, span.to);
   const planned = note.seconds * pace;
@@ -48,20 +47,14 @@ export function hearNote({ listener, closer, loud }: Hearing, note: ExpectedNote
   const late = comesLate(frames, strays, before, span);
   const pitched = late === null ? span : { ...span, from: late };
   const pitch = pitchNear(samples, note.hertz, note.secondHertz === null ? [] : [note.secondHertz], pitched);
-  const isHeldOver =
-    late === null &&
-    wasHeldOver(samples, note, before, otherMidi, {
-      onset: onset.seconds,
-      beforeOnset: Number.isNaN(passage.beforeOnset) ? -Infinity : passage.beforeOnset,
-    });
-  const isOther = otherMidi !== null && !isHeldOver && late === null;
-  const otherCents = isOther ? 100 * (otherMidi - note.midi) : null;
-  const isLoud = level > loud - NOTHING_BELOW;
-  const isThere = isLoud && own >= THERE.least && !isOther && !isHeldOver && isNear(pitch);
+  const isPassedOver =
+    late === null && (isCutOff(passage, otherMidi, planned) || wasHeldOver(samples, note, passage, otherMidi));
+  const otherCents = otherMidi !== null && !isPassedOver && late === null ? 100 * (otherMidi - note.midi) : null;
+  const isThere = level > loud - NOTHING_BELOW && own >= THERE.least && !isPassedOver && isNear(pitch);
   return {
     note,
     visit,
-    heard: isThere || isOther,
+    heard: isThere || otherCents !== null,
     onset: onset.seconds,
     onsetUncertaintyMs: onset.uncertaintyMs,
     end,
@@ -73,13 +66,25 @@ export function hearNote({ listener, closer, loud }: Hearing, note: ExpectedNote
     pitch,
     otherCents,
     level,
-    confidence: Math.max(0, Math.min(1, own / THERE.sure)) * (isOther ? 0.5 : 1),
+    confidence: Math.max(0, Math.min(1, own / THERE.sure)) * (otherCents === null ? 1 : 0.5),
     strays,
     isFollowed,
-    isHeldOver,
+    isPassedOver,
     before,
     beforeOnset: passage.beforeOnset,
   };
+}
+
+/** Until when a note should sound: what follows it, but for a rest after it, or where nothing follows. */
+function soundsUntil(note: ExpectedNote, { onset, end, isLed }: Passage, pace: number): Seconds {
+  const hasRest = note.seconds - note.sounding > 0.02;
+  const until = hasRest || !isLed ? Math.min(end, onset.seconds + note.sounding * pace + 0.02) : end;
+  return Math.max(onset.seconds + 0.02, until);
+}
+
+/** What is cut off at once, with the pitch of the next note, is the beginning of that one. */
+function isCutOff({ next, onset, end }: Passage, otherMidi: number | null, planned: Seconds): boolean {
+  return otherMidi !== null && otherMidi === next?.midi && end - onset.seconds < TOO_SHORT * planned;
 }
 
 const isNear = (pitch: NotePitch | null) => pitch !== null && Math.abs(pitch.cents) < OFF_CENTS;
@@ -100,27 +105,16 @@ function comesLate(
   return after.length * HOP_SECONDS >= AFTER_ALL ? held.to : null;
 }
 
-/** When a note and the one before it began. */
-interface Begins {
-  readonly onset: Seconds;
-  readonly beforeOnset: Seconds;
-}
-
 /** A note before may rise for so long after its own beginning. */
 const BEFORE_RISES: Seconds = 0.1;
 
 /** Whether the note before was held, or rang on, through a note's time: its pitch is there, and does not begin anew. */
-function wasHeldOver(
-  samples: Float32Array,
-  note: ExpectedNote,
-  before: ExpectedNote | null,
-  otherMidi: number | null,
-  begins: Begins,
-): boolean {
+function wasHeldOver(samples: Float32Array, note: ExpectedNote, passage: Passage, otherMidi: number | null): boolean {
+  const { before } = passage;
   if (before === null) return false;
-  if (otherMidi !== null) return before.midi === otherMidi && !risesAgain(samples, before.hertz, begins, RISEN.turn);
+  if (otherMidi !== null) return before.midi === otherMidi && !risesAgain(samples, before.hertz, passage, RISEN.turn);
   const repeats = note.startsStroke && note.restBefore === 0 && before.midi === note.midi;
-  return repeats && !risesAgain(samples, note.hertz, begins, RISEN.any);
+  return repeats && !risesAgain(samples, note.hertz, passage, RISEN.any);
 }
 
 /** A note that is followed by one too many lasts so many times its length, and sounds for so long first. */
@@ -140,9 +134,11 @@ function leadsOn(
 const RISEN = { turn: 1.35, any: 1.12 } as const;
 
 /** Whether a pitch that sounded before begins anew about a time. */
-function risesAgain(samples: Float32Array, hertz: number, { onset, beforeOnset }: Begins, times: number): boolean {
-  const from = Math.max(onset - 0.08, beforeOnset + BEFORE_RISES);
-  const level = envelope(samples, hertz, [], { from, to: onset + 0.08, step: 0.004, window: 0.018 });
+function risesAgain(samples: Float32Array, hertz: number, passage: Passage, times: number): boolean {
+  const { onset, beforeOnset } = passage;
+  const earliest = Number.isNaN(beforeOnset) ? -Infinity : beforeOnset + BEFORE_RISES;
+  const from = Math.max(onset.seconds - 0.08, earliest);
+  const level = envelope(samples, hertz, [], { from, to: onset.seconds + 0.08, step: 0.004, window: 0.018 });
   // Too little lies between: it cannot be told.
   if (!(level.length >= 12)) return true;
   let least = Infinity;

@@ -31,8 +31,8 @@ export interface HeardNote {
   readonly confidence: number;
   /** Other pitches in it, as long as they were there. */
   readonly strays: readonly Stray[];
-  /** The note before it was held through its time. */
-  readonly isHeldOver: boolean;
+  /** Its time went to the note before, which was held through it, or to the next. */
+  readonly isPassedOver: boolean;
   /** The next note of the plan came right after it. */
   readonly isFollowed: boolean;
   /** The note before it on the player's way, and when that began. */
@@ -73,6 +73,8 @@ export interface Passage {
   readonly beforeOnset: Seconds;
   readonly end: Seconds;
   readonly isFollowed: boolean;
+  /** The note after it on the way, if it is one of the plan. */
+  readonly next: ExpectedNote | null;
   /** Something else came right after it: where nothing did, it rings on. */
   readonly isLed: boolean;
 }

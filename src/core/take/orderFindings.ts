@@ -1,7 +1,8 @@
 import type { Stray } from './closer';
 import { findingAt, type TakeFinding } from './finding';
 import type { HeardNote, Jump } from './heard';
-import { median } from './measure';
+import { decibels, envelope, median } from './measure';
+import { UNCLEAR_MS } from './onset';
 import type { TakeScene } from './scene';
 
 /** A jump over so many notes or more, or one that lands where a pass begins, is another pass and not an omission. */
@@ -25,6 +26,8 @@ const BENT = new Set<string>([
 ]);
 /** A beginning rises by so many dB at least, where a note before rings on at the same pitch. */
 const SILENT_BELOW = 15;
+const RINGING_BELOW = 8;
+const FAINT_BELOW = 17;
 
 /** Notes left out, added and wrong in their order; places begun again, passes passed over. */
 export function orderFindings(scene: TakeScene): TakeFinding[] {
@@ -33,7 +36,9 @@ export function orderFindings(scene: TakeScene): TakeFinding[] {
   const at = (index: number) => notes[index]!;
   const replaced: { readonly from: number; readonly to: number }[] = [];
   const leftOut = heard.leftOut.flatMap((index) => {
-    const instead = playedInstead(notes[index - 1], at(index), notes[index + 1]);
+    const instead =
+      playedInstead(notes[index - 1], at(index), notes[index + 1]) ??
+      playedAgain(scene, scene.pace[index]!, notes[index - 1], at(index));
     if (instead) {
       const { cents, from, to } = instead;
       replaced.push({ from, to });
@@ -49,7 +54,7 @@ export function orderFindings(scene: TakeScene): TakeFinding[] {
     );
   });
   const silent = notes.flatMap((one, i) =>
-    one.isHeldOver || isSilent(scene, i) ? findingAt('left-out', one, { figure: 1, uncertainty: 0 }, thresholds) : [],
+    one.isPassedOver || isSilent(scene, i) ? findingAt('left-out', one, { figure: 1, uncertainty: 0 }, thresholds) : [],
   );
   const added = heard.added.flatMap(({ after, from, to }) =>
     findingAt(
@@ -104,14 +109,44 @@ function playedInstead(before: HeardNote | undefined, { note }: HeardNote, after
   return stray && { ...stray, cents: 100 * (stray.midi - note.midi) };
 }
 
+/** The note before begins anew within this share of its length of where the other should have begun, after a dip of so many dB. */
+const AGAIN = { within: 0.3, dip: 5, step: 0.004, window: 0.018 } as const;
+
+/** Instead of a note the one before may have been played once more. */
+function playedAgain({ samples }: TakeScene, pace: number, before: HeardNote | undefined, { note }: HeardNote) {
+  const isPlain = before?.heard === true && before.otherCents === null && before.note.marks.length === 0;
+  if (!isPlain || before.note.hasGesture || before.note.midi === note.midi) return undefined;
+  const length = Math.min(before.note.seconds, note.seconds) * pace;
+  const from = before.onset + before.note.seconds * pace;
+  const span = {
+    from: from - AGAIN.within * length,
+    to: Math.min(before.end - 0.03, from + AGAIN.within * length),
+    step: AGAIN.step,
+    window: AGAIN.window,
+  };
+  const level = envelope(samples, before.note.hertz, [], span);
+  for (let i = 2; i + 3 < level.length; i++) {
+    const [left, right] = [Math.max(...level.subarray(0, i)), Math.max(...level.subarray(i + 1))];
+    if (decibels(Math.min(left, right) / level[i]!) > AGAIN.dip)
+      return { from, to: before.end, cents: 100 * (before.note.midi - note.midi) };
+  }
+  return undefined;
+}
+
 /** Where the player's time went on and nothing was played. */
 function isSilent({ heard: { notes } }: TakeScene, i: number): boolean {
   const one = notes[i]!;
-  if (one.visit === null || one.heard || one.otherCents !== null) return false;
+  if (one.visit === null || one.otherCents !== null) return false;
   const around = [notes[i - 2], notes[i - 1], notes[i + 1], notes[i + 2]].flatMap((other) =>
     other?.heard ? [other.level] : [],
   );
-  return around.length >= 2 && one.level < median(around) - SILENT_BELOW;
+  if (around.length < 2) return false;
+  const below = median(around) - one.level;
+  if (!one.heard) return below > SILENT_BELOW;
+  // What is heard without a beginning of its own, or hardly at all, only rings on.
+  return (
+    below > FAINT_BELOW || (one.note.startsStroke && one.onsetUncertaintyMs >= UNCLEAR_MS && below > RINGING_BELOW)
+  );
 }
 
 /** Another pitch that stood in a note long enough to be a note of its own. */
@@ -122,7 +157,9 @@ function addedWithin(
   beforeCents: number | null,
 ): TakeFinding[] {
   const { note, before, strays, otherCents } = one;
-  if (!one.heard || otherCents !== null || note.hasGesture || note.marks.some((mark) => BENT.has(mark))) return [];
+  // A pitch that shakes beside another string is not told from a third.
+  const isBent = note.marks.some((mark) => BENT.has(mark) || (note.secondHertz !== null && mark.startsWith('vibrato')));
+  if (!one.heard || otherCents !== null || note.hasGesture || isBent) return [];
   return strays.flatMap(({ midi, from, to }) => {
     const wasPlayed = before && before.midi + Math.round((beforeCents ?? 0) / 100);
     const isBefore = (midi === before?.midi || midi === wasPlayed) && from < one.onset + NEIGHBOUR_SECONDS;
