@@ -7,7 +7,7 @@ import { ROOT } from './lib/root.mjs';
 
 const wanted = process.argv.indexOf('--takes');
 const takes = wanted < 0 ? TAKES : Number(process.argv[wanted + 1]);
-const tables = [...listeningTables(takes), '', ...sampledTable()];
+const tables = [...(await listeningTables(takes)), '', ...sampledTable()];
 console.log(tables.join('\n'));
 if (process.argv.includes('--write'))
   writeFileSync(

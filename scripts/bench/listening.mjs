@@ -1,6 +1,10 @@
-// How well takes are heard, by many takes of the simulated player over the demo tunes and a reel with rests.
+// How well takes are heard, by many takes of the simulated player over the demo tunes and a reel with rests; shared out
+// among processes, of which each counts its own.
+import { fork } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { MISTAKE_KINDS } from '../../src/core/take/index.ts';
 import { takeReel, takeTrials } from '../../src/core/testing/takeTrials.ts';
 import { readFile } from '../../src/formats/file/index.ts';
@@ -20,11 +24,48 @@ export function takeTunes() {
 const quantile = (values, share) => values.toSorted((a, b) => a - b)[Math.floor(share * (values.length - 1))] ?? NaN;
 const sum = (counts) => Object.values(counts).reduce((a, b) => a + b, 0);
 
+/** Shares of the takes, how noisy they are, and their seeds. */
+const TRIALS = [
+  { share: 0.85, noise: [25, 40], seed: 11 },
+  { share: 0.15, noise: [15, 15], seed: 12 },
+];
+
+const talliesOf = (takes, lot) =>
+  TRIALS.map(({ share, noise, seed }) =>
+    takeTrials(takeTunes(), { takes: Math.round(takes * share), noise, seed, lot }),
+  );
+
+/** Adds up numbers, lists and counts by name. */
+function added(one, other) {
+  if (typeof one === 'number' || one === undefined) return (one ?? 0) + (other ?? 0);
+  if (Array.isArray(one)) return [...one, ...other];
+  const keys = new Set([...Object.keys(one), ...Object.keys(other)]);
+  return Object.fromEntries([...keys].map((key) => [key, added(one[key], other[key])]));
+}
+
+/** The lots of all processors, added up. */
+async function allTallies(takes) {
+  const every = availableParallelism();
+  const lots = await Promise.all(
+    Array.from({ length: every }, (_, first) => {
+      const child = fork(fileURLToPath(import.meta.url), [takes, first, every].map(String));
+      return new Promise((done, failed) => {
+        child.once('message', done);
+        child.once('exit', (code) => code !== 0 && failed(new Error(`a lot of takes ended with ${code}`)));
+      });
+    }),
+  );
+  return lots.reduce((sum, lot) => sum.map((tally, i) => added(tally, lot[i])));
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) {
+  const [takes, first, every] = process.argv.slice(2).map(Number);
+  process.send(talliesOf(takes, { first, every }));
+}
+
 /** Both tables as lines of Markdown: takes with little noise, and those at 15 dB. */
-export function listeningTables(takes = TAKES) {
-  const tunes = takeTunes();
-  const near = takeTrials(tunes, { takes: Math.round(takes * 0.85), noise: [25, 40], seed: 11 });
-  const far = takeTrials(tunes, { takes: Math.round(takes * 0.15), noise: [15, 15], seed: 12 });
+export async function listeningTables(takes = TAKES) {
+  const [near, far] = await allTallies(takes);
   const row = (name, tally) =>
     `| ${name} | ${tally.takes} | ${tally.notes} | ${((100 * (tally.heard - tally.derailed)) / tally.notes).toFixed(2)} % | ` +
     `${quantile(tally.onsetMs, 0.5).toFixed(1)} / ${quantile(tally.onsetMs, 0.9).toFixed(1)} ms | ` +
