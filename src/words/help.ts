@@ -111,6 +111,7 @@ const SETTINGS: RoomHelp = {
   title: 'Settings',
   about: [
     'How you were taught, your fiddle, and what your hands need. Every change says at once what it does to the tunes in the book.',
+    'The pitch that A4 is tuned to holds for all that sounds: what is played to you, takes, the ear test and the pegs.',
   ],
   keys: UNDO,
 };

@@ -19,8 +19,8 @@ import { droneSceneOf } from '#core/report';
 import { PLACES, type Tune } from '#core/tune';
 import { writtenPitch } from '#words/pitch';
 import { stringName } from '#words/strings';
+import { Adopt } from '../openTune/Adopt';
 import type { SheetProps } from '../openTune/sheetProps';
-import { Take } from '../openTune/Take';
 import { Button } from '../ui/Button';
 import { Why } from '../ui/Why';
 
@@ -145,7 +145,7 @@ export function BesideNote({
                     {row.intonation !== '' && ` · ${row.intonation}`}
                   </span>
                 </p>
-                <Take
+                <Adopt
                   {...{ onApply, onPreview, onHear }}
                   next={applyDrones(tune, new Map([[note.id, row.choice]]))}
                   label={`${row.name} in ${where}`}

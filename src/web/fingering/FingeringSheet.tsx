@@ -20,8 +20,8 @@ import { writtenPitch } from '#words/pitch';
 import { positionWords } from '#words/position';
 import { barWords, countWords } from '#words/spot';
 import { holdsWords } from '#words/tempo';
+import { Adopt } from '../openTune/Adopt';
 import type { SheetProps } from '../openTune/sheetProps';
-import { Take } from '../openTune/Take';
 import { usePreviews } from '../threads/usePreviews';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
@@ -110,7 +110,7 @@ function WholeTune({ report, found, costNow, taking }: WholeProps) {
         </p>
       )}
       <div className="mt-3 flex flex-wrap gap-2">
-        <Take
+        <Adopt
           {...{ onApply, onPreview, onHear }}
           look="main"
           next={anew}
@@ -119,7 +119,7 @@ function WholeTune({ report, found, costNow, taking }: WholeProps) {
           isNow={pins.size === 0}
         >
           take the fresh fingering
-        </Take>
+        </Adopt>
         <Button
           disabled={folded.moved.length === 0}
           title={folded.moved.length === 0 ? 'It all lies in first position' : undefined}
@@ -242,7 +242,7 @@ function OneNote({ report, found, id, where, taking }: OneProps) {
                 </td>
                 <td className="py-1.5 pr-3 text-small">{isNow ? 'as it is now' : (effects[i] ?? '…')}</td>
                 <td className="py-1.5 text-right">
-                  <Take
+                  <Adopt
                     {...{ onApply, onPreview, onHear }}
                     next={next}
                     label={`${callWords(chord)} in ${where}`}

@@ -7,8 +7,8 @@ import { counted, listed } from '#words/plural';
 import { reportVerdict } from '#words/verdict';
 import type { Failure } from '../api/answer';
 import { useNameVersionMutation } from '../api/versionsApi';
+import { Adopt } from '../openTune/Adopt';
 import type { SheetProps } from '../openTune/sheetProps';
-import { Take } from '../openTune/Take';
 import { usePreviews } from '../threads/usePreviews';
 import { Alert } from '../ui/Alert';
 import { Button } from '../ui/Button';
@@ -110,7 +110,7 @@ function Layers({ id, report, layers, ...taking }: LayerProps & { readonly layer
                 <b>{i === 0 ? one.words : `and ${one.words}`}</b>{' '}
                 <span className="text-small text-muted">on {counted(one.notes, 'note')}</span>
               </span>
-              <Take {...taking} next={one.tune} label={one.sum} name={one.words} />
+              <Adopt {...taking} next={one.tune} label={one.sum} name={one.words} />
               <Button look="small" disabled={saved.has(one.sum)} onClick={() => void save(one)}>
                 {saved.has(one.sum) ? 'saved' : 'save as a version'}
                 <span className="sr-only">: {one.words}</span>

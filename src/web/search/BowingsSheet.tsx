@@ -8,8 +8,8 @@ import { ideaInBars } from '#words/idea';
 import { counted } from '#words/plural';
 import { NO_BOWING } from '#words/reportJson';
 import { holdsWords } from '#words/tempo';
+import { Adopt } from '../openTune/Adopt';
 import type { SheetProps } from '../openTune/sheetProps';
-import { Take } from '../openTune/Take';
 import { StrokeRow, strokeWords } from '../score/StrokeRow';
 import { problemWords } from '../threads/problemWords';
 import { Button, SignButton } from '../ui/Button';
@@ -173,7 +173,7 @@ function CandidateRow(props: {
     >
       <div className="flex flex-wrap items-center justify-end gap-2">
         {isMany && (
-          <Take
+          <Adopt
             {...taking}
             next={forPart}
             label={`${name.toLowerCase()} for part ${part}`}
@@ -182,9 +182,9 @@ function CandidateRow(props: {
           >
             only for {part}
             {partAfter.comesRound ? '' : ', flips'}
-          </Take>
+          </Adopt>
         )}
-        <Take {...taking} next={adopted} label={`${name.toLowerCase()} for the whole tune`} name={name} />
+        <Adopt {...taking} next={adopted} label={`${name.toLowerCase()} for the whole tune`} name={name} />
       </div>
     </BowingRow>
   );

@@ -11,8 +11,8 @@ import {
 } from '#core/twins';
 import { counted } from '#words/plural';
 import { reportVerdict } from '#words/verdict';
+import { Adopt } from '../openTune/Adopt';
 import type { SheetProps } from '../openTune/sheetProps';
-import { Take } from '../openTune/Take';
 import { Button } from '../ui/Button';
 import { Select } from '../ui/Select';
 import { BowSign } from '../ui/signs';
@@ -146,14 +146,14 @@ function Alike({
           or less, so what follows goes the other way.
         </span>
       )}
-      <Take
+      <Adopt
         {...{ onApply: onEdit, onPreview, onHear }}
         next={result}
         label={`figure bowed as in ${name}`}
         name={`bowed as in ${name}`}
       >
         bow them alike
-      </Take>
+      </Adopt>
     </div>
   );
 }

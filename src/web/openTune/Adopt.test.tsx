@@ -1,14 +1,14 @@
 import { fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { part, tune } from '../../core/testing/tunes';
-import { Take } from './Take';
+import { Adopt } from './Adopt';
 
 const next = tune([part('A', 'D4 E4')]);
 
 function show(more: { isNow?: boolean; isSilent?: boolean } = {}) {
   const done: string[] = [];
   render(
-    <Take
+    <Adopt
       next={next}
       label="a drone"
       name="open A"

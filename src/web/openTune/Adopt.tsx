@@ -4,7 +4,7 @@ import type { Tune } from '#core/tune';
 import { Button, SignButton } from '../ui/Button';
 import type { SheetProps } from './sheetProps';
 
-interface TakeProps extends Pick<SheetProps, 'onApply' | 'onPreview' | 'onHear'> {
+interface AdoptProps extends Pick<SheetProps, 'onApply' | 'onPreview' | 'onHear'> {
   /** The tune with what is proposed. */
   readonly next: Tune;
   /** What undo calls it. */
@@ -20,7 +20,7 @@ interface TakeProps extends Pick<SheetProps, 'onApply' | 'onPreview' | 'onHear'>
 }
 
 /** A proposal: heard, looked at in the score while it is pointed at, and taken. */
-export function Take(props: TakeProps) {
+export function Adopt(props: AdoptProps) {
   const { next, label, name, isNow = false, look = 'small', children, isSilent = false } = props;
   const { onApply, onPreview, onHear } = props;
   const show = () => onPreview(next);
