@@ -13,20 +13,13 @@ import {
 import { MISTAKE_KINDS, type MistakeKind } from '#core/take';
 import { writeWav } from '#formats/wav';
 import { isMistakeKind } from '#words/take';
-import { oneTune, spanOfBars } from './oneTune';
 import { numberOption } from './readInput';
-import { liltNamed } from './report';
+import { type StretchFlags, stretchOf } from './stretch';
 import { UsageError } from './usage';
 
-export interface SimulateFlags {
+export interface SimulateFlags extends StretchFlags {
   readonly out?: string;
   readonly truth?: string;
-  readonly tune?: string;
-  readonly tempo?: string;
-  readonly lilt?: string;
-  readonly from?: string;
-  readonly to?: string;
-  readonly loops?: string;
   readonly player?: string;
   readonly mistake?: readonly string[];
   readonly noise?: string;
@@ -41,18 +34,16 @@ const SAMPLE_RATE = 44100;
 export function simulate(file: string, flags: SimulateFlags, leftOut: string[]): Uint8Array {
   if (!flags.out || !/\.wav$/i.test(flags.out))
     throw new UsageError(`--out: expected the name of a .wav file to write, got ${flags.out ?? 'nothing'}`);
-  const bpm = numberOption('tempo', flags.tempo, 1, 1000);
-  const lilt = flags.lilt === undefined ? undefined : liltNamed(flags.lilt);
   const player = PLAYER_NAMES.find((name) => name === (flags.player ?? 'steady'));
   if (!player) throw new UsageError(`--player: expected ${PLAYER_NAMES.join(', ')}, got ${flags.player}`);
   const seed = numberOption('seed', flags.seed, 0, 2 ** 31) ?? 1;
-  const report = oneTune(file, flags.tune, { bpm, lilt }, leftOut);
-  const span = spanOfBars(report, numberOption('from', flags.from, 0, 1e6), numberOption('to', flags.to, 0, 1e6));
+  const { report, span, loops, a4 } = stretchOf(file, flags, leftOut);
   const { samples, truth } = play(report, {
     player,
     seed,
     span: span ?? undefined,
-    loops: numberOption('loops', flags.loops, 1, 100),
+    loops,
+    a4,
     signalToNoise: numberOption('noise', flags.noise, 0, 120) ?? null,
     room: numberOption('room', flags.room, 0, 5),
     driftPercent: numberOption('drift', flags.drift, -50, 50),

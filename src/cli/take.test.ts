@@ -58,6 +58,8 @@ test('a fiddle tuned lower is in tune at its own pitch, and flat at the usual on
   // A4 = 446 is 23 cents above 440: what was played is that much below it.
   const flat = taken('plain.wav', '--pitch', '446').findings.filter(({ code }) => code === 'flat');
   expect(flat.length).toBeGreaterThan(15);
+  simulated('low.wav', '--seed', '4', '--pitch', '415');
+  expect(taken('low.wav', '--pitch', '415').findings).toEqual([]);
   expect(flat[0]!.figure).toBeGreaterThan(17);
 });
 

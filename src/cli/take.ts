@@ -1,37 +1,23 @@
 import { type TakeJson, takeSchema } from '#contract/take';
-import { REFERENCE_PITCH } from '#core/pitch';
 import type { TuneReport } from '#core/report';
 import { checkInBlocks, expectedOf, MAX_TAKE_SECONDS, type TakeCheck } from '#core/take';
 import { PLACES } from '#core/tune';
 import { readWav, WavFault, type WavSound } from '#formats/wav';
 import { counted } from '#words/plural';
 import { mistakeWords, wavFaultWords } from '#words/take';
-import { oneTune, spanOfBars } from './oneTune';
-import { numberOption, readBytes } from './readInput';
-import { liltNamed } from './report';
+import { readBytes } from './readInput';
+import { type StretchFlags, stretchOf } from './stretch';
 import { InputError, UsageError } from './usage';
 
-export interface TakeFlags {
+export interface TakeFlags extends StretchFlags {
   readonly recording?: string;
-  readonly tune?: string;
-  readonly tempo?: string;
-  readonly lilt?: string;
-  readonly from?: string;
-  readonly to?: string;
-  readonly loops?: string;
-  readonly pitch?: string;
   readonly json?: boolean;
 }
 
 /** `take FILE --recording take.wav`: what was heard of a plan, and what went wrong. */
 export function take(file: string, flags: TakeFlags, leftOut: string[]): string {
   if (flags.recording === undefined) throw new UsageError('--recording: expected a WAV file to listen to');
-  const bpm = numberOption('tempo', flags.tempo, 1, 1000);
-  const a4 = numberOption('pitch', flags.pitch, REFERENCE_PITCH.min, REFERENCE_PITCH.max);
-  const lilt = flags.lilt === undefined ? undefined : liltNamed(flags.lilt);
-  const report = oneTune(file, flags.tune, { bpm, lilt }, leftOut);
-  const span = spanOfBars(report, numberOption('from', flags.from, 0, 1e6), numberOption('to', flags.to, 0, 1e6));
-  const loops = numberOption('loops', flags.loops, 1, 100) ?? 1;
+  const { report, span, loops, a4 } = stretchOf(file, flags, leftOut);
   const sound = readRecording(flags.recording);
   const { sampleRate, samples } = sound;
   const steps = checkInBlocks(samples, expectedOf(report, { span, loops, a4 }), {

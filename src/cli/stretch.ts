@@ -1,14 +1,39 @@
+import { REFERENCE_PITCH } from '#core/pitch';
 import { type ReportOptions, reportTune, type TuneReport } from '#core/report';
-import { readTunes } from './readInput';
+import { numberOption, readTunes } from './readInput';
+import { liltNamed } from './report';
 import { InputError, UsageError } from './usage';
 
+/** What is played of a file, and how: flags of the commands about takes. */
+export interface StretchFlags {
+  readonly tune?: string;
+  readonly tempo?: string;
+  readonly lilt?: string;
+  readonly from?: string;
+  readonly to?: string;
+  readonly loops?: string;
+  readonly pitch?: string;
+}
+
+/** A checked plan, the bars of it that are played (null: all), how often, and the pitch of A4. */
+export interface Stretch {
+  readonly report: TuneReport;
+  readonly span: { readonly from: number; readonly to: number } | null;
+  readonly loops: number;
+  readonly a4: number;
+}
+
+export function stretchOf(file: string, flags: StretchFlags, leftOut: string[]): Stretch {
+  const bpm = numberOption('tempo', flags.tempo, 1, 1000);
+  const a4 = numberOption('pitch', flags.pitch, REFERENCE_PITCH.min, REFERENCE_PITCH.max) ?? REFERENCE_PITCH.usual;
+  const lilt = flags.lilt === undefined ? undefined : liltNamed(flags.lilt);
+  const report = oneTune(file, flags.tune, { bpm, lilt }, leftOut);
+  const span = spanOfBars(report, numberOption('from', flags.from, 0, 1e6), numberOption('to', flags.to, 0, 1e6));
+  return { report, span, loops: numberOption('loops', flags.loops, 1, 100) ?? 1, a4 };
+}
+
 /** The one tune of a file that is played, checked. */
-export function oneTune(
-  file: string,
-  wanted: string | undefined,
-  options: ReportOptions,
-  leftOut: string[],
-): TuneReport {
+function oneTune(file: string, wanted: string | undefined, options: ReportOptions, leftOut: string[]): TuneReport {
   const tunes = readTunes(file, wanted, leftOut);
   if (tunes.length > 1)
     throw new UsageError(`--tune: expected which of the tunes X:${tunes.map(({ reference }) => reference).join(', ')}`);
@@ -18,7 +43,7 @@ export function oneTune(
 }
 
 /** Notes of some bars, counted as played through the whole tune; a pickup belongs to the bar before it, the first one is 0. */
-export function spanOfBars(
+function spanOfBars(
   { unrolled }: TuneReport,
   from: number | undefined,
   to: number | undefined,
