@@ -11,6 +11,7 @@ const ear = (more: Partial<ListeningLadder> = {}): ListeningLadder => ({
   said: 'Bar 3 of A, 2: the finger comes late, 80 ms.',
   isClean: false,
   rows: [],
+  heard: null,
   problem: null,
   start: () => undefined,
   stop: () => undefined,

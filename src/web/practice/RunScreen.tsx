@@ -19,6 +19,7 @@ import { PlainScore } from '../score/PlainScore';
 import { selectSettings } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import type { LoopSource } from '../takes/listenLoop';
+import { takeMarks } from '../takes/takeMarks';
 import { mattersMost } from '../takes/takeResult';
 import { useListeningLadder } from '../takes/useListeningLadder';
 import { Button } from '../ui/Button';
@@ -83,7 +84,13 @@ export function RunScreen({
   const listening = usePlayer(played, { fixed });
   const span = { from: 0, to: played.unrolled.notes.length };
   const toggle = () => listening.toggle(span);
-  const { ear, speaks, setSpeaks, listen, isHeard } = useEar(running, item, choices, played, listening.player);
+  const { ear, heardMarks, speaks, setSpeaks, listen, isHeard } = useEar(
+    running,
+    item,
+    choices,
+    played,
+    listening.player,
+  );
   const way = loops ? loopWay(played, span) : 'round';
   const backTo = `/tunes/${open.id}/practice`;
 
@@ -106,7 +113,7 @@ export function RunScreen({
   const shown = item.drill ? played.settings : { bpm: run.ladder.bpm, beat: report.settings.beat };
   const isThrough = item.what === 'run-through';
   const bars = played.unrolled.bars.length;
-  const sized = useScoreSize(bars);
+  const sized = useScoreSize(bars, ear.isOn);
   const isPlaying = listening.state.status !== 'idle';
   const stillTold = stageWords(item, stage);
   return (
@@ -155,6 +162,7 @@ export function RunScreen({
               report={played}
               {...sized}
               lanes={{ bow: true, fingers: true }}
+              take={heardMarks}
               label={`${item.name}: ${counted(played.unrolled.notes.length, 'note')}`}
             />
             <PlayMark player={listening.player} state={listening.state} onPass={() => undefined} />
@@ -218,6 +226,8 @@ export function RunScreen({
   );
 }
 
+const notesOf = ({ unrolled }: TuneReport) => unrolled.notes.map(({ note }) => note.id).join(' ');
+
 /** The ladder that listens, for what is practised: what it heard is one repetition. */
 function useEar(running: Running, item: RunItem, choices: RunChoices, played: TuneReport, player: Player) {
   const [speaks, setSpeaks] = useState(false);
@@ -238,16 +248,23 @@ function useEar(running: Running, item: RunItem, choices: RunChoices, played: Tu
     player.stop();
     ear.start(source);
   };
-  return { ear, speaks, setSpeaks, listen, isHeard };
+  const { heard } = ear;
+  // Of what is played now, and not of what was before it was taken apart.
+  const isOfThis = heard !== null && notesOf(heard.report) === notesOf(played);
+  const heardMarks = useMemo(() => (isOfThis ? takeMarks(heard.report, heard, {}) : null), [isOfThis, heard]);
+  return { ear, heardMarks, speaks, setSpeaks, listen, isHeard };
 }
 
-/** How large the score stands: read from two metres, a short one on a line of its own. */
-function useScoreSize(bars: number): { readonly zoom: number; readonly barsPerLine?: number } {
+/** How large the score stands: read from two metres, a short one on a line of its own; with room for what was heard. */
+function useScoreSize(bars: number, isListening: boolean): { readonly zoom: number; readonly barsPerLine?: number } {
   const isNarrow = useMedia('(width < 640px)');
   const isWide = useMedia('(width >= 1600px)');
-  if (isNarrow) return { zoom: 1 };
+  if (isNarrow) return bars === 1 ? { zoom: 1, barsPerLine: 1 } : { zoom: 1 };
   const isShort = bars <= SHORT_BARS;
-  return { zoom: (isShort ? 1.5 : 1.1) * (isWide ? 1.4 : 1), ...(isShort ? { barsPerLine: bars } : {}) };
+  return {
+    zoom: (isShort ? (isListening ? 1.2 : 1.5) : 1.1) * (isWide ? 1.4 : 1),
+    ...(isShort ? { barsPerLine: bars } : {}),
+  };
 }
 
 interface ControlsProps extends Pick<RunScreenProps, 'item' | 'choices' | 'onChoose'> {

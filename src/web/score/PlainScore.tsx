@@ -7,6 +7,7 @@ import { droneHeads } from './droneHeads';
 import type { LaneSettings } from './Lanes';
 import { scoreLines } from './lines';
 import { StillLine } from './StillLine';
+import type { TakeMark } from './TakeTracks';
 import { useEngravingFonts } from './useEngravingFonts';
 
 interface PlainScoreProps {
@@ -18,6 +19,8 @@ interface PlainScoreProps {
   readonly lanes: { readonly bow: boolean; readonly fingers: boolean };
   /** Room kept above each line, for what is laid over it. */
   readonly leadPx?: number;
+  /** A take of it, drawn under the lines by written notes. */
+  readonly take?: ReadonlyMap<string, TakeMark> | null;
   /** Said of it to those who do not see it. */
   readonly label: string;
   /** Laid over the score. */
@@ -25,7 +28,16 @@ interface PlainScoreProps {
 }
 
 /** A score to be read and not edited: staff and, where wanted, bow lane. */
-export function PlainScore({ report, barsPerLine, zoom, lanes: wanted, leadPx = 0, label, children }: PlainScoreProps) {
+export function PlainScore({
+  report,
+  barsPerLine,
+  zoom,
+  lanes: wanted,
+  leadPx = 0,
+  take = null,
+  label,
+  children,
+}: PlainScoreProps) {
   const root = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(0);
   const isReady = useEngravingFonts();
@@ -72,7 +84,14 @@ export function PlainScore({ report, barsPerLine, zoom, lanes: wanted, leadPx = 
           lines.map((line) => (
             <div key={line.id} style={{ paddingTop: leadPx }}>
               <div style={{ zoom }}>
-                <StillLine line={line} width={width} states={states} lanes={lanes} tuning={report.tune.tuning} />
+                <StillLine
+                  line={line}
+                  width={width}
+                  states={states}
+                  lanes={lanes}
+                  tuning={report.tune.tuning}
+                  take={take}
+                />
               </div>
             </div>
           ))}

@@ -3,6 +3,7 @@ import type { Tuning } from '#core/tuning';
 import type { LaneSettings } from './Lanes';
 import { engravingKey, type LineSpec } from './lines';
 import { ScoreLine } from './ScoreLine';
+import type { TakeMark } from './TakeTracks';
 
 interface StillLineProps {
   readonly line: LineSpec;
@@ -10,12 +11,13 @@ interface StillLineProps {
   readonly states: ReadonlyMap<string, NoteState>;
   readonly lanes: LaneSettings;
   readonly tuning: Tuning;
+  readonly take?: ReadonlyMap<string, TakeMark> | null;
 }
 
 const nothing = () => undefined;
 
 /** A line to be read: nothing in it can be chosen. */
-export function StillLine({ line, width, states, lanes, tuning }: StillLineProps) {
+export function StillLine({ line, width, states, lanes, tuning, take = null }: StillLineProps) {
   return (
     <ScoreLine
       line={line}
@@ -34,6 +36,7 @@ export function StillLine({ line, width, states, lanes, tuning }: StillLineProps
       card={null}
       onBowLength={null}
       onPaintDrones={null}
+      take={take}
       isStill
     />
   );

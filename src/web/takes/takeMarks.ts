@@ -8,7 +8,7 @@ const RANGE = 30;
 /** A take by the written notes of the passes in view: of several times round the last. */
 export function takeMarks(
   { unrolled }: TuneReport,
-  { result }: KeptTake,
+  { result }: Pick<KeptTake, 'result'>,
   passInView: Readonly<Record<string, number>>,
 ): Map<string, TakeMark> {
   const told = new Set(result.findings.flatMap(({ notes, loop }) => notes.map((index) => `${loop} ${index}`)));

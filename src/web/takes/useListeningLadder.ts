@@ -25,6 +25,8 @@ export interface ListeningLadder {
   readonly isClean: boolean;
   /** A drill's own figures. */
   readonly rows: readonly string[];
+  /** The last loop as it was heard, and of what; null before. */
+  readonly heard: { readonly result: TakeResult; readonly report: TuneReport } | null;
   readonly problem: string | null;
   readonly start: (source: LoopSource) => void;
   readonly stop: () => void;
@@ -45,7 +47,7 @@ export function useListeningLadder({ report, drill, isDone, onHeard, speaks }: L
   const [source, setSource] = useState<LoopSource | null>(null);
   const [loop, setLoop] = useState(0);
   const [state, setState] =
-    useState<Pick<ListeningLadder, 'phase' | 'level' | 'said' | 'isClean' | 'rows' | 'problem'>>(OFF);
+    useState<Pick<ListeningLadder, 'phase' | 'level' | 'said' | 'isClean' | 'rows' | 'heard' | 'problem'>>(OFF);
   const subjectOf = useTakeSubject(report, null, { drill });
   // What a loop is begun with is what holds then.
   const now = useRef({ report, subjectOf, onHeard, speaks });
@@ -85,7 +87,13 @@ export function useListeningLadder({ report, drill, isDone, onHeard, speaks }: L
         const said = most
           ? placedWords(most, played)
           : takeVerdict(result.clean, 0, result.figures.heardNotes, result.figures.notes);
-        change({ phase: 'told', said, isClean: result.clean, rows: result.rows.map(rowWords) });
+        change({
+          phase: 'told',
+          said,
+          isClean: result.clean,
+          rows: result.rows.map(rowWords),
+          heard: { result, report: played },
+        });
         if (now.current.speaks) speechSynthesis.speak(new SpeechSynthesisUtterance(said));
         now.current.onHeard(result.clean, result, source!);
       }
@@ -114,7 +122,7 @@ export function useListeningLadder({ report, drill, isDone, onHeard, speaks }: L
   };
 }
 
-const OFF = { phase: 'off', level: -100, said: null, isClean: false, rows: [], problem: null } as const;
+const OFF = { phase: 'off', level: -100, said: null, isClean: false, rows: [], heard: null, problem: null } as const;
 
 /** What went wrong, and where in the loop. */
 function placedWords(finding: TakeFinding, { unrolled }: TuneReport): string {
