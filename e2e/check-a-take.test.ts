@@ -84,10 +84,16 @@ test('the ladder listens to the simulated player, says the one thing that matter
   await expect(page.locator('[data-ear="playing"]')).toBeVisible({ timeout: 30_000 });
   await expect(page.locator('[data-ear="told"]')).toBeVisible({ timeout: 30_000 });
   await expect(page.locator('[data-ear-said]')).toHaveText(/\.$/);
+  // What was heard stands under the bite.
+  await expect(page.locator('[data-lane="take"]').first()).toBeVisible();
   await expect(page.getByText('none of it goes into your log')).toBeVisible();
   await expect(page.locator('[data-waiting="0"]')).toBeVisible();
   await page.getByRole('button', { name: 'Stop listening' }).click();
   await expect(page.getByRole('button', { name: 'Listen to me' })).toBeVisible();
+  // In silence there is nothing to listen to, and of a simulated loop there is nothing to put right.
+  await expect(page.getByRole('group', { name: 'What went wrong' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'without sound' }).click();
+  await expect(page.getByRole('button', { name: 'Listen to me' })).toHaveCount(0);
 });
 
 test.describe('on a phone', () => {

@@ -8,8 +8,8 @@ const WINDOW = 0.045;
 const INTO = 0.05;
 const OUT = 0.035;
 const SHORTEST = 0.16;
-/** A string is missing when it is so many dB under what it usually is, or under the melody; in more than so many per cent it is no bump. */
-const MISSING = { usual: 12, melody: 24, mostly: 25 } as const;
+/** A string is missing when it is so many dB under what it usually is, or under the melody; in more than so many per cent it is no bump, unless it is back at the end, and in more than the most it never is. */
+const MISSING = { usual: 12, melody: 24, mostly: 25, most: 50 } as const;
 /** Halves of 80 % intervals. */
 const UNSURE = { decibels: 1.5, percent: 8 } as const;
 /** A dip lasts so many steps, and comes back. */
@@ -52,7 +52,10 @@ export function secondFindings({ samples, heard, thresholds }: TakeScene): TakeF
     const line = Math.max(usual.get(key)! * 10 ** (-MISSING.usual / 20), melody * 10 ** (-MISSING.melody / 20));
     const missing = (100 * level.filter((value) => value < line).length) / level.length;
     const dropped = findingAt('dropped-second', one, { figure: missing, uncertainty: UNSURE.percent }, thresholds);
-    if (missing > MISSING.mostly || !one.note.secondIsOpen) return dropped;
+    // A finger that touches the string for a moment lets go of it again.
+    const isBack = missing < MISSING.most && median(level.subarray(-DIP_STEPS)) >= line;
+    const isMissing = missing > MISSING.mostly;
+    if (!one.note.secondIsOpen || (isMissing && !isBack)) return dropped;
     const steady = quantile(level, 0.75);
     let [deepest, at] = [Infinity, 0];
     for (let i = 2; i + DIP_STEPS + 2 <= level.length; i++) {
@@ -61,6 +64,6 @@ export function secondFindings({ samples, heard, thresholds }: TakeScene): TakeF
     }
     const figure = 20 * Math.log10(steady / deepest);
     const bump = { figure, uncertainty: UNSURE.decibels, seconds: from + at * STEP };
-    return [...dropped, ...findingAt('bumped-drone', one, bump, thresholds)];
+    return [...(isMissing ? [] : dropped), ...findingAt('bumped-drone', one, bump, thresholds)];
   });
 }
