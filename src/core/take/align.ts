@@ -3,7 +3,7 @@ import type { Scores } from './scores';
 import { HOP_SECONDS } from './spectra';
 
 // Looked up once: they are called for millions of times.
-const { abs, exp, hypot, log, max, min } = Math;
+const { abs, exp, log, max, min, sqrt } = Math;
 
 /** Nats for a frame that agrees fully, against one that does not at all. Trials. */
 const WEIGHT = 4;
@@ -334,7 +334,8 @@ function intoCost({ isBarStart, isPassStart }: ExpectedNote): number {
 
 /** What a length of d frames costs where e were expected: a normal distribution of its logarithm with straight tails. */
 function lengthCost(d: number, e: number): number {
-  const z = abs(log(d / e)) / hypot(LENGTH.log, LENGTH.frames / e);
+  const ends = LENGTH.frames / e;
+  const z = abs(log(d / e)) / sqrt(LENGTH.log * LENGTH.log + ends * ends);
   return z <= LENGTH.tail ? -(z * z) / 2 : -LENGTH.tail * z + (LENGTH.tail * LENGTH.tail) / 2;
 }
 

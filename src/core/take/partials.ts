@@ -2,7 +2,7 @@ import type { Seconds } from '#core/base';
 import { RATE } from './resample';
 
 // Looked up once: they are called for millions of times.
-const { abs, atan2, ceil, cos, floor, hypot, log2, max, round, sin, sqrt } = Math;
+const { abs, atan2, ceil, cos, floor, log2, max, round, sin, sqrt } = Math;
 
 /** Samples that are summed before the window is laid over them. */
 const BLOCK = 12;
@@ -140,7 +140,7 @@ export function pitchCurve({ hertz, from, step, count, tracks }: Tracks): PitchP
       const dot = re[i]! * re[i + 1]! + im[i]! * im[i + 1]!;
       const off = atan2(cross, dot) / (2 * Math.PI * step);
       const ratio = 1 + off / (partial * hertz);
-      const weight = partial ** 2 * hypot(cross, dot);
+      const weight = partial ** 2 * sqrt(cross * cross + dot * dot);
       if (ratio <= 0.5) continue;
       sum += weight * 1200 * log2(ratio);
       weights += weight;

@@ -1,11 +1,13 @@
 // Looked up once: they are called for millions of times.
-const { abs, ceil, cos, floor, max, min, sin } = Math;
+const { abs, ceil, cos, floor, min, sin } = Math;
 /** Every take is heard at this rate: partials up to 10 kHz are enough for a fiddle. */
 export const RATE = 24000;
 
 /** Zero crossings of the sinc on each side, and steps between two of them in the table. */
 const CROSSINGS = 12;
 const STEPS = 256;
+/** Places between samples whose weights are kept: rates in simple ratios have few. */
+const MOST_PLACES = 1024;
 /** What is let through of the band. */
 const BAND = 0.92;
 
@@ -23,7 +25,8 @@ const KERNEL = Float64Array.from({ length: CROSSINGS * STEPS + 2 }, (_, i) => {
  * Time O(taps) a sample.
  */
 export class Resampler {
-  private readonly ratio: number;
+  /** Weights of the samples about a place, by how far it is from the one before, in parts of `RATE`. */
+  private readonly weights = new Map<number, Float64Array>();
   private readonly cut: number;
   private readonly reach: number;
   /** Samples not used up yet; the first is number `start` of the input. */
@@ -31,8 +34,7 @@ export class Resampler {
   private start = 0;
   private next = 0;
 
-  constructor(from: number) {
-    this.ratio = from / RATE;
+  constructor(private readonly from: number) {
     this.cut = BAND * min(1, RATE / from);
     this.reach = ceil(CROSSINGS / this.cut);
     // Before the beginning there was silence.
@@ -45,14 +47,12 @@ export class Resampler {
     input.set(this.held);
     input.set(block, this.held.length);
     const end = this.start + input.length;
-    const count = max(0, floor((end - 1 - this.reach) / this.ratio) - this.next + 1);
-    const out = new Float32Array(count);
-    for (let k = 0; k < count; k++) out[k] = this.at((this.next + k) * this.ratio, input);
-    this.next += count;
-    const keep = max(this.start, floor(this.next * this.ratio) - this.reach - 1);
+    const out: number[] = [];
+    while (this.sampleBefore(this.next) + this.reach < end) out.push(this.at(this.next++, input));
+    const keep = Math.max(this.start, this.sampleBefore(this.next) - this.reach + 1);
     this.held = input.slice(keep - this.start);
     this.start = keep;
-    return out;
+    return Float32Array.from(out);
   }
 
   /** What is left when nothing more comes. */
@@ -60,17 +60,31 @@ export class Resampler {
     return this.push(new Float32Array(this.reach + 1));
   }
 
-  private at(time: number, input: Float32Array): number {
-    const { cut, reach, start } = this;
-    const last = min(start + input.length - 1, floor(time + reach));
+  /** The sample of the input at or before a sample of the output: in whole numbers, so that nothing is rounded. */
+  private sampleBefore(number: number): number {
+    const at = number * this.from;
+    return (at - (at % RATE)) / RATE;
+  }
+
+  private at(number: number, input: Float32Array): number {
+    const first = this.sampleBefore(number) - this.reach + 1 - this.start;
+    const weights = this.weightsAt((number * this.from) % RATE);
     let sum = 0;
-    for (let n = max(start, ceil(time - reach)); n <= last; n++) {
-      const x = cut * abs(time - n) * STEPS;
+    for (let j = 0; j < weights.length; j++) sum += weights[j]! * input[first + j]!;
+    return sum;
+  }
+
+  private weightsAt(place: number): Float64Array {
+    const known = this.weights.get(place);
+    if (known) return known;
+    const { cut, reach } = this;
+    const made = Float64Array.from({ length: 2 * reach }, (_, j) => {
+      const x = cut * abs(place / RATE + reach - 1 - j) * STEPS;
       const step = floor(x);
-      if (step >= CROSSINGS * STEPS) continue;
-      const weight = KERNEL[step]! + (KERNEL[step + 1]! - KERNEL[step]!) * (x - step);
-      sum += weight * input[n - start]!;
-    }
-    return cut * sum;
+      if (step >= CROSSINGS * STEPS) return 0;
+      return cut * (KERNEL[step]! + (KERNEL[step + 1]! - KERNEL[step]!) * (x - step));
+    });
+    if (this.weights.size < MOST_PLACES) this.weights.set(place, made);
+    return made;
   }
 }

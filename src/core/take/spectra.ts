@@ -2,7 +2,7 @@ import FFT from 'fft.js';
 import { RATE } from './resample';
 
 // Looked up once: they are called for millions of times.
-const { abs, ceil, cos, floor, hypot, log2, max, min, sqrt } = Math;
+const { abs, ceil, cos, floor, log2, max, min, sqrt } = Math;
 
 /** Samples from one look at the take to the next, and seconds. */
 export const HOP = 240;
@@ -69,6 +69,9 @@ export function pitchSpectrum(
   return into;
 }
 
+/** Bins of the transform that the scale reaches into. */
+const SEEN = max(...BANDS.map(({ first, weights }) => first + weights.length));
+
 /** How strong the partials of a bowed string are, 1 to 14, before the fiddle's body takes most of what is below 300 Hz. */
 const PARTIALS = 14;
 const FALL = 0.8;
@@ -111,7 +114,11 @@ export class Looker {
   /** The pitch spectrum around a sample. */
   pitchesAt(samples: Float32Array, middle: number, into: Float32Array): void {
     this.transform(this.long, this.longIn, this.longWindow, samples, middle);
-    for (let k = 0; k < this.magnitudes.length; k++) this.magnitudes[k] = hypot(this.out[2 * k]!, this.out[2 * k + 1]!);
+    const { out, magnitudes } = this;
+    for (let k = 0; k < SEEN; k++) {
+      const [re, im] = [out[2 * k]!, out[2 * k + 1]!];
+      magnitudes[k] = sqrt(re * re + im * im);
+    }
     pitchSpectrum(this.magnitudes, into);
   }
 
@@ -124,7 +131,8 @@ export class Looker {
     let rise = 0;
     let whole = 1e-4;
     for (let k = 4; k < this.lately.length * 0.6; k++) {
-      const value = sqrt(hypot(this.out[2 * k]!, this.out[2 * k + 1]!));
+      const [re, im] = [this.out[2 * k]!, this.out[2 * k + 1]!];
+      const value = sqrt(sqrt(re * re + im * im));
       rise += max(0, value - this.lately[k]!);
       whole += value;
       this.lately[k] = value;
