@@ -18,8 +18,8 @@ const SETTABLE = MISTAKE_KINDS.filter((kind) => DEFAULT_THRESHOLDS[kind].unit !=
 
 /** How long what is played freely comes out; what is played to the player is longer by it. */
 const OWN_FIELDS = [
-  { key: 'hold', name: 'Your holds come out at', why: 'a take of an air tells it' },
-  { key: 'silence', name: 'Your breaths come out at', why: '' },
+  { key: 'hold', name: 'Your holds come out at', why: 'of their length; a take of an air tells it' },
+  { key: 'silence', name: 'Your breaths come out at', why: 'of their length' },
 ] as const;
 
 /** How takes are listened to: the pitch that fiddles are tuned to, and from where on a mistake is told. */
@@ -51,7 +51,7 @@ export function ListeningSection({ settings, onChange }: ListeningSectionProps) 
         <NumberField
           key={key}
           name={name}
-          unit="% of their length"
+          unit="%"
           why={why}
           value={Math.round(100 * listening.own[key])}
           usual={100}
