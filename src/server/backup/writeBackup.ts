@@ -5,7 +5,7 @@ import { BACKUP_FORMAT, BACKUP_TABLES, BACKUP_VERSION, KEPT_ROWS } from './table
 /** Rows fetched at once, and sent as one piece: as many as have about so many letters, judged by those before. */
 const MAX_ROWS = 200;
 const FIRST_ROWS = 1;
-const LETTERS = 1_000_000;
+const LETTERS = 250_000;
 
 /**
  * The whole book as lines of JSON: a head, each row of each table with the sum of them after it, and an end with the counts,
