@@ -13,6 +13,8 @@ const BETWEEN_WEIGHT = 1.4;
 const MOST_FRAMES = 25;
 /** A beginning where much begins, and how much that is. */
 const BEGINNING = { stroke: 3, slur: 1.2, full: 0.12, none: 0.35, least: 0.03, frames: 3 } as const;
+/** What a beginning is worth at most. */
+const MOST_BONUS = BEGINNING.stroke * (1.5 - BEGINNING.none);
 /** Standard deviation of the logarithm of a length, and of frames by which its ends are missed. */
 const LENGTH = { log: 0.16, frames: 1.5, tail: 2 } as const;
 /**
@@ -80,6 +82,8 @@ export class Alignment {
   private readonly base: number[] = [];
   private readonly previous: number[] = [];
   private readonly tempo: number[] = [];
+  /** How many times longer than planned notes are at it. */
+  private readonly pace: number[] = [];
   private readonly leftOut: number[] = [];
   private readonly isJump: boolean[] = [];
   private alive: number[] = [];
@@ -132,7 +136,7 @@ export class Alignment {
       const state = this.note[node]!;
       const d = t - this.time[node]!;
       const run = this.runOf(node, t);
-      const e = state < count ? frames[state]! * exp(this.tempo[node]!) : 0;
+      const e = state < count ? frames[state]! * this.pace[node]! : 0;
       if (d > (state < count ? LONGEST.times * e + LONGEST.frames : ADDED.most)) continue;
       const hoped = state < count && d > e ? run + lengthCost(d, e) : run;
       if (hoped > best) best = hoped;
@@ -151,12 +155,13 @@ export class Alignment {
       const node = stay[i]!;
       if (hopes[i]! < max(least, this.bestIn[this.note[node]!]! - BESIDE)) continue;
       kept.push(node);
-      this.leave(node, t, runs[i]!, begins);
+      this.leave(node, t, runs[i]!, least, begins);
     }
     this.alive = kept;
     if (t === 0 || before >= least - COST.intoFirst) this.begin(before, t === 0);
-    for (let j = 0; begins && j < count; j++) {
-      const into = this.between.score - intoCost(notes[j]!) - FAR * log(1 + abs(j - this.stoppedAt()));
+    const stoppedAt = this.stoppedAt();
+    for (let j = 0; begins && j < count && this.between.score >= least; j++) {
+      const into = this.between.score - intoCost(notes[j]!) - FAR * log(1 + abs(j - stoppedAt));
       if (into < least) continue;
       this.offer(j, into, this.between.node, this.between.node < 0 ? 0 : this.tempo[this.between.node]!, JUMPED);
     }
@@ -187,7 +192,7 @@ export class Alignment {
     }
     const last = this.notes.length - 1;
     if (best < 0 || this.note[best] !== last) return false;
-    return t - this.time[best]! >= this.frames[last]! * exp(this.tempo[best]!) + ENDED_FRAMES;
+    return t - this.time[best]! >= this.frames[last]! * this.pace[best]! + ENDED_FRAMES;
   }
 
   /** The note at which the best path stopped that is between notes now. */
@@ -218,7 +223,7 @@ export class Alignment {
       if (state >= count) continue;
       const d = t - this.time[node]!;
       const run = this.runOf(node, t);
-      const e = frames[state]! * exp(this.tempo[node]!);
+      const e = frames[state]! * this.pace[node]!;
       const score = run + (d > e ? lengthCost(d, e) : 0) - (state === count - 1 ? 0 : COST.unfinished);
       if (score > best.score) best = { score, node, to: t };
     }
@@ -250,7 +255,7 @@ export class Alignment {
   private readonly endBefore: number[] = [];
 
   /** From a note that may end here to what may follow it. */
-  private leave(node: number, t: number, run: number, begins: boolean): void {
+  private leave(node: number, t: number, run: number, least: number, begins: boolean): void {
     const { notes, frames } = this;
     const count = notes.length;
     const state = this.note[node]!;
@@ -260,7 +265,8 @@ export class Alignment {
       if (d >= ADDED.least && state - count + 1 < count) this.offer(state - count + 1, run, node, tempo, 0);
       return;
     }
-    const e = frames[state]! * exp(tempo);
+    const pace = this.pace[node]!;
+    const e = frames[state]! * pace;
     if (d < max(SHORTEST.frames, SHORTEST.share * e)) return;
     const end = run + lengthCost(d, e);
     const share = 1 - exp(-FOLLOW * frames[state]! * HOP_SECONDS);
@@ -272,8 +278,9 @@ export class Alignment {
     }
     let held = e;
     for (let more = 1; more <= 2 && state + 1 + more < count; more++) {
-      held += frames[state + more]! * exp(tempo);
+      held += frames[state + more]! * pace;
       const cost = COST.leftOut + (more - 1) * COST.leftOutMore;
+      if (run - cost + MOST_BONUS < least) break;
       this.offer(state + 1 + more, max(end, run + lengthCost(d, held)) - cost, node, tempo, more);
     }
     if (end - COST.elsewhere > this.between.score) {
@@ -320,6 +327,7 @@ export class Alignment {
       this.base.push(this.scores.before(t, this.columnOf(state)));
       this.previous.push(from);
       this.tempo.push(candidates.tempo[state]! + more);
+      this.pace.push(exp(candidates.tempo[state]! + more));
       this.leftOut.push(max(0, candidates.leftOut[state]!));
       this.isJump.push(candidates.leftOut[state] === JUMPED && from >= 0);
       this.endBefore.push(candidates.leftOut[state] === JUMPED ? this.betweenFrom : t);

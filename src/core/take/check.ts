@@ -1,6 +1,7 @@
 import type { BeatsPerMinute } from '#core/base';
 import type { DrillKind } from '#core/drills';
-import { bowFindings, usualBiteMs } from './bowFindings';
+import { bitesOf, usualBiteMs } from './bites';
+import { bowFindings } from './bowFindings';
 import { withoutConsequences } from './consequences';
 import { type DrillRow, drillRows } from './drillRows';
 import type { Expected } from './expected';
@@ -47,7 +48,8 @@ export function checkTake(
   const heard = hear(listener, listener.end());
   const { samples, levels, expected } = listener;
   const pace = paceOf(heard.notes);
-  const scene = { samples, levels, expected, heard, thresholds, pace, reference };
+  const bites = bitesOf(samples, heard.notes);
+  const scene = { samples, levels, expected, heard, thresholds, pace, reference, bites };
   const findings = withoutConsequences([
     ...orderFindings(scene),
     ...pitchFindings(scene),
@@ -56,7 +58,7 @@ export function checkTake(
     ...timeFindings(scene),
     ...toneFindings(scene),
   ]).sort((a, b) => a.seconds - b.seconds);
-  const figures = takeFigures(heard, bpm, pace, usualBiteMs(scene));
+  const figures = takeFigures(heard, bpm, pace, usualBiteMs(bites));
   return {
     heard,
     figures,

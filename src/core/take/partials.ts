@@ -76,27 +76,7 @@ export function tracksOf(
   const tracks = partials.map((partial): Track => {
     const re = new Float64Array(count);
     const im = new Float64Array(count);
-    const blockRe = new Float64Array(blocks);
-    const blockIm = new Float64Array(blocks);
-    const turn = (2 * Math.PI * partial * hertz) / RATE;
-    const [stepRe, stepIm] = [cos(turn), -sin(turn)];
-    for (let b = 0; b < blocks; b++) {
-      const start = (firstBlock + b) * BLOCK;
-      let angle = (turn * start) % (2 * Math.PI);
-      if (start < 0) angle = 0;
-      let [c, s] = [cos(angle), -sin(angle)];
-      let [sumRe, sumIm] = [0, 0];
-      for (let n = start; n < start + BLOCK; n++) {
-        const x = samples[n] ?? 0;
-        sumRe += x * c;
-        sumIm += x * s;
-        const turned = c * stepRe - s * stepIm;
-        s = c * stepIm + s * stepRe;
-        c = turned;
-      }
-      blockRe[b] = sumRe;
-      blockIm[b] = sumIm;
-    }
+    const [blockRe, blockIm] = blockSums(samples, (2 * Math.PI * partial * hertz) / RATE, firstBlock, blocks);
     for (let i = 0; i < count; i++) {
       const middle = round((from + i * step) / BLOCK_SECONDS) - firstBlock;
       let [sumRe, sumIm] = [0, 0];
@@ -111,6 +91,38 @@ export function tracksOf(
     return { partial, re, im };
   });
   return { hertz, from, step, count, tracks };
+}
+
+/**
+ * For each block Σ x(n)·e^(−i·turn·n), as its own sum from its beginning on, turned by where it begins.
+ * @param turn radians a sample
+ */
+function blockSums(samples: Float32Array, turn: number, firstBlock: number, blocks: number) {
+  const re = new Float64Array(blocks);
+  const im = new Float64Array(blocks);
+  const inBlock = Array.from({ length: BLOCK }, (_, j) => turn * j);
+  const cosines = Float64Array.from(inBlock, cos);
+  const sines = Float64Array.from(inBlock, sin);
+  const [stepCos, stepSin] = [cos(turn * BLOCK), sin(turn * BLOCK)];
+  const begin = (turn * firstBlock * BLOCK) % (2 * Math.PI);
+  let [c, s] = [cos(begin), sin(begin)];
+  for (let b = 0; b < blocks; b++) {
+    const start = (firstBlock + b) * BLOCK;
+    if (start >= 0 && start + BLOCK <= samples.length) {
+      let [sumCos, sumSin] = [0, 0];
+      for (let j = 0; j < BLOCK; j++) {
+        const x = samples[start + j]!;
+        sumCos += x * cosines[j]!;
+        sumSin += x * sines[j]!;
+      }
+      re[b] = c * sumCos - s * sumSin;
+      im[b] = -s * sumCos - c * sumSin;
+    }
+    const turned = c * stepCos - s * stepSin;
+    s = c * stepSin + s * stepCos;
+    c = turned;
+  }
+  return [re, im] as const;
 }
 
 /** Amplitude of all partials together. */

@@ -1,5 +1,5 @@
 // Looked up once: they are called for millions of times.
-const { abs, ceil, cos, floor, min, sin } = Math;
+const { abs, ceil, cos, floor, max, min, sin } = Math;
 /** Every take is heard at this rate: partials up to 10 kHz are enough for a fiddle. */
 export const RATE = 24000;
 
@@ -25,14 +25,16 @@ const KERNEL = Float64Array.from({ length: CROSSINGS * STEPS + 2 }, (_, i) => {
  * Time O(taps) a sample.
  */
 export class Resampler {
-  /** Weights of the samples about a place, by how far it is from the one before, in parts of `RATE`. */
+  /** Weights of the samples about a place between two of them, in parts of `RATE`. */
   private readonly weights = new Map<number, Float64Array>();
   private readonly cut: number;
   private readonly reach: number;
   /** Samples not used up yet; the first is number `start` of the input. */
   private held = new Float32Array(0);
   private start = 0;
-  private next = 0;
+  /** The next sample of the output lies after this one of the input, by so many parts of `RATE`: whole numbers, never rounded. */
+  private before = 0;
+  private place = 0;
 
   constructor(private readonly from: number) {
     this.cut = BAND * min(1, RATE / from);
@@ -47,12 +49,19 @@ export class Resampler {
     input.set(this.held);
     input.set(block, this.held.length);
     const end = this.start + input.length;
-    const out: number[] = [];
-    while (this.sampleBefore(this.next) + this.reach < end) out.push(this.at(this.next++, input));
-    const keep = Math.max(this.start, this.sampleBefore(this.next) - this.reach + 1);
+    const out = new Float32Array(ceil((max(0, end - this.before) * RATE) / this.from) + 1);
+    let count = 0;
+    while (this.before + this.reach < end) {
+      out[count++] = this.next(input);
+      this.place += this.from;
+      const passed = floor(this.place / RATE);
+      this.before += passed;
+      this.place -= passed * RATE;
+    }
+    const keep = max(this.start, this.before - this.reach + 1);
     this.held = input.slice(keep - this.start);
     this.start = keep;
-    return Float32Array.from(out);
+    return out.slice(0, count);
   }
 
   /** What is left when nothing more comes. */
@@ -60,15 +69,9 @@ export class Resampler {
     return this.push(new Float32Array(this.reach + 1));
   }
 
-  /** The sample of the input at or before a sample of the output: in whole numbers, so that nothing is rounded. */
-  private sampleBefore(number: number): number {
-    const at = number * this.from;
-    return (at - (at % RATE)) / RATE;
-  }
-
-  private at(number: number, input: Float32Array): number {
-    const first = this.sampleBefore(number) - this.reach + 1 - this.start;
-    const weights = this.weightsAt((number * this.from) % RATE);
+  private next(input: Float32Array): number {
+    const first = this.before - this.reach + 1 - this.start;
+    const weights = this.weightsAt(this.place);
     let sum = 0;
     for (let j = 0; j < weights.length; j++) sum += weights[j]! * input[first + j]!;
     return sum;

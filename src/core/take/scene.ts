@@ -1,3 +1,4 @@
+import type { Bites } from './bites';
 import type { Expected } from './expected';
 import type { Heard, HeardNote } from './heard';
 import { median } from './measure';
@@ -18,6 +19,7 @@ export interface TakeScene {
   readonly heard: Heard;
   readonly thresholds: Thresholds;
   readonly reference: TakeReference | null;
+  readonly bites: Bites;
   /** How much slower than the plan the player was about each expected note: the median of the lengths around it. */
   readonly pace: readonly number[];
 }

@@ -1,6 +1,6 @@
 import type { Expected } from './expected';
-import { LONG_WINDOW, PITCH_BINS } from './spectra';
-import { Templates } from './templates';
+import { LONG_WINDOW } from './spectra';
+import { cosine, Templates } from './templates';
 
 // Looked up once: they are called for millions of times.
 const { max } = Math;
@@ -63,9 +63,7 @@ export class Scores {
     const templates = this.templates.all;
     let best = 0;
     for (let k = 0; k < templates.length; k++) {
-      const template = templates[k]!;
-      let sum = 0;
-      for (let b = 0; b < PITCH_BINS; b++) sum += template[b]! * spectrum[b]!;
+      const sum = cosine(templates[k]!, spectrum);
       values[k] = sum;
       if (sum > best) best = sum;
     }

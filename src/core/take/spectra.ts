@@ -27,7 +27,7 @@ const hann = (length: number) =>
 /** For each step of the scale which bins of the transform it holds, by weight. */
 interface Band {
   readonly first: number;
-  readonly weights: readonly number[];
+  readonly weights: Float64Array;
 }
 const BANDS: readonly Band[] = Array.from({ length: PITCH_BINS }, (_, b) => {
   const centre = (LOWEST * 2 ** (b / PER_OCTAVE) * LONG.size) / RATE;
@@ -36,7 +36,7 @@ const BANDS: readonly Band[] = Array.from({ length: PITCH_BINS }, (_, b) => {
   const weights: number[] = [];
   for (let k = first; k <= centre + half; k++) weights.push(max(0, 1 - abs(k - centre) / half));
   const sum = weights.reduce((a, w) => a + w, 0) || 1;
-  return { first, weights: weights.map((w) => w / sum) };
+  return { first, weights: Float64Array.from(weights, (w) => w / sum) };
 });
 
 /**
@@ -45,14 +45,14 @@ const BANDS: readonly Band[] = Array.from({ length: PITCH_BINS }, (_, b) => {
  * @param magnitudes of the transform of the long window
  */
 export function pitchSpectrum(
-  magnitudes: ArrayLike<number>,
+  magnitudes: Float64Array,
   into: Float32Array = new Float32Array(PITCH_BINS),
 ): Float32Array {
   const sums = new Float64Array(PITCH_BINS + 1);
   for (let b = 0; b < PITCH_BINS; b++) {
     const { first, weights } = BANDS[b]!;
     let sum = 0;
-    for (let j = 0; j < weights.length; j++) sum += weights[j]! * (magnitudes[first + j] ?? 0);
+    for (let j = 0; j < weights.length; j++) sum += weights[j]! * magnitudes[first + j]!;
     into[b] = sqrt(sum);
     sums[b + 1] = sums[b]! + into[b]!;
   }
