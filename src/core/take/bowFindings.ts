@@ -214,7 +214,10 @@ function pulseStayed({ samples, thresholds }: TakeScene, one: HeardNote): TakeFi
   };
   const [before, middle, after] = [level(PULSE.before), level(PULSE.middle), level(PULSE.after)];
   const hump = (middle - (before + after) / 2) / PULSE.seen;
-  const figure = after - before < PULSE.risen ? 0 : PULSE_DECIBELS - Math.max(0, hump);
+  const risen = after - before;
+  // What comes back by more than what is left of it has come back.
+  const isBack = risen < Math.max(PULSE.risen, hump);
+  const figure = isBack ? 0 : PULSE_DECIBELS - Math.max(0, hump);
   return findingAt('pulse-stayed', one, { figure, uncertainty: UNSURE.pulseDecibels }, thresholds);
 }
 

@@ -15,6 +15,8 @@ export interface ExpectedNote {
   readonly seconds: Seconds;
   readonly sounding: Seconds;
   readonly restBefore: Seconds;
+  /** Held longer than it is written, as airs are played. */
+  readonly isHeld: boolean;
   readonly hertz: number;
   /** The same by its number, however the fiddle is tuned. */
   readonly midi: number;
@@ -84,6 +86,7 @@ export function expectedOf(
       seconds: endOf(index) - timing.onsets[index]!,
       sounding: Math.min(endOf(index) - timing.onsets[index]!, timing.durations[index]!),
       restBefore: k > 0 ? (timing.rests[index] ?? 0) : 0,
+      isHeld: (unrolled.notes[index]!.note.hold ?? 1) > 1,
       ...second,
       ...pitchesOf(report, index, tuned, second.secondHertz),
       ...handOf(report, index),

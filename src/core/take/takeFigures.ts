@@ -6,7 +6,7 @@ import { lineThrough } from './tempoCurve';
 /** Positions within a beat closer than this are one, and a position is told when it was heard so often. */
 const SAME_POSITION = 0.02;
 const LEAST_HEARD = 4;
-/** Notes that last so long are holds. */
+/** Where the plan names no holds, notes that last so long are some. */
 const HOLD: Seconds = 0.4;
 
 /** Where in the beat notes come, against the plan. */
@@ -64,6 +64,7 @@ export function takeFigures(
     .map((one) => ({ x: one.onset / 60, y: Math.log(one.slower) }))
     .filter(({ y }) => Number.isFinite(y));
   const spread = offs.map(({ offMs }) => offMs);
+  const hasHolds = heard.notes.some(({ note }) => note.isHeld);
   const levels = (isOn: boolean) =>
     notes.filter(({ note }) => isOn === note.beatShare < SAME_POSITION).map(({ level }) => level);
   const [on, off] = [levels(true), levels(false)];
@@ -78,7 +79,7 @@ export function takeFigures(
     offbeatDecibels: on.length >= LEAST_HEARD && off.length >= LEAST_HEARD ? median(off) - median(on) : null,
     holdFactor: factorOf(
       heard.notes.flatMap((one, i) =>
-        one.heard && one.isFollowed && one.note.seconds >= HOLD
+        one.heard && one.isFollowed && (hasHolds ? one.note.isHeld : one.note.seconds >= HOLD)
           ? [(one.end - one.onset) / (one.note.seconds * pace[i]!)]
           : [],
       ),
@@ -103,19 +104,21 @@ function factorOf(ratios: readonly number[]): number | null {
 }
 
 function liltOf(notes: readonly HeardNote[]): LiltFigure[] {
-  const byPosition = new Map<number, number[]>();
-  for (const { note, offMs } of notes) {
-    const share = Math.round(note.beatShare / SAME_POSITION) * SAME_POSITION;
-    byPosition.set(share, [...(byPosition.get(share) ?? []), offMs]);
+  const byPosition = new Map<number, HeardNote[]>();
+  for (const one of notes) {
+    const share = Math.round(one.note.beatShare / SAME_POSITION);
+    byPosition.set(share, [...(byPosition.get(share) ?? []), one]);
   }
-  const onBeat = median(byPosition.get(0) ?? [0]);
+  const onBeat = median((byPosition.get(0) ?? []).map(({ offMs }) => offMs)) || 0;
   return [...byPosition]
-    .filter(([, offs]) => offs.length >= LEAST_HEARD)
+    .filter(([, list]) => list.length >= LEAST_HEARD)
     .sort(([a], [b]) => a - b)
-    .map(([position, offs]) => {
+    .map(([, list]) => {
+      const offs = list.map(({ offMs }) => offMs);
       const middle = median(offs);
       const usual = 1.4826 * median(offs.map((value) => Math.abs(value - middle)));
       const uncertaintyMs = (1.28 * 1.25 * usual) / Math.sqrt(offs.length);
+      const position = median(list.map(({ note }) => note.beatShare));
       return { position, offMs: middle - onBeat, uncertaintyMs, count: offs.length };
     });
 }

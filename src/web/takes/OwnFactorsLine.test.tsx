@@ -31,7 +31,7 @@ test('holds that come out short are played longer from now on, by a press', asyn
   const server = fakeServer();
   server.answer(settingsRoutes.saveSettings, { revision: 1, changed: [], compared: 0 });
   show(0.8);
-  await userEvent.click(await screen.findByRole('button', { name: /Play holds to me 125 %/ }));
+  await userEvent.click(await screen.findByRole('button', { name: /Play me holds at 125 %/ }));
   const saved = () => server.heard.find(({ route }) => route === settingsRoutes.saveSettings);
   await waitFor(() => expect(saved()).toBeTruthy());
   const { listening } = (saved()!.body as { settings: StoredSettings }).settings;
@@ -47,7 +47,7 @@ test('who plays what was wished has nothing to learn, whatever it was shown by',
   });
   show(1, air, own);
   expect(await screen.findByRole('button', { name: 'As written again' })).toBeTruthy();
-  expect(screen.queryByRole('button', { name: /Play holds/ })).toBeNull();
+  expect(screen.queryByRole('button', { name: /Play me holds/ })).toBeNull();
 });
 
 test('a tune without holds has no such line, nor has a take of one without a figure', () => {

@@ -31,14 +31,14 @@ export function OwnFactorsLine({ take, tune }: { readonly take: KeptTake; readon
     <div className="mb-2 text-small">
       {isOwn && (
         <p className="text-muted">
-          In what is played to you holds are {percentWords(1 / listening.own.hold)} and breaths{' '}
-          {percentWords(1 / listening.own.silence)} as long as written, since yours come out otherwise.
+          You hear holds at {percentWords(1 / listening.own.hold)} and breaths at{' '}
+          {percentWords(1 / listening.own.silence)} of what is written, to make up for how yours come out.
         </p>
       )}
       <div className="flex flex-wrap gap-2">
         {isNew && (
           <Button look="small" disabled={isLoading} onClick={() => keep(learnt)}>
-            Play holds to me {percentWords(1 / learnt.hold)}, breaths {percentWords(1 / learnt.silence)} as long
+            Play me holds at {percentWords(1 / learnt.hold)}, breaths at {percentWords(1 / learnt.silence)}
           </Button>
         )}
         {isOwn && (

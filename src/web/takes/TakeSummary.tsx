@@ -41,8 +41,9 @@ export function TakeSummary({ take, report, tuneId, onShow }: TakeSummaryProps) 
 }
 
 /** The figures of a take, a line each; what was not heard has none. */
-function figureLines({ figures, clipped }: KeptTake['result'], { settings, tune }: TuneReport): string[] {
+function figureLines({ figures, clipped }: KeptTake['result'], { settings, tune, unrolled }: TuneReport): string[] {
   const { tempo, lilt, offbeatDecibels, holdFactor, silenceFactor, fingers, notes, heardNotes } = figures;
+  const hasHolds = unrolled.notes.some(({ note }) => (note.hold ?? 1) > 1);
   const lines = [`${heardNotes} of ${notes} notes heard`];
   if (tempo.bpm !== null) {
     const drift = tempo.driftPercentPerMinute;
@@ -62,7 +63,8 @@ function figureLines({ figures, clipped }: KeptTake['result'], { settings, tune 
     lines.push(
       `off the beat ${Math.abs(offbeatDecibels).toFixed(1)} dB ${offbeatDecibels > 0 ? 'louder' : 'softer'} than on it`,
     );
-  if (holdFactor !== null) lines.push(`long notes last ${percentWords(holdFactor)} of what is planned`);
+  if (holdFactor !== null)
+    lines.push(`${hasHolds ? 'holds' : 'long notes'} last ${percentWords(holdFactor)} of what is planned`);
   if (silenceFactor !== null) lines.push(`rests last ${percentWords(silenceFactor)} of what is planned`);
   for (const { place, semitones, centsPerMinute } of fingers)
     if (Math.abs(centsPerMinute) > CREEP_CENTS)
