@@ -1,11 +1,14 @@
 import { createHash } from 'node:crypto';
+import { setImmediate as othersTurn } from 'node:timers/promises';
 import { type Database, openClient } from '../db';
 import { BACKUP_FORMAT, BACKUP_TABLES, BACKUP_VERSION, KEPT_ROWS } from './tables';
 
-/** Rows fetched at once, and sent as one piece: as many as have about so many letters, judged by those before. */
+/** Rows fetched at once: as many as have about so many letters, judged by those before. */
 const MAX_ROWS = 200;
 const FIRST_ROWS = 1;
 const LETTERS = 250_000;
+/** Bytes that are summed and sent in one go: a file that was imported is one row of up to 20 MB, and nobody waits for all of it. */
+const PIECE_BYTES = 1 << 18;
 
 /**
  * The whole book as lines of JSON: a head, each row of each table with the sum of them after it, and an end with the counts,
@@ -13,7 +16,7 @@ const LETTERS = 250_000;
  * one batch of them however many there are; a reader that goes away ends the reading.
  * Time O(n) for n rows.
  */
-export async function* backupLines(db: Database, now: Date): AsyncGenerator<string> {
+export async function* backupLines(db: Database, now: Date): AsyncGenerator<string | Uint8Array> {
   const { client, lost, release } = await openClient(db);
   let isDone = false;
   try {
@@ -29,9 +32,13 @@ export async function* backupLines(db: Database, now: Date): AsyncGenerator<stri
       for (let asked = FIRST_ROWS; ;) {
         const { rows } = await client.query<{ row: string }>(`FETCH ${asked} FROM backup_rows`);
         if (rows.length > 0) {
-          const lines = rows.map(({ row }) => `{"table":"${table}","row":${row}}\n`).join('');
-          sum.update(lines);
-          yield lines;
+          const lines = Buffer.from(rows.map(({ row }) => `{"table":"${table}","row":${row}}\n`).join(''));
+          for (let at = 0; at < lines.length; at += PIECE_BYTES) {
+            await othersTurn();
+            const piece = lines.subarray(at, at + PIECE_BYTES);
+            sum.update(piece);
+            yield piece;
+          }
         }
         counts[table] += rows.length;
         if (rows.length < asked) break;
