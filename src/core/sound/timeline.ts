@@ -11,7 +11,8 @@ export class Timeline<T> {
 
   /** Things before a time are left behind. Time O(log n). */
   seek(time: Seconds): void {
-    let [low, high] = [0, this.items.length];
+    let low = 0;
+    let high = this.items.length;
     while (low < high) {
       const middle = (low + high) >> 1;
       if (this.beginOf(this.items[middle]!) < time) low = middle + 1;

@@ -1,4 +1,5 @@
 import type { ExpectedNote } from './expected';
+import { NOWHERE, Paths } from './paths';
 import type { Scores } from './scores';
 import { HOP_SECONDS } from './spectra';
 
@@ -46,7 +47,8 @@ const FOLLOW = 0.35;
 const MOST_TEMPO = 0.9;
 /** Tempos at which a take may begin, against the plan’s. */
 const TEMPO_COST = 4;
-const FIRST_TEMPOS = [0, -0.2, 0.2, -0.4, 0.4] as const;
+const FIRST_TEMPOS: readonly number[] = [0, -0.2, 0.2, -0.4, 0.4];
+const ONE_TEMPO: readonly number[] = [0];
 
 /** What follows the last note must have been better than it for so long before it counts as played out. */
 const ENDED_FRAMES = 6;
@@ -75,23 +77,15 @@ export interface Visit {
 export class Alignment {
   private readonly frames: Float64Array;
   private readonly weights: Float64Array;
-  // Beginnings of notes on some path, in order of time.
-  private readonly note: number[] = [];
-  private readonly time: number[] = [];
-  private readonly score: number[] = [];
-  private readonly base: number[] = [];
-  private readonly previous: number[] = [];
-  private readonly tempo: number[] = [];
-  /** How many times longer than planned notes are at it. */
-  private readonly pace: number[] = [];
-  private readonly leftOut: number[] = [];
-  private readonly isJump: boolean[] = [];
+  /** How far the tempo goes towards the length of each note. */
+  private readonly follow: Float64Array;
+  private readonly paths = new Paths();
   private alive: number[] = [];
   /** How much began in the last frames. */
   private readonly lately: number[] = [];
   /** Best place between notes, and where it came from. */
-  private between = { score: -Infinity, node: -1 };
-  private after = { score: -Infinity, node: -1 };
+  private between = { score: -Infinity, node: NOWHERE };
+  private after = { score: -Infinity, node: NOWHERE };
   private readonly candidates: {
     score: Float64Array;
     from: Int32Array;
@@ -109,6 +103,7 @@ export class Alignment {
     const states = 2 * notes.length;
     this.bestIn = new Float64Array(states);
     this.frames = Float64Array.from(notes, ({ seconds }) => max(1, seconds / HOP_SECONDS));
+    this.follow = this.frames.map((e) => 1 - exp(-FOLLOW * e * HOP_SECONDS));
     this.weights = this.frames.map((e) => WEIGHT * min(1, MOST_FRAMES / e));
     this.candidates = {
       score: new Float64Array(states).fill(-Infinity),
@@ -120,7 +115,7 @@ export class Alignment {
 
   /** Decides about frame `t`: may a note begin here? Scores of all frames before it are there. @param rise how much begins */
   advance(t: number, rise: number): void {
-    const { notes, scores, frames } = this;
+    const { notes, scores, frames, paths } = this;
     const count = notes.length;
     const { nothing } = scores;
     const gap = t > 0 ? BETWEEN_WEIGHT * (scores.before(t, nothing) - scores.before(t - 1, nothing)) : 0;
@@ -131,16 +126,18 @@ export class Alignment {
     const stay: number[] = [];
     const runs: number[] = [];
     const hopes: number[] = [];
-    this.bestIn.fill(-Infinity);
+    const { bestIn } = this;
+    bestIn.fill(-Infinity);
+    const { note, time, pace } = paths;
     for (const node of this.alive) {
-      const state = this.note[node]!;
-      const d = t - this.time[node]!;
-      const run = this.runOf(node, t);
-      const e = state < count ? frames[state]! * this.pace[node]! : 0;
+      const state = note[node]!;
+      const d = t - time[node]!;
+      const e = state < count ? frames[state]! * pace[node]! : 0;
       if (d > (state < count ? LONGEST.times * e + LONGEST.frames : ADDED.most)) continue;
+      const run = this.runOf(node, t);
       const hoped = state < count && d > e ? run + lengthCost(d, e) : run;
       if (hoped > best) best = hoped;
-      if (hoped > this.bestIn[state]!) this.bestIn[state] = hoped;
+      if (hoped > bestIn[state]!) bestIn[state] = hoped;
       hopes.push(hoped);
       stay.push(node);
       runs.push(run);
@@ -153,18 +150,14 @@ export class Alignment {
     const kept: number[] = [];
     for (let i = 0; i < stay.length; i++) {
       const node = stay[i]!;
-      if (hopes[i]! < max(least, this.bestIn[this.note[node]!]! - BESIDE)) continue;
+      const hoped = hopes[i]!;
+      if (hoped < least || hoped < bestIn[note[node]!]! - BESIDE) continue;
       kept.push(node);
       this.leave(node, t, runs[i]!, least, begins);
     }
     this.alive = kept;
     if (t === 0 || before >= least - COST.intoFirst) this.begin(before, t === 0);
-    const stoppedAt = this.stoppedAt();
-    for (let j = 0; begins && j < count && this.between.score >= least; j++) {
-      const into = this.between.score - intoCost(notes[j]!) - FAR * log(1 + abs(j - stoppedAt));
-      if (into < least) continue;
-      this.offer(j, into, this.between.node, this.between.node < 0 ? 0 : this.tempo[this.between.node]!, JUMPED);
-    }
+    if (begins && this.between.score >= least) this.goOn(least);
     const { candidates } = this;
     for (const state of this.touched) {
       const bonus = state < count ? beginBonus(notes[state]!, rise) : 0;
@@ -173,13 +166,15 @@ export class Alignment {
       candidates.score[state] = -Infinity;
     }
     this.touched.length = 0;
+    if (this.paths.isFull) this.clear();
   }
 
   /** Whether the last note of the plan has most likely been played out, at frame `t`. */
   isOver(t: number): boolean {
     if (this.isLastPlayed(t)) return true;
+    const { paths } = this;
     const { score, node } = this.after;
-    if (node < 0 || t - this.afterFrom < ENDED_FRAMES || this.note[node] !== this.notes.length - 1) return false;
+    if (node < 0 || t - this.afterFrom < ENDED_FRAMES || paths.note[node] !== this.notes.length - 1) return false;
     return this.alive.every((other) => this.runOf(other, t) <= score);
   }
 
@@ -190,22 +185,24 @@ export class Alignment {
       const run = this.runOf(node, t);
       if (run > most) [best, most] = [node, run];
     }
+    const { paths } = this;
     const last = this.notes.length - 1;
-    if (best < 0 || this.note[best] !== last) return false;
-    return t - this.time[best]! >= this.frames[last]! * this.pace[best]! + ENDED_FRAMES;
+    if (best < 0 || paths.note[best] !== last) return false;
+    return t - paths.time[best]! >= this.frames[last]! * paths.pace[best]! + ENDED_FRAMES;
   }
 
   /** The note at which the best path stopped that is between notes now. */
   private stoppedAt(): number {
-    const state = this.note[this.between.node] ?? 0;
+    const state = this.paths.note[this.between.node] ?? 0;
     return state < this.notes.length ? state : state - this.notes.length;
   }
 
   /** How good a path is that is still in its last note, without what its length will cost. */
   private runOf(node: number, t: number): number {
-    const state = this.note[node]!;
+    const { paths } = this;
+    const state = paths.note[node]!;
     const weight = state < this.notes.length ? this.weights[state]! : WEIGHT;
-    return this.score[node]! + weight * (this.scores.before(t, this.columnOf(state)) - this.base[node]!);
+    return paths.score[node]! + weight * (this.scores.before(t, this.columnOf(state)) - paths.base[node]!);
   }
 
   /** Where the scores of a note, or of one added after it, stand. */
@@ -215,15 +212,15 @@ export class Alignment {
 
   /** The way that was most likely, when no frame follows. */
   finish(t: number): Visit[] {
-    const { notes, frames } = this;
+    const { notes, frames, paths } = this;
     const count = notes.length;
     let best = { score: -Infinity, node: -1, to: t };
     for (const node of this.alive) {
-      const state = this.note[node]!;
+      const state = paths.note[node]!;
       if (state >= count) continue;
-      const d = t - this.time[node]!;
+      const d = t - paths.time[node]!;
       const run = this.runOf(node, t);
-      const e = frames[state]! * this.pace[node]!;
+      const e = frames[state]! * paths.pace[node]!;
       const score = run + (d > e ? lengthCost(d, e) : 0) - (state === count - 1 ? 0 : COST.unfinished);
       if (score > best.score) best = { score, node, to: t };
     }
@@ -235,44 +232,42 @@ export class Alignment {
     }
     const visits: Visit[] = [];
     while (node >= 0) {
-      const state = this.note[node]!;
+      const state = paths.note[node]!;
       const isNote = state < count;
       visits.push({
         note: isNote ? state : null,
-        from: this.time[node]!,
+        from: paths.time[node]!,
         to,
-        leftOut: this.leftOut[node]!,
-        isJump: this.isJump[node]!,
+        leftOut: paths.leftOut[node]!,
+        isJump: paths.isJump[node] === 1,
       });
-      to = this.isJump[node]! ? this.endBefore[node]! : this.time[node]!;
-      node = this.previous[node]!;
+      to = paths.isJump[node]! ? paths.endBefore[node]! : paths.time[node]!;
+      node = paths.previous[node]!;
     }
     return visits.reverse();
   }
 
   private afterFrom = 0;
   private betweenFrom = 0;
-  private readonly endBefore: number[] = [];
 
   /** From a note that may end here to what may follow it. */
   private leave(node: number, t: number, run: number, least: number, begins: boolean): void {
-    const { notes, frames } = this;
+    const { notes, frames, paths } = this;
     const count = notes.length;
-    const state = this.note[node]!;
-    const d = t - this.time[node]!;
-    const tempo = this.tempo[node]!;
+    const state = paths.note[node]!;
+    const d = t - paths.time[node]!;
+    const tempo = paths.tempo[node]!;
     if (state >= count) {
       if (d >= ADDED.least && state - count + 1 < count) this.offer(state - count + 1, run, node, tempo, 0);
       return;
     }
-    const pace = this.pace[node]!;
+    const pace = paths.pace[node]!;
     const e = frames[state]! * pace;
     if (d < max(SHORTEST.frames, SHORTEST.share * e)) return;
     const end = run + lengthCost(d, e);
-    const share = 1 - exp(-FOLLOW * frames[state]! * HOP_SECONDS);
-    const off = max(-0.35, min(0.35, log(d / e)));
-    const follows = max(-MOST_TEMPO, min(MOST_TEMPO, tempo + share * off));
     if (state + 1 < count) {
+      const off = max(-0.35, min(0.35, log(d / e)));
+      const follows = max(-MOST_TEMPO, min(MOST_TEMPO, tempo + this.follow[state]! * off));
       this.offer(state + 1, end, node, follows, 0);
       if (begins) this.offer(count + state, end - COST.added, node, follows, 0);
     }
@@ -304,6 +299,17 @@ export class Alignment {
     }
   }
 
+  /** Who stopped may go on anywhere. */
+  private goOn(least: number): void {
+    const { score, node } = this.between;
+    const stoppedAt = this.stoppedAt();
+    const tempo = node < 0 ? 0 : this.paths.tempo[node]!;
+    for (const [j, note] of this.notes.entries()) {
+      const into = score - intoCost(note) - FAR * log(1 + abs(j - stoppedAt));
+      if (into >= least) this.offer(j, into, node, tempo, JUMPED);
+    }
+  }
+
   private offer(state: number, score: number, from: number, tempo: number, leftOut: number): void {
     const { candidates } = this;
     if (candidates.score[state] === -Infinity) this.touched.push(state);
@@ -315,24 +321,36 @@ export class Alignment {
   }
 
   private create(state: number, t: number, score: number): void {
-    const { candidates } = this;
+    const { candidates, paths } = this;
     const from = candidates.from[state]!;
     // At the very first note nothing is known of the tempo yet.
-    const tempos = from < 0 ? FIRST_TEMPOS : [0];
+    const tempos = from < 0 ? FIRST_TEMPOS : ONE_TEMPO;
+    const base = this.scores.before(t, this.columnOf(state));
+    const cameFrom = candidates.leftOut[state]!;
     for (const more of tempos) {
-      const node = this.note.length;
-      this.note.push(state);
-      this.time.push(t);
-      this.score.push(score - TEMPO_COST * abs(more));
-      this.base.push(this.scores.before(t, this.columnOf(state)));
-      this.previous.push(from);
-      this.tempo.push(candidates.tempo[state]! + more);
-      this.pace.push(exp(candidates.tempo[state]! + more));
-      this.leftOut.push(max(0, candidates.leftOut[state]!));
-      this.isJump.push(candidates.leftOut[state] === JUMPED && from >= 0);
-      this.endBefore.push(candidates.leftOut[state] === JUMPED ? this.betweenFrom : t);
+      const node = paths.add();
+      const tempo = candidates.tempo[state]! + more;
+      paths.note[node] = state;
+      paths.time[node] = t;
+      paths.score[node] = score - TEMPO_COST * abs(more);
+      paths.base[node] = base;
+      paths.previous[node] = from;
+      paths.tempo[node] = tempo;
+      paths.pace[node] = exp(tempo);
+      paths.leftOut[node] = max(0, cameFrom);
+      paths.isJump[node] = cameFrom === JUMPED && from >= 0 ? 1 : 0;
+      paths.endBefore[node] = cameFrom === JUMPED ? this.betweenFrom : t;
       this.alive.push(node);
     }
+  }
+
+  /** Lets go of beginnings that lead nowhere any more. */
+  private clear(): void {
+    const { alive, between, after } = this;
+    const numbers = this.paths.keep([...alive, between.node, after.node]);
+    this.alive = alive.map((node) => numbers[node]!);
+    if (between.node >= 0) between.node = numbers[between.node]!;
+    if (after.node >= 0) after.node = numbers[after.node]!;
   }
 }
 
@@ -343,8 +361,10 @@ function intoCost({ isBarStart, isPassStart }: ExpectedNote): number {
 /** What a length of d frames costs where e were expected: a normal distribution of its logarithm with straight tails. */
 function lengthCost(d: number, e: number): number {
   const ends = LENGTH.frames / e;
-  const z = abs(log(d / e)) / sqrt(LENGTH.log * LENGTH.log + ends * ends);
-  return z <= LENGTH.tail ? -(z * z) / 2 : -LENGTH.tail * z + (LENGTH.tail * LENGTH.tail) / 2;
+  const off = log(d / e);
+  const square = (off * off) / (LENGTH.log * LENGTH.log + ends * ends);
+  const tail = LENGTH.tail * LENGTH.tail;
+  return square <= tail ? -square / 2 : -LENGTH.tail * sqrt(square) + tail / 2;
 }
 
 function beginBonus({ startsStroke }: ExpectedNote, rise: number): number {

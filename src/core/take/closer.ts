@@ -1,7 +1,7 @@
 import type { Seconds } from '#core/base';
 import type { ExpectedNote } from './expected';
 import { RATE } from './resample';
-import { HOP, HOP_SECONDS, Looker, PITCH_BINS, QUICK_WINDOW } from './spectra';
+import { emptySpectrum, HOP, HOP_SECONDS, Looker, QUICK_WINDOW } from './spectra';
 import { Templates } from './templates';
 
 // Looked up once: they are called for millions of times.
@@ -29,7 +29,7 @@ const SOFT = 18;
 /** Looks at a note once more, through a shorter window, when it is known which note it should be. */
 export class Closer {
   private readonly looker = new Looker(QUICK_WINDOW);
-  private readonly spectrum = new Float32Array(PITCH_BINS);
+  private readonly spectrum = emptySpectrum();
   readonly templates: Templates;
 
   constructor(

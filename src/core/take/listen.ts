@@ -2,12 +2,12 @@ import { Alignment, type Visit } from './align';
 import type { Expected } from './expected';
 import { RATE, Resampler } from './resample';
 import { Scores } from './scores';
-import { HOP, Looker, PITCH_BINS } from './spectra';
+import { emptySpectrum, HOP, Looker } from './spectra';
 
 // Looked up once: they are called for millions of times.
 const { log10, max, min } = Math;
 
-/** Longest take, seconds: about 150 MB while it is heard. */
+/** Longest take, seconds: about 100 MB while it is heard. */
 export const MAX_TAKE_SECONDS = 600;
 /** How quickly what counts as loud falls, and what counts as quiet rises, dB a frame. */
 const LOUD_FALLS = 0.02;
@@ -32,7 +32,7 @@ export class Listener {
   readonly rises: number[] = [];
   private loud = QUIETEST;
   private quiet = 0;
-  private readonly spectrum = new Float32Array(PITCH_BINS);
+  private readonly spectrum = emptySpectrum();
 
   constructor(
     readonly expected: Expected,

@@ -79,11 +79,12 @@ export function tracksOf(
     const [blockRe, blockIm] = blockSums(samples, (2 * Math.PI * partial * hertz) / RATE, firstBlock, blocks);
     for (let i = 0; i < count; i++) {
       const middle = round((from + i * step) / BLOCK_SECONDS) - firstBlock;
-      let [sumRe, sumIm] = [0, 0];
+      let sumRe = 0;
+      let sumIm = 0;
       for (let j = -half; j <= half; j++) {
         const w = shape[j + half]!;
-        sumRe += w * (blockRe[middle + j] ?? 0);
-        sumIm += w * (blockIm[middle + j] ?? 0);
+        sumRe += w * blockRe[middle + j]!;
+        sumIm += w * blockIm[middle + j]!;
       }
       re[i] = scale * sumRe;
       im[i] = scale * sumIm;
@@ -105,16 +106,26 @@ function blockSums(samples: Float32Array, turn: number, firstBlock: number, bloc
   const sines = Float64Array.from(inBlock, sin);
   const [stepCos, stepSin] = [cos(turn * BLOCK), sin(turn * BLOCK)];
   const begin = (turn * firstBlock * BLOCK) % (2 * Math.PI);
-  let [c, s] = [cos(begin), sin(begin)];
+  let c = cos(begin);
+  let s = sin(begin);
   for (let b = 0; b < blocks; b++) {
     const start = (firstBlock + b) * BLOCK;
     if (start >= 0 && start + BLOCK <= samples.length) {
-      let [sumCos, sumSin] = [0, 0];
-      for (let j = 0; j < BLOCK; j++) {
+      // Two by two, since each sum waits for itself.
+      let sumCos = 0;
+      let sumSin = 0;
+      let otherCos = 0;
+      let otherSin = 0;
+      for (let j = 0; j < BLOCK; j += 2) {
         const x = samples[start + j]!;
+        const other = samples[start + j + 1]!;
         sumCos += x * cosines[j]!;
         sumSin += x * sines[j]!;
+        otherCos += other * cosines[j + 1]!;
+        otherSin += other * sines[j + 1]!;
       }
+      sumCos += otherCos;
+      sumSin += otherSin;
       re[b] = c * sumCos - s * sumSin;
       im[b] = -s * sumCos - c * sumSin;
     }

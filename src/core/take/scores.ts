@@ -1,5 +1,5 @@
 import type { Expected } from './expected';
-import { LONG_WINDOW } from './spectra';
+import { LONG_WINDOW, type Spectrum } from './spectra';
 import { cosine, Templates } from './templates';
 
 // Looked up once: they are called for millions of times.
@@ -58,7 +58,7 @@ export class Scores {
   }
 
   /** Takes the next frame in. @param silence how silent it is, 0 to 1 */
-  push(spectrum: Float32Array, silence: number): void {
+  push(spectrum: Spectrum, silence: number): void {
     const { values, kinds, width } = this;
     const templates = this.templates.all;
     let best = 0;

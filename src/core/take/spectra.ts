@@ -39,15 +39,16 @@ const BANDS: readonly Band[] = Array.from({ length: PITCH_BINS }, (_, b) => {
   return { first, weights: Float64Array.from(weights, (w) => w / sum) };
 });
 
+/** What stands out at each step of the scale of pitches, of length 1. */
+export type Spectrum = Float64Array;
+export const emptySpectrum = (): Spectrum => new Float64Array(PITCH_BINS);
+
 /**
  * A spectrum over a scale of pitches, as what stands out of it: s(b) = max(0, √m(b) − 1.1·mean of √m over an octave
  * about b), of length 1. So noise and the colour of the fiddle weigh little, and partials much.
  * @param magnitudes of the transform of the long window
  */
-export function pitchSpectrum(
-  magnitudes: Float64Array,
-  into: Float32Array = new Float32Array(PITCH_BINS),
-): Float32Array {
+export function pitchSpectrum(magnitudes: Float64Array, into: Spectrum = emptySpectrum()): Spectrum {
   const sums = new Float64Array(PITCH_BINS + 1);
   for (let b = 0; b < PITCH_BINS; b++) {
     const { first, weights } = BANDS[b]!;
@@ -78,7 +79,7 @@ const FALL = 0.8;
 const BODY_FROM = 300;
 
 /** The spectrum that a fiddle should have while these pitches sound, through a window of so many samples. */
-export function templateOf(hertz: readonly number[], window: number): Float32Array {
+export function templateOf(hertz: readonly number[], window: number): Spectrum {
   const magnitudes = new Float64Array(LONG.size / 2);
   const lobe = (2 * RATE) / window;
   for (const pitch of hertz)
@@ -112,11 +113,12 @@ export class Looker {
   static readonly AHEAD = LONG.window / 2;
 
   /** The pitch spectrum around a sample. */
-  pitchesAt(samples: Float32Array, middle: number, into: Float32Array): void {
+  pitchesAt(samples: Float32Array, middle: number, into: Spectrum): void {
     this.transform(this.long, this.longIn, this.longWindow, samples, middle);
     const { out, magnitudes } = this;
     for (let k = 0; k < SEEN; k++) {
-      const [re, im] = [out[2 * k]!, out[2 * k + 1]!];
+      const re = out[2 * k]!;
+      const im = out[2 * k + 1]!;
       magnitudes[k] = sqrt(re * re + im * im);
     }
     pitchSpectrum(this.magnitudes, into);
@@ -128,21 +130,28 @@ export class Looker {
    */
   riseAt(samples: Float32Array, middle: number): number {
     this.transform(this.short, this.shortIn, this.shortWindow, samples, middle + HOP / 2);
+    const { out, lately } = this;
     let rise = 0;
     let whole = 1e-4;
-    for (let k = 4; k < this.lately.length * 0.6; k++) {
-      const [re, im] = [this.out[2 * k]!, this.out[2 * k + 1]!];
+    for (let k = 4; k < lately.length * 0.6; k++) {
+      const re = out[2 * k]!;
+      const im = out[2 * k + 1]!;
       const value = sqrt(sqrt(re * re + im * im));
-      rise += max(0, value - this.lately[k]!);
+      const more = value - lately[k]!;
+      if (more > 0) rise += more;
       whole += value;
-      this.lately[k] = value;
+      lately[k] = value;
     }
     return rise / whole;
   }
 
   private transform(fft: FFT, input: Float64Array, window: Float64Array, samples: Float32Array, middle: number): void {
     const from = middle - window.length / 2;
-    for (let n = 0; n < window.length; n++) input[n] = window[n]! * (samples[from + n] ?? 0);
+    // What lies before the take and after it is silent.
+    const first = max(0, -from);
+    const last = min(window.length, samples.length - from);
+    input.fill(0, 0, window.length);
+    for (let n = first; n < last; n++) input[n] = window[n]! * samples[from + n]!;
     fft.realTransform(this.out, input);
   }
 }

@@ -1,5 +1,5 @@
 import { hertzOf } from '#core/pitch';
-import { PITCH_BINS, templateOf } from './spectra';
+import { type Spectrum, templateOf } from './spectra';
 
 // Looked up once: they are called for millions of times.
 const { log2, round } = Math;
@@ -13,7 +13,7 @@ const NEAR = 6;
 /** Spectra of pitches sounding alone or together, on a fiddle tuned to `a4`, made when they are first asked for. */
 export class Templates {
   /** First those of single pitches, a semitone apart. */
-  readonly all: Float32Array[] = [];
+  readonly all: Spectrum[] = [];
   private readonly ids = new Map<string, number>();
 
   constructor(
@@ -33,7 +33,7 @@ export class Templates {
   }
 
   /** The single pitch that agrees best with a spectrum, and how well. */
-  best(spectrum: Float32Array): { readonly midi: number; readonly score: number } {
+  best(spectrum: Spectrum): { readonly midi: number; readonly score: number } {
     let [midi, score] = [ANY.from as number, -1];
     for (let k = 0; k <= ANY.to - ANY.from; k++) {
       const sum = cosine(this.all[k]!, spectrum);
@@ -43,7 +43,7 @@ export class Templates {
   }
 
   /** The pitch near a note that agrees best with a spectrum, alone or beside another that sounds along. */
-  bestBeside(spectrum: Float32Array, near: number, beside: number): { readonly midi: number; readonly score: number } {
+  bestBeside(spectrum: Spectrum, near: number, beside: number): { readonly midi: number; readonly score: number } {
     const alone = this.best(spectrum);
     const second = round(this.midiOf(beside));
     let { midi, score } = second === alone.midi ? { midi: near, score: -1 } : alone;
@@ -57,7 +57,7 @@ export class Templates {
   }
 
   /** How well pitches sounding together agree with a spectrum. */
-  agreement(hertz: readonly number[], spectrum: Float32Array): number {
+  agreement(hertz: readonly number[], spectrum: Spectrum): number {
     return cosine(this.all[this.idOf(hertz)]!, spectrum);
   }
 
@@ -68,15 +68,19 @@ export class Templates {
 }
 
 /** The cosine of the angle between two spectra, which are of length 1; four sums at a time, since each waits for itself. */
-export function cosine(template: Float32Array, spectrum: Float32Array): number {
-  let [a, b, c, d] = [0, 0, 0, 0];
+export function cosine(template: Spectrum, spectrum: Spectrum): number {
+  const until = template.length - 3;
+  let a = 0;
+  let b = 0;
+  let c = 0;
+  let d = 0;
   let k = 0;
-  for (; k + 3 < PITCH_BINS; k += 4) {
+  for (; k < until; k += 4) {
     a += template[k]! * spectrum[k]!;
     b += template[k + 1]! * spectrum[k + 1]!;
     c += template[k + 2]! * spectrum[k + 2]!;
     d += template[k + 3]! * spectrum[k + 3]!;
   }
-  for (; k < PITCH_BINS; k++) a += template[k]! * spectrum[k]!;
+  for (; k < template.length; k++) a += template[k]! * spectrum[k]!;
   return a + b + (c + d);
 }
