@@ -1,12 +1,10 @@
 import { reportTune } from '#core/report';
 import { heardTake } from '../testing/heardTake';
+import { sceneOf } from '../testing/takeScene';
 import { part, tune } from '../testing/tunes';
-import { bitesOf } from './bites';
 import type { Heard } from './heard';
-import { DEFAULT_THRESHOLDS } from './mistakes';
 import { orderFindings } from './orderFindings';
 import { pitchFindings } from './pitchFindings';
-import { paceOf, type TakeScene } from './scene';
 
 const report = reportTune(
   tune([part('A', 'D4 E4 F#4 G4 A4 B4 A4 G4 | F#4 E4 D4 E4 F#4 G4 A4 F#4'), part('B', 'A4 B4 c#5 d5 c#5 B4 A4 G4')], {
@@ -14,23 +12,10 @@ const report = reportTune(
   }),
   { bpm: 120 },
 );
-/** Silence: what is told here is told of what was heard, and not of samples. */
-const samples = new Float32Array(24000 * 12);
+const { expected, heard: plain } = heardTake(report);
+const told = (heard: Heard) =>
+  orderFindings(sceneOf({ expected, heard })).map(({ code, notes, figure }) => [code, notes[0], figure]);
 
-function sceneOf(heard: Heard, expected = heardTake(report).expected): TakeScene {
-  return {
-    samples,
-    levels: [],
-    expected,
-    heard,
-    thresholds: DEFAULT_THRESHOLDS,
-    reference: null,
-    pace: paceOf(heard.notes),
-    bites: bitesOf(samples, []),
-  };
-}
-const told = (heard: Heard) => orderFindings(sceneOf(heard)).map(({ code, notes, figure }) => [code, notes[0], figure]);
-const plain = heardTake(report).heard;
 /** Only so many notes were come to. */
 const until = (count: number): Heard =>
   heardTake(report, (_, i) => (i < count ? {} : { visit: null, heard: false })).heard;
@@ -55,7 +40,7 @@ test('what sounded instead of it, at the end of the note before or at the beginn
 });
 
 test('going back a few notes is a new start, with all that was played again; the first is where it went wrong', () => {
-  const { notes } = orderFindings(sceneOf({ ...plain, jumps: [{ from: 12, to: 9, at: 4 }] }))[0]!;
+  const { notes } = orderFindings(sceneOf({ expected, heard: { ...plain, jumps: [{ from: 12, to: 9, at: 4 }] } }))[0]!;
   expect(notes).toEqual([12, 11, 10, 9]);
   expect(told({ ...plain, jumps: [{ from: 12, to: 9, at: 4 }] })).toEqual([['started-again', 12, 4]]);
 });
@@ -99,7 +84,7 @@ test('another pitch within a note is one too many, but not what belongs to its n
 
 test('a pitch off by more than its threshold and its uncertainty is told by its side', () => {
   const off = (cents: number, centsUncertainty = 1) =>
-    pitchFindings(sceneOf(heardTake(report, (_, i) => (i === 3 ? { cents, centsUncertainty } : {})).heard)).map(
+    pitchFindings(sceneOf(heardTake(report, (_, i) => (i === 3 ? { cents, centsUncertainty } : {})))).map(
       ({ code, figure }) => [code, figure],
     );
   expect(off(20)).toEqual([['sharp', 20]]);

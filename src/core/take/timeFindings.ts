@@ -17,8 +17,8 @@ export function timeFindings(scene: TakeScene): TakeFinding[] {
   return [...entryFindings(scene), ...holdFindings(scene), ...tempoFindings(scene)];
 }
 
-/** A length so far from the plan's is a break and no tempo: seconds, and share. */
-const BREAK = { seconds: 0.05, share: 0.15 } as const;
+/** A length so far from the plan's is a break and no tempo: seconds, and share; over a rest, where time is lost first, less. */
+const BREAK = { seconds: 0.05, share: 0.15, rest: 0.02 } as const;
 
 /** The notes as if no hold, silence or added note among them had been longer or shorter than planned. */
 function withoutBreaks(run: readonly HeardNote[], paceAt: (one: HeardNote) => number): HeardNote[] {
@@ -27,7 +27,9 @@ function withoutBreaks(run: readonly HeardNote[], paceAt: (one: HeardNote) => nu
   let shift = 0;
   return run.map((one, i) => {
     const off = offs[i]!;
-    const isFar = Math.abs(off) > Math.max(BREAK.seconds, BREAK.share * planned[i]!);
+    const isFar =
+      Math.abs(off) >
+      (one.note.restBefore >= SILENCE ? BREAK.rest : Math.max(BREAK.seconds, BREAK.share * planned[i]!));
     // A note out of its place, before one that is in its own, moves nothing.
     const isAlone =
       Math.abs(off + (offs[i + 1] ?? 0)) < Math.abs(off) / 2 || Math.abs(off + (offs[i - 1] ?? 0)) < Math.abs(off) / 2;

@@ -52,7 +52,7 @@ function figureLines({ figures, clipped }: KeptTake['result'], { settings, tune,
         ? ''
         : `, ${Math.abs(drift).toFixed(0)} % a minute ${drift > 0 ? 'quicker' : 'slower'}`;
     const steady = tempo.steadinessMs === null ? '' : `, steady within ${Math.round(tempo.steadinessMs)} ms`;
-    lines.push(`tempo ${Math.round(tempo.bpm)} ${beatWords(settings.beat)}${steady}${goes}`);
+    lines.push(`tempo ${Math.round(tempo.bpm)} ${beatWords(settings.beat)} a minute${steady}${goes}`);
   }
   for (const { position, offMs, uncertaintyMs } of lilt)
     if (position > 0 && Math.abs(offMs) > Math.max(LILT_MS, uncertaintyMs))

@@ -1,0 +1,49 @@
+import { reportTune } from '#core/report';
+import { heardTake } from '../testing/heardTake';
+import { sceneOf } from '../testing/takeScene';
+import { part, tune } from '../testing/tunes';
+import { decibels } from './measure';
+import { RATE } from './resample';
+import { toneFindings } from './toneFindings';
+
+/** The same notes of the lowest string again and again, and one of the string above. */
+const report = reportTune(tune([part('A', 'A3:2 B3:2 D4:2 A3:2 | B3:2 A3:2 D4:2 B3:2 | A3:2 A3:2 B3:2 D4:2')]), {
+  bpm: 100,
+});
+const { expected, heard } = heardTake(report);
+const TIMES = [0, 3, 5, 8, 9] as const;
+
+/** Partials 1/k, the three lowest as loud as is said for each note. */
+function samplesOf(lowOf: (i: number) => number): Float32Array {
+  const samples = new Float32Array((expected.notes.at(-1)!.at + 3) * RATE);
+  for (const [i, { at, seconds, hertz }] of expected.notes.entries()) {
+    const low = lowOf(i);
+    const from = Math.round((at + 1) * RATE);
+    for (let n = from; n < from + Math.round(seconds * RATE); n++)
+      for (let k = 1; k <= 8; k++)
+        samples[n]! += (0.1 * (k <= 3 ? low : 1) * Math.sin((2 * Math.PI * k * hertz * n) / RATE)) / k;
+  }
+  return samples;
+}
+const told = (lowOf: (i: number) => number) =>
+  toneFindings(sceneOf({ expected, heard }, { samples: samplesOf(lowOf) }));
+
+test('the notes are on the lowest string where it is said', () => {
+  expect(TIMES.map((i) => expected.notes[i]!.place)).toEqual(TIMES.map(() => 0));
+  expect(expected.notes[2]!.place).toBe(1);
+});
+
+test('a low note with half its low partials is cloudy by 6 dB against the same note elsewhere', () => {
+  const found = told((i) => (i === 5 ? 0.5 : 1));
+  expect(found.map(({ code, notes }) => [code, notes])).toEqual([['cloudy-low-string', [5]]]);
+  expect(found[0]!.figure).toBeCloseTo(decibels(2), 1);
+});
+
+test('a player or a fiddle that sounds like that all the time has another tone, and no mistake', () => {
+  expect(told(() => 0.5)).toEqual([]);
+});
+
+test('on the strings above it is not told, nor is a little less', () => {
+  expect(told((i) => (i === 2 ? 0.4 : 1))).toEqual([]);
+  expect(told((i) => (i === 5 ? 0.75 : 1))).toEqual([]);
+});
