@@ -12,11 +12,13 @@ import { Listener } from './listen';
 import { DEFAULT_THRESHOLDS, type Thresholds } from './mistakes';
 import { orderFindings } from './orderFindings';
 import { pitchFindings } from './pitchFindings';
-import { paceOf, type TakeReference } from './scene';
+import type { TakeReference } from './reference';
+import { paceOf } from './scene';
 import { secondFindings } from './secondFindings';
 import { type TakeFigures, takeFigures } from './takeFigures';
 import { timeFindings } from './timeFindings';
 import { toneFindings } from './toneFindings';
+import { lowTonesOf, tonesOf } from './tones';
 
 export interface TakeCheck {
   readonly heard: Heard;
@@ -49,7 +51,8 @@ export function checkTake(
   const { samples, levels, expected } = listener;
   const pace = paceOf(heard.notes);
   const bites = bitesOf(samples, heard.notes);
-  const scene = { samples, levels, expected, heard, thresholds, pace, reference, bites };
+  const tones = tonesOf(samples, heard.notes);
+  const scene = { samples, levels, expected, heard, thresholds, pace, reference, bites, tones };
   const findings = withoutConsequences([
     ...orderFindings(scene),
     ...pitchFindings(scene),
@@ -58,7 +61,7 @@ export function checkTake(
     ...timeFindings(scene),
     ...toneFindings(scene),
   ]).sort((a, b) => a.seconds - b.seconds);
-  const figures = takeFigures(heard, bpm, pace, usualBiteMs(bites));
+  const figures = takeFigures(heard, bpm, pace, { biteMs: usualBiteMs(bites), lowTones: lowTonesOf(tones) });
   return {
     heard,
     figures,

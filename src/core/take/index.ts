@@ -19,5 +19,5 @@ export type { DrillRow, DrillRowName } from './drillRows';
 export type { TakeFinding } from './finding';
 export type { FingerDrift, LiltFigure, TakeFigures } from './takeFigures';
 export { checkInBlocks, type CheckOptions, checkTake, type TakeCheck } from './check';
-export type { TakeReference } from './scene';
+export { referenceOf, type TakeReference } from './reference';
 export { RATE } from './resample';

@@ -3,12 +3,8 @@ import type { Expected } from './expected';
 import type { Heard, HeardNote } from './heard';
 import { median } from './measure';
 import type { Thresholds } from './mistakes';
-
-/** What a player's accepted takes are like. */
-export interface TakeReference {
-  /** How long strokes are noise before their pitch stands; null: not known. */
-  readonly biteMs: number | null;
-}
+import type { TakeReference } from './reference';
+import type { Tones } from './tones';
 
 /** What findings are looked for in. */
 export interface TakeScene {
@@ -20,6 +16,7 @@ export interface TakeScene {
   readonly thresholds: Thresholds;
   readonly reference: TakeReference | null;
   readonly bites: Bites;
+  readonly tones: Tones;
   /** How much slower than the plan the player was about each expected note: the median of the lengths around it. */
   readonly pace: readonly number[];
 }

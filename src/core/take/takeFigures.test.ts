@@ -4,13 +4,14 @@ import { part, tune } from '../testing/tunes';
 import { paceOf } from './scene';
 import { takeFigures } from './takeFigures';
 
+const UNKNOWN = { biteMs: null, lowTones: [] };
 /** At 120 half notes a minute an eighth lasts an eighth of a second. */
 const BPM = 120;
 const LINE = 'D4 E4 F#4 G4 A4 B4 A4 G4';
 const report = reportTune(tune([part('A', [LINE, LINE, LINE, LINE].join(' | '))]), { bpm: BPM });
 const ones = (count: number) => Array.from({ length: count }, () => 1);
 const figuresOf = (taken: ReturnType<typeof heardTake>) =>
-  takeFigures(taken.heard, BPM, paceOf(taken.heard.notes), null);
+  takeFigures(taken.heard, BPM, paceOf(taken.heard.notes), UNKNOWN);
 
 test('played as planned it is at the tempo of the plan, without drift, and steady', () => {
   const { tempo, notes, heardNotes } = figuresOf(heardTake(report));
@@ -74,7 +75,7 @@ test('long notes that come out at four fifths are the factor, where the plan nam
     if (seconds > 0.4) late += 0.2 * seconds;
     return onset;
   });
-  const { holdFactor } = takeFigures(taken.heard, BPM, ones(15), null);
+  const { holdFactor } = takeFigures(taken.heard, BPM, ones(15), UNKNOWN);
   expect(holdFactor).toBeCloseTo(0.8, 6);
 });
 
@@ -94,7 +95,7 @@ test('where the plan names holds the factor is theirs alone, however many long n
     return onset;
   });
   expect(taken.expected.notes.filter(({ isHeld }) => isHeld)).toHaveLength(2);
-  expect(takeFigures(taken.heard, BPM, ones(8), null).holdFactor).toBeCloseTo(0.7, 6);
+  expect(takeFigures(taken.heard, BPM, ones(8), UNKNOWN).holdFactor).toBeCloseTo(0.7, 6);
 });
 
 test('rests that come out at half have the factor of silences', () => {
@@ -104,7 +105,7 @@ test('rests that come out at half have the factor of silences', () => {
     early += restBefore / 2;
     return at + 1 - early;
   });
-  expect(takeFigures(taken.heard, BPM, ones(4), null).silenceFactor).toBeCloseTo(0.5, 6);
+  expect(takeFigures(taken.heard, BPM, ones(4), UNKNOWN).silenceFactor).toBeCloseTo(0.5, 6);
 });
 
 test('the pace about a note is the middle of the lengths around it, without its own', () => {

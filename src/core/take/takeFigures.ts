@@ -2,6 +2,7 @@ import type { BeatsPerMinute, Seconds } from '#core/base';
 import type { Heard, HeardNote } from './heard';
 import { median } from './measure';
 import { lineThrough } from './tempoCurve';
+import type { LowTone } from './tones';
 
 /** Positions within a beat closer than this are one, and a position is told when it was heard so often. */
 const SAME_POSITION = 0.02;
@@ -46,6 +47,8 @@ export interface TakeFigures {
   readonly fingers: readonly FingerDrift[];
   /** How long strokes are noise before their pitch stands. */
   readonly biteMs: number | null;
+  /** How full each place of the lowest string is, against the other strings. */
+  readonly lowTones: readonly LowTone[];
   /** Notes of the plan, and how many of them were heard. */
   readonly notes: number;
   readonly heardNotes: number;
@@ -56,7 +59,7 @@ export function takeFigures(
   heard: Heard,
   bpm: BeatsPerMinute,
   pace: readonly number[],
-  biteMs: number | null,
+  measured: Pick<TakeFigures, 'biteMs' | 'lowTones'>,
 ): TakeFigures {
   const notes = heard.notes.filter((one) => one.heard);
   const offs = notes.filter(({ offMs }) => Number.isFinite(offMs));
@@ -93,7 +96,7 @@ export function takeFigures(
       }),
     ),
     fingers: fingersOf(notes),
-    biteMs,
+    ...measured,
     notes: heard.notes.length,
     heardNotes: notes.length,
   };

@@ -15,6 +15,7 @@ export function sceneOf(
     reference: null,
     pace: paceOf(heard.notes),
     bites: { strokes: [], times: [] },
+    tones: { low: [], others: NaN },
     ...more,
   };
 }

@@ -130,7 +130,7 @@ export function TakeList({ takes, shown, compared, onCompare, onChanged }: TakeL
                       });
                     }}
                   />
-                  my tone is as I want it here: judge bite by this take
+                  my tone is as I want it here: judge bite and low string by it
                 </label>
               )}
               {shown && !isShown && (

@@ -1,9 +1,24 @@
 import 'fake-indexeddb/auto';
+import { openDB } from 'idb';
 import { sampleTake } from '../testing/sampleTake';
 import { acceptedTakes, changeTake, deleteTake, keepTake, soundOf, takesOf } from './keptTakes';
 
 const wave = Float32Array.from({ length: 480 }, (_, n) => 0.9 * Math.sin(n / 7));
 const keep = (id: string, more: Parameters<typeof sampleTake>[0] = {}) => keepTake(sampleTake({ id, ...more }), wave);
+
+test('takes that were kept before tone was told are still there, and tell nothing of it', async () => {
+  const before = await openDB('morrin-takes', 1, {
+    upgrade: (db) => {
+      db.createObjectStore('takes', { keyPath: 'id' }).createIndex('tune', 'tuneId');
+      db.createObjectStore('sounds', { keyPath: 'id' });
+    },
+  });
+  const { result, ...take } = sampleTake({ id: 'old', tuneId: 'o' });
+  const { lowTones: _none, ...figures } = result.figures;
+  await before.put('takes', { ...take, result: { ...result, figures } });
+  before.close();
+  expect(await takesOf('o')).toEqual([{ ...take, result }]);
+});
 
 test('a take comes back with its sound, as 16 bits have it, and tells how much room it takes', async () => {
   const kept = await keep('sound', { tuneId: 'a' });

@@ -36,10 +36,18 @@ function database(): Promise<IDBPDatabase<TakesDatabase>> {
   const forget = () => {
     opened = null;
   };
-  opened ??= openDB<TakesDatabase>('morrin-takes', 1, {
-    upgrade: (db) => {
-      db.createObjectStore('takes', { keyPath: 'id' }).createIndex('tune', 'tuneId');
-      db.createObjectStore('sounds', { keyPath: 'id' });
+  opened ??= openDB<TakesDatabase>('morrin-takes', 2, {
+    upgrade: async (db, version, _next, change) => {
+      if (version < 1) {
+        db.createObjectStore('takes', { keyPath: 'id' }).createIndex('tune', 'tuneId');
+        db.createObjectStore('sounds', { keyPath: 'id' });
+        return;
+      }
+      // Takes of the first version know nothing of the tone of the lowest string.
+      for await (const at of change.objectStore('takes')) {
+        const { result } = at.value;
+        await at.update({ ...at.value, result: { ...result, figures: { ...result.figures, lowTones: [] } } });
+      }
     },
     terminated: forget,
     blocking: (_current, _next, event) => {

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { TuneReport } from '#core/report';
-import { type TakeReference, thresholdsWith } from '#core/take';
+import { referenceOf, type TakeReference, thresholdsWith } from '#core/take';
 import { selectSettings } from '../store/selectSettings';
 import { useAppSelector } from '../store/store';
 import type { TakeSubject } from './hearProtocol';
@@ -42,12 +42,10 @@ export function useTakeSubject(
 
 const whole = () => 100;
 
-/** The bite of the player's accepted takes, the middle one. */
+/** What the player's accepted takes are like; those that cannot be looked up tell nothing. */
 async function reference(): Promise<TakeReference | null> {
-  const bites = (await acceptedTakes().catch(() => []))
-    .flatMap(({ result }) => (result.figures.biteMs === null ? [] : [result.figures.biteMs]))
-    .sort((a, b) => a - b);
-  return bites.length > 0 ? { biteMs: bites[bites.length >> 1]! } : null;
+  const accepted = await acceptedTakes().catch(() => []);
+  return referenceOf(accepted.map(({ result }) => result.figures));
 }
 
 /** Looks something up that is not there at once; the value so far until then. */

@@ -30,6 +30,7 @@ export function sampleTake(
         silenceFactor: null,
         fingers: [],
         biteMs: null,
+        lowTones: [],
         notes: 40,
         heardNotes: 40,
         ...figures,
