@@ -61,6 +61,7 @@ function takeJson(report: TuneReport, { heard, figures, findings, clean }: TakeC
     tempo: {
       bpm: exact(figures.tempo.bpm, 2),
       driftPercentPerMinute: exact(figures.tempo.driftPercentPerMinute, 2),
+      driftUncertainty: exact(figures.tempo.driftUncertainty, 2),
       steadinessMs: exact(figures.tempo.steadinessMs, 1),
     },
     lilt: figures.lilt,

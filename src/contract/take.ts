@@ -21,7 +21,7 @@ export const takeSchema = z.object({
       confidence: z.number(),
     }),
   ),
-  tempo: z.object({ bpm: figure, driftPercentPerMinute: figure, steadinessMs: figure }),
+  tempo: z.object({ bpm: figure, driftPercentPerMinute: figure, driftUncertainty: figure, steadinessMs: figure }),
   lilt: z.array(
     z.object({
       position: z.number().describe('share of the beat'),
@@ -34,7 +34,14 @@ export const takeSchema = z.object({
   holdFactor: figure.describe('played ÷ planned'),
   silenceFactor: figure,
   fingers: z.array(
-    z.object({ place: z.string(), semitones: z.int(), cents: z.number(), centsPerMinute: z.number(), count: z.int() }),
+    z.object({
+      place: z.string(),
+      semitones: z.int(),
+      cents: z.number(),
+      centsPerMinute: z.number(),
+      uncertainty: z.number(),
+      count: z.int(),
+    }),
   ),
   heardNotes: z.int(),
   clean: z.boolean(),

@@ -1,3 +1,4 @@
+import { normalOf, seeded } from '#core/base';
 import { reportTune } from '#core/report';
 import { heardAt, heardTake } from '../testing/heardTake';
 import { part, tune } from '../testing/tunes';
@@ -54,7 +55,7 @@ test('what was not heard counts for nothing but the number of notes', () => {
   expect([figures.notes, figures.heardNotes]).toEqual([32, 16]);
   expect(figures.tempo.steadinessMs).toBe(0);
   const nothing = figuresOf(heardTake(report, () => ({ heard: false })));
-  expect(nothing.tempo).toEqual({ bpm: null, driftPercentPerMinute: null, steadinessMs: null });
+  expect(nothing.tempo).toEqual({ bpm: null, driftPercentPerMinute: null, driftUncertainty: null, steadinessMs: null });
   expect(nothing.fingers).toEqual([]);
 });
 
@@ -113,4 +114,20 @@ test('the pace about a note is the middle of the lengths around it, without its 
   const pace = paceOf(taken.heard.notes);
   expect(pace[16]).toBeCloseTo(1.2, 6);
   expect(pace.every((value) => Math.abs(value - 1.2) < 1e-6)).toBe(true);
+});
+
+test('a take that does not drift has a drift within its margin, nearly always; a real one is outside of it', () => {
+  const driftOf = (seed: number, perMinute: number) => {
+    const normal = normalOf(seeded(seed));
+    let wander = 0;
+    const taken = heardTake(report, ({ at }) => {
+      wander = 0.8 * wander + 0.004 * normal();
+      return { slower: Math.exp((perMinute / 100) * (at / 60) + wander) };
+    });
+    const { driftPercentPerMinute, driftUncertainty } = figuresOf(taken).tempo;
+    return Math.abs(driftPercentPerMinute! / driftUncertainty!);
+  };
+  const seeds = Array.from({ length: 60 }, (_, i) => i + 1);
+  expect(seeds.filter((seed) => driftOf(seed, 0) > 2).length).toBeLessThanOrEqual(2);
+  expect(seeds.filter((seed) => driftOf(seed, 200) > 2).length).toBeGreaterThan(55);
 });

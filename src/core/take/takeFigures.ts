@@ -1,12 +1,14 @@
 import type { BeatsPerMinute, Seconds } from '#core/base';
 import type { Heard, HeardNote } from './heard';
 import { median } from './measure';
-import { lineThrough } from './tempoCurve';
+import { lineThrough, slopeUncertainty } from './tempoCurve';
 import type { LowTone } from './tones';
 
 /** Positions within a beat closer than this are one, and a position is told when it was heard so often. */
 const SAME_POSITION = 0.02;
 const LEAST_HEARD = 4;
+/** Tempos about notes hang together, since each is of its neighbours: so many tell what one does. By simulation, at most. */
+const TOGETHER = 10;
 /** Where the plan names no holds, notes that last so long are some. */
 const HOLD: Seconds = 0.4;
 
@@ -26,6 +28,8 @@ export interface FingerDrift {
   readonly place: number;
   readonly semitones: number;
   readonly centsPerMinute: number;
+  /** Half of an 80 % interval about it. */
+  readonly uncertainty: number;
   readonly cents: number;
   readonly count: number;
 }
@@ -35,6 +39,8 @@ export interface TakeFigures {
     /** In the plan's own beat. */
     readonly bpm: BeatsPerMinute | null;
     readonly driftPercentPerMinute: number | null;
+    /** Half of an 80 % interval about it. */
+    readonly driftUncertainty: number | null;
     /** How far from the player's own time beginnings lie, as a standard deviation. */
     readonly steadinessMs: number | null;
   };
@@ -66,6 +72,7 @@ export function takeFigures(
   const slower = offs
     .map((one) => ({ x: one.onset / 60, y: Math.log(one.slower) }))
     .filter(({ y }) => Number.isFinite(y));
+  const hasDrift = slower.length >= 8;
   const spread = offs.map(({ offMs }) => offMs);
   const hasHolds = heard.notes.some(({ note }) => note.isHeld);
   const levels = (isOn: boolean) =>
@@ -74,7 +81,8 @@ export function takeFigures(
   return {
     tempo: {
       bpm: slower.length > 0 ? bpm / Math.exp(median(slower.map(({ y }) => y))) : null,
-      driftPercentPerMinute: slower.length >= 8 ? -100 * lineThrough(slower).slope : null,
+      driftPercentPerMinute: hasDrift ? -100 * lineThrough(slower).slope : null,
+      driftUncertainty: hasDrift ? 100 * Math.sqrt(TOGETHER) * slopeUncertainty(slower) : null,
       steadinessMs:
         spread.length >= 8 ? 1.4826 * median(spread.map((value) => Math.abs(value - median(spread)))) : null,
     },
@@ -138,11 +146,15 @@ function fingersOf(notes: readonly HeardNote[]): FingerDrift[] {
   }
   return [...byFinger.values()]
     .filter((list) => list.length >= LEAST_HEARD)
-    .map((list) => ({
-      place: list[0]!.note.place,
-      semitones: list[0]!.note.semitones,
-      centsPerMinute: lineThrough(list.map(({ onset, cents }) => ({ x: onset / 60, y: cents }))).slope,
-      cents: median(list.map(({ cents }) => cents)),
-      count: list.length,
-    }));
+    .map((list) => {
+      const points = list.map(({ onset, cents }) => ({ x: onset / 60, y: cents }));
+      return {
+        place: list[0]!.note.place,
+        semitones: list[0]!.note.semitones,
+        centsPerMinute: lineThrough(points).slope,
+        uncertainty: slopeUncertainty(points),
+        cents: median(list.map(({ cents }) => cents)),
+        count: list.length,
+      };
+    });
 }

@@ -45,6 +45,25 @@ export function tempoCurve(notes: readonly TimedNote[]): TempoPoint[] {
   });
 }
 
+/** Normal quantile of an 80 % interval’s half. */
+const HALF_80 = 1.2816;
+
+/**
+ * Half of an 80 % interval about the slope of a line through points: t·s⁄√Σ(x − x̄)², s² = Σ residual²⁄(n − 2), Student’s
+ * t by its expansion in 1⁄ν (Abramowitz and Stegun, 26.7.5); ∞ for fewer than three points or all at one place.
+ */
+export function slopeUncertainty(points: readonly { readonly x: number; readonly y: number }[]): number {
+  const freedom = points.length - 2;
+  const middle = points.reduce((sum, { x }) => sum + x, 0) / points.length;
+  const spread = points.reduce((sum, { x }) => sum + (x - middle) ** 2, 0);
+  if (freedom < 1 || !(spread > 1e-12)) return Infinity;
+  const { at0, slope } = lineThrough(points);
+  const residual = points.reduce((sum, { x, y }) => sum + (y - at0 - slope * x) ** 2, 0);
+  const z = HALF_80;
+  const t = z + (z ** 3 + z) / (4 * freedom) + (5 * z ** 5 + 16 * z ** 3 + 3 * z) / (96 * freedom ** 2);
+  return t * Math.sqrt(residual / freedom / spread);
+}
+
 /** The line through points by least squares: its value at 0, and its slope; steady where all points are at one place. */
 export function lineThrough(points: readonly { readonly x: number; readonly y: number; readonly weight?: number }[]): {
   readonly at0: number;

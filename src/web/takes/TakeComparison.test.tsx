@@ -23,14 +23,14 @@ const withNotes = (take: KeptTake, notes: readonly TakenNote[]): KeptTake => ({
 const first = withNotes(
   sampleTake(
     { id: 'first', at: '2026-11-01T08:00:00.000Z' },
-    { tempo: { bpm: 72, driftPercentPerMinute: null, steadinessMs: 21 }, heardNotes: 38 },
+    { tempo: { bpm: 72, driftPercentPerMinute: null, driftUncertainty: null, steadinessMs: 21 }, heardNotes: 38 },
   ),
   [note(-12), note(30), note(4), note(90, false)],
 );
 const last = withNotes(
   sampleTake(
     { id: 'last', at: '2026-11-09T08:00:00.000Z' },
-    { tempo: { bpm: 84, driftPercentPerMinute: -1.26, steadinessMs: 9 }, biteMs: 31 },
+    { tempo: { bpm: 84, driftPercentPerMinute: -1.26, driftUncertainty: 0.4, steadinessMs: 9 }, biteMs: 31 },
   ),
   [note(NaN), note(3)],
 );

@@ -58,7 +58,7 @@ test('drift, lilt, loudness, holds and creeping fingers have a line each, only w
     withResult(
       { clipped: 0.02 },
       {
-        tempo: { bpm: 88.4, driftPercentPerMinute: 6.2, steadinessMs: 14.6 },
+        tempo: { bpm: 88.4, driftPercentPerMinute: 6.2, driftUncertainty: 1.8, steadinessMs: 14.6 },
         lilt: [
           { position: 0, offMs: 30, uncertaintyMs: 1, count: 20 },
           { position: 0.5, offMs: -17.4, uncertaintyMs: 2, count: 20 },
@@ -67,19 +67,21 @@ test('drift, lilt, loudness, holds and creeping fingers have a line each, only w
         offbeatDecibels: 2.34,
         holdFactor: 0.8,
         fingers: [
-          { place: 2, semitones: 4, cents: 2, centsPerMinute: 11.6, count: 9 },
-          { place: 1, semitones: 2, cents: 1, centsPerMinute: 3, count: 9 },
+          { place: 2, semitones: 4, cents: 2, centsPerMinute: 11.6, uncertainty: 3.2, count: 9 },
+          { place: 1, semitones: 2, cents: 1, centsPerMinute: 3, uncertainty: 0.5, count: 9 },
+          // As much as may well be chance.
+          { place: 3, semitones: 2, cents: 1, centsPerMinute: 17, uncertainty: 11, count: 5 },
         ],
       },
     ),
   );
   expect(lines().slice(0, 7)).toEqual([
     '40 of 40 notes heard',
-    'tempo 88 half notes a minute, steady within 15 ms, 6 % a minute quicker',
+    'tempo 88 half notes a minute, steady within 15 ms, 6 ± 2 % a minute quicker',
     '50 % into the beat: 17 ms earlier than planned',
     'off the beat 2.3 dB louder than on it',
     'long notes last 80 % of what is planned',
-    'A string, 4 semitones up: creeps 12 cents a minute up',
+    'A string, 4 semitones up: creeps 12 ± 3 cents a minute up',
     '2.0 % is cut off: record more softly',
   ]);
 });

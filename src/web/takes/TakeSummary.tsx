@@ -8,10 +8,13 @@ import type { KeptTake } from './keptTakes';
 import { OwnFactorsLine } from './OwnFactorsLine';
 import { TakeFindings } from './TakeFindings';
 
-/** A share of samples cut off that can be heard, and a lilt or a creep worth a line. */
+/** A figure is told when it is so many times its uncertainty: a few of many figures are beyond one by chance. */
+const SURE = 2;
+/** A share of samples cut off that can be heard, and a drift, a lilt or a creep worth a line. */
 const CLIPPED = 0.0005;
 const LILT_MS = 8;
 const CREEP_CENTS = 8;
+const DRIFT_PERCENT = 1;
 
 interface TakeSummaryProps {
   readonly take: KeptTake;
@@ -40,17 +43,22 @@ export function TakeSummary({ take, report, tuneId, onShow }: TakeSummaryProps) 
   );
 }
 
+const isSure = (figure: number, worth: number, unsure: number | null) =>
+  unsure !== null && Math.abs(figure) >= Math.max(worth, SURE * unsure);
+const withMargin = (figure: number, unsure: number | null) =>
+  `${Math.round(Math.abs(figure))} ± ${Math.max(1, Math.round(unsure ?? 0))}`;
+
 /** The figures of a take, a line each; what was not heard has none. */
 function figureLines({ figures, clipped }: KeptTake['result'], { settings, tune, unrolled }: TuneReport): string[] {
   const { tempo, lilt, offbeatDecibels, holdFactor, silenceFactor, fingers, notes, heardNotes } = figures;
   const hasHolds = unrolled.notes.some(({ note }) => (note.hold ?? 1) > 1);
   const lines = [`${heardNotes} of ${notes} notes heard`];
   if (tempo.bpm !== null) {
-    const drift = tempo.driftPercentPerMinute;
+    const { driftPercentPerMinute: drift, driftUncertainty: unsure } = tempo;
     const goes =
-      drift === null || Math.abs(drift) < 1
+      drift === null || !isSure(drift, DRIFT_PERCENT, unsure)
         ? ''
-        : `, ${Math.abs(drift).toFixed(0)} % a minute ${drift > 0 ? 'quicker' : 'slower'}`;
+        : `, ${withMargin(drift, unsure)} % a minute ${drift > 0 ? 'quicker' : 'slower'}`;
     const steady = tempo.steadinessMs === null ? '' : `, steady within ${Math.round(tempo.steadinessMs)} ms`;
     lines.push(`tempo ${Math.round(tempo.bpm)} ${beatWords(settings.beat)} a minute${steady}${goes}`);
   }
@@ -66,10 +74,10 @@ function figureLines({ figures, clipped }: KeptTake['result'], { settings, tune,
   if (holdFactor !== null)
     lines.push(`${hasHolds ? 'holds' : 'long notes'} last ${percentWords(holdFactor)} of what is planned`);
   if (silenceFactor !== null) lines.push(`rests last ${percentWords(silenceFactor)} of what is planned`);
-  for (const { place, semitones, centsPerMinute } of fingers)
-    if (Math.abs(centsPerMinute) > CREEP_CENTS)
+  for (const { place, semitones, centsPerMinute, uncertainty } of fingers)
+    if (isSure(centsPerMinute, CREEP_CENTS, uncertainty))
       lines.push(
-        `${stringName(PLACES[place]!, tune.tuning)} string, ${semitones} semitones up: creeps ${Math.round(Math.abs(centsPerMinute))} cents a minute ${centsPerMinute > 0 ? 'up' : 'down'}`,
+        `${stringName(PLACES[place]!, tune.tuning)} string, ${semitones} semitones up: creeps ${withMargin(centsPerMinute, uncertainty)} cents a minute ${centsPerMinute > 0 ? 'up' : 'down'}`,
       );
   if (clipped > CLIPPED) lines.push(`${(100 * clipped).toFixed(1)} % is cut off: record more softly`);
   return lines;

@@ -43,10 +43,12 @@ function database(): Promise<IDBPDatabase<TakesDatabase>> {
         db.createObjectStore('sounds', { keyPath: 'id' });
         return;
       }
-      // Takes of the first version know nothing of the tone of the lowest string.
+      // Takes of the first version know no tone of the lowest string, and not how sure what drifts is: that is not told.
       for await (const at of change.objectStore('takes')) {
         const { result } = at.value;
-        await at.update({ ...at.value, result: { ...result, figures: { ...result.figures, lowTones: [] } } });
+        const tempo = { ...result.figures.tempo, driftUncertainty: null };
+        const figures = { ...result.figures, tempo, fingers: [], lowTones: [] };
+        await at.update({ ...at.value, result: { ...result, figures } });
       }
     },
     terminated: forget,

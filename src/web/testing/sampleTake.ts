@@ -23,7 +23,7 @@ export function sampleTake(
       seconds: 20,
       clipped: 0,
       figures: {
-        tempo: { bpm: 90, driftPercentPerMinute: 0, steadinessMs: 8 },
+        tempo: { bpm: 90, driftPercentPerMinute: 0, driftUncertainty: 1, steadinessMs: 8 },
         lilt: [],
         offbeatDecibels: null,
         holdFactor: null,
