@@ -7,8 +7,9 @@ import type { Jobs } from '../jobs/jobs';
 
 /** Tunes that are counted and compared at once; the others are counted in the background. */
 const MAX_COMPARED = 100;
-/** Letters of documents compared at once: a hundred tunes as they are usual, a few that are enormous. */
-const MAX_LETTERS = 3_000_000;
+/** Letters of documents compared at once: a hundred tunes as they are usual. One that is enormous waits for the background. */
+const MAX_LETTERS = 1_500_000;
+const MAX_TUNE_LETTERS = 200_000;
 
 /** Counts the first tunes by title anew after a change of settings, and tells what changed in them. */
 export async function recountFirst(
@@ -19,7 +20,7 @@ export async function recountFirst(
 ): Promise<{ changed: ChangedTune[]; compared: number }> {
   let letters = 0;
   const tunes = (await listFirstTunes(db, MAX_COMPARED)).filter(
-    ({ document }) => (letters += document.length) <= MAX_LETTERS,
+    ({ document }) => document.length <= MAX_TUNE_LETTERS && (letters += document.length) <= MAX_LETTERS,
   );
   const compared = await jobs.compareTunes(tunes, before, after);
   await keepCounted(

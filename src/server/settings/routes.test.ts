@@ -87,3 +87,17 @@ test('a tune saved later is counted with the settings that hold', async () => {
   const [later, skips] = ['Later', 'Skips'].map((title) => tunes.find((found) => found.title === title)!.ceilingBpm);
   expect(later).toBe(skips);
 });
+
+test('a tune that is enormous keeps nobody waiting: it is counted later, the others at once', async () => {
+  const bars = '|:' + 'D e D e D e D e|'.repeat(600) + ':|';
+  const { tune: long } = readAbc(`X:1\nT:A long one\nR:reel\nM:4/4\nL:1/8\nK:D\n${bars}\n`).tunes[0]!;
+  const made = await request(app)
+    .post('/api/tunes')
+    .send({ tunes: [{ tune: long }] });
+  expect(made.status).toBe(201);
+  const { revision, settings } = settingsRecordSchema.parse((await request(app).get('/api/settings')).body);
+  const other = { ...settings, schools: { ...settings.schools, arm: 'middle' as const } };
+  const saved = savedSettingsSchema.parse((await put(revision, other)).body);
+  expect(saved.changed.map(({ title }) => title)).toContain('Skips');
+  expect(saved.changed.map(({ title }) => title)).not.toContain('A long one');
+});
