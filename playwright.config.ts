@@ -10,8 +10,7 @@ export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
   timeout: 120_000,
-  // Stories tell what is right, and not how quickly: a busy machine has time.
-  expect: { timeout: 40_000 },
+  expect: { timeout: 20_000 },
   fullyParallel: true,
   workers: Math.max(1, servers.length),
   reporter: json ? [['list'], ['json', { outputFile: json }]] : [['list']],

@@ -49,7 +49,7 @@ if (wanted.length === 0)
     `# Benchmarks
 
 \`npm run bench\` measures these side by side in one run and writes this page. The ratios are what counts; the times are
-medians, where nothing else is said, on the machine of the last run (Node ${process.versions.node}, ${os.cpus().length} processors).
+medians on the machine of the last run (Node ${process.versions.node}, ${os.cpus().length} processors).
 
 ${table.join('\n')}
 

@@ -214,7 +214,7 @@ export class Alignment {
   finish(t: number): Visit[] {
     const { notes, frames, paths } = this;
     const count = notes.length;
-    let best = { score: -Infinity, node: -1, to: t };
+    let best = { score: -Infinity, node: NOWHERE, to: t };
     for (const node of this.alive) {
       const state = paths.note[node]!;
       if (state >= count) continue;
@@ -291,11 +291,11 @@ export class Alignment {
 
   /** The take may begin here, with the first note or elsewhere, at several tempos. */
   private begin(before: number, isFirst: boolean): void {
-    this.offer(0, before, -1, 0, JUMPED);
+    this.offer(0, before, NOWHERE, 0, JUMPED);
     if (isFirst || this.notes.length === 0) return;
     for (let j = 1; j < this.notes.length; j++) {
       if (!this.notes[j]!.isBarStart) continue;
-      this.offer(j, before - COST.intoFirst - intoCost(this.notes[j]!), -1, 0, JUMPED);
+      this.offer(j, before - COST.intoFirst - intoCost(this.notes[j]!), NOWHERE, 0, JUMPED);
     }
   }
 

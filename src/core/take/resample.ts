@@ -1,3 +1,5 @@
+import { dot } from './dot';
+
 // Looked up once: they are called for millions of times.
 const { abs, ceil, cos, floor, max, min, sin } = Math;
 /** Every take is heard at this rate: partials up to 10 kHz are enough for a fiddle. */
@@ -30,7 +32,7 @@ export class Resampler {
   private readonly cut: number;
   private readonly reach: number;
   /** Samples not used up yet; the first is number `start` of the input. */
-  private held = new Float32Array(0);
+  private held = new Float64Array(0);
   private start = 0;
   /** The next sample of the output lies after this one of the input, by so many parts of `RATE`: whole numbers, never rounded. */
   private before = 0;
@@ -40,12 +42,12 @@ export class Resampler {
     this.cut = BAND * min(1, RATE / from);
     this.reach = ceil(CROSSINGS / this.cut);
     // Before the beginning there was silence.
-    this.held = new Float32Array(this.reach);
+    this.held = new Float64Array(this.reach);
     this.start = -this.reach;
   }
 
   push(block: Float32Array): Float32Array {
-    const input = new Float32Array(this.held.length + block.length);
+    const input = new Float64Array(this.held.length + block.length);
     input.set(this.held);
     input.set(block, this.held.length);
     const end = this.start + input.length;
@@ -69,24 +71,8 @@ export class Resampler {
     return this.push(new Float32Array(this.reach + 1));
   }
 
-  private next(input: Float32Array): number {
-    const first = this.before - this.reach + 1 - this.start;
-    const weights = this.weightsAt(this.place);
-    // Four sums at a time, since each waits for itself.
-    const until = weights.length - 3;
-    let a = 0;
-    let b = 0;
-    let c = 0;
-    let d = 0;
-    let j = 0;
-    for (; j < until; j += 4) {
-      a += weights[j]! * input[first + j]!;
-      b += weights[j + 1]! * input[first + j + 1]!;
-      c += weights[j + 2]! * input[first + j + 2]!;
-      d += weights[j + 3]! * input[first + j + 3]!;
-    }
-    for (; j < weights.length; j++) a += weights[j]! * input[first + j]!;
-    return a + b + (c + d);
+  private next(input: Float64Array): number {
+    return dot(this.weightsAt(this.place), input, this.before - this.reach + 1 - this.start);
   }
 
   private weightsAt(place: number): Float64Array {

@@ -1,4 +1,5 @@
 import { hertzOf } from '#core/pitch';
+import { dot } from './dot';
 import { type Spectrum, templateOf } from './spectra';
 
 // Looked up once: they are called for millions of times.
@@ -67,20 +68,5 @@ export class Templates {
   }
 }
 
-/** The cosine of the angle between two spectra, which are of length 1; four sums at a time, since each waits for itself. */
-export function cosine(template: Spectrum, spectrum: Spectrum): number {
-  const until = template.length - 3;
-  let a = 0;
-  let b = 0;
-  let c = 0;
-  let d = 0;
-  let k = 0;
-  for (; k < until; k += 4) {
-    a += template[k]! * spectrum[k]!;
-    b += template[k + 1]! * spectrum[k + 1]!;
-    c += template[k + 2]! * spectrum[k + 2]!;
-    d += template[k + 3]! * spectrum[k + 3]!;
-  }
-  for (; k < template.length; k++) a += template[k]! * spectrum[k]!;
-  return a + b + (c + d);
-}
+/** The cosine of the angle between two spectra, which are of length 1. */
+export const cosine = (template: Spectrum, spectrum: Spectrum): number => dot(template, spectrum);
